@@ -1,0 +1,323 @@
+package calc
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+
+	"corvek/core/field"
+	"corvek/core/quantity"
+)
+
+// Args are the inputs of one run, read and checked.
+type Args struct {
+	single  map[string]quantity.Quantity
+	list    map[string][]quantity.Quantity
+	grid    map[string][][]quantity.Quantity
+	text    map[string]string
+	objects map[string][]map[string]quantity.Quantity
+}
+
+// Has reports whether an optional input was given.
+func (a *Args) Has(name string) bool {
+	_, s := a.single[name]
+	_, l := a.list[name]
+	_, g := a.grid[name]
+	_, t := a.text[name]
+	_, o := a.objects[name]
+	return s || l || g || t || o
+}
+
+// Val is the base-unit figure of a quantity, 0 when absent.
+func (a *Args) Val(name string) float64 { return a.single[name].SI }
+
+// Or is Val with a figure for an absent input.
+func (a *Args) Or(name string, absent float64) float64 {
+	if q, ok := a.single[name]; ok {
+		return q.SI
+	}
+	return absent
+}
+
+// Quantity is the quantity as typed.
+func (a *Args) Quantity(name string) quantity.Quantity { return a.single[name] }
+
+// List is the base-unit figures of a list.
+func (a *Args) List(name string) []float64 { return figures(a.list[name]) }
+
+// Grid is the base-unit figures of a grid.
+func (a *Args) Grid(name string) [][]float64 {
+	out := make([][]float64, len(a.grid[name]))
+	for i, row := range a.grid[name] {
+		out[i] = figures(row)
+	}
+	return out
+}
+
+// Text is a text or choice, "" when absent.
+func (a *Args) Text(name string) string { return a.text[name] }
+
+// Objects is a list of objects of quantities.
+func (a *Args) Objects(name string) []map[string]quantity.Quantity { return a.objects[name] }
+
+func figures(qs []quantity.Quantity) []float64 {
+	out := make([]float64, len(qs))
+	for i, q := range qs {
+		out[i] = q.SI
+	}
+	return out
+}
+
+func (d *Def) read(body []byte) (*Args, error) {
+	raw, err := object(body)
+	if err != nil {
+		return nil, err
+	}
+	known := map[string]bool{}
+	for _, in := range d.Inputs {
+		known[in.Name] = true
+	}
+	var unknown []string
+	for k := range raw {
+		if !known[k] {
+			unknown = append(unknown, k)
+		}
+	}
+	if len(unknown) > 0 {
+		slices.Sort(unknown)
+		return nil, field.Errorf(unknown[0], "is not an input of %s; it takes %s", d.Name, d.inputNames())
+	}
+	a := &Args{
+		single: map[string]quantity.Quantity{}, list: map[string][]quantity.Quantity{},
+		grid: map[string][][]quantity.Quantity{}, text: map[string]string{},
+		objects: map[string][]map[string]quantity.Quantity{},
+	}
+	var one *quantity.Dimension // the dimension shared by AnyDim inputs
+	for _, in := range d.Inputs {
+		msg, given := raw[in.Name]
+		if !given || string(msg) == "null" {
+			if !in.Optional {
+				return nil, field.Errorf(in.Name, "is missing; give %s", accepts(in))
+			}
+			continue
+		}
+		if err := a.readOne(in, in.Name, msg, &one); err != nil {
+			return nil, err
+		}
+	}
+	return a, nil
+}
+
+// object decodes a JSON object and nothing after it.
+func object(body []byte) (map[string]json.RawMessage, error) {
+	dec := json.NewDecoder(bytes.NewReader(body))
+	raw := map[string]json.RawMessage{}
+	if err := dec.Decode(&raw); err != nil {
+		return nil, field.Errorf("", "this is not a JSON object of inputs: %s", jsonReason(err))
+	}
+	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
+		return nil, field.Errorf("", "there is something after the end of the JSON object")
+	}
+	return raw, nil
+}
+
+func jsonReason(err error) string {
+	var syntax *json.SyntaxError
+	if errors.As(err, &syntax) {
+		return fmt.Sprintf("%s at character %d", syntax.Error(), syntax.Offset)
+	}
+	if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
+		return "it ends too early"
+	}
+	return "an object {\"name\": \"value unit\"} is wanted"
+}
+
+func (d *Def) inputNames() string {
+	names := make([]string, len(d.Inputs))
+	for i, in := range d.Inputs {
+		names[i] = in.Name
+	}
+	return strings.Join(names, ", ")
+}
+
+func accepts(in Input) string {
+	if in.AnyDim || in.Kind == Text || in.Kind == Choice || in.Kind == Objects {
+		return describe(in)
+	}
+	return describe(in) + " in " + in.Dim.Accepted()
+}
+
+func (a *Args) readOne(in Input, name string, msg json.RawMessage, one **quantity.Dimension) error {
+	switch in.Kind {
+	case Single:
+		q, err := readQuantity(in, name, msg, one)
+		if err != nil {
+			return err
+		}
+		a.single[in.Name] = q
+	case List:
+		qs, err := readList(in, name, msg, one)
+		if err != nil {
+			return err
+		}
+		a.list[in.Name] = qs
+	case Grid:
+		return a.readGrid(in, msg, one)
+	case Text, Choice:
+		return a.readText(in, msg)
+	case Objects:
+		return a.readObjects(in, msg)
+	}
+	return nil
+}
+
+func (a *Args) readGrid(in Input, msg json.RawMessage, one **quantity.Dimension) error {
+	var rows []json.RawMessage
+	if err := json.Unmarshal(msg, &rows); err != nil {
+		return field.Errorf(in.Name, "is a list of rows, each a list of readings")
+	}
+	for i, row := range rows {
+		rowName := fmt.Sprintf("%s[%d]", in.Name, i)
+		qs, err := readList(in, rowName, row, one)
+		if err != nil {
+			return err
+		}
+		if len(qs) == 0 {
+			return field.Errorf(rowName, "has no readings")
+		}
+		if i > 0 && len(qs) != len(a.grid[in.Name][0]) {
+			return field.Errorf(rowName, "has %d readings where the first row has %d", len(qs), len(a.grid[in.Name][0]))
+		}
+		a.grid[in.Name] = append(a.grid[in.Name], qs)
+	}
+	if len(rows) == 0 {
+		return field.Errorf(in.Name, "has no readings")
+	}
+	return nil
+}
+
+func (a *Args) readText(in Input, msg json.RawMessage) error {
+	var s string
+	if err := json.Unmarshal(msg, &s); err != nil {
+		return field.Errorf(in.Name, "is text in quotes: %s", describe(in))
+	}
+	s = strings.TrimSpace(s)
+	if in.Kind == Choice && !slices.Contains(in.Choices, s) {
+		return field.Errorf(in.Name, "%q is not offered; use %s", s, strings.Join(in.Choices, " or "))
+	}
+	if s == "" {
+		return field.Errorf(in.Name, "is empty; give %s", describe(in))
+	}
+	a.text[in.Name] = s
+	return nil
+}
+
+func (a *Args) readObjects(in Input, msg json.RawMessage) error {
+	var items []map[string]json.RawMessage
+	if err := json.Unmarshal(msg, &items); err != nil {
+		return field.Errorf(in.Name, "is a list of objects with %s", partNames(in))
+	}
+	a.objects[in.Name] = []map[string]quantity.Quantity{}
+	for i, item := range items {
+		obj := map[string]quantity.Quantity{}
+		for k := range item {
+			if !slices.ContainsFunc(in.Parts, func(p Input) bool { return p.Name == k }) {
+				return field.Errorf(fmt.Sprintf("%s[%d].%s", in.Name, i, k), "is not known here; use %s", partNames(in))
+			}
+		}
+		for _, p := range in.Parts {
+			name := fmt.Sprintf("%s[%d].%s", in.Name, i, p.Name)
+			m, ok := item[p.Name]
+			if !ok {
+				if p.Optional {
+					continue
+				}
+				return field.Errorf(name, "is missing; give %s", accepts(p))
+			}
+			q, err := readQuantity(p, name, m, nil)
+			if err != nil {
+				return err
+			}
+			obj[p.Name] = q
+		}
+		a.objects[in.Name] = append(a.objects[in.Name], obj)
+	}
+	return nil
+}
+
+func partNames(in Input) string {
+	names := make([]string, len(in.Parts))
+	for i, p := range in.Parts {
+		names[i] = p.Name
+	}
+	return strings.Join(names, ", ")
+}
+
+func readList(in Input, name string, msg json.RawMessage, one **quantity.Dimension) ([]quantity.Quantity, error) {
+	var items []json.RawMessage
+	if err := json.Unmarshal(msg, &items); err != nil {
+		return nil, field.Errorf(name, "is a list, like [\"3 thou\", \"5 thou\"]")
+	}
+	out := make([]quantity.Quantity, len(items))
+	for i, m := range items {
+		q, err := readQuantity(in, fmt.Sprintf("%s[%d]", name, i), m, one)
+		if err != nil {
+			return nil, err
+		}
+		out[i] = q
+	}
+	return out, nil
+}
+
+func readQuantity(in Input, name string, msg json.RawMessage, one **quantity.Dimension) (quantity.Quantity, error) {
+	text := string(msg)
+	if text != "" && text[0] == '"' {
+		var s string
+		if err := json.Unmarshal(msg, &s); err != nil {
+			return quantity.Quantity{}, field.Errorf(name, "is not readable text")
+		}
+		text = s
+	} else if text == "" || !strings.ContainsRune("-0123456789", rune(text[0])) {
+		return quantity.Quantity{}, field.Errorf(name, "is %s written as \"number unit\"", describe(Input{Dim: in.Dim, AnyDim: in.AnyDim}))
+	}
+	var q quantity.Quantity
+	var err error
+	if in.AnyDim {
+		q, err = anyQuantity(text, one)
+	} else {
+		q, err = quantity.ParseDefault(text, in.Dim, in.Bare)
+	}
+	if err != nil {
+		return q, field.Errorf(name, "%s", err)
+	}
+	if q.SI < 0 && !in.Signed && q.Dim != quantity.Temperature {
+		return q, field.Errorf(name, "cannot be below zero")
+	}
+	if in.Max > 0 && q.SI > in.Max*(1+1e-12) {
+		return q, field.Errorf(name, "cannot be more than %s", quantity.Figures(in.Max, 3))
+	}
+	return q, nil
+}
+
+// anyQuantity parses in the first dimension that fits, and from then on only in that one.
+func anyQuantity(text string, one **quantity.Dimension) (quantity.Quantity, error) {
+	if *one != nil {
+		return quantity.Parse(text, **one)
+	}
+	var first error
+	for d := quantity.Number; d <= quantity.Slope; d++ {
+		q, err := quantity.Parse(text, d)
+		if err == nil {
+			*one = &d
+			return q, nil
+		}
+		if d == quantity.Length {
+			first = err
+		}
+	}
+	return quantity.Quantity{}, first
+}
