@@ -1,0 +1,230 @@
+// Package family describes kinds of hydraulic units as data: their parts, what
+// is measured on them and against which limit, how oil leaks past them, what the
+// bench test asks and which cautions apply. A new family is a new data file.
+//
+// Quantities in a family are kept as written ("7 thou") and are checked when the
+// file is loaded; errors name the file and the line.
+package family
+
+import "corvek/core/quantity"
+
+// Family is one kind of unit.
+type Family struct {
+	Code     string    `yaml:"code"`
+	Name     string    `yaml:"name"`
+	Action   string    `yaml:"action"` // pump, motor, cylinder or valve: what its test figures mean
+	Axes     []float64 `yaml:"axes"`   // heights of parallel axes in mm, the first is 0
+	Parts    []Part    `yaml:"parts"`
+	Leaks    []Leak    `yaml:"leaks"`
+	Relief   *Relief   `yaml:"relief"`
+	Symptoms []string  `yaml:"symptoms"`
+	Cautions []string  `yaml:"cautions"`
+	Tests    []Test    `yaml:"tests"`
+	Accept   Accept    `yaml:"accept"`
+	StartUp  []string  `yaml:"start_up"`
+	Variants string    `yaml:"variants"` // how variants are told apart, for the reader
+
+	file string
+}
+
+// Part is one kind of piece in the unit, in the order parts come off.
+type Part struct {
+	Code      string    `yaml:"code"`
+	Name      string    `yaml:"name"`
+	Kind      string    `yaml:"kind"` // selects the glyph
+	Count     int       `yaml:"count"`
+	Branch    string    `yaml:"branch"` // a sub-assembly off the axis
+	Facings   []string  `yaml:"facings"`
+	Facing    string    `yaml:"facing"` // the right one of Facings
+	Renew     bool      `yaml:"renew"`  // renewed at every rebuild
+	Wearing   bool      `yaml:"wearing"`
+	Set       string    `yaml:"set"` // matched set: renewed together
+	Bolt      *Bolt     `yaml:"bolt"`
+	Checks    []string  `yaml:"checks"` // what to look to when fitting it
+	TurnCheck bool      `yaml:"turn_check"`
+	Cautions  []string  `yaml:"cautions"`
+	Reworks   []Rework  `yaml:"reworks"`
+	Shape     Shape     `yaml:"shape"`
+	Features  []Feature `yaml:"features"`
+	line      int
+}
+
+// Bolt is how a fastened part is tightened.
+type Bolt struct {
+	Thread string `yaml:"thread"`
+	Class  string `yaml:"class"`
+	Torque string `yaml:"torque"` // maker's figure where there is one
+	Circle int    `yaml:"circle"` // bolts on one circle
+}
+
+// Rework is a way to save a worn part.
+type Rework struct {
+	Code    string  `yaml:"code"`
+	Name    string  `yaml:"name"`
+	For     string  `yaml:"for"` // feature it answers
+	Hours   float64 `yaml:"hours"`
+	Days    float64 `yaml:"days"`
+	Stock   string  `yaml:"stock"` // most that may come off
+	Caution string  `yaml:"caution"`
+}
+
+// Shape gives the glyph its true proportions, in mm.
+type Shape struct {
+	W     float64   `yaml:"w"`    // along the axis
+	OD    float64   `yaml:"od"`   // of revolution
+	ID    float64   `yaml:"id"`   // bore
+	On    []int     `yaml:"on"`   // axes it sits on; empty means the first
+	Top   float64   `yaml:"top"`  // upper edge of a prismatic part
+	Base  float64   `yaml:"base"` // lower edge
+	Step  float64   `yaml:"step"` // boss, head or collar length
+	Shaft []Segment `yaml:"shaft"`
+	With  bool      `yaml:"with"` // stands in the column of the part before
+	Face  string    `yaml:"face"` // left or right: the working face
+}
+
+// Segment is a length of a stepped shaft.
+type Segment struct {
+	L float64 `yaml:"l"`
+	D float64 `yaml:"d"`
+}
+
+// Method is how a feature is measured.
+type Method string
+
+// The methods of measuring.
+const (
+	MethodFeeler Method = "feeler" // feeler leaves
+	MethodDepth  Method = "depth"  // depth readings
+	MethodGrid   Method = "grid"   // depths × axes
+	MethodValue  Method = "value"  // one or a few readings
+	MethodGrade  Method = "grade"  // by touch
+)
+
+// Standing tells how much a limit is worth.
+type Standing string
+
+// The standings of a limit.
+const (
+	StandingMaker    Standing = "maker"
+	StandingGuidance Standing = "guidance"
+	StandingNone     Standing = "none"
+)
+
+// Feature is something measured on a part.
+type Feature struct {
+	Code       string   `yaml:"code"`
+	Name       string   `yaml:"name"`
+	Method     Method   `yaml:"method"`
+	How        string   `yaml:"how"`
+	Nominal    string   `yaml:"nominal"`
+	Lower      string   `yaml:"lower"`
+	Upper      string   `yaml:"upper"`
+	Standing   Standing `yaml:"standing"`
+	Wears      string   `yaml:"wears"` // bore or shaft
+	Rows       int      `yaml:"rows"`
+	Cols       int      `yaml:"cols"`
+	Leaves     []string `yaml:"leaves"`
+	Measured   string   `yaml:"measured"`  // total or each
+	LimitFor   string   `yaml:"limit_for"` // total or each
+	Instrument string   `yaml:"instrument"`
+	Resolution string   `yaml:"resolution"`
+	Clearance  bool     `yaml:"clearance"` // taken again at Build
+	MustHave   bool     `yaml:"must"`      // never measured is a stop
+	Worst      int      `yaml:"worst"`     // grade from which it is out; grades run 0..4
+	line       int
+}
+
+// Leak ties a clearance to a way oil takes past it.
+type Leak struct {
+	Name         string  `yaml:"name"`
+	Feature      string  `yaml:"feature"` // part.feature
+	Shape        string  `yaml:"shape"`   // plane or annular
+	Count        int     `yaml:"count"`
+	Width        string  `yaml:"width"`
+	Diameter     string  `yaml:"diameter"`
+	Length       string  `yaml:"length"`
+	GapShare     float64 `yaml:"gap_share"` // gap of one path per total clearance
+	Share        float64 `yaml:"share"`     // share of the unit's pressure drop
+	Eccentricity float64 `yaml:"eccentricity"`
+	line         int
+}
+
+// Relief ties a spring's free length to the pressure at which a valve opens.
+type Relief struct {
+	Part      string `yaml:"part"`    // the spring
+	Feature   string `yaml:"feature"` // its free length
+	Rate      string `yaml:"rate"`
+	Installed string `yaml:"installed"`
+	Seat      string `yaml:"seat"`
+	Override  string `yaml:"override"` // rise over cracking at full flow
+}
+
+// TestKind is what a test step asks.
+type TestKind string
+
+// The kinds of test step.
+const (
+	TestObserve TestKind = "observe" // an observation with words to choose from
+	TestFlow    TestKind = "flow"    // delivered flow at a pressure
+	TestRelief  TestKind = "relief"  // pressure at which the relief holds
+	TestLeak    TestKind = "leak"    // external leak watched over a time
+)
+
+// Test is one step of the bench test, used for the as-received figures too.
+type Test struct {
+	Code     string   `yaml:"code"`
+	Name     string   `yaml:"name"`
+	Kind     TestKind `yaml:"kind"`
+	Pressure float64  `yaml:"pressure"` // share of duty pressure
+	Hold     string   `yaml:"hold"`
+	Words    []string `yaml:"words"`
+	Good     []string `yaml:"good"`
+	Received bool     `yaml:"received"` // also taken as received
+	Caution  string   `yaml:"caution"`
+}
+
+// Accept gives the figures the final test is judged by.
+type Accept struct {
+	EfficiencyFree float64 `yaml:"efficiency_free"` // volumetric, at no pressure
+	EfficiencyDuty float64 `yaml:"efficiency_duty"` // volumetric, at duty pressure
+	ReliefLow      float64 `yaml:"relief_low"`      // share of duty pressure
+	ReliefHigh     float64 `yaml:"relief_high"`
+}
+
+// PartByCode finds a part.
+func (f *Family) PartByCode(code string) (*Part, bool) {
+	for i := range f.Parts {
+		if f.Parts[i].Code == code {
+			return &f.Parts[i], true
+		}
+	}
+	return nil, false
+}
+
+// FeatureByCode finds a feature of the part.
+func (p *Part) FeatureByCode(code string) (*Feature, bool) {
+	for i := range p.Features {
+		if p.Features[i].Code == code {
+			return &p.Features[i], true
+		}
+	}
+	return nil, false
+}
+
+// Dim is the dimension of the feature's figures.
+func (f *Feature) Dim() quantity.Dimension {
+	if f.Method == MethodGrade {
+		return quantity.Number
+	}
+	return quantity.Length
+}
+
+// TestByCode finds a step of the test plan.
+func (f *Family) TestByCode(code string) (*Test, bool) {
+	for i := range f.Tests {
+		if f.Tests[i].Code == code {
+			return &f.Tests[i], true
+		}
+	}
+	return nil, false
+}

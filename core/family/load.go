@@ -1,0 +1,295 @@
+package family
+
+import (
+	"bytes"
+	"embed"
+	"fmt"
+	"slices"
+	"sort"
+	"strings"
+
+	"corvek/core/fastener"
+	"corvek/core/quantity"
+
+	"go.yaml.in/yaml/v3"
+)
+
+//go:embed data/*.yaml
+var shipped embed.FS
+
+// Library is the families a shop works with, by code.
+type Library map[string]*Family
+
+// Shipped loads the families that come with the product.
+func Shipped() (Library, error) {
+	entries, err := shipped.ReadDir("data")
+	if err != nil {
+		return nil, err
+	}
+	lib := Library{}
+	for _, e := range entries {
+		text, err := shipped.ReadFile("data/" + e.Name())
+		if err != nil {
+			return nil, err
+		}
+		f, err := Load(e.Name(), text)
+		if err != nil {
+			return nil, err
+		}
+		if lib[f.Code] != nil {
+			return nil, fmt.Errorf("%s: the code %s is taken by %s", e.Name(), f.Code, lib[f.Code].file)
+		}
+		lib[f.Code] = f
+	}
+	return lib, nil
+}
+
+// List gives the families sorted by name.
+func (l Library) List() []*Family {
+	out := make([]*Family, 0, len(l))
+	for _, f := range l {
+		out = append(out, f)
+	}
+	sort.Slice(out, func(i, j int) bool { return out[i].Name < out[j].Name })
+	return out
+}
+
+// UnmarshalYAML notes the line, so that later checks can name it.
+func (p *Part) UnmarshalYAML(n *yaml.Node) error {
+	type plain Part
+	if err := n.Decode((*plain)(p)); err != nil {
+		return err
+	}
+	p.line = n.Line
+	return unknownKeys(n, "code name kind count branch facings facing renew wearing set bolt checks turn_check cautions reworks shape features")
+}
+
+// UnmarshalYAML notes the line, so that later checks can name it.
+func (f *Feature) UnmarshalYAML(n *yaml.Node) error {
+	type plain Feature
+	if err := n.Decode((*plain)(f)); err != nil {
+		return err
+	}
+	f.line = n.Line
+	return unknownKeys(n, "code name method how nominal lower upper standing wears rows cols leaves measured limit_for instrument resolution clearance must worst")
+}
+
+// UnmarshalYAML notes the line, so that later checks can name it.
+func (l *Leak) UnmarshalYAML(n *yaml.Node) error {
+	type plain Leak
+	if err := n.Decode((*plain)(l)); err != nil {
+		return err
+	}
+	l.line = n.Line
+	return unknownKeys(n, "name feature shape count width diameter length gap_share share eccentricity")
+}
+
+// unknownKeys is needed because a decoder's own strictness ends at a custom unmarshaller.
+func unknownKeys(n *yaml.Node, known string) error {
+	names := strings.Fields(known)
+	for i := 0; i+1 < len(n.Content); i += 2 {
+		if key := n.Content[i]; !slices.Contains(names, key.Value) {
+			return fmt.Errorf("line %d: %q is not known here; use %s", key.Line, key.Value, strings.Join(names, ", "))
+		}
+	}
+	return nil
+}
+
+// Load reads and checks one family file. Errors carry the file's name and line.
+func Load(file string, text []byte) (*Family, error) {
+	f := &Family{file: file}
+	dec := yaml.NewDecoder(bytes.NewReader(text))
+	dec.KnownFields(true)
+	if err := dec.Decode(f); err != nil {
+		return nil, fmt.Errorf("%s: %s", file, strings.TrimPrefix(err.Error(), "yaml: "))
+	}
+	c := &checker{f: f}
+	c.family()
+	if c.err != nil {
+		return nil, c.err
+	}
+	return f, nil
+}
+
+// checker stops at the first fault, so that the reader mends one at a time.
+type checker struct {
+	f   *Family
+	err error
+}
+
+func (c *checker) fail(line int, format string, args ...any) {
+	if c.err == nil {
+		where := c.f.file
+		if line > 0 {
+			where += fmt.Sprintf(":%d", line)
+		}
+		c.err = fmt.Errorf("%s: %s", where, fmt.Sprintf(format, args...))
+	}
+}
+
+func (c *checker) quantity(line int, what, text string, d quantity.Dimension) {
+	if text == "" {
+		return
+	}
+	if _, err := quantity.Parse(text, d); err != nil {
+		c.fail(line, "%s: %s", what, err)
+	}
+}
+
+func (c *checker) family() {
+	f := c.f
+	if f.Code == "" || f.Name == "" {
+		c.fail(1, "a family needs a code and a name")
+	}
+	if !slices.Contains([]string{"pump", "motor", "cylinder", "valve"}, f.Action) {
+		c.fail(1, "action is pump, motor, cylinder or valve, not %q", f.Action)
+	}
+	if len(f.Parts) == 0 {
+		c.fail(1, "a family needs parts")
+	}
+	if len(f.Axes) == 0 {
+		f.Axes = []float64{0}
+	}
+	seen := map[string]bool{}
+	for i := range f.Parts {
+		p := &f.Parts[i]
+		if p.Code == "" || p.Name == "" || p.Kind == "" {
+			c.fail(p.line, "a part needs code, name and kind")
+		}
+		if seen[p.Code] {
+			c.fail(p.line, "the part %s is there twice", p.Code)
+		}
+		seen[p.Code] = true
+		c.part(p)
+	}
+	for _, l := range f.Leaks {
+		c.leak(l)
+	}
+	for _, s := range f.Symptoms {
+		if _, ok := SymptomText(s); !ok {
+			c.fail(0, "symptom %q is not in the vocabulary", s)
+		}
+	}
+	c.cautions(0, f.Cautions)
+	if f.Relief != nil {
+		c.relief(f.Relief)
+	}
+	for _, t := range f.Tests {
+		if !slices.Contains([]TestKind{TestObserve, TestFlow, TestRelief, TestLeak}, t.Kind) {
+			c.fail(0, "test %s: kind %q is not known", t.Code, t.Kind)
+		}
+	}
+}
+
+func (c *checker) part(p *Part) {
+	if p.Count <= 0 {
+		p.Count = 1
+	}
+	if p.Facing != "" && !slices.Contains(p.Facings, p.Facing) {
+		c.fail(p.line, "part %s: facing %q is not one of its facings", p.Code, p.Facing)
+	}
+	for _, a := range p.Shape.On {
+		if a < 0 || a >= len(c.f.Axes) {
+			c.fail(p.line, "part %s: there is no axis %d", p.Code, a)
+		}
+	}
+	if b := p.Bolt; b != nil {
+		if _, err := fastener.ParseThread(b.Thread); err != nil {
+			c.fail(p.line, "part %s: %s", p.Code, err)
+		}
+		if _, err := fastener.ClassByName(b.Class); err != nil && b.Class != "unknown" {
+			c.fail(p.line, "part %s: %s", p.Code, err)
+		}
+		c.quantity(p.line, "torque", b.Torque, quantity.Torque)
+	}
+	c.cautions(p.line, p.Cautions)
+	seen := map[string]bool{}
+	for i := range p.Features {
+		ft := &p.Features[i]
+		if seen[ft.Code] {
+			c.fail(ft.line, "the feature %s is there twice", ft.Code)
+		}
+		seen[ft.Code] = true
+		c.feature(p, ft)
+	}
+	for _, r := range p.Reworks {
+		if _, ok := p.FeatureByCode(r.For); !ok {
+			c.fail(p.line, "part %s: rework %s answers the feature %q, which it has not", p.Code, r.Code, r.For)
+		}
+		c.quantity(p.line, "stock", r.Stock, quantity.Length)
+	}
+}
+
+func (c *checker) feature(p *Part, ft *Feature) {
+	where := p.Code + "." + ft.Code
+	if ft.Code == "" || ft.Name == "" {
+		c.fail(ft.line, "a feature of %s needs code and name", p.Code)
+	}
+	if !slices.Contains([]Method{MethodFeeler, MethodDepth, MethodGrid, MethodValue, MethodGrade}, ft.Method) {
+		c.fail(ft.line, "%s: method %q is not known", where, ft.Method)
+	}
+	if ft.Standing == "" {
+		ft.Standing = StandingNone
+	}
+	if ft.Rows == 0 {
+		ft.Rows = 1
+	}
+	if ft.Cols == 0 {
+		ft.Cols = 1
+	}
+	c.quantity(ft.line, where+" nominal", ft.Nominal, quantity.Length)
+	c.quantity(ft.line, where+" lower", ft.Lower, quantity.Length)
+	c.quantity(ft.line, where+" upper", ft.Upper, quantity.Length)
+	c.quantity(ft.line, where+" resolution", ft.Resolution, quantity.Length)
+	for _, leaf := range ft.Leaves {
+		c.quantity(ft.line, where+" leaf", leaf, quantity.Length)
+	}
+	if ft.Method == MethodFeeler && len(ft.Leaves) == 0 {
+		c.fail(ft.line, "%s: feeler needs its leaves", where)
+	}
+	if ft.Method == MethodGrade && (ft.Worst < 1 || ft.Worst > 4) {
+		c.fail(ft.line, "%s: a grade is out from 1 to 4", where)
+	}
+}
+
+func (c *checker) leak(l Leak) {
+	part, feature, _ := strings.Cut(l.Feature, ".")
+	p, ok := c.f.PartByCode(part)
+	if ok {
+		_, ok = p.FeatureByCode(feature)
+	}
+	if !ok {
+		c.fail(l.line, "leak %s: there is no feature %q", l.Name, l.Feature)
+	}
+	if l.Shape != "plane" && l.Shape != "annular" {
+		c.fail(l.line, "leak %s: shape is plane or annular", l.Name)
+	}
+	c.quantity(l.line, "width", l.Width, quantity.Length)
+	c.quantity(l.line, "diameter", l.Diameter, quantity.Length)
+	c.quantity(l.line, "length", l.Length, quantity.Length)
+	if l.GapShare <= 0 || l.Share <= 0 || l.Length == "" {
+		c.fail(l.line, "leak %s: gap_share, share and length must be given", l.Name)
+	}
+}
+
+func (c *checker) relief(r *Relief) {
+	p, ok := c.f.PartByCode(r.Part)
+	if ok {
+		_, ok = p.FeatureByCode(r.Feature)
+	}
+	if !ok {
+		c.fail(0, "relief: there is no feature %s.%s", r.Part, r.Feature)
+	}
+	c.quantity(0, "relief rate", r.Rate, quantity.SpringRate)
+	c.quantity(0, "relief installed", r.Installed, quantity.Length)
+	c.quantity(0, "relief seat", r.Seat, quantity.Length)
+	c.quantity(0, "relief override", r.Override, quantity.Pressure)
+}
+
+func (c *checker) cautions(line int, codes []string) {
+	for _, code := range codes {
+		if _, ok := CautionByCode(code); !ok {
+			c.fail(line, "caution %q is not known", code)
+		}
+	}
+}

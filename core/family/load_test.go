@@ -1,0 +1,60 @@
+package family_test
+
+import (
+	"strings"
+	"testing"
+
+	"corvek/core/family"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestShippedFamiliesLoad(t *testing.T) {
+	lib, err := family.Shipped()
+	require.NoError(t, err)
+	pump := lib["external_gear_pump"]
+	require.NotNil(t, pump)
+	p, ok := pump.PartByCode("rear_plate")
+	require.True(t, ok)
+	side, ok := p.FeatureByCode("side_clearance")
+	require.True(t, ok)
+	assert.Equal(t, "7 thou", side.Upper)
+	for _, f := range lib {
+		for _, part := range f.Parts {
+			assert.Positive(t, part.Count, "%s %s", f.Code, part.Code)
+			assert.Positive(t, part.Shape.W, "%s %s has no length to draw", f.Code, part.Code)
+		}
+	}
+}
+
+func TestLoadNamesFileAndLine(t *testing.T) {
+	head := "code: x\nname: X\naction: pump\nparts:\n"
+	cases := []struct{ name, text, says string }{
+		{"unknown part key", head + "  - {code: a, name: A, kind: plate, colour: red}\n", "x.yaml: line 5"},
+		{"bad quantity", head + "  - code: a\n    name: A\n    kind: plate\n    features:\n      - {code: f, name: F, method: value, upper: 7 bar}\n", "x.yaml:9: a.f upper"},
+		{"feeler without leaves", head + "  - code: a\n    name: A\n    kind: plate\n    features:\n      - {code: f, name: F, method: feeler}\n", "x.yaml:9"},
+		{"facing not offered", head + "  - {code: a, name: A, kind: plate, facings: [left], facing: right}\n", "x.yaml:5"},
+		{"part twice", head + "  - {code: a, name: A, kind: plate}\n  - {code: a, name: A, kind: plate}\n", "x.yaml:6"},
+		{"leak from nowhere", head + "  - {code: a, name: A, kind: plate}\nleaks:\n  - {name: l, feature: a.gap, shape: plane}\n", "x.yaml:7"},
+		{"unknown caution", head + "  - {code: a, name: A, kind: plate, cautions: [dragons]}\n", "dragons"},
+		{"bad thread", head + "  - {code: a, name: A, kind: bolts, bolt: {thread: M13, class: unknown}}\n", "M13"},
+		{"no yaml", "code: [", "x.yaml"},
+	}
+	for _, c := range cases {
+		t.Run(c.name, func(t *testing.T) {
+			_, err := family.Load("x.yaml", []byte(c.text))
+			require.Error(t, err)
+			assert.Contains(t, err.Error(), c.says)
+		})
+	}
+}
+
+func FuzzLoad(f *testing.F) {
+	f.Add("code: x\nname: X\naction: pump\nparts:\n  - {code: a, name: A, kind: plate}\n")
+	f.Fuzz(func(t *testing.T, text string) {
+		if _, err := family.Load("f.yaml", []byte(text)); err != nil && !strings.HasPrefix(err.Error(), "f.yaml") {
+			t.Fatalf("%v does not name the file", err)
+		}
+	})
+}
