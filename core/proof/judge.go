@@ -1,0 +1,60 @@
+package proof
+
+import (
+	"corvek/core/family"
+	"corvek/core/metrology"
+)
+
+// FlowUncertainty is the expanded relative uncertainty (k = 2) taken for a flow
+// reading on the bench: a turbine meter of class C of ISO 4409, about 2.5 %, is
+// usually better than its class; 1 % is assumed for a calibrated one.
+const FlowUncertainty = 0.01
+
+// Band is the least volumetric efficiency accepted at a share of duty pressure:
+// a straight line from the free-running figure to the one at duty.
+func Band(a family.Accept, share float64) float64 {
+	return a.EfficiencyFree + (a.EfficiencyDuty-a.EfficiencyFree)*share
+}
+
+// JudgeFlow judges a delivered flow at a share of duty pressure.
+func JudgeFlow(a family.Accept, share, flow, theoretical float64) metrology.Judgement {
+	eff := flow / theoretical
+	return metrology.Judge(eff, metrology.AtLeast(Band(a, share)), FlowUncertainty*eff, true)
+}
+
+// JudgeRelief judges the pressure a relief valve held, against duty pressure.
+func JudgeRelief(a family.Accept, held, duty, resolution float64) metrology.Judgement {
+	return metrology.Judge(held, metrology.Between(a.ReliefLow*duty, a.ReliefHigh*duty), metrology.ExpandedFromResolution(resolution), true)
+}
+
+// JudgeWord judges an observation by the words that are good.
+func JudgeWord(t family.Test, word string) metrology.Verdict {
+	if word == "" {
+		return ""
+	}
+	for _, g := range t.Good {
+		if g == word {
+			return metrology.In
+		}
+	}
+	return metrology.Out
+}
+
+// Sum is the verdict over a whole attempt: out when any point is out, in only
+// when every required point is in, otherwise still open.
+func Sum(points []metrology.Verdict) metrology.Verdict {
+	open := len(points) == 0
+	for _, v := range points {
+		switch v {
+		case metrology.Out:
+			return metrology.Out
+		case metrology.In:
+		default:
+			open = true
+		}
+	}
+	if open {
+		return metrology.Undecided
+	}
+	return metrology.In
+}

@@ -1,0 +1,120 @@
+// Package proof holds a tested unit against what its clearances predict and
+// against what the test plan accepts.
+//
+// A pump is modelled as its theoretical flow less the laminar leaks past its
+// own measured clearances and less what its relief valve lets go. Terms after
+// ISO 4391, the test after ISO 4409; pressures are gauge, all figures SI.
+package proof
+
+import (
+	"math"
+	"strings"
+
+	"corvek/core/family"
+	"corvek/core/fluidpower"
+	"corvek/core/leakage"
+	"corvek/core/quantity"
+	"corvek/core/spring"
+)
+
+// Model is a unit as its figures describe it.
+type Model struct {
+	Displacement float64 // m3/rev
+	Speed        float64 // rev/min
+	Viscosity    float64 // Pa·s, dynamic, at test temperature
+	Paths        []leakage.Path
+	Relief       Relief
+}
+
+// Relief is a direct relief valve; the zero Relief never opens.
+type Relief struct {
+	Cracking float64 // Pa
+	Override float64 // Pa over cracking at which it passes the whole flow
+}
+
+// Theoretical is the flow without any leak, m3/s.
+func (m Model) Theoretical() float64 {
+	return fluidpower.TheoreticalFlow(m.Displacement, m.Speed)
+}
+
+// Leak is the flow that slips back at a pressure, m3/s.
+func (m Model) Leak(pressure float64) float64 {
+	return leakage.Total(m.Paths, leakage.Conditions{Drop: pressure, Viscosity: m.Viscosity})
+}
+
+// Deliver is the flow that leaves the unit at a pressure, m3/s, never below 0.
+func (m Model) Deliver(pressure float64) float64 {
+	flow := m.Theoretical() - m.Leak(pressure)
+	if r := m.Relief; r.Cracking > 0 && pressure > r.Cracking {
+		open := 1.0
+		if r.Override > 0 {
+			open = math.Min(1, (pressure-r.Cracking)/r.Override)
+		}
+		flow -= open * m.Theoretical()
+	}
+	return math.Max(0, flow)
+}
+
+// Efficiency is the volumetric efficiency at a pressure.
+func (m Model) Efficiency(pressure float64) float64 {
+	if m.Theoretical() == 0 {
+		return 0
+	}
+	return m.Deliver(pressure) / m.Theoretical()
+}
+
+// Stall is the highest pressure the unit reaches against a closed line, Pa:
+// where leak and relief together take the whole flow.
+func (m Model) Stall(upTo float64) float64 {
+	lo, hi := 0.0, upTo
+	if m.Deliver(hi) > 0 {
+		return hi
+	}
+	for range 60 {
+		if mid := (lo + hi) / 2; m.Deliver(mid) > 0 {
+			lo = mid
+		} else {
+			hi = mid
+		}
+	}
+	return lo
+}
+
+// Paths builds the leak paths of a family from clearances. gap gives the total
+// clearance of "part.feature" in m, ok false when nothing is known of it.
+func Paths(f *family.Family, gap func(feature string) (float64, bool)) []leakage.Path {
+	var out []leakage.Path
+	for _, l := range f.Leaks {
+		g, ok := gap(l.Feature)
+		if !ok {
+			continue
+		}
+		out = append(out, leakage.Path{
+			Name: l.Name, Shape: leakage.Shape(l.Shape), Count: l.Count,
+			Width: length(l.Width), Diameter: length(l.Diameter), Length: length(l.Length),
+			Gap: g * l.GapShare, Eccentricity: l.Eccentricity, Share: l.Share,
+		})
+	}
+	return out
+}
+
+// ReliefFor gives the relief of a family with a spring of this free length, m.
+func ReliefFor(f *family.Family, freeLength float64) Relief {
+	r := f.Relief
+	if r == nil || freeLength <= 0 {
+		return Relief{}
+	}
+	rate, _ := quantity.Parse(r.Rate, quantity.SpringRate)
+	override, _ := quantity.Parse(r.Override, quantity.Pressure)
+	force := spring.Force(rate.SI, freeLength, length(r.Installed))
+	return Relief{Cracking: math.Max(1, spring.Cracking(force, length(r.Seat))), Override: override.SI}
+}
+
+// length reads a length that the family's loader has checked already.
+func length(s string) float64 {
+	if strings.TrimSpace(s) == "" {
+		return 0
+	}
+	q, _ := quantity.Parse(s, quantity.Length)
+	return q.SI
+}

@@ -1,0 +1,89 @@
+package proof_test
+
+import (
+	"testing"
+
+	"corvek/core/family"
+	"corvek/core/leakage"
+	"corvek/core/metrology"
+	"corvek/core/proof"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+)
+
+func gearPump(t testing.TB) *family.Family {
+	lib, err := family.Shipped()
+	require.NoError(t, err)
+	return lib["external_gear_pump"]
+}
+
+func model(t testing.TB, side, tip float64) proof.Model {
+	f := gearPump(t)
+	gaps := map[string]float64{"rear_plate.side_clearance": side, "body.tip_clearance": tip}
+	return proof.Model{
+		Displacement: 32e-6, Speed: 1450, Viscosity: 46e-6 * 870,
+		Paths:  proof.Paths(f, func(s string) (float64, bool) { g, ok := gaps[s]; return g, ok }),
+		Relief: proof.ReliefFor(f, 0.042),
+	}
+}
+
+// Four side gaps of half 0.2159 mm, 14 wide and 22 long, at 175 bar and 40.02 mPa·s:
+// 4 · 0.014 · (0.10795e-3)³ · 175e5 / (12 · 0.04002 · 0.022) = 1.1668e-4 m³/s = 7.00 L/min.
+func TestLeakByHand(t *testing.T) {
+	m := model(t, 0.2159e-3, 0)
+	assert.InDelta(t, 7.00, m.Leak(175e5)*6e4, 0.01)
+	assert.InDelta(t, 46.4, m.Theoretical()*6e4, 1e-9)
+	assert.InDelta(t, (46.4-7.00)/46.4, m.Efficiency(175e5), 1e-4)
+}
+
+// 33 N/mm over 7.8 mm on a 4.1 mm seat opens at 194.97 bar.
+func TestReliefByHand(t *testing.T) {
+	r := proof.ReliefFor(gearPump(t), 0.042)
+	assert.InDelta(t, 194.97e5, r.Cracking, 0.02e5)
+	m := model(t, 0.1e-3, 0.1e-3)
+	held := m.Stall(400e5)
+	assert.Greater(t, held, r.Cracking)
+	assert.Less(t, held, r.Cracking+r.Override)
+	worn := proof.ReliefFor(gearPump(t), 0.0408)
+	assert.Less(t, worn.Cracking, 175e5, "a spring 1.2 mm short opens below duty")
+}
+
+func TestNoReliefStallsAtTheCeiling(t *testing.T) {
+	m := proof.Model{Displacement: 1e-6, Speed: 1000, Viscosity: 0.04}
+	assert.Equal(t, 300e5, m.Stall(300e5))
+}
+
+func TestDeliveryFallsWithPressureAndClearance(t *testing.T) {
+	rapid.Check(t, func(rt *rapid.T) {
+		gap := rapid.Float64Range(20e-6, 400e-6).Draw(rt, "gap")
+		p := rapid.Float64Range(1e5, 180e5).Draw(rt, "pressure")
+		a, b := model(t, gap, 100e-6), model(t, gap*1.1, 100e-6)
+		if b.Deliver(p) > a.Deliver(p) || a.Deliver(p*1.05) > a.Deliver(p) {
+			rt.Fatal("more gap or more pressure delivered more")
+		}
+	})
+}
+
+func TestVerdicts(t *testing.T) {
+	a := family.Accept{EfficiencyFree: 0.97, EfficiencyDuty: 0.90, ReliefLow: 1.05, ReliefHigh: 1.2}
+	assert.InDelta(t, 0.935, proof.Band(a, 0.5), 1e-12)
+	assert.Equal(t, metrology.In, proof.JudgeFlow(a, 1, 0.93, 1).Verdict)
+	assert.Equal(t, metrology.Undecided, proof.JudgeFlow(a, 1, 0.905, 1).Verdict)
+	assert.Equal(t, metrology.Out, proof.JudgeFlow(a, 1, 0.85, 1).Verdict)
+	assert.Equal(t, metrology.Out, proof.JudgeRelief(a, 165e5, 175e5, 1e5).Verdict)
+	assert.Equal(t, metrology.In, proof.JudgeRelief(a, 195e5, 175e5, 1e5).Verdict)
+	test := family.Test{Good: []string{"dry"}}
+	assert.Equal(t, metrology.Out, proof.JudgeWord(test, "drips"))
+	assert.Equal(t, metrology.Verdict(""), proof.JudgeWord(test, ""))
+	assert.Equal(t, metrology.Undecided, proof.Sum([]metrology.Verdict{"in", ""}))
+	assert.Equal(t, metrology.Out, proof.Sum([]metrology.Verdict{"in", "", "out"}))
+	assert.Equal(t, metrology.In, proof.Sum([]metrology.Verdict{"in", "in"}))
+}
+
+func TestPathsLeaveOutWhatIsUnknown(t *testing.T) {
+	paths := proof.Paths(gearPump(t), func(s string) (float64, bool) { return 1e-4, s == "body.tip_clearance" })
+	require.Len(t, paths, 1)
+	assert.Equal(t, leakage.ShapePlane, paths[0].Shape)
+}

@@ -1,0 +1,91 @@
+// Package strip judges the strip record: is everything off, does every count
+// tie, is what lies loose tied to what is missing.
+package strip
+
+import "fmt"
+
+// Part is a line of the strip record.
+type Part struct {
+	ID        uint
+	Name      string
+	Off       bool
+	Expected  int
+	Found     int
+	Counted   bool // Found was really entered
+	Explained string
+	Loose     int  // pieces found loose and tied to this part
+	Facings   bool // the part has a facing that matters
+	Facing    string
+}
+
+// Missing is how many pieces are still unaccounted for; negative means too many.
+func (p Part) Missing() int {
+	if !p.Counted {
+		return 0
+	}
+	return p.Expected - p.Found - p.Loose
+}
+
+// Ties reports that the count is settled: it ties, or somebody said why not.
+func (p Part) Ties() bool { return p.Counted && (p.Missing() == 0 || p.Explained != "") }
+
+// Loose is debris or a piece found lying loose.
+type Loose struct {
+	What string
+	Tied bool
+	Note string // what it is, where it is not tied to a part
+}
+
+// Issue is something to settle before the record is honest.
+type Issue struct {
+	PartID uint
+	Code   string
+	Text   string
+}
+
+// Check gives what keeps the strip record from being complete.
+func Check(parts []Part, loose []Loose) []Issue {
+	var out []Issue
+	left := 0
+	for _, p := range parts {
+		if !p.Off {
+			left++
+			continue
+		}
+		switch m := p.Missing(); {
+		case !p.Counted:
+			out = append(out, Issue{p.ID, "uncounted", fmt.Sprintf("%s: not counted", p.Name)})
+		case p.Explained != "":
+		case m > 0:
+			out = append(out, Issue{p.ID, "short", fmt.Sprintf("%s: %d of %d, %s not found", p.Name, p.Found+p.Loose, p.Expected, pieces(m))})
+		case m < 0:
+			out = append(out, Issue{p.ID, "over", fmt.Sprintf("%s: %s more than expected", p.Name, pieces(-m))})
+		}
+		if p.Facings && p.Facing == "" {
+			out = append(out, Issue{p.ID, "facing", fmt.Sprintf("%s: facing not noted", p.Name)})
+		}
+	}
+	if left > 0 {
+		out = append(out, Issue{0, "still_on", fmt.Sprintf("%s still on the unit", partsAre(left))})
+	}
+	for _, l := range loose {
+		if !l.Tied && l.Note == "" {
+			out = append(out, Issue{0, "loose", fmt.Sprintf("%s lies loose and belongs to nothing yet", l.What)})
+		}
+	}
+	return out
+}
+
+func pieces(n int) string {
+	if n == 1 {
+		return "one"
+	}
+	return fmt.Sprint(n)
+}
+
+func partsAre(n int) string {
+	if n == 1 {
+		return "one part is"
+	}
+	return fmt.Sprintf("%d parts are", n)
+}
