@@ -118,3 +118,34 @@ func length(s string) float64 {
 	q, _ := quantity.Parse(s, quantity.Length)
 	return q.SI
 }
+
+// Gap is a total clearance with where it comes from.
+type Gap struct {
+	Value float64 // m
+	From  string
+	Known bool
+}
+
+// The origins of a clearance that the model runs on.
+const (
+	FromBuilt   = "measured after the build"
+	FromShims   = "worked out from the shim pack"
+	FromRenewed = "middle of the limits, parts renewed"
+	FromFound   = "as found"
+	FromNowhere = "not known"
+)
+
+// RebuiltGap is the best knowledge of a clearance after the work: measured
+// again, else as the chosen shims leave it, else the middle of its limits where
+// the parts are new, else as it was found.
+func RebuiltGap(built, shimmed, renewed, found Gap) Gap {
+	for _, g := range []struct {
+		gap  Gap
+		from string
+	}{{built, FromBuilt}, {shimmed, FromShims}, {renewed, FromRenewed}, {found, FromFound}} {
+		if g.gap.Known {
+			return Gap{g.gap.Value, g.from, true}
+		}
+	}
+	return Gap{From: FromNowhere}
+}

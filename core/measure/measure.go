@@ -1,0 +1,316 @@
+// Package measure turns what was entered for one feature (leaves, readings, a
+// grade) into a figure, a verdict and what would settle it.
+//
+// Entries come as slots: "leaf:7 thou" holds goes, drags or stops; "v1", "v2"
+// hold readings; "r1c2" a reading of the grid; "grade" 0 to 4.
+package measure
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"corvek/core/family"
+	"corvek/core/field"
+	"corvek/core/metrology"
+	"corvek/core/quantity"
+)
+
+// What a leaf can do.
+const (
+	Goes  = "goes"
+	Drags = "drags"
+	Stops = "stops"
+)
+
+// Spec is a feature with the limits that hold on this job.
+type Spec struct {
+	Method       family.Method
+	Nominal      string
+	Lower, Upper string
+	Measured     string // total or each
+	LimitFor     string
+	Wears        string
+	Resolution   string
+	Rows, Cols   int
+	Leaves       []string
+	WorstGrade   int
+}
+
+// Entry is one slot with what was typed.
+type Entry struct{ Slot, Value string }
+
+// Result is what the entries say.
+type Result struct {
+	Any      bool // something was entered
+	Complete bool // every place of the sheet is filled
+	Count    int
+
+	HasValue bool
+	Value    float64 // m; the worst reading, the middle of an interval, or the least of an open one
+	Interval metrology.Interval
+	IsLeaves bool
+	Summary  metrology.Summary
+	Grade    int // −1: none
+
+	Limits      metrology.Limits // in the sense measured, m
+	Nominal     float64
+	HasNominal  bool
+	Uncertainty float64
+	Judgement   metrology.Judgement
+	Verdict     metrology.Verdict // empty without entries or limits
+	Used        float64           // share of the allowance used; valid with HasUsed
+	HasUsed     bool
+	NextLeaf    float64 // m, valid with HasNext
+	HasNext     bool
+	Settle      string // what would settle an open verdict
+
+	Faults map[string]string // by slot: what is wrong with an entry
+}
+
+// CheckEntry refuses an entry that cannot stand in the slot.
+func CheckEntry(s Spec, slot, value string) *field.Error {
+	if value == "" {
+		return nil
+	}
+	switch {
+	case strings.HasPrefix(slot, "leaf:"):
+		if !slices.Contains([]string{Goes, Drags, Stops}, value) {
+			return field.Errorf(slot, "a leaf goes, drags or stops")
+		}
+		if _, err := quantity.Parse(strings.TrimPrefix(slot, "leaf:"), quantity.Length); err != nil {
+			return field.Errorf(slot, "the leaf's thickness %s", err)
+		}
+	case slot == "grade":
+		if n, err := strconv.Atoi(value); err != nil || n < 0 || n >= len(family.Grades) {
+			return field.Errorf(slot, "a grade is one of the five drawn")
+		}
+	default:
+		q, err := quantity.Parse(value, quantity.Length)
+		if err != nil {
+			return field.Errorf(slot, "%s", err)
+		}
+		if q.SI < 0 {
+			return field.Errorf(slot, "a length cannot be below zero")
+		}
+		if nominal, err := quantity.Parse(s.Nominal, quantity.Length); err == nil && nominal.SI > 0 && (q.SI > 3*nominal.SI || q.SI < nominal.SI/3) {
+			return field.Errorf(slot, "%s lies far from the nominal %s; check the figure and its unit", value, s.Nominal)
+		}
+	}
+	return nil
+}
+
+// ValidSlot reports that the feature has such a slot.
+func ValidSlot(s Spec, slot string) bool {
+	if leaf, ok := strings.CutPrefix(slot, "leaf:"); ok {
+		_, err := quantity.Parse(leaf, quantity.Length)
+		return s.Method == family.MethodFeeler && err == nil
+	}
+	return slices.Contains(s.Slots(), slot)
+}
+
+// Slots lists the places of the sheet in the order they are filled.
+func (s Spec) Slots() []string {
+	var out []string
+	switch s.Method {
+	case family.MethodFeeler:
+		for _, l := range s.Leaves {
+			out = append(out, "leaf:"+l)
+		}
+	case family.MethodGrade:
+		out = []string{"grade"}
+	case family.MethodGrid:
+		for r := 1; r <= s.Rows; r++ {
+			for c := 1; c <= s.Cols; c++ {
+				out = append(out, fmt.Sprintf("r%dc%d", r, c))
+			}
+		}
+	default:
+		for i := 1; i <= max(1, s.Rows*s.Cols); i++ {
+			out = append(out, fmt.Sprintf("v%d", i))
+		}
+	}
+	return out
+}
+
+// Evaluate works out the entries of a feature.
+func Evaluate(s Spec, entries []Entry) Result {
+	r := Result{Grade: -1, Faults: map[string]string{}}
+	r.Limits = s.limits()
+	if q, err := quantity.Parse(s.Nominal, quantity.Length); err == nil {
+		r.Nominal, r.HasNominal = q.SI, true
+	}
+	if q, err := quantity.Parse(s.Resolution, quantity.Length); err == nil {
+		r.Uncertainty = metrology.ExpandedFromResolution(q.SI)
+	}
+	var kept []Entry
+	for _, e := range entries {
+		if e.Value == "" {
+			continue
+		}
+		if fault := CheckEntry(s, e.Slot, e.Value); fault != nil {
+			r.Faults[e.Slot] = fault.Text
+			continue
+		}
+		kept = append(kept, e)
+	}
+	r.Any, r.Count = len(kept) > 0, len(kept)
+	r.Complete = r.Count >= len(s.Slots())
+	if !r.Any {
+		return r
+	}
+	switch s.Method {
+	case family.MethodFeeler:
+		r.leaves(s, kept)
+	case family.MethodGrade:
+		r.grade(s, kept)
+	default:
+		r.figures(s, kept)
+	}
+	return r
+}
+
+// limits brings the limits to the sense in which the feature is measured.
+func (s Spec) limits() metrology.Limits {
+	var l metrology.Limits
+	if q, err := quantity.Parse(s.Lower, quantity.Length); err == nil {
+		l.Lower, l.HasLower = q.SI, true
+	}
+	if q, err := quantity.Parse(s.Upper, quantity.Length); err == nil {
+		l.Upper, l.HasUpper = q.SI, true
+	}
+	if s.Method == family.MethodFeeler || s.Measured != "" {
+		l = l.In(metrology.Sense(s.LimitFor), metrology.Sense(s.Measured))
+	}
+	return l
+}
+
+func (r *Result) leaves(s Spec, entries []Entry) {
+	var l metrology.Leaves
+	for _, e := range entries {
+		q, _ := quantity.Parse(strings.TrimPrefix(e.Slot, "leaf:"), quantity.Length)
+		switch e.Value {
+		case Goes:
+			l.Goes = append(l.Goes, q.SI)
+		case Drags:
+			l.Drags = append(l.Drags, q.SI)
+		case Stops:
+			l.Stops = append(l.Stops, q.SI)
+		}
+	}
+	iv, err := l.Interval()
+	if err != nil {
+		r.Faults["leaves"] = err.Error()
+		r.Settle = err.Error()
+		r.Verdict = metrology.Undecided
+		return
+	}
+	r.IsLeaves, r.Interval = true, iv
+	r.Complete = iv.Bounded
+	r.HasValue = true
+	r.Value = iv.AtLeast
+	if mid, ok := iv.Midpoint(); ok {
+		r.Value = mid
+	}
+	r.Verdict = iv.Judge(r.Limits)
+	if leaf, ok := iv.NextLeaf(r.Limits); ok {
+		r.NextLeaf, r.HasNext = leaf, true
+		r.Settle = "try the leaf at the limit"
+		if !iv.Bounded {
+			r.Settle = "go on until a leaf stops"
+		}
+	}
+	r.use(r.Value)
+}
+
+func (r *Result) grade(s Spec, entries []Entry) {
+	r.Grade, _ = strconv.Atoi(entries[0].Value)
+	r.Verdict = metrology.In
+	if r.Grade >= s.WorstGrade {
+		r.Verdict = metrology.Out
+	}
+	r.Used, r.HasUsed = float64(r.Grade)/float64(s.WorstGrade), true
+}
+
+func (r *Result) figures(s Spec, entries []Entry) {
+	values := map[string]float64{}
+	var all []float64
+	for _, e := range entries {
+		q, _ := quantity.Parse(e.Value, quantity.Length)
+		values[e.Slot] = q.SI
+		all = append(all, q.SI)
+	}
+	r.Summary = metrology.Summarise(all)
+	if s.Method == family.MethodGrid && r.Complete {
+		grid := make([][]float64, s.Rows)
+		for i := range grid {
+			for c := 1; c <= s.Cols; c++ {
+				grid[i] = append(grid[i], values[fmt.Sprintf("r%dc%d", i+1, c)])
+			}
+		}
+		r.Summary = metrology.SummariseGrid(grid)
+	}
+	r.HasValue = true
+	r.Value = r.worst(s, all)
+	if r.Limits.Empty() {
+		return
+	}
+	r.Judgement = metrology.Judge(r.Value, r.Limits, r.Uncertainty, true)
+	r.Verdict = r.Judgement.Verdict
+	if r.Verdict == metrology.Undecided {
+		r.Settle = "the reading lies nearer to the limit than the instrument can tell; measure again with a finer one"
+	}
+	r.use(r.Value)
+}
+
+// worst is the reading nearest to, or farthest beyond, a limit; without limits
+// it is the one that wear shows in.
+func (r *Result) worst(s Spec, all []float64) float64 {
+	if r.Limits.Empty() {
+		return r.Summary.Worst(metrology.Kind(s.Wears))
+	}
+	worst, least := all[0], math.Inf(1)
+	for _, v := range all {
+		j := metrology.Judge(v, r.Limits, 0, false)
+		m := math.Inf(1)
+		if r.Limits.HasLower {
+			m = j.MarginLower
+		}
+		if r.Limits.HasUpper {
+			m = math.Min(m, j.MarginUpper)
+		}
+		if m < least {
+			worst, least = v, m
+		}
+	}
+	return worst
+}
+
+// use works out the share of the allowance that is gone. With a nominal figure
+// the allowance runs from it to the limit on the side of the deviation; a
+// clearance without one runs from its lower to its upper limit.
+func (r *Result) use(v float64) {
+	l := r.Limits
+	switch {
+	case r.HasNominal && v >= r.Nominal && l.HasUpper && l.Upper > r.Nominal:
+		r.Used, r.HasUsed = (v-r.Nominal)/(l.Upper-r.Nominal), true
+	case r.HasNominal && v <= r.Nominal && l.HasLower && l.Lower < r.Nominal:
+		r.Used, r.HasUsed = (r.Nominal-v)/(r.Nominal-l.Lower), true
+	case r.HasNominal:
+		r.Used, r.HasUsed = 0, true
+	case l.HasLower && l.HasUpper:
+		r.Used, r.HasUsed = math.Max(0, (v-l.Lower)/(l.Upper-l.Lower)), true
+	case l.HasUpper && l.Upper > 0:
+		r.Used, r.HasUsed = v/l.Upper, true
+	}
+}
+
+// Total gives a clearance as the whole play, whichever way it was taken.
+func (r Result) Total(measured string) float64 {
+	if measured == string(metrology.Each) {
+		return 2 * r.Value
+	}
+	return r.Value
+}

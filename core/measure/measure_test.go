@@ -1,0 +1,90 @@
+package measure_test
+
+import (
+	"testing"
+
+	"corvek/core/family"
+	"corvek/core/measure"
+	"corvek/core/metrology"
+
+	"github.com/stretchr/testify/assert"
+)
+
+var side = measure.Spec{Method: family.MethodFeeler, Lower: "3 thou", Upper: "7 thou", Measured: "total", LimitFor: "total", Leaves: []string{"3 thou", "5 thou", "7 thou", "8 thou", "9 thou"}}
+
+func leaves(pairs ...string) []measure.Entry {
+	var out []measure.Entry
+	for i := 0; i < len(pairs); i += 2 {
+		out = append(out, measure.Entry{Slot: "leaf:" + pairs[i], Value: pairs[i+1]})
+	}
+	return out
+}
+
+func TestLeaves(t *testing.T) {
+	cases := []struct {
+		name    string
+		spec    measure.Spec
+		in      []measure.Entry
+		verdict metrology.Verdict
+		next    float64
+	}{
+		{"between 8 and 9", side, leaves("3 thou", "goes", "8 thou", "drags", "9 thou", "stops"), metrology.Out, 0},
+		{"exactly the band", side, leaves("3 thou", "goes", "7 thou", "stops"), metrology.In, 0},
+		{"open above", side, leaves("5 thou", "goes"), metrology.Undecided, 177.8e-6},
+		{"across the limit", side, leaves("5 thou", "goes", "9 thou", "stops"), metrology.Undecided, 177.8e-6},
+		{"nothing tried", side, nil, "", 0},
+		{"contradiction", side, leaves("9 thou", "goes", "3 thou", "stops"), metrology.Undecided, 0},
+		{"each side against a total limit", with(side, func(s *measure.Spec) { s.Measured = "each" }), leaves("3 thou", "goes", "0.0035 in", "stops"), metrology.In, 0},
+	}
+	for _, c := range cases {
+		t.Run(c.name, func(t *testing.T) {
+			r := measure.Evaluate(c.spec, c.in)
+			assert.Equal(t, c.verdict, r.Verdict)
+			assert.InDelta(t, c.next, r.NextLeaf, 1e-9)
+		})
+	}
+}
+
+func with(s measure.Spec, f func(*measure.Spec)) measure.Spec { f(&s); return s }
+
+func TestGridAgainstLimitWithResolution(t *testing.T) {
+	bore := measure.Spec{Method: family.MethodGrid, Rows: 2, Cols: 2, Wears: "bore", Nominal: "27.000 mm", Upper: "27.030 mm", Resolution: "0.005 mm"}
+	grid := func(a, b, c, d string) []measure.Entry {
+		return []measure.Entry{{Slot: "r1c1", Value: a}, {Slot: "r1c2", Value: b}, {Slot: "r2c1", Value: c}, {Slot: "r2c2", Value: d}}
+	}
+	r := measure.Evaluate(bore, grid("27.005 mm", "27.010 mm", "27.005 mm", "27.015 mm"))
+	assert.Equal(t, metrology.In, r.Verdict)
+	assert.InDelta(t, 27.015e-3, r.Value, 1e-12)
+	assert.InDelta(t, 0.5, r.Used, 1e-6)
+	assert.InDelta(t, 0.010e-3, r.Summary.OutOfRound, 1e-12)
+	assert.InDelta(t, 0.005e-3, r.Summary.Taper, 1e-12)
+	assert.Equal(t, metrology.Undecided, measure.Evaluate(bore, grid("27 mm", "27 mm", "27 mm", "27.028 mm")).Verdict, "inside the guard band of a 5 µm gauge")
+	assert.Equal(t, metrology.Out, measure.Evaluate(bore, grid("27 mm", "27 mm", "27 mm", "27.040 mm")).Verdict)
+	assert.False(t, measure.Evaluate(bore, grid("27 mm", "", "27 mm", "27 mm")).Complete)
+}
+
+func TestSpringUsesTheToleranceOnItsSide(t *testing.T) {
+	s := measure.Spec{Method: family.MethodValue, Nominal: "42.0 mm", Lower: "41.5 mm", Upper: "42.5 mm", Resolution: "0.02 mm", Rows: 1, Cols: 1}
+	r := measure.Evaluate(s, []measure.Entry{{Slot: "v1", Value: "40.8 mm"}})
+	assert.Equal(t, metrology.Out, r.Verdict)
+	assert.InDelta(t, 2.4, r.Used, 1e-6)
+}
+
+func TestGradeIsNoNumber(t *testing.T) {
+	s := measure.Spec{Method: family.MethodGrade, WorstGrade: 3}
+	assert.Equal(t, metrology.In, measure.Evaluate(s, []measure.Entry{{Slot: "grade", Value: "2"}}).Verdict)
+	r := measure.Evaluate(s, []measure.Entry{{Slot: "grade", Value: "3"}})
+	assert.Equal(t, metrology.Out, r.Verdict)
+	assert.False(t, r.HasValue)
+}
+
+func TestEntriesAreRefusedInTheReadersWords(t *testing.T) {
+	bore := measure.Spec{Method: family.MethodGrid, Rows: 1, Cols: 1, Nominal: "27 mm"}
+	for _, bad := range []string{"27", "27 bar", "-27 mm", "27 in", "twenty"} {
+		assert.NotNil(t, measure.CheckEntry(bore, "r1c1", bad), bad)
+	}
+	assert.Nil(t, measure.CheckEntry(bore, "r1c1", "27,01 mm"))
+	assert.Nil(t, measure.CheckEntry(bore, "r1c1", ""))
+	assert.False(t, measure.ValidSlot(bore, "r9c9"))
+	assert.True(t, measure.ValidSlot(side, "leaf:6.5 thou"), "a leaf between those of the set")
+}
