@@ -295,3 +295,9 @@ func (t *Tx) LastChange(field string) (RecordEntry, bool) {
 	err := t.DB.Where("job_id = ? AND field = ?", t.Job.ID, field).Order("id DESC").Take(&e).Error
 	return e, err == nil
 }
+
+// SetStation remembers where a job stands. It is no edit: it needs no lock and
+// leaves no entry in the record.
+func (s *Store) SetStation(ctx context.Context, tag, station string) error {
+	return s.db.WithContext(ctx).Model(&Job{}).Where("tag = ? AND station <> ?", tag, station).UpdateColumn("station", station).Error
+}

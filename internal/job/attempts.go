@@ -1,0 +1,115 @@
+package job
+
+import (
+	"errors"
+
+	"corvek/core/family"
+	"corvek/core/metrology"
+	"corvek/core/proof"
+	"corvek/core/quantity"
+	"corvek/internal/store"
+)
+
+var errShimCount = errors.New("a count after x is a whole number, like 0.05 mm x2")
+
+// AttemptState is a run of the bench test with its verdicts.
+type AttemptState struct {
+	*store.Attempt
+	Points  []PointState
+	Sum     metrology.Verdict
+	Current bool // belongs to the current round
+}
+
+// PointState is one step of the test with what was read.
+type PointState struct {
+	Test        *family.Test
+	Row         store.Point
+	Pressure    float64
+	HasPressure bool
+	Flow        float64
+	HasFlow     bool
+	Efficiency  float64
+	Least       float64 // least efficiency accepted
+	Verdict     metrology.Verdict
+	Short       bool // the pressure of the step was not reached
+	Target      float64
+}
+
+// pressureReach is the share of a step's pressure that must have been reached.
+const pressureReach = 0.97
+
+func (st *State) attempts() {
+	for i := range st.Unit.Attempts {
+		a := &st.Unit.Attempts[i]
+		as := &AttemptState{Attempt: a, Current: a.Round == st.Round.Number}
+		rows := map[string]store.Point{}
+		for _, p := range a.Points {
+			rows[p.Code] = p
+		}
+		var verdicts []metrology.Verdict
+		for k := range st.Family.Tests {
+			t := &st.Family.Tests[k]
+			if a.Number == 0 && !t.Received {
+				continue
+			}
+			ps := st.point(t, rows[t.Code])
+			as.Points = append(as.Points, ps)
+			verdicts = append(verdicts, ps.Verdict)
+		}
+		as.Sum = proof.Sum(verdicts)
+		if a.Number == 0 {
+			st.Received = as
+		} else {
+			st.Attempts = append(st.Attempts, as)
+		}
+	}
+}
+
+func (st *State) point(t *family.Test, row store.Point) PointState {
+	ps := PointState{Test: t, Row: row, Target: t.Pressure * st.Duty.Pressure}
+	ps.Pressure, ps.HasPressure = parse(row.Pressure, quantity.Pressure)
+	ps.Flow, ps.HasFlow = parse(row.Flow, quantity.Flow)
+	theory := st.Found.Theoretical()
+	switch t.Kind {
+	case family.TestFlow:
+		ps.Least = proof.Band(st.Family.Accept, t.Pressure)
+		if speed, ok := parse(row.Speed, quantity.Rotation); ok && speed > 0 {
+			theory = st.Duty.Displacement * speed / 60
+		}
+		if !ps.HasFlow || theory <= 0 {
+			return ps
+		}
+		ps.Efficiency = ps.Flow / theory
+		ps.Verdict = proof.JudgeFlow(st.Family.Accept, t.Pressure, ps.Flow, theory).Verdict
+		if st.Duty.HasPressure && ps.HasPressure && ps.Pressure < pressureReach*ps.Target {
+			ps.Short, ps.Verdict = true, metrology.Out
+		}
+	case family.TestRelief:
+		if ps.HasPressure && st.Duty.HasPressure {
+			ps.Verdict = proof.JudgeRelief(st.Family.Accept, ps.Pressure, st.Duty.Pressure, 1e5).Verdict
+		}
+	default:
+		ps.Verdict = proof.JudgeWord(*t, row.Word)
+	}
+	return ps
+}
+
+// Attempt gives the newest attempt of the current round, nil when there is none.
+func (st *State) Attempt() *AttemptState {
+	for i := len(st.Attempts) - 1; i >= 0; i-- {
+		if st.Attempts[i].Current {
+			return st.Attempts[i]
+		}
+	}
+	return nil
+}
+
+// Proved is the closed attempt of the current round that passed, nil when none did.
+func (st *State) Proved() *AttemptState {
+	for _, a := range st.Attempts {
+		if a.Current && a.Closed && a.Verdict == string(metrology.In) {
+			return a
+		}
+	}
+	return nil
+}
