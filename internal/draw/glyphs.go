@@ -273,9 +273,9 @@ func drawSpring(p pen, s family.Shape, _, on []float64, _ int) {
 	for i := range coils {
 		x := wire/2 + float64(i)*pitch
 		pts := []float64{x, a - r, x + pitch/2, a + r}
-		p.b.WriteString(`<g style="stroke-width:` + num(thick) + `px">`)
+		p.b.WriteString(`<g stroke-width="` + num(thick) + `">`)
 		p.line("coil", pts...)
-		p.b.WriteString(`</g><g style="stroke-width:` + num(math.Max(thick-2.2, .8)) + `px">`)
+		p.b.WriteString(`</g><g stroke-width="` + num(math.Max(thick-2.2, .8)) + `">`)
 		p.line("coil-in", pts...)
 		p.b.WriteString(`</g>`)
 	}

@@ -1,0 +1,138 @@
+package main
+
+import (
+	"bufio"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+
+	"corvek/internal/exchange"
+	"corvek/internal/store"
+	"corvek/internal/web"
+
+	"github.com/spf13/cobra"
+)
+
+func exportCommand() *cobra.Command {
+	var out string
+	cmd := &cobra.Command{
+		Use: "export JOB", Short: "Write a job as a zip of job.json and its pictures", Args: cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			jobs, done, err := database(cmd.Context())
+			if err != nil {
+				return err
+			}
+			defer done()
+			if out == "" {
+				out = args[0] + ".zip"
+			}
+			f, err := os.Create(out)
+			if err != nil {
+				return err
+			}
+			if err := exchange.Write(cmd.Context(), jobs.Store, args[0], f); err != nil {
+				_ = f.Close()
+				_ = os.Remove(out)
+				return fmt.Errorf("%s: %w", args[0], err)
+			}
+			if err := f.Close(); err != nil {
+				return err
+			}
+			fmt.Fprintln(cmd.OutOrStdout(), "wrote", out)
+			return nil
+		},
+	}
+	cmd.Flags().StringVarP(&out, "output", "o", "", "file to write (default JOB.zip)")
+	return cmd
+}
+
+func importCommand() *cobra.Command {
+	return &cobra.Command{
+		Use: "import FILE...", Short: "Read jobs from exported zips or from job.json documents", Args: cobra.MinimumNArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			jobs, done, err := database(cmd.Context())
+			if err != nil {
+				return err
+			}
+			defer done()
+			for _, name := range args {
+				d, files, err := read(name)
+				if err != nil {
+					return fmt.Errorf("%s: %w", name, err)
+				}
+				if err := exchange.Import(cmd.Context(), jobs, d, files, "import"); err != nil {
+					return fmt.Errorf("%s: %w", name, err)
+				}
+				fmt.Fprintln(cmd.OutOrStdout(), "brought in", d.Job.Tag)
+			}
+			return nil
+		},
+	}
+}
+
+// read opens a zip, or a bare document with its files beside it.
+func read(name string) (*exchange.Document, exchange.Files, error) {
+	if strings.HasSuffix(name, ".json") {
+		text, err := os.ReadFile(name)
+		if err != nil {
+			return nil, nil, err
+		}
+		d, err := exchange.Parse(text)
+		root, rerr := os.OpenRoot(filepath.Dir(name))
+		if rerr != nil {
+			return nil, nil, rerr
+		}
+		return d, func(file string) ([]byte, error) { return root.ReadFile(file) }, err
+	}
+	f, err := os.Open(name)
+	if err != nil {
+		return nil, nil, err
+	}
+	info, err := f.Stat()
+	if err != nil {
+		return nil, nil, err
+	}
+	return exchange.OpenZip(f, info.Size())
+}
+
+func personCommand() *cobra.Command {
+	var p store.Person
+	cmd := &cobra.Command{
+		Use: "person", Short: "Add a person or renew a password; the password is read from standard input", Args: cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			line, _ := bufio.NewReader(os.Stdin).ReadString('\n')
+			password := strings.TrimSpace(line)
+			if len(password) < 8 {
+				return fmt.Errorf("a password has at least 8 letters")
+			}
+			hash, err := web.HashPassword(password)
+			if err != nil {
+				return err
+			}
+			jobs, done, err := database(cmd.Context())
+			if err != nil {
+				return err
+			}
+			defer done()
+			p.PasswordHash = hash
+			if p.Initials == "" {
+				for _, w := range strings.Fields(p.Name) {
+					p.Initials += w[:1]
+				}
+			}
+			if err := jobs.Store.SavePerson(cmd.Context(), &p); err != nil {
+				return fmt.Errorf("the person was not saved (roles are technician, lead, viewer): %w", err)
+			}
+			fmt.Fprintln(cmd.OutOrStdout(), "saved", p.SignIn)
+			return nil
+		},
+	}
+	cmd.Flags().StringVar(&p.SignIn, "sign-in", "", "name to sign in with")
+	cmd.Flags().StringVar(&p.Name, "name", "", "full name")
+	cmd.Flags().StringVar(&p.Initials, "initials", "", "initials")
+	cmd.Flags().StringVar(&p.Role, "role", "technician", "technician, lead or viewer")
+	_ = cmd.MarkFlagRequired("sign-in")
+	_ = cmd.MarkFlagRequired("name")
+	return cmd
+}

@@ -1,0 +1,91 @@
+// Command screens takes the pictures of docs/screenshots from a running demo:
+//
+//	go run ./e2e/screens -base http://127.0.0.1:8093 -out docs/screenshots
+//
+// With arguments it takes only those: name=path, name@800x1280=path, name!dark=path.
+package main
+
+import (
+	"flag"
+	"fmt"
+	"log"
+	"os"
+	"path/filepath"
+	"strings"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/launcher"
+	"github.com/go-rod/rod/lib/proto"
+)
+
+// views are the pictures kept in docs/screenshots.
+var views = []string{
+	"rack=/rack", "receive=/jobs/T-0417/receive", "strip=/jobs/T-0417/strip", "measure=/jobs/T-0417/measure?part={rear_plate}&feature=side_clearance",
+	"explain=/jobs/T-0417/explain", "decide=/jobs/T-0417/decide", "kit=/jobs/T-0409/kit", "build=/jobs/T-0388/build?part={cover_bolts}",
+	"prove=/jobs/T-0388/prove", "handover=/jobs/T-0388/handover", "report@900x1280=/jobs/T-0388/report", "toolbox=/toolbox/shims?measured_clearance=9+thou&lower=3+thou&upper=7+thou&fitted=0.10+mm,0.05+mm&available=0.02+mm+x4",
+	"measure-tablet@800x1280=/jobs/T-0417/measure?part={rear_plate}&feature=side_clearance", "measure-dark!dark=/jobs/T-0417/measure?part={rear_plate}&feature=side_clearance",
+	"cylinder=/jobs/T-0412/measure?part={tube}&feature=bore",
+}
+
+func main() {
+	base := flag.String("base", "http://127.0.0.1:8093", "address of the demo")
+	out := flag.String("out", "docs/screenshots", "folder for the pictures")
+	who := flag.String("as", "odd", "sign-in")
+	flag.Parse()
+	if flag.NArg() > 0 {
+		views = flag.Args()
+	}
+	l := launcher.New().Bin(chromium()).NoSandbox(os.Geteuid() == 0).Set("disable-background-networking").Set("no-first-run")
+	browser := rod.New().ControlURL(l.MustLaunch()).MustConnect()
+	defer browser.MustClose()
+	page := browser.MustPage(*base + "/sign-in")
+	page.MustElement(`form input[name=sign_in][value="` + *who + `"]`).MustParent().MustElement("button").MustClick()
+	page.MustWaitLoad()
+	for _, v := range views {
+		spec, path, _ := strings.Cut(v, "=")
+		name, theme, _ := strings.Cut(spec, "!")
+		name, size, _ := strings.Cut(name, "@")
+		width, height := 1280, 800
+		if size != "" {
+			if _, err := fmt.Sscanf(size, "%dx%d", &width, &height); err != nil {
+				log.Fatal(err)
+			}
+		}
+		page.MustSetViewport(width, height, 1, false)
+		if theme == "" {
+			theme = "light"
+		}
+		page.MustSetCookies(&proto.NetworkCookieParam{Name: "corvek_theme", Value: theme, URL: *base})
+		page.MustNavigate(*base + resolve(page, *base, path)).MustWaitLoad()
+		page.MustWaitIdle()
+		page.MustScreenshot(filepath.Join(*out, name+".png"))
+		fmt.Println(name)
+	}
+}
+
+// resolve puts the number of a part in place of {code}, read from the line.
+func resolve(page *rod.Page, base, path string) string {
+	i, j := strings.Index(path, "{"), strings.Index(path, "}")
+	if i < 0 || j < i {
+		return path
+	}
+	words := strings.ToUpper(path[i+1:i+2]) + strings.ReplaceAll(path[i+2:j], "_", " ")
+	head, _, _ := strings.Cut(path, "?")
+	page.MustNavigate(base + head).MustWaitLoad()
+	for _, a := range page.MustElements(".line a[data-part]") {
+		label := *a.MustAttribute("aria-label")
+		if strings.Contains(label, " "+words) {
+			return path[:i] + *a.MustAttribute("data-part") + path[j+1:]
+		}
+	}
+	return path
+}
+
+func chromium() string {
+	for _, p := range []string{"/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"} {
+		if _, err := os.Stat(p); err == nil {
+			return p
+		}
+	}
+	return ""
+}

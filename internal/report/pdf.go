@@ -1,0 +1,193 @@
+package report
+
+import (
+	"fmt"
+	"io"
+	"strings"
+
+	"codeberg.org/go-pdf/fpdf"
+)
+
+// PDF writes the findings report for sending. The drawing of the line is left
+// to the printed page; figures and verdicts are the same.
+func PDF(w io.Writer, d Data) error {
+	p := &paper{Fpdf: fpdf.New("P", "mm", "A4", ""), tr: nil}
+	p.tr = p.UnicodeTranslatorFromDescriptor("")
+	p.SetTitle(d.S.Job.Tag+" Findings report", true)
+	p.SetMargins(16, 16, 16)
+	p.SetAutoPageBreak(true, 16)
+	p.SetFooterFunc(func() {
+		p.SetY(-12)
+		p.SetFont("Helvetica", "", 8)
+		p.CellFormat(0, 5, p.t(fmt.Sprintf("%s  ·  %s  ·  page %d", d.S.Job.Tag, d.Date(d.Printed), p.PageNo())), "", 0, "C", false, 0, "")
+	})
+	p.AddPage()
+	p.SetFont("Helvetica", "B", 10)
+	p.CellFormat(90, 6, p.t(d.Shop), "", 0, "L", false, 0, "")
+	p.CellFormat(0, 6, p.t("Findings report and test certificate  "+d.S.Job.Tag), "", 1, "R", false, 0, "")
+	p.Line(16, 24, 194, 24)
+	p.Ln(5)
+	p.SetFont("Helvetica", "B", 18)
+	p.MultiCell(0, 9, p.t(d.S.Job.Title), "", "L", false)
+	p.SetFont("Helvetica", "B", 13)
+	p.MultiCell(0, 8, p.t(d.Certificate()), "", "L", false)
+	j, u := d.S.Job, d.S.Unit
+	p.body("Customer: " + j.Customer.Name + "    Received: " + d.Date(j.ReceivedOn))
+	p.body("Unit: " + d.S.Family.Name + ", " + u.Maker + " " + u.Model + ", serial " + u.Serial)
+	p.body("Duty: " + strings.Join(nonEmpty(u.DutyPressure, u.Speed, u.Displacement, u.Fluid, u.Viscosity), ", "))
+	p.head("Complaint")
+	if j.Complaint == "" {
+		p.body("None was given.")
+	} else {
+		p.body("\"" + j.Complaint + "\"" + orEmpty(", ", j.Caller))
+	}
+	p.cause(d)
+	if len(d.Customer) > 0 {
+		p.head("What must change")
+		for _, c := range d.Customer {
+			p.body("- " + c)
+		}
+	}
+	p.head("Measured against limits")
+	p.table([]float64{32, 34, 36, 38, 13, 25}, []string{"part", "feature", "limit", "as found", "", "after"}, func(add func(...string)) {
+		for _, r := range d.Rows {
+			after := r.After
+			if r.AfterVerdict != "" {
+				after += " " + d.InWords(r.AfterVerdict)
+			}
+			add(r.Part, r.Feature, r.Limit, r.Found, d.InWords(r.Verdict), after)
+		}
+	})
+	if d.Leak != "" {
+		p.body("Estimated leak at duty: " + d.Leak + " as found, " + d.LeakAfter + " after the work.")
+	}
+	p.head("Parts")
+	p.table([]float64{10, 44, 14, 22, 88}, []string{"no.", "part", "count", "done", "why"}, func(add func(...string)) {
+		for _, r := range d.Parts {
+			add(r.No, r.Name, r.Count, r.Choice, r.Reason)
+		}
+	})
+	p.head("Test, before and after")
+	p.table([]float64{48, 56, 56, 18}, []string{"step", "as received", "after the work", ""}, func(add func(...string)) {
+		for _, r := range d.Tests {
+			add(r.Name, r.Before, r.After, d.InWords(r.Verdict))
+		}
+	})
+	p.closing(d)
+	return p.Output(w)
+}
+
+type paper struct {
+	*fpdf.Fpdf
+	tr func(string) string
+}
+
+// t brings text to the code page of the built-in fonts.
+func (p *paper) t(s string) string {
+	return p.tr(strings.NewReplacer("−", "-", "≤", "<=", "≥", ">=", "→", "->", "η", "eta", "µ", "u", "“", "\"", "”", "\"").Replace(s))
+}
+
+func (p *paper) head(s string) {
+	p.Ln(3)
+	p.SetFont("Helvetica", "B", 12)
+	p.CellFormat(0, 7, p.t(s), "B", 1, "L", false, 0, "")
+	p.Ln(1)
+}
+
+func (p *paper) body(s string) {
+	p.SetFont("Helvetica", "", 10)
+	p.MultiCell(0, 5, p.t(s), "", "L", false)
+}
+
+func (p *paper) cause(d Data) {
+	p.head("Cause")
+	switch {
+	case d.S.Cause != nil:
+		where := map[string]string{"outside": "outside the unit", "assembly": "at assembly", "inside": "inside the unit"}[d.S.Cause.Where]
+		p.SetFont("Helvetica", "B", 11)
+		p.MultiCell(0, 6, p.t(d.S.Cause.Name+", "+where), "", "L", false)
+		if d.S.Conclude.Statement != "" {
+			p.body(d.S.Conclude.Statement)
+		}
+		for i, l := range d.Chain {
+			state := "supposed"
+			if len(l.Shown) > 0 {
+				state = "shown"
+			}
+			p.body(fmt.Sprintf("%d. %s (%s)", i+1, l.Text, state))
+		}
+	case d.S.Conclude.Cause == "not_found":
+		p.body("The cause was not found. " + d.S.Conclude.Statement)
+	default:
+		p.body("No conclusion has been drawn.")
+	}
+}
+
+func (p *paper) closing(d Data) {
+	if a := d.Proved; a != nil {
+		source := "figures typed from the stand"
+		if a.Source == "simulated" {
+			source = "on the simulated stand"
+		}
+		p.body(fmt.Sprintf("Attempt %d, %s, %s. Complaint's own condition repeated: %s", a.Number, source, a.ByName, a.ConditionRepeated))
+	}
+	if len(d.Passed) > 0 {
+		p.head("Let pass with a reason")
+		for _, s := range d.Passed {
+			p.body("- " + s.Text + ": " + s.Passed.Reason + " (" + s.Passed.ByName + ")")
+		}
+	}
+	if len(d.Open) > 0 {
+		p.head("Still open")
+		for _, s := range d.Open {
+			p.body("- " + s.Text)
+		}
+	}
+	p.head("Start-up")
+	for i, s := range d.StartUp {
+		p.body(fmt.Sprintf("%d. %s", i+1, s))
+	}
+}
+
+// table writes rows whose height follows the longest cell.
+func (p *paper) table(widths []float64, heads []string, fill func(add func(...string))) {
+	const line = 4.4
+	write := func(style string, cells []string) {
+		p.SetFont("Helvetica", style, 8.5)
+		high := 1
+		split := make([][]string, len(cells))
+		for i, c := range cells {
+			split[i] = p.SplitText(p.t(c), widths[i]-1)
+			high = max(high, len(split[i]))
+		}
+		_, pageHeight := p.GetPageSize()
+		if p.GetY()+float64(high)*line > pageHeight-18 {
+			p.AddPage()
+		}
+		x, y := p.GetXY()
+		for i := range cells {
+			for k, text := range split[i] {
+				p.SetXY(x, y+float64(k)*line)
+				p.CellFormat(widths[i], line, text, "", 0, "L", false, 0, "")
+			}
+			x += widths[i]
+		}
+		p.SetXY(16, y+float64(high)*line)
+		p.SetDrawColor(190, 190, 185)
+		p.Line(16, p.GetY(), 194, p.GetY())
+		p.SetDrawColor(0, 0, 0)
+	}
+	write("B", heads)
+	fill(func(cells ...string) { write("", cells) })
+	p.Ln(1)
+}
+
+func nonEmpty(list ...string) []string {
+	var out []string
+	for _, s := range list {
+		if s != "" {
+			out = append(out, s)
+		}
+	}
+	return out
+}

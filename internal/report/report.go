@@ -1,0 +1,283 @@
+// Package report makes the papers that leave the shop: the findings report with
+// the test certificate, and the start-up card. Both are worked out from the same
+// computed state as the pages, so that paper and screen never disagree.
+package report
+
+import (
+	"embed"
+	"fmt"
+	"html/template"
+	"io"
+	"math"
+	"strings"
+	"time"
+
+	"corvek/core/decide"
+	"corvek/core/explain"
+	"corvek/core/family"
+	"corvek/core/metrology"
+	"corvek/core/quantity"
+	"corvek/internal/draw"
+	"corvek/internal/job"
+)
+
+//go:embed templates/*.html
+var files embed.FS
+
+var templates = template.Must(template.New("").ParseFS(files, "templates/*.html"))
+
+// Row is a measured feature against its limit, before and after.
+type Row struct {
+	Part, Feature, Limit, Standing, Found, Verdict, After, AfterVerdict string
+}
+
+// PartRow is what was done with a part and why.
+type PartRow struct{ No, Name, Count, Choice, Reason string }
+
+// TestRow is a step of the test, before and after.
+type TestRow struct{ Name, Before, After, Verdict string }
+
+// Data is a report of one unit of a job.
+type Data struct {
+	S         *job.State
+	Shop      string
+	Printed   time.Time
+	Line      template.HTML
+	Plot      template.HTML
+	Defs      template.HTML
+	Rows      []Row
+	Parts     []PartRow
+	Tests     []TestRow
+	Chain     []explain.LinkState
+	Passed    []job.Stop
+	Open      []job.Stop
+	Proved    *job.AttemptState
+	Attempts  []*job.AttemptState
+	Leak      string
+	LeakAfter string
+	StartUp   []string
+	Customer  []string // what the customer must change
+}
+
+// Shop is the name at the head of the papers.
+const Shop = "Tarnholm Hydraulics"
+
+// New works the report out. line draws the unit; units are the reader's.
+func New(st *job.State, line template.HTML, units quantity.System, now time.Time) Data {
+	d := Data{S: st, Shop: Shop, Printed: now, Line: line, Defs: template.HTML(draw.Defs), Proved: st.Proved(), Attempts: st.Attempts}
+	show := draw.Length(units)
+	for i, p := range st.Parts {
+		for _, f := range p.Features {
+			if f.Found.Any || f.Built.Any {
+				d.Rows = append(d.Rows, row(p, f, show))
+			}
+		}
+		if c := p.Choice(); c != decide.Keep || p.Decision.Reason != "" || p.Missing != 0 {
+			d.Parts = append(d.Parts, partRow(i+1, p))
+		}
+	}
+	d.tests(units)
+	if st.Cause != nil {
+		d.Chain = st.Knowledge.Chain(st.Cause, st.Findings)
+	}
+	if st.Leak.Known {
+		d.Leak = quantity.Show(st.Leak.Flow, quantity.Flow, units)
+		d.LeakAfter = quantity.Show(st.Leak.Rebuilt, quantity.Flow, units)
+	}
+	for _, code := range job.Stations {
+		for _, stop := range st.Stops[code] {
+			if stop.Passed != nil {
+				d.Passed = append(d.Passed, stop)
+			} else {
+				d.Open = append(d.Open, stop)
+			}
+		}
+	}
+	d.StartUp = StartUp(st)
+	if st.Conclude.Action != "" {
+		d.Customer = append(d.Customer, st.Conclude.Action+orEmpty(" — ", st.Conclude.Owner))
+	}
+	if st.Cause != nil && st.Cause.Prevention != "" {
+		d.Customer = append(d.Customer, st.Cause.Prevention)
+	}
+	d.Plot = template.HTML(plot(st, units))
+	return d
+}
+
+func orEmpty(before, s string) string {
+	if s == "" {
+		return ""
+	}
+	return before + s
+}
+
+func row(p *job.PartState, f *job.FeatureState, show func(float64) string) Row {
+	r := Row{Part: p.Name, Feature: f.Def.Name, Standing: f.Standing, Limit: limitText(f),
+		Found: value(f, job.StageFound, show), Verdict: string(f.Found.Verdict)}
+	if f.Built.Any {
+		r.After, r.AfterVerdict = value(f, job.StageBuilt, show), string(f.Built.Verdict)
+	}
+	return r
+}
+
+func limitText(f *job.FeatureState) string {
+	switch {
+	case f.Def.Method == family.MethodGrade:
+		return "by touch"
+	case f.Lower != "" && f.Upper != "":
+		return f.Lower + " to " + f.Upper
+	case f.Upper != "":
+		return "up to " + f.Upper
+	case f.Lower != "":
+		return "at least " + f.Lower
+	}
+	return "none"
+}
+
+func value(f *job.FeatureState, stage string, show func(float64) string) string {
+	r := f.Result(stage)
+	switch {
+	case r.Grade >= 0:
+		return family.Grades[r.Grade]
+	case r.IsLeaves && r.Interval.Bounded:
+		return show(r.Interval.AtLeast) + " to under " + show(r.Interval.LessThan)
+	case r.IsLeaves:
+		return "at least " + show(r.Interval.AtLeast)
+	case r.HasValue:
+		return show(r.Value) + fmt.Sprintf(" (worst of %d)", r.Count)
+	}
+	return "not taken"
+}
+
+func partRow(no int, p *job.PartState) PartRow {
+	choice := map[decide.Choice]string{decide.Keep: "kept", decide.Rework: "reworked", decide.Replace: "new", decide.Open: "open"}[p.Choice()]
+	reason := p.Proposal.Reason
+	if p.Decision.Reason != "" {
+		reason = p.Decision.Reason
+	}
+	if p.Explained != "" {
+		reason += "; count: " + p.Explained
+	}
+	return PartRow{fmt.Sprint(no), p.Name, fmt.Sprint(p.Expected), choice, reason}
+}
+
+func (d *Data) tests(units quantity.System) {
+	st := d.S
+	last := d.Proved
+	if last == nil && len(st.Attempts) > 0 {
+		last = st.Attempts[len(st.Attempts)-1]
+	}
+	for i := range st.Family.Tests {
+		t := &st.Family.Tests[i]
+		r := TestRow{Name: t.Name, Before: pointText(st.Received, t, units), After: pointText(last, t, units)}
+		if last != nil {
+			for _, p := range last.Points {
+				if p.Test == t {
+					r.Verdict = string(p.Verdict)
+				}
+			}
+		}
+		d.Tests = append(d.Tests, r)
+	}
+}
+
+func pointText(a *job.AttemptState, t *family.Test, units quantity.System) string {
+	if a == nil {
+		return "not taken"
+	}
+	for _, p := range a.Points {
+		if p.Test != t {
+			continue
+		}
+		switch {
+		case p.HasFlow:
+			text := quantity.Show(p.Flow, quantity.Flow, units)
+			if p.HasPressure {
+				text += " at " + quantity.Show(p.Pressure, quantity.Pressure, units)
+			}
+			if p.Efficiency > 0 {
+				text += fmt.Sprintf(", %.0f %%", 100*p.Efficiency)
+			}
+			return text
+		case t.Kind == family.TestRelief && p.HasPressure:
+			return quantity.Show(p.Pressure, quantity.Pressure, units)
+		case p.Row.Word != "":
+			return p.Row.Word
+		}
+	}
+	return "not taken"
+}
+
+// StartUp is the card's list: the family's steps and what the cause found adds.
+func StartUp(st *job.State) []string {
+	var out []string
+	if c := st.Cause; c != nil && c.Where == "outside" && st.Conclude.Action != "" {
+		out = append(out, "Before anything turns: "+strings.TrimSuffix(st.Conclude.Action, ".")+".")
+	}
+	for _, s := range st.Family.StartUp {
+		out = append(out, s)
+	}
+	if st.Unit.Fluid != "" {
+		out = append(out, "Fluid: "+st.Unit.Fluid+". Nothing else goes in.")
+	}
+	return out
+}
+
+func plot(st *job.State, units quantity.System) string {
+	if st.Found.Theoretical() <= 0 || !st.Duty.HasPressure {
+		return ""
+	}
+	a := st.Family.Accept
+	f := draw.FlowPlot{Theory: st.Found.Theoretical(), Duty: st.Duty.Pressure, System: units, Tall: true, Top: st.Duty.Pressure * 1.05}
+	if a.EfficiencyDuty > 0 {
+		f.Band = func(share float64) float64 {
+			return a.EfficiencyFree + (a.EfficiencyDuty-a.EfficiencyFree)*math.Min(1, share)
+		}
+	}
+	add := func(x *job.AttemptState, class string) {
+		if x == nil {
+			return
+		}
+		for _, p := range x.Points {
+			if p.Test.Kind == family.TestFlow && p.HasFlow && p.HasPressure {
+				f.Points = append(f.Points, draw.PlotPoint{Class: class, Pressure: p.Pressure, Flow: p.Flow})
+			}
+		}
+	}
+	add(st.Received, "received")
+	for i, x := range st.Attempts {
+		class := "failed"
+		if i == len(st.Attempts)-1 {
+			class = "rebuilt"
+		}
+		add(x, class)
+	}
+	return f.SVG()
+}
+
+// Certificate says in one line how the unit stands.
+func (d Data) Certificate() string {
+	switch {
+	case d.Proved == nil:
+		return "NOT PROVED: no passed test in this round"
+	case len(d.Open) > 0:
+		return "PROVED, with open points"
+	case d.Proved.Source == "simulated":
+		return "PASSED on the simulated stand"
+	}
+	return "PASSED"
+}
+
+// Date writes a date for paper.
+func (Data) Date(t time.Time) string { return t.Format("2 January 2006") }
+
+// InWords writes a verdict for paper.
+func (Data) InWords(v string) string {
+	return map[string]string{string(metrology.In): "in", string(metrology.Out): "OUT", string(metrology.Undecided): "undecided"}[v]
+}
+
+// HTML writes the findings report.
+func HTML(w io.Writer, d Data) error { return templates.ExecuteTemplate(w, "report.html", d) }
+
+// Card writes the start-up card.
+func Card(w io.Writer, d Data) error { return templates.ExecuteTemplate(w, "card.html", d) }

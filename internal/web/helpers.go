@@ -1,0 +1,165 @@
+package web
+
+import (
+	"fmt"
+	"strconv"
+	"time"
+
+	"corvek/core/calc"
+	"corvek/core/family"
+	"corvek/core/quantity"
+	"corvek/internal/job"
+	"corvek/internal/store"
+)
+
+// StopRow is a stop with the page it stands on.
+type StopRow struct {
+	P    *Page
+	Stop job.Stop
+	URL  string
+}
+
+// StopRow gives a stop to its template.
+func (p *Page) StopRow(s job.Stop) StopRow {
+	return StopRow{p, s, p.Link(s.Station, s.Part, s.Feature)}
+}
+
+// PointRow is a test point with the page it stands on.
+type PointRow struct {
+	P       *Page
+	Attempt *store.Attempt
+	Point   job.PointState
+}
+
+// PointRow gives a test point to its template; a may be an attempt or its state.
+func (p *Page) PointRow(a any, pt job.PointState) PointRow {
+	switch x := a.(type) {
+	case *job.AttemptState:
+		return PointRow{p, x.Attempt, pt}
+	case *store.Attempt:
+		return PointRow{p, x, pt}
+	}
+	return PointRow{P: p, Attempt: &store.Attempt{}, Point: pt}
+}
+
+// PointEntry is the field of a test point's figure.
+func (p *Page) PointEntry(a *store.Attempt, pt job.PointState, what string) Entry {
+	value := pt.Row.Flow
+	label := pt.Test.Name + ", flow"
+	if what == "pressure" {
+		value, label = pt.Row.Pressure, pt.Test.Name+", pressure"
+	}
+	e := p.Q("point", a.ID, pt.Test.Code+"/"+what, label, value, what)
+	if what == "pressure" && pt.Test.Kind == family.TestFlow && p.S.Duty.HasPressure {
+		e.Place = p.Show(pt.Target, "pressure")
+	}
+	e.ReadOnly = e.ReadOnly || a.Closed
+	return e
+}
+
+// SheetView is a feature's sheet with the page it stands on.
+type SheetView struct {
+	P       *Page
+	Feature *job.FeatureState
+	View    *MeasureView
+}
+
+// Sheet gives a feature's sheet to its template.
+func (p *Page) Sheet(f *job.FeatureState, v *MeasureView) SheetView { return SheetView{p, f, v} }
+
+// DateText is a date as it is typed.
+func (p *Page) DateText(t *time.Time) string {
+	if t == nil {
+		return ""
+	}
+	return t.Format(time.DateOnly)
+}
+
+// Wait is something a job may wait for.
+type Wait struct{ Code, Name string }
+
+// Waits lists what a job may wait for.
+func (p *Page) Waits() []Wait {
+	var out []Wait
+	for _, w := range job.Waits {
+		out = append(out, Wait(w))
+	}
+	return out
+}
+
+// Caution finds a caution for a part.
+func (p *Page) Caution(code string) *family.Caution {
+	if c, ok := family.CautionByCode(code); ok {
+		return &c
+	}
+	return nil
+}
+
+// OffCount is how many parts are off.
+func (p *Page) OffCount() int {
+	n := 0
+	for _, x := range p.S.Parts {
+		if x.Off {
+			n++
+		}
+	}
+	return n
+}
+
+// PartRef writes a reference to a part, "" for none.
+func (p *Page) PartRef(id *uint) string {
+	if id == nil {
+		return ""
+	}
+	return strconv.FormatUint(uint64(*id), 10)
+}
+
+// Lacking is how many pieces a place still wants.
+func (p *Page) Lacking(x *job.PartState) int { return max(0, x.Expected-x.Filled) }
+
+// NextTry numbers the next attempt.
+func (p *Page) NextTry() int {
+	n := 1
+	for _, a := range p.S.Attempts {
+		n = max(n, a.Number+1)
+	}
+	return n
+}
+
+// Money writes a figure of the economy, "" when it was left out.
+func (p *Page) Money(name string) string {
+	out := p.S.Economy.Output
+	if out == nil {
+		return ""
+	}
+	v, ok := out.Value(name)
+	if !ok {
+		return ""
+	}
+	if name == "ratio" {
+		return fmt.Sprintf("%.0f %%", 100*v)
+	}
+	return quantity.Figures(v, 4)
+}
+
+// figureText writes a calculator's figure in shop units, when there are any.
+func figureText(f calc.Figure, s quantity.System) string {
+	for name, d := range resultDims {
+		if f.Unit == name {
+			return quantity.Show(f.Value, d, s)
+		}
+	}
+	return joinUnit(quantity.Figures(f.Value, 4), f.Unit)
+}
+
+func joinUnit(number, unit string) string {
+	if unit == "" {
+		return number
+	}
+	return number + " " + unit
+}
+
+var resultDims = map[string]quantity.Dimension{
+	"m": quantity.Length, "m2": quantity.Area, "m3": quantity.Volume, "Pa": quantity.Pressure, "N": quantity.Force, "N·m": quantity.Torque,
+	"m3/s": quantity.Flow, "W": quantity.Power, "N/m": quantity.SpringRate, "m/s": quantity.Speed,
+}

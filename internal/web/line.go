@@ -1,0 +1,202 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"strings"
+
+	"corvek/core/build"
+	"corvek/core/decide"
+	"corvek/core/metrology"
+	"corvek/internal/draw"
+	"corvek/internal/job"
+
+	"github.com/labstack/echo/v5"
+)
+
+// lineStations show the line.
+var lineStations = map[string]bool{"strip": true, "measure": true, "explain": true, "decide": true, "kit": true, "build": true}
+
+// drawLine draws the unit with the layer of the page's station.
+func (p *Page) drawLine() template.HTML {
+	l := draw.Line{Axes: p.S.Family.Axes, Title: p.S.Unit.Name + ", parts in the order they came off", Width: 1146, Reverse: p.Station == "build"}
+	next := p.nextStep()
+	for i, part := range p.S.Parts {
+		lp := draw.LinePart{No: i + 1, ID: part.ID, Name: part.Name, Kind: part.Def.Kind, Count: part.Expected, Branch: part.Def.Branch, Shape: part.Def.Shape,
+			Selected: p.Part == part, URL: p.Link(p.Station, part.ID, "")}
+		lp.Flip = part.Facing != "" && part.Def.Facing != "" && part.Facing != part.Def.Facing
+		lp.Mark = p.mark(part, part == next)
+		switch p.Station {
+		case "strip":
+			lp.Quiet = !part.Off
+			lp.Arrow = arrow(part)
+			if part.Missing != 0 && part.Off && part.Found != "" {
+				lp.Label, lp.LabelTone = fmt.Sprintf("%s of %d", part.Found, part.Expected), "ochre"
+			}
+		case "build":
+			lp.Quiet = !part.Step.Done && part != next
+			lp.No = len(p.S.Parts) - i
+		case "kit":
+			if part.Place != nil {
+				lp.Label = fmt.Sprintf("%d/%d", part.Filled, part.Place.Need)
+			}
+			lp.Quiet = part.Place == nil
+		}
+		l.Parts = append(l.Parts, lp)
+	}
+	return template.HTML(l.SVG())
+}
+
+// arrow points the way a facing was noted, where left and right can be told.
+func arrow(part *job.PartState) string {
+	if part.Facing == "" {
+		return ""
+	}
+	for _, out := range []string{"outward", "front", "grooves to the case", "etched end to A"} {
+		if strings.Contains(part.Facing, out) {
+			return "left"
+		}
+	}
+	return "right"
+}
+
+// nextStep is the part to fit next at Build.
+func (p *Page) nextStep() *job.PartState {
+	if p.Station != "build" {
+		return nil
+	}
+	for _, i := range build.Reverse(len(p.S.Parts)) {
+		if !p.S.Parts[i].Step.Done {
+			return p.S.Parts[i]
+		}
+	}
+	return nil
+}
+
+func (p *Page) mark(part *job.PartState, next bool) draw.Mark {
+	switch p.Station {
+	case "strip":
+		return stripMark(part)
+	case "measure":
+		return measureMark(part)
+	case "explain":
+		return p.explainMark(part)
+	case "decide":
+		return decideMark(part)
+	case "kit":
+		return kitMark(part)
+	case "build":
+		return buildMark(part, next)
+	}
+	return draw.Mark{Shape: "dot"}
+}
+
+func stripMark(part *job.PartState) draw.Mark {
+	switch {
+	case !part.Off:
+		return draw.Mark{Shape: "dot", Title: "still on"}
+	case part.Found == "":
+		return draw.Mark{Shape: "ask", Tone: "ochre", Title: "not counted"}
+	case part.Missing != 0 && part.Explained == "":
+		return draw.Mark{Shape: "count", Tone: "ochre", Title: "count does not tie"}
+	case len(part.Def.Facings) > 0 && part.Facing == "":
+		return draw.Mark{Shape: "ask", Tone: "ochre", Title: "facing not noted"}
+	}
+	return draw.Mark{Shape: "ok", Tone: "petrol", Title: "off, count ties"}
+}
+
+func measureMark(part *job.PartState) draw.Mark {
+	if part.Off && part.Missing != 0 && part.Explained == "" && part.Found != "" {
+		return draw.Mark{Shape: "count", Tone: "ochre", Title: "count does not tie"}
+	}
+	if len(part.Features) == 0 {
+		return draw.Mark{Shape: "dot", Title: "nothing to measure"}
+	}
+	used, known := part.Used()
+	switch part.Worst {
+	case metrology.Out:
+		return draw.Mark{Shape: "out", Title: "out of limits"}
+	case metrology.Undecided:
+		return draw.Mark{Shape: "ask", Tone: "ochre", Title: "undecided"}
+	}
+	for _, f := range part.Features {
+		if f.Def.MustHave && !f.Found.Any {
+			return draw.Mark{Shape: "ask", Tone: "quiet", Title: "not measured"}
+		}
+	}
+	if known {
+		tone := "petrol"
+		if used > .8 {
+			tone = "ochre"
+		}
+		return draw.Mark{Shape: "bar", Fill: used, Tone: tone, Title: fmt.Sprintf("%.0f %% of the allowance", 100*used)}
+	}
+	return draw.Mark{Shape: "dot", Title: "nothing measured"}
+}
+
+func (p *Page) explainMark(part *job.PartState) draw.Mark {
+	seen := 0
+	for _, f := range p.S.Findings {
+		if e, ok := p.S.Knowledge.EvidenceByCode(f.Code); ok && e.Part == part.Code && f.Strength > .5 {
+			seen++
+		}
+	}
+	if seen > 0 {
+		return draw.Mark{Shape: "flag", Text: fmt.Sprint(seen), Tone: "ochre", Title: fmt.Sprintf("%d marks", seen)}
+	}
+	return draw.Mark{Shape: "dot", Title: "no marks"}
+}
+
+func decideMark(part *job.PartState) draw.Mark {
+	own := part.Decision.Choice != ""
+	m := draw.Mark{Shape: "tag", Title: string(part.Choice())}
+	switch part.Choice() {
+	case decide.Keep:
+		m = draw.Mark{Shape: "ring", Text: "K", Tone: "petrol", Title: "keep"}
+	case decide.Rework:
+		m.Text, m.Tone = "W", "petrol"
+		m.Title = "rework"
+	case decide.Replace:
+		m.Text, m.Tone = "N", "ink"
+		m.Title = "new"
+	default:
+		m = draw.Mark{Shape: "ask", Tone: "ochre", Title: "open"}
+	}
+	if own {
+		m.Title += ", chosen by hand"
+	}
+	return m
+}
+
+func kitMark(part *job.PartState) draw.Mark {
+	switch {
+	case part.Place == nil:
+		return draw.Mark{Shape: "dot", Title: "no new piece"}
+	case part.Filled >= part.Place.Need:
+		return draw.Mark{Shape: "ok", Tone: "petrol", Title: "piece is there"}
+	}
+	return draw.Mark{Shape: "ask", Tone: "ochre", Title: "place without a piece"}
+}
+
+func buildMark(part *job.PartState, next bool) draw.Mark {
+	switch {
+	case build.Turn(part.Step.Turn).Bad():
+		return draw.Mark{Shape: "out", Title: "shaft " + part.Step.Turn}
+	case part.Step.Done && part.Def.TurnCheck && part.Step.Turn == "":
+		return draw.Mark{Shape: "ask", Tone: "ochre", Title: "turn check open"}
+	case part.Step.Done:
+		return draw.Mark{Shape: "ok", Tone: "petrol", Title: "fitted"}
+	case next:
+		return draw.Mark{Shape: "next", Tone: "petrol", Title: "next to fit"}
+	}
+	return draw.Mark{Shape: "dot", Title: "not fitted"}
+}
+
+// lineSVG serves the drawing alone, with its own colours, for the report and for keeping.
+func (s *Server) lineSVG(c *echo.Context) error {
+	p, err := s.jobPage(c, "measure")
+	if err != nil {
+		return err
+	}
+	return c.Blob(200, "image/svg+xml", []byte(standalone(string(p.Line))))
+}

@@ -1,0 +1,217 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+
+	"corvek/internal/job"
+	"corvek/internal/store"
+
+	"github.com/labstack/echo/v5"
+)
+
+// jobPage loads a job and lays out what every station shares.
+func (s *Server) jobPage(c *echo.Context, station string) (*Page, error) {
+	if !slices.Contains(job.Stations, station) {
+		return nil, store.ErrNotFound
+	}
+	unit := unitNo(c)
+	st, err := s.jobs.Load(c.Request().Context(), c.Param("tag"), unit)
+	if err != nil {
+		return nil, err
+	}
+	p := s.page(c, st.Job.Tag+" "+job.StationNames[station])
+	p.S, p.Station, p.UnitNo = st, station, unit
+	p.choosePart(c.QueryParam("part"), c.QueryParam("feature"))
+	p.rail()
+	p.foot()
+	if lineStations[station] {
+		p.Line = p.drawLine()
+	}
+	return p, nil
+}
+
+func unitNo(c *echo.Context) int {
+	n, err := strconv.Atoi(c.QueryParam("unit"))
+	if err != nil {
+		return 1
+	}
+	return n
+}
+
+func (s *Server) station(c *echo.Context) error {
+	station := c.Param("station")
+	p, err := s.jobPage(c, station)
+	if err != nil {
+		return err
+	}
+	if p.S.Job.Station != station && p.S.Job.HandedOverAt == nil {
+		if err := s.jobs.Visit(c.Request().Context(), p.Person, p.S.Job.Tag, station); err != nil {
+			return err
+		}
+	}
+	p.Body = p.stationView()
+	return s.render(c, http.StatusOK, station, p)
+}
+
+// choosePart takes the part asked for, else the one where the work is.
+func (p *Page) choosePart(part, feature string) {
+	if id, err := strconv.ParseUint(part, 10, 63); err == nil {
+		p.Part = p.S.ByID[uint(id)]
+	}
+	if p.Part == nil {
+		p.Part = p.S.Parts[0]
+		switch p.Station {
+		case "strip":
+			p.Part = p.firstPart(func(x *job.PartState) bool { return !x.Off })
+		case "measure":
+			p.Part = p.firstPart(func(x *job.PartState) bool { return len(x.Features) > 0 })
+		case "build":
+			if next := p.nextStep(); next != nil {
+				p.Part = next
+			}
+		case "decide", "kit", "explain":
+		}
+		for _, stop := range p.S.Stops[p.Station] {
+			if stop.Part != 0 && stop.Passed == nil && p.Station != "build" && p.Station != "kit" {
+				p.Part = p.S.ByID[stop.Part]
+				if feature == "" {
+					feature = stop.Feature
+				}
+				break
+			}
+		}
+	}
+	for i, f := range p.Part.Features {
+		if i == 0 || f.Code == feature {
+			p.Feature = f
+		}
+	}
+}
+
+func (p *Page) firstPart(is func(*job.PartState) bool) *job.PartState {
+	for _, x := range p.S.Parts {
+		if is(x) {
+			return x
+		}
+	}
+	return p.S.Parts[0]
+}
+
+func (p *Page) rail() {
+	for i, code := range job.Stations {
+		item := RailItem{No: i + 1, Code: code, Name: job.StationNames[code], URL: p.Link(code, 0, ""), Stops: p.S.Open(code), Here: code == p.Station}
+		item.Settled = item.Stops == 0
+		p.Rail = append(p.Rail, item)
+	}
+}
+
+// foot finds the stop in the way, the neighbours of the part and the next act.
+func (p *Page) foot() {
+	at := slices.Index(job.Stations, p.Station)
+	p.Foot.Stops = p.S.Open(p.Station)
+	for _, stop := range p.S.Stops[p.Station] {
+		if stop.Passed == nil {
+			p.Foot.StopText = stop.Text
+			p.Foot.StopURL = p.Link(p.Station, stop.Part, stop.Feature)
+			break
+		}
+	}
+	if p.Foot.StopURL == "" {
+		if stop := p.S.First(p.Station); stop != nil {
+			p.Foot.StopURL = p.Link(stop.Station, stop.Part, stop.Feature)
+		}
+	}
+	if at < len(job.Stations)-1 {
+		next := job.Stations[at+1]
+		p.Foot.NextText, p.Foot.NextURL = job.StationNames[next], p.Link(next, 0, "")
+	}
+	if !lineStations[p.Station] {
+		return
+	}
+	i := slices.Index(p.S.Parts, p.Part)
+	prev, succ := i-1, i+1
+	if p.Station == "build" {
+		prev, succ = i+1, i-1
+	}
+	if prev >= 0 && prev < len(p.S.Parts) {
+		p.Foot.PrevURL = p.Link(p.Station, p.S.Parts[prev].ID, "")
+	}
+	if succ >= 0 && succ < len(p.S.Parts) {
+		p.Foot.SuccURL = p.Link(p.Station, p.S.Parts[succ].ID, "")
+	}
+}
+
+// No is the number of the chosen part as the line shows it.
+func (p *Page) No() int {
+	i := slices.Index(p.S.Parts, p.Part)
+	if p.Station == "build" {
+		return len(p.S.Parts) - i
+	}
+	return i + 1
+}
+
+func (s *Server) openJob(c *echo.Context) error {
+	j, err := s.store.Job(c.Request().Context(), c.Param("tag"))
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/jobs/%s/%s", j.Tag, j.Station))
+}
+
+func (s *Server) home(c *echo.Context) error { return c.Redirect(http.StatusSeeOther, "/rack") }
+
+// Group is the jobs that wait for one thing.
+type Group struct {
+	Code, Name string
+	Jobs       []store.Job
+}
+
+// RackView is the page of all jobs.
+type RackView struct {
+	Groups []Group
+	Done   []store.Job
+	Count  int
+}
+
+func (s *Server) rack(c *echo.Context) error {
+	jobs, err := s.store.Jobs(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	v := RackView{}
+	for _, w := range job.Waits {
+		g := Group{Code: w.Code, Name: w.Name}
+		for _, j := range jobs {
+			if j.Waiting == w.Code && j.HandedOverAt == nil {
+				g.Jobs = append(g.Jobs, j)
+				v.Count++
+			}
+		}
+		v.Groups = append(v.Groups, g)
+	}
+	for _, j := range jobs {
+		if j.HandedOverAt != nil {
+			v.Done = append(v.Done, j)
+		}
+	}
+	p := s.page(c, "Rack")
+	p.Body = v
+	return s.render(c, http.StatusOK, "rack", p)
+}
+
+// record shows who did what.
+func (s *Server) record(c *echo.Context) error {
+	p, err := s.jobPage(c, "receive")
+	if err != nil {
+		return err
+	}
+	entries, err := s.store.History(c.Request().Context(), p.S.Job.ID, 500)
+	if err != nil {
+		return err
+	}
+	p.Title, p.Station, p.Body = p.S.Job.Tag+" Record", "", entries
+	return s.render(c, http.StatusOK, "record", p)
+}

@@ -1,0 +1,305 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"math"
+	"strings"
+
+	"corvek/core/family"
+	"corvek/core/metrology"
+	"corvek/core/quantity"
+	"corvek/internal/draw"
+	"corvek/internal/job"
+)
+
+// MeasureView is the sheet of the chosen feature and what the clearances cost.
+type MeasureView struct {
+	Stage   string
+	Bar     template.HTML
+	Profile template.HTML
+	Leaves  []LeafView
+	Cells   [][]Cell
+	Heads   []string
+	Grades  []GradeView
+	Verdict string
+	Tone    string
+	Words   string
+	Plot    template.HTML
+	Next    string
+	Steps   []string
+}
+
+// LeafView is one feeler leaf.
+type LeafView struct {
+	Field, Leaf, Number, Unit, State, Next string
+	Suggested                              bool
+}
+
+// Cell is one place of a grid or list of readings.
+type Cell struct {
+	Entry
+	Bad string
+}
+
+// GradeView is one drawn grade.
+type GradeView struct {
+	No    int
+	Words string
+	On    bool
+	Out   bool
+}
+
+// leafCycle is what a tap makes of a leaf.
+var leafCycle = map[string]string{"": "goes", "goes": "drags", "drags": "stops", "stops": ""}
+
+func (p *Page) measureView() *MeasureView {
+	v := p.featureView(p.Feature, job.StageFound)
+	if v == nil {
+		v = &MeasureView{}
+	}
+	v.Plot = p.leakPlot()
+	return v
+}
+
+// featureView lays out a feature's sheet for a stage.
+func (p *Page) featureView(f *job.FeatureState, stage string) *MeasureView {
+	if f == nil {
+		return nil
+	}
+	r := f.Result(stage)
+	v := &MeasureView{Stage: stage}
+	show := draw.Length(p.Units)
+	if f.Def.Method != family.MethodGrade {
+		v.Bar = template.HTML(draw.ToleranceBar{Limits: r.Limits, Uncertainty: guard(f, r.Uncertainty), Value: r.Value, HasValue: r.HasValue && !r.IsLeaves,
+			Interval: r.Interval, IsLeaves: r.IsLeaves, Verdict: r.Verdict, Show: show, Others: p.others(f, stage)}.SVG())
+	}
+	switch f.Def.Method {
+	case family.MethodFeeler:
+		p.leafView(v, f, stage)
+	case family.MethodGrade:
+		for i, words := range family.Grades {
+			v.Grades = append(v.Grades, GradeView{No: i, Words: words, On: r.Grade == i, Out: i >= f.Def.Worst})
+		}
+	default:
+		p.cells(v, f, stage)
+		if f.Def.Method == family.MethodGrid {
+			v.Profile = p.profile(f, stage)
+		}
+	}
+	v.Verdict, v.Words = verdictWords(p, f, stage)
+	v.Tone = map[metrology.Verdict]string{metrology.In: "petrol", metrology.Out: "red", metrology.Undecided: "ochre"}[r.Verdict]
+	if r.HasNext {
+		v.Next = show(r.NextLeaf)
+	}
+	v.Steps = p.workings(f, stage)
+	return v
+}
+
+// guard is the uncertainty band that a leaf measurement does not have.
+func guard(f *job.FeatureState, u float64) float64 {
+	if f.Def.Method == family.MethodFeeler {
+		return 0
+	}
+	return u
+}
+
+func (p *Page) others(f *job.FeatureState, stage string) []float64 {
+	var out []float64
+	if f.Def.Method == family.MethodFeeler {
+		return nil
+	}
+	for _, slot := range f.Spec.Slots() {
+		if q, err := quantity.Parse(f.Entry(stage, slot), quantity.Length); err == nil {
+			out = append(out, q.SI)
+		}
+	}
+	return out
+}
+
+func (p *Page) leafView(v *MeasureView, f *job.FeatureState, stage string) {
+	r := f.Result(stage)
+	leaves := append(append([]string{}, f.Def.Leaves...), f.ExtraLeaves(stage)...)
+	for _, leaf := range leaves {
+		number, unit, _ := strings.Cut(leaf, " ")
+		slot := "leaf:" + leaf
+		lv := LeafView{Field: fmt.Sprintf("reading.%d.%s/%s", f.ID, stage, slot), Leaf: leaf, Number: number, Unit: unit, State: f.Entry(stage, slot)}
+		lv.Next = leafCycle[lv.State]
+		if q, err := quantity.Parse(leaf, quantity.Length); err == nil && r.HasNext && math.Abs(q.SI-r.NextLeaf) < 1e-9 {
+			lv.Suggested = true
+		}
+		v.Leaves = append(v.Leaves, lv)
+	}
+}
+
+func (p *Page) cells(v *MeasureView, f *job.FeatureState, stage string) {
+	r := f.Result(stage)
+	slots := f.Spec.Slots()
+	cols := f.Def.Cols
+	if f.Def.Method != family.MethodGrid {
+		cols = min(len(slots), 5)
+	} else {
+		for c := range cols {
+			v.Heads = append(v.Heads, fmt.Sprintf("axis %c", 'A'+c))
+		}
+	}
+	var row []Cell
+	for i, slot := range slots {
+		e := p.Q("reading", f.ID, stage+"/"+slot, cellLabel(f, i, cols), f.Entry(stage, slot), "length")
+		e.Place = strings.TrimSpace(f.Def.Nominal)
+		row = append(row, Cell{Entry: e, Bad: r.Faults[slot]})
+		if len(row) == cols || i == len(slots)-1 {
+			v.Cells = append(v.Cells, row)
+			row = nil
+		}
+	}
+}
+
+func cellLabel(f *job.FeatureState, i, cols int) string {
+	if f.Def.Method == family.MethodGrid {
+		return fmt.Sprintf("depth %d, axis %c", i/cols+1, 'A'+i%cols)
+	}
+	if len(f.Spec.Slots()) == 1 {
+		return "reading"
+	}
+	return fmt.Sprintf("reading %d", i+1)
+}
+
+func (p *Page) profile(f *job.FeatureState, stage string) template.HTML {
+	r := f.Result(stage)
+	if !r.HasNominal || !r.Any {
+		return ""
+	}
+	d := draw.Profile{Nominal: r.Nominal, Bore: f.Def.Wears == "bore"}
+	if d.Bore {
+		d.Limit, d.HasLimit = r.Limits.Upper, r.Limits.HasUpper
+	} else {
+		d.Limit, d.HasLimit = r.Limits.Lower, r.Limits.HasLower
+	}
+	for i := range f.Def.Rows {
+		var row []float64
+		for c := range f.Def.Cols {
+			v := math.NaN()
+			if q, err := quantity.Parse(f.Entry(stage, fmt.Sprintf("r%dc%d", i+1, c+1)), quantity.Length); err == nil {
+				v = q.SI
+			}
+			row = append(row, v)
+		}
+		d.Grid = append(d.Grid, row)
+	}
+	return template.HTML(d.SVG())
+}
+
+// verdictWords puts a verdict into a sentence.
+func verdictWords(p *Page, f *job.FeatureState, stage string) (word, sentence string) {
+	r := f.Result(stage)
+	show := draw.Length(p.Units)
+	if f.Def.Method == family.MethodGrade && r.Grade >= 0 {
+		if r.Verdict == metrology.Out {
+			return "OUT", "by touch: " + family.Grades[r.Grade] + "; a figure is another matter"
+		}
+		return "PASSES", "by touch: " + family.Grades[r.Grade] + "; a figure is another matter"
+	}
+	switch r.Verdict {
+	case metrology.In:
+		return "IN", inWords(r.Limits, r.Value, r.IsLeaves, show)
+	case metrology.Out:
+		return "OUT", outWords(p, f, stage)
+	case metrology.Undecided:
+		text := "undecided: " + r.Settle
+		if r.HasNext {
+			text = "undecided: try the " + show(r.NextLeaf) + " leaf"
+			if !r.Interval.Bounded {
+				text = "no leaf has stopped yet: go on with " + show(r.NextLeaf)
+			}
+		}
+		if len(r.Faults) > 0 && r.Faults["leaves"] != "" {
+			text = r.Faults["leaves"]
+		}
+		return "?", text
+	}
+	if r.Any {
+		return "", "no limit given, so nothing is judged"
+	}
+	return "", "nothing entered yet"
+}
+
+func inWords(l metrology.Limits, v float64, leaves bool, show func(float64) string) string {
+	if leaves {
+		return "as far as the leaves can tell"
+	}
+	room := math.Inf(1)
+	if l.HasLower {
+		room = v - l.Lower
+	}
+	if l.HasUpper {
+		room = math.Min(room, l.Upper-v)
+	}
+	return "worst reading " + show(v) + ", " + show(room) + " to spare"
+}
+
+func outWords(p *Page, f *job.FeatureState, stage string) string {
+	r := f.Result(stage)
+	show := draw.Length(p.Units)
+	switch {
+	case r.IsLeaves && r.Limits.HasUpper && r.Interval.AtLeast > r.Limits.Upper:
+		return "at least " + show(r.Interval.AtLeast-r.Limits.Upper) + " over, whatever the leaves leave open"
+	case r.IsLeaves:
+		return "under the lower limit"
+	case r.Limits.HasUpper && r.Value > r.Limits.Upper:
+		return "worst reading " + show(r.Value) + ", " + show(r.Value-r.Limits.Upper) + " over the limit"
+	}
+	return "worst reading " + show(r.Value) + ", " + show(r.Limits.Lower-r.Value) + " under the limit"
+}
+
+// workings are the steps behind a verdict.
+func (p *Page) workings(f *job.FeatureState, stage string) []string {
+	r := f.Result(stage)
+	var out []string
+	if !r.Any {
+		return nil
+	}
+	show := draw.Length(p.Units)
+	if r.IsLeaves {
+		out = append(out, fmt.Sprintf("measured %s, limit for %s", f.Measured, f.LimitFor))
+		if r.Interval.Bounded {
+			out = append(out, fmt.Sprintf("thickest leaf that goes %s ≤ gap < thinnest that stops %s", show(r.Interval.AtLeast), show(r.Interval.LessThan)))
+		}
+	} else if r.HasValue {
+		out = append(out, fmt.Sprintf("%d readings, mean %s, from %s to %s", r.Summary.N, show(r.Summary.Mean), show(r.Summary.Minimum), show(r.Summary.Maximum)))
+		if r.Summary.HasOutOfRound {
+			out = append(out, "out of round "+show(r.Summary.OutOfRound))
+		}
+		if r.Summary.HasTaper {
+			out = append(out, "taper "+show(r.Summary.Taper))
+		}
+		if r.Uncertainty > 0 {
+			out = append(out, fmt.Sprintf("U = resolution %s/√3 = %s (k = 2); in only if the value ± U lies inside (ISO 14253-1)", f.Resolution, show(r.Uncertainty)))
+		}
+	}
+	if r.HasUsed {
+		out = append(out, fmt.Sprintf("%.0f %% of the allowance used", 100*r.Used))
+	}
+	return out
+}
+
+func (p *Page) leakPlot() template.HTML {
+	st := p.S
+	if !st.Leak.Known || st.Found.Theoretical() <= 0 {
+		return ""
+	}
+	plot := draw.FlowPlot{Theory: st.Found.Theoretical(), Duty: st.Duty.Pressure, System: p.Units}
+	plot.Band = p.band()
+	plot.Curves = []draw.Curve{{Class: "found", Label: "as it is now", Flow: st.Found.Deliver}}
+	return template.HTML(plot.SVG())
+}
+
+func (p *Page) band() func(float64) float64 {
+	a := p.S.Family.Accept
+	if a.EfficiencyDuty == 0 {
+		return nil
+	}
+	return func(share float64) float64 {
+		return a.EfficiencyFree + (a.EfficiencyDuty-a.EfficiencyFree)*math.Min(1, share)
+	}
+}
