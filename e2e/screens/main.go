@@ -20,10 +20,10 @@ import (
 
 // views are the pictures kept in docs/screenshots.
 var views = []string{
-	"rack=/rack", "receive=/jobs/T-0417/receive", "strip=/jobs/T-0417/strip", "measure=/jobs/T-0417/measure?part={rear_plate}&feature=side_clearance",
+	"rack=/rack", "receive=/jobs/T-0417/receive", "strip=/jobs/T-0417/strip", "measure=/jobs/T-0417/measure?part={rear_side_plate}&feature=side_clearance",
 	"explain=/jobs/T-0417/explain", "decide=/jobs/T-0417/decide", "kit=/jobs/T-0409/kit", "build=/jobs/T-0388/build?part={cover_bolts}",
 	"prove=/jobs/T-0388/prove", "handover=/jobs/T-0388/handover", "report@900x1280=/jobs/T-0388/report", "toolbox=/toolbox/shims?measured_clearance=9+thou&lower=3+thou&upper=7+thou&fitted=0.10+mm,0.05+mm&available=0.02+mm+x4",
-	"measure-tablet@800x1280=/jobs/T-0417/measure?part={rear_plate}&feature=side_clearance", "measure-dark!dark=/jobs/T-0417/measure?part={rear_plate}&feature=side_clearance",
+	"measure-tablet@800x1280=/jobs/T-0417/measure?part={rear_side_plate}&feature=side_clearance", "measure-dark!dark=/jobs/T-0417/measure?part={rear_side_plate}&feature=side_clearance",
 	"cylinder=/jobs/T-0412/measure?part={tube}&feature=bore",
 }
 
@@ -39,8 +39,9 @@ func main() {
 	browser := rod.New().ControlURL(l.MustLaunch()).MustConnect()
 	defer browser.MustClose()
 	page := browser.MustPage(*base + "/sign-in")
+	signedIn := page.MustWaitNavigation()
 	page.MustElement(`form input[name=sign_in][value="` + *who + `"]`).MustParent().MustElement("button").MustClick()
-	page.MustWaitLoad()
+	signedIn()
 	for _, v := range views {
 		spec, path, _ := strings.Cut(v, "=")
 		name, theme, _ := strings.Cut(spec, "!")

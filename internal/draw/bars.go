@@ -21,13 +21,19 @@ type ToleranceBar struct {
 	Others      []float64 // further readings, as light ticks
 	Verdict     metrology.Verdict
 	Show        func(float64) string
+	Narrow      bool // half the width, for beside a sheet of readings
 }
 
 var tones = map[metrology.Verdict]string{metrology.In: "petrol", metrology.Undecided: "ochre", metrology.Out: "red"}
 
-// SVG draws the bar, 620 wide and 92 high.
+// SVG draws the bar, 92 high and 620 wide, or 330 when narrow.
 func (t ToleranceBar) SVG() string {
-	const width, height, left, right, y = 620.0, 92.0, 12.0, 608.0, 46.0
+	const height, left, y = 92.0, 12.0, 46.0
+	width := 620.0
+	if t.Narrow {
+		width = 330
+	}
+	right := width - 12
 	lo, hi := t.span()
 	if hi <= lo {
 		return ""

@@ -76,7 +76,7 @@ func (l Line) layout() (cols []column, scale, width, top, base float64) {
 		top, base = math.Max(top, t), math.Min(base, b)
 	}
 	full := math.Min(1.7, (drawBottom-drawTop)/(top-base))
-	for _, try := range []struct{ shrink, least float64 }{{1, 44}, {.97, 40}, {.93, 37}, {.9, 34}, {.86, 32}, {.82, 31}, {.8, 30}} {
+	for _, try := range []struct{ shrink, least float64 }{{1, 44}, {1, 38}, {1, 34}, {.98, 33}, {.95, 32}, {.92, 32}, {.88, 31}, {.84, 30}, {.8, 30}} {
 		scale = full * try.shrink
 		cols, width = l.columns(scale, try.least)
 		if width <= l.Width {
@@ -112,7 +112,7 @@ func (l Line) columns(scale, least float64) ([]column, float64) {
 			branch = lp.Branch
 			x += 14
 		}
-		c := column{parts: []int{i}, x: x, w: math.Max(least, w*scale+10)}
+		c := column{parts: []int{i}, x: x, w: math.Max(least, w*scale+8)}
 		cols = append(cols, c)
 		x += c.w
 	}
@@ -310,11 +310,11 @@ func drawMark(b *strings.Builder, m Mark, x float64) {
 	case "ok":
 		fmt.Fprintf(b, `<path class="tickm %s" d="M%s %s l4 4.5 l8 -9"/>`, m.Tone, num(x-6), num(y))
 	case "tag":
-		fmt.Fprintf(b, `<rect class="mk %s" x="%s" y="%s" width="18" height="18" rx="2"/><text class="mk-t tag" x="%s" y="%s">%s</text>`, m.Tone, num(x-9), num(y-9), num(x), num(y+4.8), text(m.Text))
+		fmt.Fprintf(b, `<rect class="mk %s" x="%s" y="%s" width="18" height="18" rx="2"/><text class="mk-t tg" x="%s" y="%s">%s</text>`, m.Tone, num(x-9), num(y-9), num(x), num(y+4.8), text(m.Text))
 	case "ring":
 		fmt.Fprintf(b, `<circle class="mk %s hollow" cx="%s" cy="%s" r="8.5"/><text class="mk-t ask" x="%s" y="%s">%s</text>`, m.Tone, num(x), num(y), num(x), num(y+4.6), text(m.Text))
 	case "flag":
-		fmt.Fprintf(b, `<path class="mk %s" d="M%s %s h14 l-4 5 l4 5 h-14z"/><path class="tick" d="M%s %s v18"/><text class="mk-t tag" x="%s" y="%s">%s</text>`, m.Tone, num(x-7), num(y-9), num(x-7), num(y-9), num(x-1.5), num(y), text(m.Text))
+		fmt.Fprintf(b, `<path class="mk %s" d="M%s %s h21 l-5 7 l5 7 h-21z"/><path class="tick" d="M%s %s v21"/><text class="mk-t tg" x="%s" y="%s">%s</text>`, m.Tone, num(x-9), num(y-12), num(x-9), num(y-12), num(x-1), num(y), text(m.Text))
 	case "next":
 		fmt.Fprintf(b, `<path class="mk %s" d="M%s %s h10 l7 9 l-7 9 h-10z"/>`, m.Tone, num(x-8), num(y-9))
 	default:

@@ -3,6 +3,7 @@ package draw
 import (
 	"fmt"
 	"math"
+	"strconv"
 	"strings"
 
 	"corvek/core/quantity"
@@ -43,13 +44,17 @@ func (f FlowPlot) SVG() string {
 	if f.Tall {
 		width, height = 560, 330
 	}
+	tall := ""
+	if f.Tall {
+		tall = " tall"
+	}
 	left, right, top, bottom := 52.0, width-14, 22.0, height-34
 	pmax := math.Max(f.Top, f.Duty*1.02)
 	low := f.lowest()
 	px := func(p float64) float64 { return left + p/pmax*(right-left) }
 	py := func(q float64) float64 { return bottom - (q-low)/(f.Theory*1.06-low)*(bottom-top) }
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg class="plot" viewBox="0 0 %s %s" role="img" aria-label="delivered flow against pressure">`, num(width), num(height))
+	fmt.Fprintf(&b, `<svg class="plot%s" viewBox="0 0 %s %s" role="img" aria-label="delivered flow against pressure">`, tall, num(width), num(height))
 	if f.Band != nil {
 		path := fmt.Sprintf("M%s %s H%s", num(px(0)), num(py(f.Theory)), num(px(f.Duty)))
 		for i := 20; i >= 0; i-- {
@@ -113,7 +118,7 @@ func (f FlowPlot) legend(b *strings.Builder, left float64) {
 		rows = append(rows, shape+fmt.Sprintf(`<text class="pl-t" x="%s" y="%%s">%s</text>`, num(left+40), name))
 	}
 	for i, r := range rows {
-		y = height - 12 - float64(len(rows)-1-i)*17
+		y = height - 14 - float64(len(rows)-1-i)*20
 		fmt.Fprintf(b, r, num(y), num(y+4))
 	}
 }
@@ -139,11 +144,11 @@ func (f FlowPlot) grid(b *strings.Builder, px, py func(float64) float64, left, r
 	qu, _ := quantity.ShopUnit(f.Theory, quantity.Flow, f.System)
 	for _, v := range ticks(0, pu.In(pmax), 5) {
 		x := px(v * pu.Factor)
-		fmt.Fprintf(b, `<path class="pl-tick" d="M%s %s v5"/><text class="pl-t" x="%s" y="%s" text-anchor="middle">%s</text>`, num(x), num(bottom), num(x), num(bottom+17), quantity.Figures(v, 3))
+		fmt.Fprintf(b, `<path class="pl-tick" d="M%s %s v5"/><text class="pl-t" x="%s" y="%s" text-anchor="middle">%s</text>`, num(x), num(bottom), num(x), num(bottom+17), strconv.FormatFloat(v, 'g', 6, 64))
 	}
 	for _, v := range ticks(qu.In(low), qu.In(f.Theory), 4) {
 		y := py(v * qu.Factor)
-		fmt.Fprintf(b, `<path class="pl-g" d="M%s %s H%s"/><text class="pl-t" x="%s" y="%s" text-anchor="end">%s</text>`, num(left), num(y), num(right), num(left-6), num(y+4), quantity.Figures(v, 3))
+		fmt.Fprintf(b, `<path class="pl-g" d="M%s %s H%s"/><text class="pl-t" x="%s" y="%s" text-anchor="end">%s</text>`, num(left), num(y), num(right), num(left-6), num(y+4), strconv.FormatFloat(v, 'g', 6, 64))
 	}
 	fmt.Fprintf(b, `<text class="pl-t" x="%s" y="%s" text-anchor="end">%s</text><text class="pl-t" x="4" y="12">%s</text>`, num(right), num(bottom+31), pu.Name, qu.Name)
 }

@@ -31,7 +31,7 @@ func (p *Page) drawLine() template.HTML {
 			lp.Quiet = !part.Off
 			lp.Arrow = arrow(part)
 			if part.Missing != 0 && part.Off && part.Found != "" {
-				lp.Label, lp.LabelTone = fmt.Sprintf("%s of %d", part.Found, part.Expected), "ochre"
+				lp.Label, lp.LabelTone = part.Found+"/"+fmt.Sprint(part.Expected), "ochre"
 			}
 		case "build":
 			lp.Quiet = !part.Step.Done && part != next
@@ -134,14 +134,19 @@ func measureMark(part *job.PartState) draw.Mark {
 	return draw.Mark{Shape: "dot", Title: "nothing measured"}
 }
 
-func (p *Page) explainMark(part *job.PartState) draw.Mark {
+// marks counts what was seen on a part.
+func (p *Page) marks(part *job.PartState) int {
 	seen := 0
 	for _, f := range p.S.Findings {
 		if e, ok := p.S.Knowledge.EvidenceByCode(f.Code); ok && e.Part == part.Code && f.Strength > .5 {
 			seen++
 		}
 	}
-	if seen > 0 {
+	return seen
+}
+
+func (p *Page) explainMark(part *job.PartState) draw.Mark {
+	if seen := p.marks(part); seen > 0 {
 		return draw.Mark{Shape: "flag", Text: fmt.Sprint(seen), Tone: "ochre", Title: fmt.Sprintf("%d marks", seen)}
 	}
 	return draw.Mark{Shape: "dot", Title: "no marks"}

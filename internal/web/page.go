@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"html/template"
 	"net/url"
+	"strconv"
 	"strings"
 	"time"
 
@@ -239,6 +240,7 @@ var funcs = template.FuncMap{
 	"percent":  func(v float64) string { return fmt.Sprintf("%.0f %%", 100*v) },
 	"percent1": func(v float64) string { return fmt.Sprintf("%.1f %%", 100*v) },
 	"fig":      func(v float64) string { return quantity.Figures(v, 3) },
+	"short":    func(v float64) string { return strconv.FormatFloat(v, 'g', 2, 64) },
 	"bits":     func(v float64) string { return fmt.Sprintf("%+.1f", v) },
 	"grade":    func(i int) template.HTML { return template.HTML(draw.GradeTile(i)) },
 	"has":      func(list, word string) bool { return containsWord(list, word) },

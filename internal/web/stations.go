@@ -72,7 +72,8 @@ func (p *Page) choosePart(part, feature string) {
 			if next := p.nextStep(); next != nil {
 				p.Part = next
 			}
-		case "decide", "kit", "explain":
+		case "explain":
+			p.Part = p.firstPart(func(x *job.PartState) bool { return p.marks(x) > 0 })
 		}
 		for _, stop := range p.S.Stops[p.Station] {
 			if stop.Part != 0 && stop.Passed == nil && p.Station != "build" && p.Station != "kit" {

@@ -72,7 +72,7 @@ func (p *Page) featureView(f *job.FeatureState, stage string) *MeasureView {
 	show := draw.Length(p.Units)
 	if f.Def.Method != family.MethodGrade {
 		v.Bar = template.HTML(draw.ToleranceBar{Limits: r.Limits, Uncertainty: guard(f, r.Uncertainty), Value: r.Value, HasValue: r.HasValue && !r.IsLeaves,
-			Interval: r.Interval, IsLeaves: r.IsLeaves, Verdict: r.Verdict, Show: show, Others: p.others(f, stage)}.SVG())
+			Interval: r.Interval, IsLeaves: r.IsLeaves, Verdict: r.Verdict, Show: show, Others: p.others(f, stage), Narrow: f.Def.Method == family.MethodGrid}.SVG())
 	}
 	switch f.Def.Method {
 	case family.MethodFeeler:
