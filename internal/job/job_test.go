@@ -1,0 +1,288 @@
+package job_test
+
+import (
+	"context"
+	"testing"
+
+	"corvek/core/decide"
+	"corvek/core/field"
+	"corvek/core/metrology"
+	"corvek/demo"
+	"corvek/internal/exchange"
+	"corvek/internal/job"
+	"corvek/internal/store/storetest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+var (
+	iva  = job.Actor{ID: 1, Name: "Iva", Role: job.RoleTechnician}
+	odd  = job.Actor{ID: 2, Name: "Odd", Role: job.RoleLead}
+	tove = job.Actor{ID: 3, Name: "Tove", Role: job.RoleViewer}
+)
+
+// press is a service with the demo's press pump in it.
+func press(t *testing.T) *job.Service {
+	t.Helper()
+	s, err := job.New(storetest.New(t))
+	require.NoError(t, err)
+	docs, err := demo.Documents()
+	require.NoError(t, err)
+	for _, d := range docs {
+		if d.Job.Tag == "T-0417" || d.Job.Tag == "T-0388" {
+			require.NoError(t, exchange.Import(context.Background(), s, d, demo.Files, "test"))
+		}
+	}
+	return s
+}
+
+func load(t *testing.T, s *job.Service, tag string) *job.State {
+	t.Helper()
+	st, err := s.Load(context.Background(), tag, 1)
+	require.NoError(t, err)
+	return st
+}
+
+func set(t *testing.T, s *job.Service, who job.Actor, tag, field, value, base string) {
+	t.Helper()
+	require.NoError(t, s.Set(context.Background(), who, tag, field, value, base), "%s = %s", field, value)
+}
+
+func name(kind string, id uint, rest string) string {
+	return kind + "." + itoa(id) + "." + rest
+}
+
+func itoa(n uint) string {
+	if n < 10 {
+		return string(rune('0' + n))
+	}
+	return itoa(n/10) + string(rune('0'+n%10))
+}
+
+func TestSecondWriterSeesWhatChanged(t *testing.T) {
+	s := press(t)
+	f := name("unit", load(t, s, "T-0417").Unit.ID, "speed")
+	set(t, s, iva, "T-0417", f, "1480 rpm", "1450 rpm")
+	err := s.Set(context.Background(), odd, "T-0417", f, "1500 rpm", "1450 rpm")
+	var c *job.Conflict
+	require.ErrorAs(t, err, &c)
+	assert.Equal(t, "1480 rpm", c.Theirs)
+	assert.Equal(t, "Iva", c.By)
+	assert.Equal(t, "1480 rpm", load(t, s, "T-0417").Unit.Speed, "nothing was overwritten")
+	set(t, s, odd, "T-0417", f, "1500 rpm", "1480 rpm")
+	// Two people may write different fields of one job without meeting.
+	set(t, s, iva, "T-0417", name("unit", load(t, s, "T-0417").Unit.ID, "fluid"), "ester", "mineral oil VG 68")
+}
+
+func TestBadInputIsRefusedAtItsField(t *testing.T) {
+	s := press(t)
+	st := load(t, s, "T-0417")
+	u := st.Unit.ID
+	gap := st.ByCode["rear_plate"].Features[0].ID
+	cases := []struct{ field, value, base string }{
+		{name("unit", u, "speed"), "1450 bar", "1450 rpm"},
+		{name("unit", u, "duty_pressure"), "3000 lb", "175 bar"},
+		{name("unit", u, "rotation"), "sideways", "right"},
+		{name("part", st.ByCode["front_needles"].ID, "found"), "many", "33"},
+		{name("reading", gap, "found/leaf:4 thou"), "wobbles", ""},
+		{name("reading", gap, "found/r1c1"), "4 thou", ""},
+		{name("reading", gap, "later/leaf:4 thou"), "goes", ""},
+		{name("conclusion", u, "cause"), "gremlins", ""},
+		{name("unit", u, "id"), "5", ""},
+		{name("job", 0, "promised_on"), "soon", "2031-05-16"},
+	}
+	for _, c := range cases {
+		err := s.Set(context.Background(), iva, "T-0417", c.field, c.value, c.base)
+		var fe *field.Error
+		require.ErrorAs(t, err, &fe, c.field)
+		assert.Equal(t, c.field, fe.Field)
+	}
+	assert.ErrorIs(t, s.Set(context.Background(), tove, "T-0417", name("unit", u, "speed"), "1 rpm", "1450 rpm"), job.ErrForbidden)
+}
+
+// One leaf moved must move the leak, the ranking, the proposal, the stand and
+// the stops, with nothing else touched.
+func TestAChangedClearanceChangesEverythingThatRestsOnIt(t *testing.T) {
+	s := press(t)
+	before := load(t, s, "T-0417")
+	// By hand: sides 7.00 L/min at 8.5 thou, tips 1.79 at 4.5 thou.
+	assert.InDelta(t, 8.79, before.Leak.Flow*6e4, 0.01)
+	assert.Equal(t, decide.Rework, before.ByCode["rear_plate"].Choice())
+	assert.True(t, before.Shims.Choice.Possible)
+	stand, err := before.Stand(1)
+	require.NoError(t, err)
+	test, _ := before.Family.TestByCode("p100")
+	flow := stand.Run(*test).Flow
+
+	gap := before.ByCode["rear_plate"].Features[0].ID
+	for _, leaf := range []struct{ slot, was, is string }{{"9 thou", "stops", "goes"}, {"8 thou", "drags", "goes"}, {"10 thou", "", "stops"}} {
+		set(t, s, iva, "T-0417", name("reading", gap, "found/leaf:"+leaf.slot), leaf.is, leaf.was)
+	}
+	after := load(t, s, "T-0417")
+	assert.Greater(t, after.Leak.Flow, before.Leak.Flow*1.2)
+	assert.NotEqual(t, posterior(before, "fair_wear"), posterior(after, "fair_wear"))
+	assert.NotEqual(t, before.Shims.Choice.ChangeNeeded, after.Shims.Choice.ChangeNeeded)
+
+	for _, leaf := range []struct{ slot, was, is string }{{"9 thou", "goes", ""}, {"10 thou", "stops", ""}, {"8 thou", "goes", ""}, {"7 thou", "goes", "stops"}} {
+		set(t, s, iva, "T-0417", name("reading", gap, "found/leaf:"+leaf.slot), leaf.is, leaf.was)
+	}
+	good := load(t, s, "T-0417")
+	assert.Equal(t, metrology.In, good.ByCode["rear_plate"].Features[0].Found.Verdict)
+	assert.Less(t, good.Leak.Flow, before.Leak.Flow/2)
+	stand, err = good.Stand(1)
+	require.NoError(t, err)
+	assert.NotEqual(t, flow, stand.Run(*test).Flow)
+}
+
+func posterior(st *job.State, cause string) float64 {
+	for _, r := range st.Explain.Ranking {
+		if r.Cause.Code == cause {
+			return r.Posterior
+		}
+	}
+	return 0
+}
+
+func codes(stops []job.Stop) []string {
+	var out []string
+	for _, s := range stops {
+		if s.Passed == nil {
+			out = append(out, s.Code)
+		}
+	}
+	return out
+}
+
+func TestStopsOfThePressPump(t *testing.T) {
+	s := press(t)
+	st := load(t, s, "T-0417")
+	assert.Equal(t, []string{"u1.strip.short.front_needles"}, codes(st.Stops["strip"]))
+	assert.Equal(t, []string{"u1.measure.must.front_plate.face"}, codes(st.Stops["measure"]))
+	require.Len(t, st.Stops["explain"], 1)
+	assert.Equal(t, "explain", st.First("explain").Station)
+
+	// A needle found in the sump and tied to its track lets the count tie.
+	ctx := context.Background()
+	require.NoError(t, s.AddLoose(ctx, iva, "T-0417", 1, "needle", "sump", 1))
+	st = load(t, s, "T-0417")
+	needles := st.ByCode["front_needles"].ID
+	set(t, s, iva, "T-0417", name("loose", st.Unit.LooseItems[0].ID, "part"), itoa(needles), "")
+	assert.Empty(t, codes(load(t, s, "T-0417").Stops["strip"]))
+
+	// A technician cannot pass a stop, a lead only with a reason.
+	code := "u1.measure.must.front_plate.face"
+	assert.ErrorIs(t, s.PassStop(ctx, iva, "T-0417", 1, code, "we looked"), job.ErrForbidden)
+	assert.Error(t, s.PassStop(ctx, odd, "T-0417", 1, code, " "))
+	require.NoError(t, s.PassStop(ctx, odd, "T-0417", 1, code, "looked over with the customer"))
+	assert.Empty(t, codes(load(t, s, "T-0417").Stops["measure"]))
+}
+
+func TestAnOutsideCauseAsksForAnActionAndAnOwner(t *testing.T) {
+	s := press(t)
+	u := load(t, s, "T-0417").Unit.ID
+	set(t, s, iva, "T-0417", name("conclusion", u, "cause"), "contamination", "")
+	assert.Equal(t, []string{"u1.explain.outside"}, codes(load(t, s, "T-0417").Stops["explain"]))
+	set(t, s, iva, "T-0417", name("conclusion", u, "action"), "Flush", "")
+	set(t, s, iva, "T-0417", name("conclusion", u, "owner"), "The mill", "")
+	assert.Empty(t, codes(load(t, s, "T-0417").Stops["explain"]))
+}
+
+func TestAMarkMadeByUsSaysNothing(t *testing.T) {
+	s := press(t)
+	st := load(t, s, "T-0417")
+	with := posterior(st, "contamination")
+	set(t, s, iva, "T-0417", name("origin", st.Unit.ID, "fine_lines"), "made_by_us", "found_so")
+	assert.Less(t, posterior(load(t, s, "T-0417"), "contamination"), with)
+}
+
+func TestFailedAttemptStaysAndAsksForOneChange(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
+	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, "x"), "one at a time")
+	assert.Error(t, s.CloseAttempt(ctx, iva, "T-0417", 1), "nothing was read yet")
+	require.NoError(t, s.TakeFromStand(ctx, iva, "T-0417", 1, ""))
+	st := load(t, s, "T-0417")
+	assert.Equal(t, "simulated", st.Attempt().Source)
+	a := st.Attempt().ID
+	leak := st.Attempt().Points[len(st.Attempt().Points)-1]
+	set(t, s, iva, "T-0417", name("point", a, "leak_watch/word"), "drips", leak.Row.Word)
+	require.NoError(t, s.CloseAttempt(ctx, iva, "T-0417", 1))
+	assert.Error(t, s.Set(ctx, iva, "T-0417", name("point", a, "leak_watch/word"), "dry", "drips"), "a closed attempt stays as it was")
+	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, " "), "the one change must be said")
+	require.NoError(t, s.OpenRound(ctx, iva, "T-0417", 1, "build", "drips at the shaft"))
+	st = load(t, s, "T-0417")
+	assert.Equal(t, 2, st.Round.Number)
+	assert.Len(t, st.Attempts, 1, "the failed attempt is still in the ledger")
+	assert.Nil(t, st.Attempt(), "a new round has no attempt yet")
+	assert.Equal(t, metrology.Out, st.ByCode["rear_plate"].Features[0].Found.Verdict, "readings are carried over")
+}
+
+func TestTheFinishedSisterHasNothingOpen(t *testing.T) {
+	s := press(t)
+	st := load(t, s, "T-0388")
+	for _, station := range job.Stations {
+		assert.Empty(t, codes(st.Stops[station]), station)
+	}
+	require.NotNil(t, st.Proved())
+	assert.Equal(t, 2, st.Proved().Number)
+	assert.Equal(t, metrology.Out, st.Attempts[0].Sum, "the first try failed at its relief")
+}
+
+func TestHandOverNeedsEverythingSettled(t *testing.T) {
+	s := press(t)
+	var fe *field.Error
+	require.ErrorAs(t, s.HandOver(context.Background(), iva, "T-0417"), &fe)
+	assert.Contains(t, fe.Text, "Strip")
+	require.NoError(t, s.HandOver(context.Background(), iva, "T-0388"))
+}
+
+func TestWarrantyHoldKeepsTheUnitShut(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	tag, err := s.Create(ctx, iva, job.NewJob{Customer: "Silverhaven", Title: "Clamp", Family: "intensifier_ram"})
+	require.NoError(t, err)
+	set(t, s, iva, tag, "job.0.warranty_hold", "yes", "")
+	st := load(t, s, tag)
+	assert.Error(t, s.Set(ctx, iva, tag, name("part", st.Parts[0].ID, "off"), "yes", ""))
+	assert.Error(t, s.TakeOffRest(ctx, iva, tag, 1))
+}
+
+func TestNewJobWithoutMarksOffersNoCause(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	tag, err := s.Create(ctx, iva, job.NewJob{Customer: "Ostrey", Title: "Spare", Family: "external_gear_pump"})
+	require.NoError(t, err)
+	assert.Empty(t, load(t, s, tag).Explain.Ranking)
+	_, err = s.Create(ctx, iva, job.NewJob{Customer: "Ostrey", Title: "Spare", Family: "time_machine"})
+	var fe *field.Error
+	require.ErrorAs(t, err, &fe)
+	assert.Equal(t, "family", fe.Field)
+}
+
+func BenchmarkCompute(b *testing.B) {
+	s, err := job.New(storetest.New(b))
+	require.NoError(b, err)
+	docs, _ := demo.Documents()
+	for _, d := range docs {
+		if d.Job.Tag == "T-0417" {
+			require.NoError(b, exchange.Import(context.Background(), s, d, demo.Files, "bench"))
+		}
+	}
+	j, err := s.Store.Job(context.Background(), "T-0417")
+	require.NoError(b, err)
+	b.Run("compute", func(b *testing.B) {
+		for b.Loop() {
+			if _, err := s.Compute(j, 1); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+	b.Run("load and compute", func(b *testing.B) {
+		for b.Loop() {
+			if _, err := s.Load(context.Background(), "T-0417", 1); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+}
