@@ -1,0 +1,294 @@
+package web
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"mime/multipart"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"net/url"
+	"regexp"
+	"strings"
+	"testing"
+
+	"corvek/demo"
+	"corvek/internal/job"
+	"corvek/internal/store/storetest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+// site is the demo served for a test.
+type site struct {
+	*httptest.Server
+	server *Server
+	t      testing.TB
+}
+
+func serve(t testing.TB) *site {
+	t.Helper()
+	jobs, err := job.New(storetest.New(t))
+	require.NoError(t, err)
+	_, err = demo.Load(context.Background(), jobs, DemoPassword)
+	require.NoError(t, err)
+	app, server, err := New(Config{Jobs: jobs, Demo: true})
+	require.NoError(t, err)
+	s := &site{httptest.NewServer(app), server, t}
+	t.Cleanup(s.Close)
+	return s
+}
+
+var csrfField = regexp.MustCompile(`name="csrf" (?:value|content)="([^"]+)"`)
+
+// browser is a client with cookies and the page's token.
+type browser struct {
+	*http.Client
+	site *site
+	csrf string
+}
+
+func (s *site) as(who string) *browser {
+	jar, err := cookiejar.New(nil)
+	require.NoError(s.t, err)
+	b := &browser{&http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}, s, ""}
+	_, body := b.get("/sign-in")
+	m := csrfField.FindStringSubmatch(body)
+	require.NotNil(s.t, m, "the sign-in page carries a token")
+	b.csrf = m[1]
+	if who != "" {
+		res, _ := b.post("/sign-in", url.Values{"sign_in": {who}, "password": {DemoPassword}})
+		require.Equal(s.t, http.StatusSeeOther, res.StatusCode)
+	}
+	return b
+}
+
+func (b *browser) get(path string) (*http.Response, string) {
+	res, err := b.Get(b.site.URL + path)
+	require.NoError(b.site.t, err)
+	defer res.Body.Close()
+	body, err := io.ReadAll(res.Body)
+	require.NoError(b.site.t, err)
+	return res, string(body)
+}
+
+func (b *browser) post(path string, form url.Values) (*http.Response, string) {
+	form.Set("csrf", b.csrf)
+	req, err := http.NewRequest(http.MethodPost, b.site.URL+path, strings.NewReader(form.Encode()))
+	require.NoError(b.site.t, err)
+	req.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	req.Header.Set("X-Requested-With", "corvek")
+	res, err := b.Do(req)
+	require.NoError(b.site.t, err)
+	defer res.Body.Close()
+	body, _ := io.ReadAll(res.Body)
+	return res, string(body)
+}
+
+// Every route is tried by everybody; the table says what must happen.
+func TestAuthorizationOverAllRoutesAndRoles(t *testing.T) {
+	s := serve(t)
+	people := []struct{ signIn, role string }{{"", ""}, {"tove", job.RoleViewer}, {"iva", job.RoleTechnician}, {"odd", job.RoleLead}}
+	for _, p := range people {
+		b := s.as(p.signIn)
+		for _, r := range s.server.routes() {
+			t.Run(fmt.Sprintf("%s %s as %q", r.method, r.path, p.role), func(t *testing.T) {
+				if r.path == "/sign-out" && p.role != "" {
+					return // it would end the session the other routes need; tested below
+				}
+				path := strings.NewReplacer(":tag", "T-9999", ":station", "strip", ":name", "cylinder", ":id", "999").Replace(r.path)
+				var status int
+				if r.method == http.MethodGet {
+					res, _ := b.get(path)
+					status = res.StatusCode
+				} else {
+					res, _ := b.post(path, url.Values{})
+					status = res.StatusCode
+				}
+				allowed := r.role == "" || (p.role != "" && job.Actor{Role: p.role}.May(r.role))
+				switch {
+				case allowed:
+					assert.NotContains(t, []int{http.StatusUnauthorized, http.StatusForbidden}, status)
+					assert.Less(t, status, 500)
+				case p.role == "" && r.method == http.MethodGet:
+					assert.Equal(t, http.StatusSeeOther, status, "sent to the sign-in page")
+				case p.role == "":
+					assert.Equal(t, http.StatusUnauthorized, status)
+				default:
+					assert.Equal(t, http.StatusForbidden, status)
+				}
+			})
+		}
+	}
+}
+
+func TestEveryRouteOfTheServerStandsInTheTable(t *testing.T) {
+	s := serve(t)
+	table := map[string]bool{}
+	for _, r := range s.server.routes() {
+		table[r.method+" "+r.path] = true
+	}
+	assert.Greater(t, len(table), 30)
+	assert.Len(t, table, len(s.server.routes()), "no route stands twice")
+}
+
+func TestSignOutEndsTheSession(t *testing.T) {
+	b := serve(t).as("iva")
+	res, _ := b.get("/rack")
+	assert.Equal(t, http.StatusOK, res.StatusCode)
+	b.post("/sign-out", url.Values{})
+	res, _ = b.get("/rack")
+	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
+}
+
+func TestSignInRefusals(t *testing.T) {
+	b := serve(t).as("")
+	res, body := b.post("/sign-in", url.Values{"sign_in": {"iva"}, "password": {"wrong"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
+	assert.Contains(t, body, "do not go together")
+	res, _ = b.post("/sign-in", url.Values{"sign_in": {"iva"}, "password": {DemoPassword}, "next": {"//evil.example/"}})
+	assert.Equal(t, "/rack", res.Header.Get("Location"), "only our own pages are followed")
+}
+
+func TestWithoutTheTokenNothingIsWritten(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	b.csrf = "forged"
+	res, _ := b.post("/jobs/T-0417/set", url.Values{"field": {"job.0.title"}, "value": {"x"}, "base": {"Press feed pump, No. 2 line"}})
+	assert.Equal(t, http.StatusForbidden, res.StatusCode)
+}
+
+func TestHeaders(t *testing.T) {
+	b := serve(t).as("iva")
+	res, body := b.get("/jobs/T-0417/measure")
+	assert.Equal(t, http.StatusOK, res.StatusCode)
+	csp := res.Header.Get("Content-Security-Policy")
+	assert.Contains(t, csp, "script-src 'self'")
+	assert.NotContains(t, csp, "unsafe")
+	assert.Equal(t, "DENY", res.Header.Get("X-Frame-Options"))
+	assert.Equal(t, "nosniff", res.Header.Get("X-Content-Type-Options"))
+	assert.NotRegexp(t, `(?i)<script[^>]*>[^<]`, body, "no script stands in a page")
+	assert.NotRegexp(t, ` style="`, body, "no style stands in a page")
+	assert.NotRegexp(t, `(src|href)="https?:`, body, "nothing comes from outside")
+}
+
+// Every station of every demo job renders, in both unit systems.
+func TestEveryPageRenders(t *testing.T) {
+	s := serve(t)
+	b := s.as("odd")
+	docs, err := demo.Documents()
+	require.NoError(t, err)
+	paths := []string{"/rack", "/toolbox", "/jobs/new"}
+	for _, d := range docs {
+		for _, station := range job.Stations {
+			paths = append(paths, "/jobs/"+d.Job.Tag+"/"+station)
+		}
+		for _, paper := range []string{"report", "report.pdf", "start-up-card", "export", "record", "line.svg"} {
+			paths = append(paths, "/jobs/"+d.Job.Tag+"/"+paper)
+		}
+	}
+	for _, d := range s.server.views.sets {
+		require.NotNil(t, d)
+	}
+	for _, path := range paths {
+		res, body := b.get(path)
+		assert.Equal(t, http.StatusOK, res.StatusCode, path)
+		assert.NotContains(t, body, "ZgotmplZ", path)
+		assert.NotContains(t, body, "&lt;nil&gt;", path)
+	}
+	for _, path := range []string{"/jobs/T-0000", "/jobs/T-0417/dance", "/toolbox/nonesuch", "/pictures/99999", "/jobs/T-0417/strip?unit=9"} {
+		res, _ := b.get(path)
+		assert.Equal(t, http.StatusNotFound, res.StatusCode, path)
+	}
+}
+
+func TestReportPDFIsAPaper(t *testing.T) {
+	b := serve(t).as("tove")
+	res, body := b.get("/jobs/T-0388/report.pdf")
+	assert.Equal(t, "application/pdf", res.Header.Get("Content-Type"))
+	assert.True(t, strings.HasPrefix(body, "%PDF-"))
+	assert.Greater(t, len(body), 3000)
+}
+
+func TestSetAnswersInTheReadersWords(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	st, err := s.server.jobs.Load(context.Background(), "T-0417", 1)
+	require.NoError(t, err)
+	field := fmt.Sprintf("unit.%d.duty_pressure", st.Unit.ID)
+	res, body := b.post("/jobs/T-0417/set", url.Values{"field": {field}, "value": {"3000 lb"}, "base": {"175 bar"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
+	assert.Contains(t, body, "psi?")
+	assert.Contains(t, body, field)
+	res, _ = b.post("/jobs/T-0417/set", url.Values{"field": {field}, "value": {"2500 psi"}, "base": {"175 bar"}})
+	assert.Equal(t, http.StatusOK, res.StatusCode)
+	res, body = b.post("/jobs/T-0417/set", url.Values{"field": {field}, "value": {"180 bar"}, "base": {"175 bar"}})
+	assert.Equal(t, http.StatusConflict, res.StatusCode)
+	assert.Contains(t, body, `"theirs":"2500 psi"`)
+}
+
+func TestCalcOverHTTP(t *testing.T) {
+	s := serve(t)
+	post := func(name, body string) (int, map[string]any) {
+		res, err := http.Post(s.URL+"/api/v1/calc/"+name, "application/json", strings.NewReader(body))
+		require.NoError(t, err)
+		defer res.Body.Close()
+		var out map[string]any
+		require.NoError(t, json.NewDecoder(res.Body).Decode(&out))
+		return res.StatusCode, out
+	}
+	status, out := post("cylinder", `{"bore":"63 mm","pressure":"210 bar"}`)
+	assert.Equal(t, http.StatusOK, status)
+	assert.InDelta(t, 65462.1, out["results"].(map[string]any)["push_force"].(map[string]any)["value"], 0.1)
+	status, out = post("cylinder", `{"bore":"63"}`)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Equal(t, "bore", out["error"].(map[string]any)["field"])
+	status, _ = post("nonesuch", `{}`)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+}
+
+func TestPicturesAreToldByTheirContent(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	send := func(name string, content []byte) int {
+		var buf bytes.Buffer
+		w := multipart.NewWriter(&buf)
+		require.NoError(t, w.WriteField("csrf", b.csrf))
+		f, err := w.CreateFormFile("picture", name)
+		require.NoError(t, err)
+		_, _ = f.Write(content)
+		require.NoError(t, w.Close())
+		req, _ := http.NewRequest(http.MethodPost, s.URL+"/jobs/T-0417/pictures", &buf)
+		req.Header.Set("Content-Type", w.FormDataContentType())
+		req.Header.Set("X-CSRF-Token", b.csrf)
+		req.Header.Set("X-Requested-With", "corvek")
+		res, err := b.Do(req)
+		require.NoError(t, err)
+		defer res.Body.Close()
+		return res.StatusCode
+	}
+	png := append([]byte("\x89PNG\r\n\x1a\n"), make([]byte, 64)...)
+	assert.Equal(t, http.StatusOK, send("a.png", png))
+	assert.Equal(t, http.StatusUnprocessableEntity, send("a.png", []byte("MZ\x90\x00 a renamed program")))
+	assert.Equal(t, http.StatusUnprocessableEntity, send("a.svg", []byte(`<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>`)))
+}
+
+func BenchmarkPages(b *testing.B) {
+	s := serve(b)
+	br := s.as("odd")
+	for _, path := range []string{"/rack", "/jobs/T-0417/measure", "/jobs/T-0417/explain", "/jobs/T-0388/prove", "/jobs/T-0388/report"} {
+		b.Run(path, func(b *testing.B) {
+			for b.Loop() {
+				if res, _ := br.get(path); res.StatusCode != http.StatusOK {
+					b.Fatal(res.Status)
+				}
+			}
+		})
+	}
+}
