@@ -25,8 +25,11 @@ var (
 	number atomic.Int64
 )
 
+// Runner runs a package's tests; *testing.M is one.
+type Runner interface{ Run() int }
+
 // Main runs a package's tests and stops the server after them.
-func Main(m *testing.M) {
+func Main(m Runner) {
 	code := m.Run()
 	if server != nil {
 		server.Stop()

@@ -160,7 +160,14 @@
     document.dispatchEvent(new CustomEvent("corvek:fresh"));
   }
 
+  let acts = 0; // commands under way
+
   async function submit(form, button) {
+    acts++;
+    try { await submitNow(form, button); } finally { acts--; }
+  }
+
+  async function submitNow(form, button) {
     const data = new FormData(form, button || undefined);
     for (const e of form.querySelectorAll("[data-err]")) { e.textContent = ""; e.classList.remove("on"); }
     let answer;
@@ -180,5 +187,8 @@
     if (at) { at.textContent = error.text || "not done"; at.classList.add("on"); } else say(error.text || "not done", "bad");
   }
 
-  window.corvek = { save, refresh, restore, submit, drafts, byField, say };
+  // idle tells tests, and nobody else, that nothing is under way.
+  const idle = () => busy.size === 0 && acts === 0;
+
+  window.corvek = { idle, save, refresh, restore, submit, drafts, byField, say };
 })();

@@ -1,0 +1,283 @@
+// Package e2e drives the application in a real Chromium, as its users would:
+// with the keyboard alone and with the pointer alone.
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"net/http/httptest"
+	"os"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"corvek/demo"
+	"corvek/internal/job"
+	"corvek/internal/store/storetest"
+	"corvek/internal/web"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/launcher"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/require"
+)
+
+var (
+	launch  sync.Once
+	browser *rod.Browser
+	starter *launcher.Launcher
+)
+
+func TestMain(m *testing.M) {
+	storetest.Main(stopper{m})
+}
+
+// stopper closes the browser before the database goes.
+type stopper struct{ m *testing.M }
+
+func (s stopper) Run() int {
+	code := s.m.Run()
+	if browser != nil {
+		_ = browser.Close()
+		starter.Cleanup()
+	}
+	return code
+}
+
+func chromium(t testing.TB) string {
+	for _, p := range []string{"/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"} {
+		if _, err := os.Stat(p); err == nil {
+			return p
+		}
+	}
+	t.Fatal("no browser for these tests; on Debian: apt-get install chromium (./check does it)")
+	return ""
+}
+
+// shop is the demo served for one test.
+type shop struct {
+	*httptest.Server
+	jobs *job.Service
+}
+
+func serve(t testing.TB) *shop {
+	t.Helper()
+	jobs, err := job.New(storetest.New(t))
+	require.NoError(t, err)
+	_, err = demo.Load(context.Background(), jobs, web.DemoPassword)
+	require.NoError(t, err)
+	app, _, err := web.New(web.Config{Jobs: jobs, Demo: true})
+	require.NoError(t, err)
+	s := &shop{httptest.NewServer(app), jobs}
+	t.Cleanup(s.Close)
+	return s
+}
+
+// user is one person at one screen.
+type user struct {
+	*rod.Page
+	t       *testing.T
+	shop    *shop
+	pointer bool // acts with the pointer alone; else with the keyboard alone
+	faults  *[]string
+}
+
+// enter opens a screen of its own and signs in.
+func enter(t *testing.T, s *shop, who string, pointer bool) *user {
+	t.Helper()
+	launch.Do(func() {
+		starter = launcher.New().Bin(chromium(t)).NoSandbox(os.Geteuid() == 0).Set("disable-background-networking").Set("no-first-run").Set("disable-component-update")
+		browser = rod.New().ControlURL(starter.MustLaunch()).MustConnect()
+	})
+	page := browser.MustIncognito().MustPage()
+	page.MustSetViewport(1280, 800, 1, false)
+	u := &user{Page: page.Timeout(4 * time.Minute), t: t, shop: s, pointer: pointer, faults: &[]string{}}
+	t.Cleanup(func() { _ = page.Close() })
+	u.watch()
+	u.open("/sign-in")
+	u.press(u.MustElement(`form input[name=sign_in][value="` + who + `"]`).MustParent().MustElement("button"))
+	u.MustWait(`() => location.pathname !== "/sign-in" && document.readyState === "complete"`)
+	return u
+}
+
+// watch notes console errors and requests that leave the application.
+func (u *user) watch() {
+	go u.EachEvent(func(e *proto.RuntimeExceptionThrown) {
+		*u.faults = append(*u.faults, "exception: "+e.ExceptionDetails.Text+" "+e.ExceptionDetails.Exception.Description)
+	}, func(e *proto.RuntimeConsoleAPICalled) {
+		if e.Type == proto.RuntimeConsoleAPICalledTypeError || e.Type == proto.RuntimeConsoleAPICalledTypeWarning {
+			*u.faults = append(*u.faults, fmt.Sprintf("console %s: %v", e.Type, e.Args[0].Value))
+		}
+	}, func(e *proto.LogEntryAdded) {
+		// A refused entry answers 422 or 409 on purpose; everything else is a fault.
+		if e.Entry.Level == proto.LogLogEntryLevelError && !strings.Contains(e.Entry.Text, "422") && !strings.Contains(e.Entry.Text, "409") && !strings.Contains(e.Entry.Text, "ERR_CONNECTION") {
+			*u.faults = append(*u.faults, "log: "+e.Entry.Text+" "+e.Entry.URL)
+		}
+	}, func(e *proto.NetworkRequestWillBeSent) {
+		url := e.Request.URL
+		if !strings.HasPrefix(url, u.shop.URL) && !strings.HasPrefix(url, "data:") && !strings.HasPrefix(url, "about:") {
+			*u.faults = append(*u.faults, "outside request: "+url)
+		}
+	})()
+	_ = proto.RuntimeEnable{}.Call(u)
+	_ = proto.LogEnable{}.Call(u)
+	_ = proto.NetworkEnable{}.Call(u)
+}
+
+func (u *user) open(path string) {
+	u.t.Helper()
+	u.MustNavigate(u.shop.URL + path)
+	u.ready()
+}
+
+// ready waits until the page stands and nothing is under way.
+func (u *user) ready() {
+	u.t.Helper()
+	u.MustWait(`() => document.readyState === "complete" && (!window.corvek || window.corvek.idle())`)
+}
+
+// press activates a button or link: by a click, or by focus and Enter.
+func (u *user) press(el *rod.Element) {
+	u.t.Helper()
+	if u.pointer {
+		el.MustScrollIntoView()
+		el.MustClick()
+		return
+	}
+	el.MustEval(`() => this.focus()`)
+	require.True(u.t, el.MustEval(`() => document.activeElement === this && this.tabIndex >= 0`).Bool(), "cannot be reached by keyboard: %s", el.MustHTML())
+	u.Keyboard.MustType(input.Enter)
+}
+
+// tap presses the button of a field with this value and waits for the save.
+func (u *user) tap(field, value string) {
+	u.t.Helper()
+	u.ready()
+	u.press(u.MustElement(fmt.Sprintf(`[data-set=%q][data-value=%q]`, field, value)))
+	u.ready()
+}
+
+// fill types into a field and goes on; by keys, or tap by tap on the pad.
+func (u *user) fill(field, text string) {
+	u.t.Helper()
+	u.ready()
+	el := u.MustElement(fmt.Sprintf(`[data-field=%q]`, field))
+	u.typeInto(el, text)
+	u.ready()
+}
+
+func (u *user) typeInto(el *rod.Element, text string) {
+	u.t.Helper()
+	if !u.pointer {
+		el.MustEval(`() => { this.focus(); this.select(); }`)
+		u.Keyboard.MustType(input.Backspace)
+		u.MustInsertText(text)
+		u.Keyboard.MustType(input.Tab)
+		return
+	}
+	el.MustScrollIntoView()
+	el.MustClick()
+	pad := u.MustElement("#pad:not([hidden])")
+	for range len([]rune(el.MustProperty("value").String())) {
+		u.key(pad, "⌫")
+	}
+	rest := text
+	for rest != "" {
+		// A unit that the pad offers is one tap.
+		if i := strings.IndexByte(rest, ' '); i == 0 && pad.MustHas("button") {
+			unit := strings.TrimSpace(rest)
+			if ok, b, _ := pad.HasR("button", "^"+regexpQuote(unit)+"$"); ok {
+				b.MustEval(`() => this.dispatchEvent(new PointerEvent("pointerdown", {bubbles: true, cancelable: true}))`)
+				break
+			}
+		}
+		r := []rune(rest)[0]
+		u.key(pad, string(r))
+		rest = rest[len(string(r)):]
+	}
+	u.key(pad, "✓")
+	if !el.MustMatches("[data-field]") {
+		return
+	}
+}
+
+func regexpQuote(s string) string {
+	return strings.NewReplacer("·", ".", "/", ".", "³", ".", "(", ".", ")", ".").Replace(s)
+}
+
+// key taps one key of the pad, changing the layout when the key is on the other.
+func (u *user) key(pad *rod.Element, k string) {
+	u.t.Helper()
+	if k == " " {
+		k = "␣"
+	}
+	upper := k != strings.ToLower(k)
+	find := func() *rod.Element {
+		for _, b := range pad.MustElements("button") {
+			if b.MustText() == strings.ToLower(k) {
+				return b
+			}
+		}
+		return nil
+	}
+	b := find()
+	if b == nil {
+		for _, change := range pad.MustElements("button") {
+			if t := change.MustText(); t == "abc" || t == "123" {
+				tapKey(change)
+				break
+			}
+		}
+		b = find()
+	}
+	require.NotNil(u.t, b, "the pad has no key %q", k)
+	if upper {
+		for _, s := range pad.MustElements("button") {
+			if s.MustText() == "⇧" {
+				tapKey(s)
+				break
+			}
+		}
+	}
+	tapKey(b)
+}
+
+func tapKey(b *rod.Element) {
+	b.MustEval(`() => this.dispatchEvent(new PointerEvent("pointerdown", {bubbles: true, cancelable: true}))`)
+}
+
+// text is everything the page says.
+func (u *user) text() string { return u.MustElement("#page").MustText() }
+
+// says requires the page to show the words.
+func (u *user) says(words ...string) {
+	u.t.Helper()
+	u.ready()
+	all := u.text()
+	for _, w := range words {
+		require.Contains(u.t, all, w)
+	}
+}
+
+// station goes to a station by its number key, or by a tap on the rail.
+func (u *user) station(n int) {
+	u.t.Helper()
+	u.ready()
+	href := *u.MustElement(fmt.Sprintf(`[data-station="%d"]`, n)).MustAttribute("href")
+	if u.pointer {
+		u.MustElement(fmt.Sprintf(`[data-station="%d"]`, n)).MustClick()
+	} else {
+		u.MustEval(`() => document.activeElement && document.activeElement.blur()`)
+		u.Keyboard.MustType(input.Key(rune('0' + n)))
+	}
+	u.MustWait(`(path) => location.pathname === path.split("?")[0] && document.readyState === "complete"`, href)
+	u.ready()
+}
+
+// quiet requires that no console error and no outside request was seen.
+func (u *user) quiet() {
+	u.t.Helper()
+	require.Empty(u.t, *u.faults)
+}

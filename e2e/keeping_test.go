@@ -1,0 +1,152 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"net"
+	"net/http/httptest"
+	"testing"
+
+	"corvek/demo"
+	"corvek/internal/job"
+	"corvek/internal/web"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+type inputKey = input.Key
+
+// What was typed stays through a wrong unit, a reload, Back, and a server that is gone.
+func TestNothingTypedIsLost(t *testing.T) {
+	s := serve(t)
+	u := enter(t, s, "iva", false)
+	st := u.state("T-0417")
+	field := fmt.Sprintf("unit.%d.speed", st.Unit.ID)
+	entry := fmt.Sprintf(`[data-field=%q]`, field)
+	u.open("/jobs/T-0417/receive")
+
+	u.fill(field, "1480 bar")
+	u.says("is a pressure")
+	u.MustReload()
+	u.ready()
+	assert.Equal(t, "1480 bar", u.MustElement(entry).MustProperty("value").String())
+	u.says("is a pressure")
+	assert.Equal(t, "1450 rpm", u.state("T-0417").Unit.Speed, "nothing wrong was stored")
+
+	u.open("/rack")
+	u.MustNavigateBack()
+	u.ready()
+	assert.Equal(t, "1480 bar", u.MustElement(entry).MustProperty("value").String())
+
+	// The server goes away in the middle of a save, and comes back at the same address.
+	addr := s.Listener.Addr().String()
+	s.CloseClientConnections()
+	s.Close()
+	el := u.MustElement(entry)
+	el.MustEval(`() => { this.focus(); this.select(); }`)
+	u.Keyboard.MustType(input.Backspace)
+	u.MustInsertText("1490 rpm")
+	u.Keyboard.MustType(input.Tab)
+	u.MustWait(`() => document.getElementById("saved").textContent.includes("does not answer")`)
+	listener, err := net.Listen("tcp", addr)
+	require.NoError(t, err)
+	app, _, err := web.New(web.Config{Jobs: s.jobs, Demo: true})
+	require.NoError(t, err)
+	again := httptest.NewUnstartedServer(app)
+	_ = again.Listener.Close()
+	again.Listener = listener
+	again.Start()
+	defer again.Close()
+	u.MustWait(`() => document.getElementById("saved").textContent.startsWith("saved")`)
+	assert.Equal(t, "1490 rpm", u.state("T-0417").Unit.Speed)
+}
+
+// Two people on one field: the second sees what the first did and chooses.
+func TestSecondPersonSeesTheFirst(t *testing.T) {
+	s := serve(t)
+	iva, odd := enter(t, s, "iva", false), enter(t, s, "odd", false)
+	field := fmt.Sprintf("unit.%d.filtration", iva.state("T-0417").Unit.ID)
+	iva.open("/jobs/T-0417/receive")
+	odd.open("/jobs/T-0417/receive")
+	iva.fill(field, "return filter 10 µm")
+	odd.fill(field, "none at all")
+	odd.says("Iva Brask changed this", "return filter 10 µm")
+	assert.Equal(t, "return filter 10 µm", iva.state("T-0417").Unit.Filtration)
+	odd.press(odd.MustElementR("button", "use mine"))
+	odd.MustWait(`() => window.corvek.idle() && document.getElementById("saved").textContent.startsWith("saved")`)
+	assert.Equal(t, "none at all", iva.state("T-0417").Unit.Filtration)
+}
+
+// A caliper types a figure and Enter; the next cell is ready for the next one.
+func TestCaliperFillsAGrid(t *testing.T) {
+	u := enter(t, serve(t), "mirre", false)
+	p := u.state("T-0412").ByCode["rod"]
+	u.open(fmt.Sprintf("/jobs/T-0412/measure?part=%d&feature=diameter", p.ID))
+	first := u.MustElement(fmt.Sprintf(`[data-field="reading.%d.found/r1c1"]`, p.Features[0].ID))
+	first.MustEval(`() => { this.focus(); this.select(); }`)
+	for i := range 8 {
+		u.Keyboard.MustType(input.Backspace)
+		u.MustInsertText(fmt.Sprintf("49.9%d mm", 50+i))
+		u.Keyboard.MustType(input.Enter)
+	}
+	u.ready()
+	u.MustWait(`() => window.corvek.idle()`)
+	f := u.state("T-0412").ByCode["rod"].Features[0]
+	assert.Equal(t, "49.950 mm", f.Entry("found", "r1c1"))
+	assert.Equal(t, "49.957 mm", f.Entry("found", "r4c2"))
+	u.quiet()
+}
+
+// Every page a person can reach loads without a console error or an outside request.
+func TestEveryPageIsQuiet(t *testing.T) {
+	u := enter(t, serve(t), "odd", true)
+	docs, err := demo.Documents()
+	require.NoError(t, err)
+	u.open("/rack")
+	u.open("/jobs/new")
+	u.open("/toolbox")
+	u.open("/toolbox/feeler?goes=3+thou&stops=9+thou&upper=7+thou")
+	for _, d := range docs {
+		for _, station := range job.Stations {
+			u.open("/jobs/" + d.Job.Tag + "/" + station)
+			wide := u.MustEval(`() => document.documentElement.scrollWidth - innerWidth`).Int()
+			assert.LessOrEqual(t, wide, 0, "%s %s is wider than the screen", d.Job.Tag, station)
+		}
+		u.open("/jobs/" + d.Job.Tag + "/report")
+		u.open("/jobs/" + d.Job.Tag + "/start-up-card")
+		u.open("/jobs/" + d.Job.Tag + "/record")
+	}
+	u.quiet()
+}
+
+// Keys of the shell: units, parts, next open thing, help.
+func TestKeys(t *testing.T) {
+	u := enter(t, serve(t), "iva", false)
+	u.open("/jobs/T-0417/measure")
+	u.says("8.79 L/min")
+	u.Keyboard.MustType('u')
+	u.MustWait(`() => document.body.innerText.includes("2.32 gpm")`)
+	u.Keyboard.MustType('u')
+	u.MustWait(`() => document.body.innerText.includes("8.79 L/min")`)
+	before := u.MustElement("h2").MustText()
+	u.Keyboard.MustType(input.ArrowRight)
+	u.MustWait(`(was) => document.readyState === "complete" && document.querySelector("h2").innerText !== was`, before)
+	u.Keyboard.MustType('n')
+	u.MustWait(`() => document.readyState === "complete" && document.querySelector("h2").innerText.includes("Front side plate")`)
+	u.ready()
+	u.Keyboard.MustType('?')
+	u.MustWait(`() => document.getElementById("help").open`)
+	u.quiet()
+}
+
+func TestViewerCanLookButNotTouch(t *testing.T) {
+	s := serve(t)
+	u := enter(t, s, "tove", true)
+	u.open("/jobs/T-0417/receive")
+	assert.True(t, u.MustElement(`[data-field]`).MustProperty("readOnly").Bool())
+	assert.True(t, u.MustElement(`[data-set]`).MustProperty("disabled").Bool())
+	_, err := s.jobs.Create(context.Background(), job.Actor{Role: job.RoleViewer}, job.NewJob{})
+	assert.ErrorIs(t, err, job.ErrForbidden)
+}
