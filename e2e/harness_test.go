@@ -5,6 +5,7 @@ package e2e
 import (
 	"context"
 	"fmt"
+	"log/slog"
 	"net/http/httptest"
 	"os"
 	"strings"
@@ -31,6 +32,7 @@ var (
 )
 
 func TestMain(m *testing.M) {
+	slog.SetDefault(slog.New(slog.DiscardHandler))
 	storetest.Main(stopper{m})
 }
 

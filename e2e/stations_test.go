@@ -136,8 +136,8 @@ func (u *user) measure(tag string) {
 	}
 	side := sheet("rear_plate", "side_clearance")
 	u.leaf(side+"leaf:7 thou", "goes")
-	u.leaf(side+"leaf:8 thou", "drags")
 	u.says("no leaf has stopped yet")
+	u.leaf(side+"leaf:8 thou", "drags")
 	u.leaf(side+"leaf:9 thou", "stops")
 	u.says("OUT", "whatever the leaves leave open", "7.00 L/min") // by hand in core/proof
 	tip := sheet("body", "tip_clearance")
