@@ -93,8 +93,8 @@ func TestParseRefuses(t *testing.T) {
 		``:                                    "not a job document",
 		`{"format":"other"}`:                  "format",
 		`{"format":"corvek.job","version":9}`: "version 9",
-		`{"format":"corvek.job","version":1,"job":{"tag":"T"},"customer":{"name":"x"}}`:                                     "unit",
-		`{"format":"corvek.job","version":1,"surprise":true}`:                                                               "surprise",
+		`{"format":"corvek.job","version":1,"job":{"tag":"T"},"customer":{"name":"x"}}`:                                    "unit",
+		`{"format":"corvek.job","version":1,"surprise":true}`:                                                              "surprise",
 		`{"format":"corvek.job","version":1,"job":{"tag":""},"customer":{"name":"x"},"units":[{"family":"f","name":"n"}]}`: "tag",
 	} {
 		_, err := exchange.Parse([]byte(text))
