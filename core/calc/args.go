@@ -20,6 +20,7 @@ type Args struct {
 	grid    map[string][][]quantity.Quantity
 	text    map[string]string
 	objects map[string][]map[string]quantity.Quantity
+	figures map[string]map[string]float64
 }
 
 // Has reports whether an optional input was given.
@@ -29,7 +30,8 @@ func (a *Args) Has(name string) bool {
 	_, g := a.grid[name]
 	_, t := a.text[name]
 	_, o := a.objects[name]
-	return s || l || g || t || o
+	_, n := a.figures[name]
+	return s || l || g || t || o || n
 }
 
 // Val is the base-unit figure of a quantity, 0 when absent.
@@ -94,7 +96,7 @@ func (d *Def) read(body []byte) (*Args, error) {
 	a := &Args{
 		single: map[string]quantity.Quantity{}, list: map[string][]quantity.Quantity{},
 		grid: map[string][][]quantity.Quantity{}, text: map[string]string{},
-		objects: map[string][]map[string]quantity.Quantity{},
+		objects: map[string][]map[string]quantity.Quantity{}, figures: map[string]map[string]float64{},
 	}
 	var one *quantity.Dimension // the dimension shared by AnyDim inputs
 	for _, in := range d.Inputs {
@@ -102,6 +104,12 @@ func (d *Def) read(body []byte) (*Args, error) {
 		if !given || string(msg) == "null" {
 			if !in.Optional {
 				return nil, field.Errorf(in.Name, "is missing; give %s", accepts(in))
+			}
+			continue
+		}
+		if in.Kind == Figures {
+			if err := a.readFigures(d, in, msg); err != nil {
+				return nil, err
 			}
 			continue
 		}
@@ -145,7 +153,7 @@ func (d *Def) inputNames() string {
 }
 
 func accepts(in Input) string {
-	if in.AnyDim || in.Kind == Text || in.Kind == Choice || in.Kind == Objects {
+	if in.AnyDim || in.Kind == Text || in.Kind == Choice || in.Kind == Objects || in.Kind == Figures {
 		return describe(in)
 	}
 	return describe(in) + " in " + in.Dim.Accepted()
@@ -173,6 +181,36 @@ func (a *Args) readOne(in Input, name string, msg json.RawMessage, one **quantit
 		return a.readObjects(in, msg)
 	}
 	return nil
+}
+
+// readFigures reads quoted figures; each is a quantity of its result's kind.
+func (a *Args) readFigures(d *Def, in Input, msg json.RawMessage) error {
+	var items map[string]json.RawMessage
+	if err := json.Unmarshal(msg, &items); err != nil {
+		return field.Errorf(in.Name, "is an object of result names and figures")
+	}
+	a.figures[in.Name] = map[string]float64{}
+	keys := make([]string, 0, len(items))
+	for k := range items {
+		keys = append(keys, k)
+	}
+	slices.Sort(keys)
+	for _, k := range keys {
+		at := slices.IndexFunc(d.Results, func(r Result) bool { return r.Name == k && r.Name != in.Name })
+		if at < 0 {
+			return field.Errorf(in.Name+"."+k, "is not a result of %s", d.Name)
+		}
+		q, err := readQuantity(Input{Dim: dimensionOfResult[d.Results[at].Unit]}, in.Name+"."+k, items[k], nil)
+		if err != nil {
+			return err
+		}
+		a.figures[in.Name][k] = q.SI
+	}
+	return nil
+}
+
+var dimensionOfResult = map[string]quantity.Dimension{
+	"": quantity.Number, "m": quantity.Length, "m2": quantity.Area, "m3": quantity.Volume, "Pa": quantity.Pressure, "N": quantity.Force, "m3/s": quantity.Flow, "s": quantity.Time,
 }
 
 func (a *Args) readGrid(in Input, msg json.RawMessage, one **quantity.Dimension) error {

@@ -26,6 +26,7 @@ const (
 	Text                // free text
 	Choice              // one of Choices
 	Objects             // a list of objects with the Parts as fields
+	Figures             // an object of the calculator's own result names to quantities
 )
 
 // Input declares one input.
@@ -130,6 +131,8 @@ func describe(in Input) string {
 		return fmt.Sprintf("one of %v", in.Choices)
 	case Objects:
 		return "a list of objects"
+	case Figures:
+		return "an object of result names and figures"
 	}
 	what := in.Dim.String()
 	if in.AnyDim {
