@@ -133,6 +133,7 @@ func (s *Server) routes() []route {
 		{"GET", "/toolbox", view, s.toolbox},
 		{"GET", "/toolbox/:name", view, s.tool},
 		{"GET", "/api/v1/calc", open, s.calcList},
+		{"GET", "/api/v1/openapi.json", open, s.openAPI},
 		{"POST", apiCalcPath, open, s.calc},
 	}
 }
