@@ -30,40 +30,48 @@ var intensifierDef = &Def{
 	Run:     runIntensifier,
 }
 
-// intensify computes the results from a full set of inputs; absent ones are missing from in.
-func intensify(in map[string]float64) map[string]float64 {
-	out := map[string]float64{}
-	drive := fluidpower.CircleArea(in["drive_bore"])
-	plunger, ok := in["plunger_area"]
-	if !ok {
+// intensified works out one result from the inputs; ok is false where an input
+// it needs is missing.
+func intensified(in map[string]float64, result string) (v float64, ok bool) {
+	plunger, byArea := in["plunger_area"]
+	if !byArea {
 		plunger = fluidpower.CircleArea(in["plunger_diameter"])
 	}
-	out["drive_area"], out["plunger_area"], out["ratio"] = drive, plunger, drive/plunger
+	drive := fluidpower.CircleArea(in["drive_bore"])
 	force := (in["drive_pressure"]*drive - in["return_spring_force"]) * in["force_efficiency"]
-	out["drive_force"], out["output_pressure"] = force, force/plunger
-	stroke, hasStroke := in["stroke"]
-	rate, hasRate := in["cycle_rate"]
-	bore, hasBore := in["ram_bore"]
-	ramStroke, hasRamStroke := in["ram_stroke"]
-	if hasBore {
-		out["ram_force"] = force / plunger * fluidpower.CircleArea(bore)
-	}
-	if !hasStroke {
-		return out
-	}
-	volume := plunger * stroke
-	out["volume_per_stroke"] = volume
-	if hasRate {
-		out["output_flow"] = volume * rate
-	}
-	if hasBore && hasRamStroke {
-		strokes := fluidpower.CircleArea(bore) * ramStroke / volume
-		out["strokes_to_extend"] = strokes
-		if hasRate {
-			out["extend_time"] = strokes / rate
+	has := func(names ...string) bool {
+		for _, n := range names {
+			if _, ok := in[n]; !ok {
+				return false
+			}
 		}
+		return true
 	}
-	return out
+	volume := plunger * in["stroke"]
+	ram := fluidpower.CircleArea(in["ram_bore"])
+	switch result {
+	case "drive_area":
+		return drive, true
+	case "plunger_area":
+		return plunger, true
+	case "ratio":
+		return drive / plunger, true
+	case "drive_force":
+		return force, true
+	case "output_pressure":
+		return force / plunger, true
+	case "volume_per_stroke":
+		return volume, has("stroke")
+	case "ram_force":
+		return force / plunger * ram, has("ram_bore")
+	case "strokes_to_extend":
+		return ram * in["ram_stroke"] / volume, has("stroke", "ram_bore", "ram_stroke")
+	case "output_flow":
+		return volume * in["cycle_rate"], has("stroke", "cycle_rate")
+	case "extend_time":
+		return ram * in["ram_stroke"] / volume / in["cycle_rate"], has("stroke", "ram_bore", "ram_stroke", "cycle_rate")
+	}
+	return 0, false
 }
 
 func runIntensifier(a *Args, o *Output) error {
@@ -79,7 +87,12 @@ func runIntensifier(a *Args, o *Output) error {
 			in[i.Name] = a.Val(i.Name)
 		}
 	}
-	got := intensify(in)
+	got := map[string]float64{}
+	for _, r := range registry["intensifier"].Results {
+		if v, ok := intensified(in, r.Name); ok {
+			got[r.Name] = v
+		}
+	}
 	if got["drive_force"] < 0 {
 		return field.Errorf("return_spring_force", "is more than the drive can push; nothing moves")
 	}
@@ -134,20 +147,19 @@ func weighStated(a *Args, o *Output, in, got map[string]float64) error {
 // solveFor finds the value of one input at which a result meets a target, by
 // halving on a logarithmic scale over ten thousand times up and down.
 func solveFor(in map[string]float64, input, result string, target float64) (float64, bool) {
-	trial := map[string]float64{}
-	for k, v := range in {
-		trial[k] = v
-	}
+	given := in[input]
+	defer func() { in[input] = given }()
 	at := func(log float64) float64 {
-		trial[input] = in[input] * math.Exp(log)
-		return intensify(trial)[result] - target
+		in[input] = given * math.Exp(log)
+		v, _ := intensified(in, result)
+		return v - target
 	}
 	lo, hi := -math.Log(1e4), math.Log(1e4)
 	flo, fhi := at(lo), at(hi)
 	if flo*fhi > 0 || math.IsNaN(flo*fhi) || flo == fhi {
 		return 0, false
 	}
-	for range 80 {
+	for range 44 { // to a millionth of a millionth
 		mid := (lo + hi) / 2
 		if (at(mid) > 0) == (fhi > 0) {
 			hi = mid
@@ -155,7 +167,7 @@ func solveFor(in map[string]float64, input, result string, target float64) (floa
 			lo = mid
 		}
 	}
-	return in[input] * math.Exp((lo+hi)/2), true
+	return given * math.Exp((lo+hi)/2), true
 }
 
 // Ejection forces above which air behind a piston hurts and maims, N.

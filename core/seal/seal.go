@@ -12,19 +12,25 @@ import (
 // one, relative to its size. With tolerance only those within it on both
 // figures are given; without it the nearest few.
 func FindRings(inside, section, tolerance float64, most int) []Ring {
-	var out []Ring
+	miss := func(r Ring) float64 {
+		return math.Abs(r.Section-section)/section + math.Abs(r.Inside-inside)/(inside+section)
+	}
+	out := make([]Ring, 0, most+1)
 	for _, r := range Rings {
 		if tolerance > 0 && (math.Abs(r.Inside-inside) > tolerance*(1+1e-9) || math.Abs(r.Section-section) > tolerance*(1+1e-9)) {
 			continue
 		}
-		out = append(out, r)
-	}
-	miss := func(r Ring) float64 {
-		return math.Abs(r.Section-section)/section + math.Abs(r.Inside-inside)/(inside+section)
-	}
-	sort.SliceStable(out, func(i, j int) bool { return miss(out[i]) < miss(out[j]) })
-	if len(out) > most {
-		out = out[:most]
+		m := miss(r)
+		if len(out) == most && m >= miss(out[most-1]) {
+			continue
+		}
+		at := sort.Search(len(out), func(i int) bool { return miss(out[i]) > m })
+		out = append(out, Ring{})
+		copy(out[at+1:], out[at:])
+		out[at] = r
+		if len(out) > most {
+			out = out[:most]
+		}
 	}
 	return out
 }
