@@ -3,9 +3,11 @@ package job
 import (
 	"context"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
+	"corvek/core/build"
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/metrology"
@@ -220,7 +222,7 @@ func (st *State) Stand(try int) (rig.Simulated, error) {
 		if p.Def.Renew && p.Choice() != "replace" {
 			sim.SealOK = false
 		}
-		if p.Def.TurnCheck && p.Step.Turn != "" {
+		if t := build.Turn(p.Step.Turn); p.Def.TurnCheck && slices.Index(build.Turns, t) > slices.Index(build.Turns, build.Turn(sim.Turn)) {
 			sim.Turn = p.Step.Turn
 		}
 	}

@@ -129,7 +129,11 @@ func (p *paper) closing(d Data) {
 		if a.Source == "simulated" {
 			source = "on the simulated stand"
 		}
-		p.body(fmt.Sprintf("Attempt %d, %s, %s. Complaint's own condition repeated: %s", a.Number, source, a.ByName, a.ConditionRepeated))
+		changed := ""
+		if a.OneChange != "" {
+			changed = " Changed since the attempt before: " + a.OneChange + "."
+		}
+		p.body(fmt.Sprintf("Attempt %d, %s, %s.%s Complaint's own condition repeated: %s", a.Number, source, a.ByName, changed, a.ConditionRepeated))
 	}
 	if len(d.Passed) > 0 {
 		p.head("Let pass with a reason")

@@ -1,0 +1,93 @@
+package demo_test
+
+import (
+	"context"
+	"strings"
+	"testing"
+	"time"
+
+	"corvek/demo"
+	"corvek/internal/job"
+	"corvek/internal/store/storetest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+func loaded(t *testing.T) *job.Service {
+	s, err := job.New(storetest.New(t))
+	require.NoError(t, err)
+	n, err := demo.Load(context.Background(), s, "secret")
+	require.NoError(t, err)
+	require.GreaterOrEqual(t, n, 6)
+	return s
+}
+
+// Each demo job stands where its story says, with its trap armed.
+func TestTraps(t *testing.T) {
+	s := loaded(t)
+	for tag, trap := range map[string]struct{ station, says string }{
+		"T-0417": {"strip", "33 of 34"},
+		"T-0409": {"kit", "left over"},
+		"T-0412": {"measure", "undecided"},
+		"T-0405": {"explain", "outside the unit"},
+		"T-0398": {"prove", "No passed test"},
+		"T-0421": {"receive", "do not open"},
+	} {
+		st, err := s.Load(context.Background(), tag, 1)
+		require.NoError(t, err)
+		texts := ""
+		for _, stop := range st.Stops[trap.station] {
+			texts += stop.Text + "; "
+		}
+		assert.Contains(t, texts, trap.says, tag)
+	}
+	st, err := s.Load(context.Background(), "T-0398", 1)
+	require.NoError(t, err)
+	assert.Equal(t, "out", st.Attempts[0].Verdict, "a first test that failed")
+}
+
+func TestDatesStandAtToday(t *testing.T) {
+	s := loaded(t)
+	j, err := s.Store.Job(context.Background(), "T-0417")
+	require.NoError(t, err)
+	assert.WithinDuration(t, time.Now(), *j.PromisedOn, 5*24*time.Hour)
+	assert.WithinDuration(t, time.Now(), j.ReceivedOn, 10*24*time.Hour)
+}
+
+func TestEveryReadingOfTheDemoCanBeRead(t *testing.T) {
+	s := loaded(t)
+	jobs, err := s.Store.Jobs(context.Background())
+	require.NoError(t, err)
+	readings := 0
+	for _, row := range jobs {
+		st, err := s.Load(context.Background(), row.Tag, 1)
+		require.NoError(t, err)
+		for _, p := range st.Parts {
+			for _, f := range p.Features {
+				assert.Empty(t, f.Found.Faults, "%s %s", row.Tag, f.Path())
+				assert.Empty(t, f.Built.Faults, "%s %s", row.Tag, f.Path())
+				readings += f.Found.Count
+			}
+		}
+	}
+	assert.Greater(t, readings, 80)
+}
+
+func TestPicturesAreDrawnAndHarmless(t *testing.T) {
+	docs, err := demo.Documents()
+	require.NoError(t, err)
+	pictures := 0
+	for _, d := range docs {
+		for _, a := range d.Attachments {
+			text, err := demo.Files(a.File)
+			require.NoError(t, err)
+			assert.True(t, strings.HasPrefix(string(text), "<svg"), a.File)
+			assert.NotContains(t, string(text), "<script")
+			pictures++
+		}
+	}
+	assert.Positive(t, pictures)
+}

@@ -1,0 +1,110 @@
+package report_test
+
+import (
+	"bytes"
+	"context"
+	"strings"
+	"testing"
+	"time"
+
+	"corvek/core/quantity"
+	"corvek/demo"
+	"corvek/internal/job"
+	"corvek/internal/report"
+	"corvek/internal/store/storetest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+func service(t *testing.T) *job.Service {
+	s, err := job.New(storetest.New(t))
+	require.NoError(t, err)
+	_, err = demo.Load(context.Background(), s, "secret")
+	require.NoError(t, err)
+	return s
+}
+
+func data(t *testing.T, s *job.Service, tag string) report.Data {
+	st, err := s.Load(context.Background(), tag, 1)
+	require.NoError(t, err)
+	return report.New(st, "", quantity.Metric, time.Date(2031, 5, 14, 9, 0, 0, 0, time.UTC))
+}
+
+func TestFinishedPump(t *testing.T) {
+	s := service(t)
+	d := data(t, s, "T-0388")
+	assert.Equal(t, "PASSED", d.Certificate())
+	var b bytes.Buffer
+	require.NoError(t, report.HTML(&b, d))
+	paper := b.String()
+	for _, words := range []string{"Worn out in fair service", "7.84 L/min", "2.74 L/min", "44.10 L/min at 175.0 bar, 95 %", "soft part, new at every rebuild", "14 May 2031", "relief shimmed by 0.4 mm"} {
+		assert.Contains(t, paper, words)
+	}
+	assert.NotContains(t, paper, "Still open")
+}
+
+func TestUnfinishedPumpSaysSo(t *testing.T) {
+	s := service(t)
+	d := data(t, s, "T-0417")
+	assert.Contains(t, d.Certificate(), "NOT PROVED")
+	var b bytes.Buffer
+	require.NoError(t, report.HTML(&b, d))
+	assert.Contains(t, b.String(), "Still open")
+	assert.Contains(t, b.String(), "33 of 34")
+	assert.Contains(t, b.String(), "No conclusion has been drawn")
+}
+
+// What a lead let pass is printed with the reason.
+func TestPassedStopsArePrinted(t *testing.T) {
+	s := service(t)
+	odd := job.Actor{Name: "Odd", Role: job.RoleLead}
+	require.NoError(t, s.PassStop(context.Background(), odd, "T-0417", 1, "u1.strip.short.front_needles", "pump runs on a new track anyway"))
+	var b bytes.Buffer
+	require.NoError(t, report.HTML(&b, data(t, s, "T-0417")))
+	assert.Contains(t, b.String(), "pump runs on a new track anyway")
+	assert.Contains(t, b.String(), "Let pass with a reason")
+}
+
+func TestStartUpCardBeginsWithTheOutsideCause(t *testing.T) {
+	s := service(t)
+	d := data(t, s, "T-0409")
+	require.NotEmpty(t, d.StartUp)
+	assert.Contains(t, d.StartUp[0], "Before anything turns: Flush both hose runs")
+	assert.Contains(t, d.StartUp[len(d.StartUp)-1], "mineral oil VG 46")
+	var b bytes.Buffer
+	require.NoError(t, report.Card(&b, d))
+	assert.Contains(t, b.String(), "Never feel for a leak by hand")
+}
+
+func TestPDFOfEveryDemoJob(t *testing.T) {
+	s := service(t)
+	jobs, err := s.Store.Jobs(context.Background())
+	require.NoError(t, err)
+	for _, j := range jobs {
+		var b bytes.Buffer
+		require.NoError(t, report.PDF(&b, data(t, s, j.Tag)), j.Tag)
+		assert.True(t, strings.HasPrefix(b.String(), "%PDF-"), j.Tag)
+		assert.True(t, strings.HasSuffix(strings.TrimSpace(b.String()), "%%EOF"), j.Tag)
+	}
+}
+
+// Text a customer typed cannot become markup on the paper.
+func TestTypedTextIsEscaped(t *testing.T) {
+	s := service(t)
+	iva := job.Actor{Name: "Iva", Role: job.RoleTechnician}
+	require.NoError(t, s.Set(context.Background(), iva, "T-0417", "job.0.title", `<img src=x onerror="alert(1)">`, "Press feed pump, No. 2 line"))
+	var b bytes.Buffer
+	require.NoError(t, report.HTML(&b, data(t, s, "T-0417")))
+	assert.NotContains(t, b.String(), "<img src=x")
+}
+
+func TestInchReader(t *testing.T) {
+	s := service(t)
+	st, err := s.Load(context.Background(), "T-0388", 1)
+	require.NoError(t, err)
+	d := report.New(st, "", quantity.Inch, time.Now())
+	assert.Equal(t, "2.07 gpm", d.Leak)
+}
