@@ -1,0 +1,157 @@
+package e2e
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"image"
+	"image/png"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"corvek/internal/exchange"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// A lead lets a stop pass with a reason; a technician is not offered it.
+func TestLeadPassesAStop(t *testing.T) {
+	s := serve(t)
+	iva := enter(t, s, "iva", true)
+	iva.open("/jobs/T-0417/handover")
+	iva.says("Front needles: 33 of 34")
+	assert.Empty(t, iva.MustElements(".pass"))
+
+	odd := enter(t, s, "odd", true)
+	odd.open("/jobs/T-0417/handover")
+	row := odd.MustElementR(".open-row", "Front needles")
+	row.MustElement("summary").MustClick()
+	row.MustElementR("button", "^Pass$").MustClick()
+	odd.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("write down why"))`)
+	row = odd.MustElementR(".open-row", "Front needles")
+	row.MustElementR(".chip", "checked another way").MustClick()
+	row.MustElementR("button", "^Pass$").MustClick()
+	odd.MustWait(`() => window.corvek.idle() && document.body.innerText.includes("checked another way (Odd Renfeld)")`)
+	assert.Zero(t, odd.state("T-0417").Open("strip"))
+}
+
+// A failed test stays in the ledger, asks for the one change, and can open a new round.
+func TestFailedTestGoesBackAsANewRound(t *testing.T) {
+	u := enter(t, serve(t), "iva", true)
+	u.open("/jobs/T-0398/prove")
+	u.says("FAILED", "first try")
+	u.press(u.MustElementR("button", "Start attempt 2"))
+	u.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("one thing that was changed"))`)
+	u.press(u.MustElementR("form.back .chip", "leaks at the shaft"))
+	u.press(u.MustElementR("button", "back to Build"))
+	u.MustWait(`() => location.pathname.endsWith("/build") && document.readyState === "complete"`)
+	u.says("round 2", "0\nof 9 parts fitted")
+	st := u.state("T-0398")
+	assert.Equal(t, 2, st.Round.Number)
+	assert.Len(t, st.Attempts, 1, "the failed attempt is kept")
+	u.quiet()
+}
+
+// A loose piece is written down, tied to what is missing, and the count ties.
+func TestLoosePieceIsTied(t *testing.T) {
+	u := enter(t, serve(t), "iva", true)
+	st := u.state("T-0417")
+	u.open(fmt.Sprintf("/jobs/T-0417/strip?part=%d", st.ByCode["front_needles"].ID))
+	u.says("1 not found")
+	u.typeInto(u.MustElement(`form.inline input[name=what]`), "needle")
+	u.typeInto(u.MustElement(`form.inline input[name=place]`), "sump")
+	u.MustElementR("form.inline button", "Add").MustClick()
+	u.MustWait(`() => window.corvek.idle() && document.querySelector(".loose") !== null`)
+	u.says("1 × needle")
+	assert.Equal(t, 2, u.state("T-0417").Open("strip"), "the short count, and a needle that belongs to nothing yet")
+	loose := u.state("T-0417").Unit.LooseItems[0].ID
+	u.MustElement(fmt.Sprintf(`[data-field="loose.%d.part"]`, loose)).MustSelect("Front needles (1 missing)")
+	u.MustWait(`() => window.corvek.idle() && document.body.innerText.includes("every count ties")`)
+	assert.Zero(t, u.state("T-0417").Open("strip"))
+}
+
+// A picture comes in through the page, and something else is refused at the field.
+func TestPictureComesIn(t *testing.T) {
+	u := enter(t, serve(t), "iva", true)
+	dir := t.TempDir()
+	var b bytes.Buffer
+	require.NoError(t, png.Encode(&b, image.NewRGBA(image.Rect(0, 0, 40, 30))))
+	good, bad := filepath.Join(dir, "plate.png"), filepath.Join(dir, "program.png")
+	require.NoError(t, os.WriteFile(good, b.Bytes(), 0o600))
+	require.NoError(t, os.WriteFile(bad, []byte("MZ this is a program"), 0o600))
+	u.open("/jobs/T-0388/handover")
+	u.MustElement("#picture").MustSetFiles(bad)
+	u.press(u.MustElementR("form button", "^Add$"))
+	u.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("not a JPEG"))`)
+	u.MustElement("#picture").MustSetFiles(good)
+	u.typeInto(u.MustElement("#caption"), "rear plate")
+	u.press(u.MustElementR("form button", "^Add$"))
+	u.MustWait(`() => { const i = document.querySelector(".pics img"); return i !== null && i.complete && i.naturalWidth === 40; }`)
+	u.says("rear plate")
+}
+
+// A job file made elsewhere comes in through the Rack.
+func TestJobFileComesInThroughTheRack(t *testing.T) {
+	from, to := serve(t), serve(t)
+	file := filepath.Join(t.TempDir(), "job.zip")
+	f, err := os.Create(file)
+	require.NoError(t, err)
+	iva := enter(t, from, "iva", true)
+	tag := iva.newPump()
+	require.NoError(t, exchange.Write(context.Background(), from.jobs.Store, tag, f))
+	require.NoError(t, f.Close())
+	u := enter(t, to, "odd", true)
+	u.open("/rack")
+	u.MustElementR("summary", "Bring in").MustClick()
+	u.MustElement(`input[type=file]`).MustSetFiles(file)
+	u.press(u.MustElementR("button", "^Bring in$"))
+	u.MustWait(`(tag) => location.pathname.startsWith("/jobs/" + tag) && document.readyState === "complete"`, tag)
+	u.says("spare press pump")
+	assert.Equal(t, "weak when hot", u.state(tag).Job.Complaint)
+}
+
+// The Rack finds by a part of a word, and says so when nothing is left.
+func TestFindOnTheRack(t *testing.T) {
+	u := enter(t, serve(t), "tove", false)
+	u.open("/rack")
+	u.Keyboard.MustType('/')
+	u.MustInsertText("gate weir")
+	u.MustWait(`() => [...document.querySelectorAll(".job")].filter(j => !j.hidden).length === 1`)
+	u.says("Gate cylinder")
+}
+
+// A calculator's page works out what its address carries and puts errors at the input.
+func TestToolbox(t *testing.T) {
+	u := enter(t, serve(t), "iva", false)
+	u.open("/toolbox/cylinder")
+	u.typeInto(u.MustElement("#in-bore"), "63 mm")
+	u.typeInto(u.MustElement("#in-pressure"), "3000 lb")
+	u.press(u.MustElementR("button", "Work it out"))
+	u.MustWait(`() => document.body.innerText.includes("psi?")`)
+	assert.Equal(t, "3000 lb", u.MustElement("#in-pressure").MustProperty("value").String(), "what was typed stays")
+	u.typeInto(u.MustElement("#in-pressure"), "210 bar")
+	u.press(u.MustElementR("button", "Work it out"))
+	u.MustWait(`() => document.body.innerText.includes("65462 N")`)
+	u.quiet()
+}
+
+// Light and dark, and a phone's width, without sideways scroll.
+func TestThemesAndWidths(t *testing.T) {
+	u := enter(t, serve(t), "iva", true)
+	u.open("/jobs/T-0417/measure")
+	u.MustElement("[data-do=theme]").MustClick()
+	dark := u.MustEval(`() => getComputedStyle(document.body).backgroundColor`).String()
+	u.MustReload()
+	u.ready()
+	assert.Equal(t, dark, u.MustEval(`() => getComputedStyle(document.body).backgroundColor`).String(), "the choice is kept")
+	for _, width := range []int{800, 390} {
+		u.MustSetViewport(width, 1000, 1, false)
+		for _, station := range []string{"receive", "strip", "measure", "prove"} {
+			u.open("/jobs/T-0417/" + station)
+			assert.LessOrEqual(t, u.MustEval(`() => document.documentElement.scrollWidth - innerWidth`).Int(), 0, "%s at %d", station, width)
+		}
+	}
+	u.quiet()
+}
