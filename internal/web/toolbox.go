@@ -4,8 +4,12 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"html/template"
 	"io"
 	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
 	"strings"
 
 	"corvek/core/calc"
@@ -66,6 +70,9 @@ func (s *Server) tool(c *echo.Context) error {
 	v := ToolView{Def: d}
 	in := map[string]any{}
 	for _, input := range d.Inputs {
+		if input.Kind == calc.Objects && input.Parts[0].Name != "thickness" {
+			continue // a shelf of seals comes from the stock, not from a line of text
+		}
 		value := strings.TrimSpace(c.QueryParam(input.Name))
 		v.Fields = append(v.Fields, toolField(input, value))
 		if value != "" {
@@ -91,6 +98,60 @@ func (s *Server) tool(c *echo.Context) error {
 	}
 	p.Body = v
 	return s.render(c, http.StatusOK, "tool", p)
+}
+
+// ExampleQuery is the calculator's own example as an address, where its inputs
+// are simple enough to stand in one.
+func (v ToolView) ExampleQuery() template.URL {
+	var in map[string]any
+	if err := json.Unmarshal([]byte(v.Def.Example), &in); err != nil {
+		return ""
+	}
+	q := url.Values{}
+	for k, x := range in {
+		if text := asText(x); text != "" {
+			q.Set(k, text)
+		}
+	}
+	return template.URL(q.Encode()) // encoded above; the template must not encode it again
+}
+
+// asText writes an example's input as it would be typed on the page.
+func asText(x any) string {
+	switch v := x.(type) {
+	case string:
+		return v
+	case float64:
+		return strconv.FormatFloat(v, 'g', -1, 64)
+	case map[string]any:
+		var parts []string
+		for k, figure := range v {
+			parts = append(parts, k+" = "+asText(figure))
+		}
+		slices.Sort(parts)
+		return strings.Join(parts, ", ")
+	case []any:
+		var parts []string
+		sep := ", "
+		for _, item := range v {
+			if row, ok := item.([]any); ok {
+				sep = "; "
+				parts = append(parts, asText(row))
+				continue
+			}
+			if o, ok := item.(map[string]any); ok {
+				text := asText(o["thickness"])
+				if n := asText(o["count"]); n != "" {
+					text += " x" + n
+				}
+				parts = append(parts, text)
+				continue
+			}
+			parts = append(parts, asText(item))
+		}
+		return strings.Join(parts, sep)
+	}
+	return ""
 }
 
 // place puts an error beside the input it belongs to.
@@ -124,6 +185,8 @@ func toolField(in calc.Input, value string) ToolField {
 		f.Place = "rows with semicolons: a, b; c, d"
 	case calc.Objects:
 		f.Place = "0.05 mm x2, 0.02 mm x4"
+	case calc.Figures:
+		f.Kind, f.Units, f.Place = "text", "", "output_pressure = 250 bar"
 	}
 	return f
 }
@@ -139,6 +202,13 @@ func fromText(in calc.Input, value string) any {
 			rows = append(rows, commaList(row))
 		}
 		return rows
+	case calc.Figures:
+		out := map[string]string{}
+		for _, item := range commaList(value) {
+			name, figure, _ := strings.Cut(item, "=")
+			out[strings.TrimSpace(name)] = strings.TrimSpace(figure)
+		}
+		return out
 	case calc.Objects:
 		var out []map[string]string
 		for _, item := range commaList(value) {
@@ -183,11 +253,14 @@ func toolResults(out *calc.Output, s quantity.System) []ToolResult {
 		case []map[string]any:
 			var parts []string
 			for _, row := range v {
-				share, _ := row["percent"].(calc.Figure)
-				torque, _ := row["torque"].(calc.Figure)
-				parts = append(parts, fmt.Sprintf("%.0f %%: %s", 100*share.Value, figureText(torque, s)))
+				parts = append(parts, rowText(row, s))
 			}
 			r.Text = strings.Join(parts, "; ")
+			if r.Text == "" {
+				r.Text = "none"
+			}
+		case map[string]any:
+			r.Text = rowText(v, s)
 		case bool:
 			r.Text = map[bool]string{true: "yes", false: "no"}[v]
 		default:
@@ -196,6 +269,31 @@ func toolResults(out *calc.Output, s quantity.System) []ToolResult {
 		rows = append(rows, r)
 	}
 	return rows
+}
+
+// rowText writes a result that is an object: its words, then its figures by name.
+func rowText(row map[string]any, s quantity.System) string {
+	keys := make([]string, 0, len(row))
+	for k := range row {
+		keys = append(keys, k)
+	}
+	slices.Sort(keys)
+	var words, figures []string
+	for _, k := range keys {
+		switch v := row[k].(type) {
+		case string:
+			words = append(words, v)
+		case calc.Figure:
+			text := figureText(v, s)
+			if k == "percent" {
+				text = fmt.Sprintf("%.0f %%", 100*v.Value)
+			}
+			figures = append(figures, strings.ReplaceAll(k, "_", " ")+" "+text)
+		case map[string]any:
+			figures = append(figures, strings.ReplaceAll(k, "_", " ")+": "+rowText(v, s))
+		}
+	}
+	return strings.Join(append(words, figures...), ", ")
 }
 
 func (s *Server) calcList(c *echo.Context) error {

@@ -15,6 +15,7 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/core/calc"
 	"corvek/demo"
 	"corvek/internal/job"
 	"corvek/internal/store/storetest"
@@ -206,6 +207,19 @@ func TestEveryPageRenders(t *testing.T) {
 		res, _ := b.get(path)
 		assert.Equal(t, http.StatusNotFound, res.StatusCode, path)
 	}
+}
+
+// Each calculator's page works out its own example without an error on it.
+func TestToolboxPagesWorkTheirExamples(t *testing.T) {
+	b := serve(t).as("tove")
+	for _, d := range calc.All() {
+		_, body := b.get("/toolbox/" + d.Name + "?" + string(ToolView{Def: d}.ExampleQuery()))
+		assert.Contains(t, body, "<h3>Working</h3>", d.Name)
+		assert.NotContains(t, body, "f-e on", d.Name)
+		assert.NotContains(t, body, "map[", d.Name)
+	}
+	_, body := b.get("/toolbox/cylinder?bore=63&pressure=1+bar")
+	assert.Contains(t, body, "needs a unit")
 }
 
 func TestReportPDFIsAPaper(t *testing.T) {

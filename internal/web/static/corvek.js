@@ -79,10 +79,21 @@
       typed(e) {
         const el = e.target;
         if (el.id === "find") this.find(el.value);
+        if (el.form && el.form.hasAttribute("data-live")) this.live(el.form);
         if (el.dataset && el.dataset.field) {
           window.corvek.drafts.put(el.dataset.field, { value: el.value, base: el.dataset.base });
           el.classList.add("unsaved");
         }
+      },
+
+      // A calculator works as one types; its address carries the inputs.
+      live(form) {
+        clearTimeout(this.later);
+        this.later = setTimeout(() => {
+          const query = new URLSearchParams([...new FormData(form)].filter(([, v]) => v !== ""));
+          history.replaceState(null, "", form.getAttribute("action") + "?" + query);
+          window.corvek.refresh();
+        }, 250);
       },
 
       find(text) {
