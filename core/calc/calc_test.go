@@ -17,6 +17,16 @@ import (
 // figures checks named numbers of one run; hand-worked unless a source is named.
 type figures map[string]float64
 
+// hold requires each figure to be there, within a share of itself.
+func (f figures) hold(t *testing.T, out *calc.Output, tolerance float64) {
+	t.Helper()
+	for key, want := range f {
+		got, ok := out.Value(key)
+		require.True(t, ok, "%s is missing", key)
+		assert.InDelta(t, want, got, math.Abs(want)*tolerance+1e-15, key)
+	}
+}
+
 func TestCalculatorsByHand(t *testing.T) {
 	cases := []struct {
 		name, calc, in string
@@ -92,11 +102,7 @@ func TestCalculatorsByHand(t *testing.T) {
 		t.Run(c.name, func(t *testing.T) {
 			out, err := calc.Run(c.calc, []byte(c.in))
 			require.NoError(t, err)
-			for key, want := range c.want {
-				got, ok := out.Value(key)
-				require.True(t, ok, "%s is missing", key)
-				assert.InDelta(t, want, got, math.Abs(want)*1e-4+1e-15, key)
-			}
+			c.want.hold(t, out, 1e-4)
 			for key, want := range c.words {
 				assert.Equal(t, want, out.Get(key), key)
 			}

@@ -173,7 +173,7 @@ var heatDef = &Def{
 		if !a.Has("volume") {
 			return nil
 		}
-		rho, c := a.Or("density", 870), a.Or("specific_heat", 1900)
+		rho, c := a.Or("density", usualDensity), a.Or("specific_heat", 1900)
 		rate := fluidpower.TemperatureRate(power-a.Val("cooling"), a.Val("volume"), rho, c)
 		o.Fig("temperature_rate", rate, "K/s")
 		o.Step("dT/dt = (P − cooling)/(ρ·c·V) = %s W/(%s·%s·%s L) = %s K/min", f(power-a.Val("cooling")), f(rho), f(c), f(a.Val("volume")*1e3), f(rate*60))

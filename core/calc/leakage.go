@@ -4,13 +4,14 @@ import (
 	"math"
 
 	"corvek/core/field"
+	"corvek/core/fluid"
 	"corvek/core/leakage"
 	"corvek/core/quantity"
 )
 
 func init() { register(annularDef, planeDef, gapRatioDef) }
 
-const usualDensity = 870.0 // kg/m3, mineral hydraulic oil
+const usualDensity = fluid.UsualDensity
 
 var annularDef = &Def{
 	Name: "annular_leak", Subject: "Leakage", Summary: "Leak through the ring gap of a piston, spool or journal",

@@ -4,6 +4,9 @@ package fluid
 
 import "math"
 
+// UsualDensity is that of mineral hydraulic oil, kg/m3, where none was given.
+const UsualDensity = 870.0
+
 // Walther is a viscosity line, log10 log10(ν+0.7) = A − B·log10 T, with ν in
 // mm2/s and T in K (ASTM D341).
 type Walther struct{ A, B float64 }

@@ -11,9 +11,25 @@ import (
 const FlowUncertainty = 0.01
 
 // Band is the least volumetric efficiency accepted at a share of duty pressure:
-// a straight line from the free-running figure to the one at duty.
+// a straight line from the free-running figure to the one at duty, level beyond it.
 func Band(a family.Accept, share float64) float64 {
-	return a.EfficiencyFree + (a.EfficiencyDuty-a.EfficiencyFree)*share
+	return a.EfficiencyFree + (a.EfficiencyDuty-a.EfficiencyFree)*min(1, share)
+}
+
+// reach is the share of a step's pressure that must have been reached for its
+// flow to count.
+const reach = 0.97
+
+// Reached reports that a step was run at its pressure, Pa.
+func Reached(pressure, target float64) bool { return pressure >= reach*target }
+
+// Renewed is where new parts put a clearance: the middle of its limits, or half
+// of an upper limit that stands alone.
+func Renewed(l metrology.Limits) (gap float64, ok bool) {
+	if m, ok := l.Middle(); ok {
+		return m, true
+	}
+	return l.Upper / 2, l.HasUpper
 }
 
 // JudgeFlow judges a delivered flow at a share of duty pressure.

@@ -69,6 +69,17 @@ func TestDeliveryFallsWithPressureAndClearance(t *testing.T) {
 func TestVerdicts(t *testing.T) {
 	a := family.Accept{EfficiencyFree: 0.97, EfficiencyDuty: 0.90, ReliefLow: 1.05, ReliefHigh: 1.2}
 	assert.InDelta(t, 0.935, proof.Band(a, 0.5), 1e-12)
+	assert.InDelta(t, 0.90, proof.Band(a, 1.3), 1e-12, "level beyond duty")
+	assert.True(t, proof.Reached(170e5, 175e5))
+	assert.False(t, proof.Reached(169e5, 175e5))
+	mid, ok := proof.Renewed(metrology.Between(76e-6, 178e-6))
+	assert.True(t, ok)
+	assert.InDelta(t, 127e-6, mid, 1e-12)
+	half, ok := proof.Renewed(metrology.AtMost(152e-6))
+	assert.True(t, ok)
+	assert.InDelta(t, 76e-6, half, 1e-12)
+	_, ok = proof.Renewed(metrology.AtLeast(1e-6))
+	assert.False(t, ok, "a lower limit alone has no middle")
 	assert.Equal(t, metrology.In, proof.JudgeFlow(a, 1, 0.93, 1).Verdict)
 	assert.Equal(t, metrology.Undecided, proof.JudgeFlow(a, 1, 0.905, 1).Verdict)
 	assert.Equal(t, metrology.Out, proof.JudgeFlow(a, 1, 0.85, 1).Verdict)

@@ -39,11 +39,10 @@ type LinePart struct {
 
 // Line is a unit with its parts pulled apart along one axis.
 type Line struct {
-	Parts   []LinePart
-	Axes    []float64
-	Reverse bool // arrow of work runs the other way (Build)
-	Title   string
-	Width   float64 // room to fill, px
+	Parts []LinePart
+	Axes  []float64
+	Title string
+	Width float64 // room to fill, px
 }
 
 const (

@@ -35,9 +35,6 @@ type PointState struct {
 	Target      float64
 }
 
-// pressureReach is the share of a step's pressure that must have been reached.
-const pressureReach = 0.97
-
 func (st *State) attempts() {
 	for i := range st.Unit.Attempts {
 		a := &st.Unit.Attempts[i]
@@ -81,7 +78,7 @@ func (st *State) point(t *family.Test, row store.Point) PointState {
 		}
 		ps.Efficiency = ps.Flow / theory
 		ps.Verdict = proof.JudgeFlow(st.Family.Accept, t.Pressure, ps.Flow, theory).Verdict
-		if st.Duty.HasPressure && ps.HasPressure && ps.Pressure < pressureReach*ps.Target {
+		if st.Duty.HasPressure && ps.HasPressure && !proof.Reached(ps.Pressure, ps.Target) {
 			ps.Short, ps.Verdict = true, metrology.Out
 		}
 	case family.TestRelief:

@@ -56,14 +56,6 @@ type ShimState struct {
 	Output    *calc.Output // with the working
 }
 
-// middle is where a renewed part puts a clearance.
-func middle(l metrology.Limits) (float64, bool) {
-	if m, ok := l.Middle(); ok {
-		return m, true
-	}
-	return l.Upper / 2, l.HasUpper
-}
-
 func (st *State) feature(path string) *FeatureState {
 	part, code, _ := strings.Cut(path, ".")
 	if p := st.ByCode[part]; p != nil {
@@ -94,7 +86,7 @@ func (st *State) models() {
 		g := GapState{Feature: f, Name: l.Name, Found: total(f, StageFound)}
 		g.Found.From = proof.FromFound
 		var shimmed, renewed proof.Gap
-		mid, hasMid := middle(f.Found.Limits)
+		mid, hasMid := proof.Renewed(f.Found.Limits)
 		if f.Measured == string(metrology.Each) {
 			mid *= 2
 		}

@@ -8,6 +8,7 @@ import (
 	"corvek/core/decide"
 	"corvek/core/explain"
 	"corvek/core/family"
+	"corvek/core/fluid"
 	"corvek/core/kit"
 	"corvek/core/measure"
 	"corvek/core/metrology"
@@ -262,7 +263,7 @@ func (st *State) readDuty() {
 	d.Displacement, d.HasDisplacement = parse(u.Displacement, quantity.Displacement)
 	d.Speed, d.HasSpeed = parse(u.Speed, quantity.Rotation)
 	d.Pressure, d.HasPressure = parse(u.DutyPressure, quantity.Pressure)
-	d.Density = usualDensity
+	d.Density = fluid.UsualDensity
 	if rho, ok := parse(u.Density, quantity.Density); ok {
 		d.Density = rho
 	}
@@ -270,9 +271,6 @@ func (st *State) readDuty() {
 		d.Viscosity, d.HasViscosity = nu*d.Density, true
 	}
 }
-
-// usualDensity is that of mineral hydraulic oil, kg/m3, where none was given.
-const usualDensity = 870.0
 
 func (st *State) propose() {
 	parts := make([]decide.Part, len(st.Parts))

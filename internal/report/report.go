@@ -8,7 +8,6 @@ import (
 	"fmt"
 	"html/template"
 	"io"
-	"math"
 	"strings"
 	"time"
 
@@ -16,6 +15,7 @@ import (
 	"corvek/core/explain"
 	"corvek/core/family"
 	"corvek/core/metrology"
+	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/internal/draw"
 	"corvek/internal/job"
@@ -100,7 +100,7 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 	if st.Cause != nil && st.Cause.Prevention != "" {
 		d.Customer = append(d.Customer, st.Cause.Prevention)
 	}
-	d.Plot = template.HTML(plot(st, units))
+	d.Plot = template.HTML(Plot(st, units))
 	return d
 }
 
@@ -223,36 +223,54 @@ func StartUp(st *job.State) []string {
 	return out
 }
 
-func plot(st *job.State, units quantity.System) string {
+// Plot draws flow against pressure: theory, the band that is accepted, what the
+// clearances predict before and after the work, and every measured point. The
+// page of Prove shows the same drawing.
+func Plot(st *job.State, units quantity.System) string {
 	if st.Found.Theoretical() <= 0 || !st.Duty.HasPressure {
 		return ""
 	}
-	a := st.Family.Accept
-	f := draw.FlowPlot{Theory: st.Found.Theoretical(), Duty: st.Duty.Pressure, System: units, Tall: true, Top: st.Duty.Pressure * 1.05}
-	if a.EfficiencyDuty > 0 {
-		f.Band = func(share float64) float64 {
-			return a.EfficiencyFree + (a.EfficiencyDuty-a.EfficiencyFree)*math.Min(1, share)
-		}
+	f := draw.FlowPlot{Theory: st.Found.Theoretical(), Duty: st.Duty.Pressure, System: units, Tall: true, Top: st.Duty.Pressure * 1.05, Band: Band(st)}
+	if st.Leak.Known {
+		f.Curves = []draw.Curve{{Class: "found", Label: "predicted as received", Flow: st.Found.Deliver}, {Class: "rebuilt", Label: "predicted after the work", Flow: st.Rebuilt.Deliver}}
 	}
-	add := func(x *job.AttemptState, class string) {
-		if x == nil {
-			return
-		}
-		for _, p := range x.Points {
-			if p.Test.Kind == family.TestFlow && p.HasFlow && p.HasPressure {
-				f.Points = append(f.Points, draw.PlotPoint{Class: class, Pressure: p.Pressure, Flow: p.Flow})
-			}
-		}
-	}
-	add(st.Received, "received")
-	for i, x := range st.Attempts {
+	f.Points = points(st.Received, "received", units)
+	for i, a := range st.Attempts {
 		class := "failed"
 		if i == len(st.Attempts)-1 {
 			class = "rebuilt"
 		}
-		add(x, class)
+		f.Points = append(f.Points, points(a, class, units)...)
 	}
 	return f.SVG()
+}
+
+// Band is the accepted efficiency of the unit's family, nil where it has none.
+func Band(st *job.State) func(share float64) float64 {
+	a := st.Family.Accept
+	if a.EfficiencyDuty == 0 {
+		return nil
+	}
+	return func(share float64) float64 { return proof.Band(a, share) }
+}
+
+func points(a *job.AttemptState, class string, units quantity.System) []draw.PlotPoint {
+	if a == nil {
+		return nil
+	}
+	var out []draw.PlotPoint
+	for _, p := range a.Points {
+		if p.Test.Kind != family.TestFlow || !p.HasFlow {
+			continue
+		}
+		at := p.Target
+		if p.HasPressure {
+			at = p.Pressure
+		}
+		out = append(out, draw.PlotPoint{Class: class, Pressure: at, Flow: p.Flow,
+			Label: fmt.Sprintf("%s: %s at %s", p.Test.Name, quantity.Show(p.Flow, quantity.Flow, units), quantity.Show(at, quantity.Pressure, units))})
+	}
+	return out
 }
 
 // Certificate says in one line how the unit stands.

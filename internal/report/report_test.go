@@ -3,6 +3,7 @@ package report_test
 import (
 	"bytes"
 	"context"
+	"fmt"
 	"strings"
 	"testing"
 	"time"
@@ -107,4 +108,25 @@ func TestInchReader(t *testing.T) {
 	require.NoError(t, err)
 	d := report.New(st, "", quantity.Inch, time.Now())
 	assert.Equal(t, "2.07 gpm", d.Leak)
+}
+
+// The paper follows a changed clearance with nothing else touched.
+func TestReportFollowsAChangedClearance(t *testing.T) {
+	s := service(t)
+	before := data(t, s, "T-0417")
+	assert.Equal(t, "8.79 L/min", before.Leak)
+	st, err := s.Load(context.Background(), "T-0417", 1)
+	require.NoError(t, err)
+	iva := job.Actor{Name: "Iva", Role: job.RoleTechnician}
+	gap := st.ByCode["rear_plate"].Features[0].ID
+	for _, leaf := range []struct{ slot, was, is string }{{"9 thou", "stops", "goes"}, {"10 thou", "", "stops"}} {
+		require.NoError(t, s.Set(context.Background(), iva, "T-0417", fmt.Sprintf("reading.%d.found/leaf:%s", gap, leaf.slot), leaf.is, leaf.was))
+	}
+	after := data(t, s, "T-0417")
+	assert.NotEqual(t, before.Leak, after.Leak)
+	assert.NotEqual(t, before.Plot, after.Plot)
+	var b bytes.Buffer
+	require.NoError(t, report.HTML(&b, after))
+	assert.Contains(t, b.String(), "0.229 mm to under 0.254 mm")
+	assert.Contains(t, b.String(), after.Leak)
 }

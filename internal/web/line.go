@@ -19,7 +19,7 @@ var lineStations = map[string]bool{"strip": true, "measure": true, "explain": tr
 
 // drawLine draws the unit with the layer of the page's station.
 func (p *Page) drawLine() template.HTML {
-	l := draw.Line{Axes: p.S.Family.Axes, Title: p.S.Unit.Name + ", parts in the order they came off", Width: 1132, Reverse: p.Station == "build"}
+	l := draw.Line{Axes: p.S.Family.Axes, Title: p.S.Unit.Name + ", parts in the order they came off", Width: 1132}
 	next := p.nextStep()
 	for i, part := range p.S.Parts {
 		lp := draw.LinePart{No: i + 1, ID: part.ID, Name: part.Name, Kind: part.Def.Kind, Count: part.Expected, Branch: part.Def.Branch, Shape: part.Def.Shape,

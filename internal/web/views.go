@@ -3,7 +3,6 @@ package web
 import (
 	"fmt"
 	"html/template"
-	"math"
 	"strings"
 
 	"corvek/core/build"
@@ -14,6 +13,7 @@ import (
 	"corvek/core/quantity"
 	"corvek/internal/draw"
 	"corvek/internal/job"
+	"corvek/internal/report"
 	"corvek/internal/store"
 )
 
@@ -139,9 +139,6 @@ type DecideView struct {
 	Keep, Rework, Replace, Open int
 	ShimNow, ShimNew, ShimGives string
 	ShimList                    []string
-	Rows                        []*job.PartState
-	Hours, Days                 float64
-	NewPieces                   int
 }
 
 func (p *Page) decideView() DecideView {
@@ -152,13 +149,8 @@ func (p *Page) decideView() DecideView {
 			v.Keep++
 		case decide.Rework:
 			v.Rework++
-			for _, r := range part.Routes() {
-				v.Hours += r.Hours
-				v.Days = math.Max(v.Days, r.Days)
-			}
 		case decide.Replace:
 			v.Replace++
-			v.NewPieces += part.Expected
 		default:
 			v.Open++
 		}
@@ -281,45 +273,8 @@ func (p *Page) proveView() ProveView {
 	if _, err := st.Stand(1); err != nil {
 		v.Stand = strings.TrimPrefix(err.Error(), "stand: ")
 	}
-	v.Plot = template.HTML(p.provePlot(true))
+	v.Plot = template.HTML(report.Plot(st, p.Units))
 	return v
-}
-
-func (p *Page) provePlot(tall bool) string {
-	st := p.S
-	if st.Found.Theoretical() <= 0 || !st.Duty.HasPressure {
-		return ""
-	}
-	plot := draw.FlowPlot{Theory: st.Found.Theoretical(), Duty: st.Duty.Pressure, System: p.Units, Tall: tall, Band: p.band(), Top: st.Duty.Pressure * 1.05}
-	if st.Leak.Known {
-		plot.Curves = append(plot.Curves, draw.Curve{Class: "found", Label: "predicted as received", Flow: st.Found.Deliver}, draw.Curve{Class: "rebuilt", Label: "predicted after the work", Flow: st.Rebuilt.Deliver})
-	}
-	if st.Received != nil {
-		plot.Points = append(plot.Points, p.points(st.Received, "received")...)
-	}
-	for i, a := range st.Attempts {
-		class := "failed"
-		if i == len(st.Attempts)-1 {
-			class = "rebuilt"
-		}
-		plot.Points = append(plot.Points, p.points(a, class)...)
-	}
-	return plot.SVG()
-}
-
-func (p *Page) points(a *job.AttemptState, class string) []draw.PlotPoint {
-	var out []draw.PlotPoint
-	for _, pt := range a.Points {
-		if pt.Test.Kind != family.TestFlow || !pt.HasFlow {
-			continue
-		}
-		at := pt.Target
-		if pt.HasPressure {
-			at = pt.Pressure
-		}
-		out = append(out, draw.PlotPoint{Class: class, Pressure: at, Flow: pt.Flow, Label: fmt.Sprintf("%s: %s at %s", pt.Test.Name, p.Show(pt.Flow, "flow"), p.Show(at, "pressure"))})
-	}
-	return out
 }
 
 // HandoverView lists what is open over all stations.

@@ -11,6 +11,7 @@ import (
 	"corvek/core/quantity"
 	"corvek/internal/draw"
 	"corvek/internal/job"
+	"corvek/internal/report"
 )
 
 // MeasureView is the sheet of the chosen feature and what the clearances cost.
@@ -289,17 +290,7 @@ func (p *Page) leakPlot() template.HTML {
 		return ""
 	}
 	plot := draw.FlowPlot{Theory: st.Found.Theoretical(), Duty: st.Duty.Pressure, System: p.Units}
-	plot.Band = p.band()
+	plot.Band = report.Band(st)
 	plot.Curves = []draw.Curve{{Class: "found", Label: "as it is now", Flow: st.Found.Deliver}}
 	return template.HTML(plot.SVG())
-}
-
-func (p *Page) band() func(float64) float64 {
-	a := p.S.Family.Accept
-	if a.EfficiencyDuty == 0 {
-		return nil
-	}
-	return func(share float64) float64 {
-		return a.EfficiencyFree + (a.EfficiencyDuty-a.EfficiencyFree)*math.Min(1, share)
-	}
 }
