@@ -96,14 +96,25 @@ func Find(name string) (*Def, error) {
 // Run answers the named calculator for a JSON object of inputs. Every error is
 // a *field.Error.
 func Run(name string, body []byte) (*Output, error) {
+	_, out, err := Answer(name, body)
+	return out, err
+}
+
+// Answer is Run that also gives the inputs as read, for those who draw them.
+func Answer(name string, body []byte) (*Args, *Output, error) {
 	d, err := Find(name)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	args, err := d.read(body)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
+	out, err := d.answer(args)
+	return args, out, err
+}
+
+func (d *Def) answer(args *Args) (*Output, error) {
 	out := &Output{Name: d.Name}
 	if err := d.Run(args, out); err != nil {
 		return nil, err

@@ -15,7 +15,7 @@ func init() { register(oringFindDef, glandDef, lipFindDef, lipOffsetDef, shelfDe
 var oringFindDef = &Def{
 	Name: "oring_find", Subject: "Seals", Summary: "Standard O-rings nearest to a measured one",
 	Inputs:  []Input{q("inside", quantity.Length, "diameter"), q("section", quantity.Length, "thickness"), optional(q("tolerance", quantity.Length, "most that either may differ"))},
-	Results: []Result{{"candidates", "", "best first: standard, code, inside, section, differences"}},
+	Results: []Result{{"candidates", "", "best first: standard, code, inside, section, their differences and, where certain, tolerances"}},
 	Formula: "ranked by |Δsection|/section + |Δinside|/(inside + section)", Source: "AS568, ISO 3601-1 general series", Assumptions: "an old ring has shrunk or set; measure the groove too",
 	Example: `{"inside":"24.0 mm","section":"3.5 mm"}`,
 	Run: func(a *Args, o *Output) error {
@@ -25,9 +25,15 @@ var oringFindDef = &Def{
 		found := seal.FindRings(a.Val("inside"), a.Val("section"), a.Val("tolerance"), 8)
 		list := []map[string]any{}
 		for _, r := range found {
-			list = append(list, map[string]any{"standard": r.Standard, "code": r.Code, "inside": Figure{r.Inside, "m"}, "section": Figure{r.Section, "m"},
-				"d_inside": Figure{r.Inside - a.Val("inside"), "m"}, "d_section": Figure{r.Section - a.Val("section"), "m"}})
-			o.Step("%s %s: %s × %s", r.Standard, r.Code, mm(r.Inside), mm(r.Section))
+			row := map[string]any{"standard": r.Standard, "code": r.Code, "inside": Figure{r.Inside, "m"}, "section": Figure{r.Section, "m"},
+				"d_inside": Figure{r.Inside - a.Val("inside"), "m"}, "d_section": Figure{r.Section - a.Val("section"), "m"}, "section_tolerance": Figure{r.SectionTolerance, "m"}}
+			inside := mm(r.Inside)
+			if r.InsideTolerance > 0 {
+				row["inside_tolerance"] = Figure{r.InsideTolerance, "m"}
+				inside += " ± " + mm(r.InsideTolerance)
+			}
+			list = append(list, row)
+			o.Step("%s %s: %s × %s ± %s", r.Standard, r.Code, inside, mm(r.Section), mm(r.SectionTolerance))
 		}
 		o.Table("candidates", list)
 		if len(found) == 0 {

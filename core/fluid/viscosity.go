@@ -78,3 +78,8 @@ func Code(count float64) int {
 	}
 	return MostCode + 1
 }
+
+// Window is the viscosity in m2/s that most pumps are content with: thinnest
+// that still carries, the range of good running, thickest for a cold start.
+// Common guidance for gear and piston pumps; the maker's figures win.
+var Window = struct{ Thinnest, Low, High, Thickest float64 }{10e-6, 16e-6, 36e-6, 1000e-6}

@@ -56,3 +56,19 @@ func TestRippleAgainstClosedFormsAndSampling(t *testing.T) {
 	three := []float64{0, 1, 1, 0, 1, 1, 0, 1, 1}
 	assert.Equal(t, 6, fluidpower.PistonRipple(three, of, 1).PerTurn, "three alike thirds, an odd number")
 }
+
+// The flow at every turn lies between the extremes, and its mean over a turn is
+// the mean that was told.
+func TestPistonFlowAgreesWithRipple(t *testing.T) {
+	delivery := []float64{0, 1, 1, .4, 1, 1, 1}
+	all := []bool{true, true, true, true, true, true, true}
+	r := fluidpower.PistonRipple(delivery, all, 1e-3)
+	sum, n := 0.0, 7200
+	for k := range n {
+		q := fluidpower.PistonFlow(delivery, 1e-3, 2*math.Pi*float64(k)/float64(n))
+		assert.GreaterOrEqual(t, q, r.Low-1e-15)
+		assert.LessOrEqual(t, q, r.Peak+1e-15)
+		sum += q
+	}
+	assert.InEpsilon(t, r.Mean, sum/float64(n), 1e-6)
+}

@@ -55,6 +55,17 @@ func PistonRipple(delivery []float64, ideal []bool, flow float64) Ripple {
 	return r
 }
 
+// PistonFlow is what the pistons deliver together at a turn of the shaft (rad),
+// m3/s; delivery and flow as in PistonRipple.
+func PistonFlow(delivery []float64, flow, turn float64) float64 {
+	z := float64(len(delivery))
+	sum := 0.0
+	for i, d := range delivery {
+		sum += d * math.Max(0, math.Sin(turn+2*math.Pi*float64(i)/z))
+	}
+	return sum * flow * math.Pi / z
+}
+
 // repeats is how often the delivery pattern comes round in a turn. A pattern
 // that repeats an odd number of times (but more than once) pulses twice as
 // often, because the sines cancel and their absolute values have half the period.

@@ -32,6 +32,34 @@ func TestAS568(t *testing.T) {
 	}
 }
 
+// Tolerances of AS568: one a section, and for the inside never narrower than
+// for a smaller ring of the same section; two doubtful rows hold none.
+func TestAS568Tolerances(t *testing.T) {
+	sections := map[float64]float64{.040: .003, .050: .003, .060: .003, .070: .003, .103: .003, .139: .004, .210: .005, .275: .006}
+	rows, last := map[string]seal.Ring{}, map[float64]float64{}
+	for _, r := range seal.Rings {
+		if r.Standard != "AS568" {
+			assert.Positive(t, r.SectionTolerance, r.Code)
+			continue
+		}
+		rows[r.Code] = r
+		for section, tol := range sections {
+			if r.Section > (section-.0005)*.0254 && r.Section < (section+.0005)*.0254 {
+				assert.InDelta(t, tol*.0254, r.SectionTolerance, 1e-9, r.Code)
+			}
+		}
+		if r.InsideTolerance == 0 {
+			assert.Contains(t, []string{"-209", "-225"}, r.Code)
+			continue
+		}
+		assert.GreaterOrEqual(t, r.InsideTolerance, last[r.Section]-1e-12, r.Code)
+		last[r.Section] = r.InsideTolerance
+	}
+	for code, tol := range map[string]float64{"-010": .005, "-024": .010, "-050": .037, "-114": .009, "-151": .024, "-178": .055, "-210": .010, "-222": .015, "-284": .085, "-325": .015, "-395": .120, "-425": .033, "-475": .120} {
+		assert.InDelta(t, tol*.0254, rows[code].InsideTolerance, 1e-9, code)
+	}
+}
+
 func TestMetricRingsAndLips(t *testing.T) {
 	sections := map[float64]int{}
 	for _, r := range seal.Rings {

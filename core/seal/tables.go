@@ -27,11 +27,17 @@ var compatibility []byte
 
 const inch = 0.0254
 
-// Ring is a standard O-ring, lengths in m.
+// Ring is a standard O-ring, lengths in m. A tolerance of 0 is one that the
+// table does not hold.
 type Ring struct {
-	Standard, Code  string
-	Inside, Section float64
+	Standard, Code                    string
+	Inside, Section                   float64
+	InsideTolerance, SectionTolerance float64 // plus or minus
 }
+
+// generalSections are the section tolerances of ISO 3601-1, mm by mm; those of
+// the inside diameter differ between its editions and are left out.
+var generalSections = map[string]float64{"1.8": 0.08, "2.65": 0.09, "3.55": 0.10, "5.3": 0.13, "7": 0.15}
 
 // Lip is a standard rotary shaft seal, lengths in m.
 type Lip struct {
@@ -65,10 +71,14 @@ func figure(s string) float64 {
 func loadRings() []Ring {
 	var out []Ring
 	for _, r := range rows(as568)[1:] {
-		out = append(out, Ring{"AS568", "-" + r[0], figure(r[1]) * inch, figure(r[2]) * inch})
+		ring := Ring{Standard: "AS568", Code: "-" + r[0], Inside: figure(r[1]) * inch, Section: figure(r[2]) * inch, SectionTolerance: figure(r[4]) * inch}
+		if r[3] != "" {
+			ring.InsideTolerance = figure(r[3]) * inch
+		}
+		out = append(out, ring)
 	}
 	for _, r := range rows(iso3601)[1:] {
-		out = append(out, Ring{"ISO 3601-1 G", r[0] + "x" + r[1], figure(r[0]) * 1e-3, figure(r[1]) * 1e-3})
+		out = append(out, Ring{Standard: "ISO 3601-1 G", Code: r[0] + "x" + r[1], Inside: figure(r[0]) * 1e-3, Section: figure(r[1]) * 1e-3, SectionTolerance: generalSections[r[1]] * 1e-3})
 	}
 	return out
 }
