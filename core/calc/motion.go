@@ -75,6 +75,36 @@ func rippleResults() []Result {
 	return out
 }
 
+// Delivery is the share each piston of piston_ripple's inputs gives.
+func Delivery(a *Args) ([]float64, error) {
+	z := a.Val("pistons")
+	delivery := make([]float64, int(z))
+	for i := range delivery {
+		delivery[i] = 1
+	}
+	switch {
+	case a.Has("delivery") && a.Has("dead"):
+		return nil, field.Errorf("dead", "give the delivery of each piston or how many are dead, not both")
+	case a.Has("delivery"):
+		if len(a.List("delivery")) != int(z) {
+			return nil, field.Errorf("delivery", "has %d entries for %d pistons", len(a.List("delivery")), int(z))
+		}
+		return a.List("delivery"), nil
+	case a.Has("dead"):
+		dead := a.Val("dead")
+		if dead != math.Trunc(dead) {
+			return nil, field.Errorf("dead", "is a whole number of pistons")
+		}
+		if dead >= z {
+			return nil, field.Errorf("dead", "leaves no piston that pumps")
+		}
+		for i := range int(dead) {
+			delivery[i] = 0
+		}
+	}
+	return delivery, nil
+}
+
 func runRipple(a *Args, o *Output) error {
 	z, outlets := a.Val("pistons"), a.Or("outlets", 1)
 	if z < 1 || z != math.Trunc(z) {
@@ -83,29 +113,9 @@ func runRipple(a *Args, o *Output) error {
 	if outlets < 1 || outlets != math.Trunc(outlets) || outlets > z {
 		return field.Errorf("outlets", "is a whole number from 1 to the number of pistons")
 	}
-	delivery := make([]float64, int(z))
-	for i := range delivery {
-		delivery[i] = 1
-	}
-	switch {
-	case a.Has("delivery") && a.Has("dead"):
-		return field.Errorf("dead", "give the delivery of each piston or how many are dead, not both")
-	case a.Has("delivery"):
-		if len(a.List("delivery")) != int(z) {
-			return field.Errorf("delivery", "has %d entries for %d pistons", len(a.List("delivery")), int(z))
-		}
-		delivery = a.List("delivery")
-	case a.Has("dead"):
-		dead := a.Val("dead")
-		if dead != math.Trunc(dead) {
-			return field.Errorf("dead", "is a whole number of pistons")
-		}
-		if dead >= z {
-			return field.Errorf("dead", "leaves no piston that pumps")
-		}
-		for i := range int(dead) {
-			delivery[i] = 0
-		}
+	delivery, err := Delivery(a)
+	if err != nil {
+		return err
 	}
 	flow, turns := fluidpower.TheoreticalFlow(a.Val("displacement"), a.Val("speed")), a.Val("speed")/60
 	write := func(prefix string, d []float64, of []bool) float64 {

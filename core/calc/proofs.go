@@ -17,7 +17,18 @@ const (
 	standardP    = 101325.0
 	oilBulk      = 1.5e9  // Pa
 	oilExpansion = 7.0e-4 // 1/K, mineral oil
+	usualCooling = 10.0   // K, of a unit left alone in a shop
 )
+
+// CoolingDrop is the fall of pressure in Pa that cooling by pressure_decay's
+// assumed_cooling from the temperature t1 (K) would make with no leak at all.
+func CoolingDrop(a *Args, t1 float64) float64 {
+	cooling := a.Or("assumed_cooling", usualCooling)
+	if a.Text("medium") == "gas" {
+		return (a.Val("start_pressure") + standardP) * cooling / t1
+	}
+	return a.Or("bulk_modulus", oilBulk) * oilExpansion * cooling
+}
 
 var decayDef = &Def{
 	Name: "pressure_decay", Subject: "Tests", Summary: "Leak from a falling pressure, told apart from cooling",
@@ -51,16 +62,15 @@ func runDecay(a *Args, o *Output) error {
 	}
 	v, start, end, time := a.Val("volume"), a.Val("start_pressure"), a.Val("end_pressure"), a.Val("duration")
 	bulk := a.Or("bulk_modulus", oilBulk)
-	cooling := a.Or("assumed_cooling", 10)
 	var corrected, leak, couldBe float64
 	if a.Text("medium") == "gas" {
 		corrected = (end+standardP)*t1/t2 - standardP
 		leak = (start - corrected) * v / time * (standardT / t1) / standardP
-		couldBe = (start + standardP) * cooling / t1
+		couldBe = CoolingDrop(a, t1)
 	} else {
 		corrected = end + bulk*oilExpansion*(t1-t2)
 		leak = v * (start - corrected) / (bulk * time)
-		couldBe = bulk * oilExpansion * cooling
+		couldBe = CoolingDrop(a, t1)
 	}
 	o.Fig("corrected_end_pressure", corrected, "Pa")
 	o.Fig("leak", leak, "m3/s")
@@ -70,7 +80,7 @@ func runDecay(a *Args, o *Output) error {
 	open := a.Has("gauge_resolution") && drop > noise && drop <= a.Val("gauge_resolution")*(1+1e-12)
 	if !temperatures && drop > noise && drop <= couldBe*(1+1e-12) {
 		open = true
-		o.Warn("cooling_not_told_apart", "%s K of cooling alone would make a drop of %s: wait and take temperatures", f(cooling), bar(couldBe))
+		o.Warn("cooling_not_told_apart", "%s K of cooling alone would make a drop of %s: wait and take temperatures", f(a.Or("assumed_cooling", usualCooling)), bar(couldBe))
 	}
 	verdict := metrology.In
 	switch {

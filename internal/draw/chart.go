@@ -25,12 +25,26 @@ type Trace struct {
 	Step   bool // flat between points, as with fillings
 }
 
+// at is the place on the curve at a share of its way along x.
+func (t Trace) at(share float64) (x, y float64) {
+	first, last := t.Points[0], t.Points[len(t.Points)-1]
+	x = first[0] + share*(last[0]-first[0])
+	for i := 1; i < len(t.Points); i++ {
+		a, b := t.Points[i-1], t.Points[i]
+		if b[0] >= x && b[0] > a[0] {
+			return x, a[1] + (x-a[0])/(b[0]-a[0])*(b[1]-a[1])
+		}
+	}
+	return last[0], last[1]
+}
+
 // Strip is a band of a chart along one axis.
 type Strip struct {
 	Class    string // good, look, stop
 	Label    string
 	From, To float64
 	Upright  bool // along the x axis
+	AtLeft   bool // its label, where the curve is in the way on the right
 }
 
 // Spot is a marked point; its label stands beside it.
@@ -105,14 +119,21 @@ func (c Chart) SVG() string {
 			continue
 		}
 		s.rect("st-"+b.Class, chartLeft, py(b.To), chartRight-chartLeft, math.Max(1.5, py(b.From)-py(b.To)))
-		s.text("st-t "+b.Class, chartRight-5, py(b.To)+15, "end", b.Label)
+		at, anchor := chartRight-5, "end"
+		if b.AtLeft {
+			at, anchor = chartLeft+6, "start"
+		}
+		s.text("st-t "+b.Class, at, py(b.To)+15, anchor, b.Label)
 	}
 	c.axes(s, px, py)
 	for _, t := range c.Traces {
 		d := ""
-		for i, p := range t.Points {
+		for _, p := range t.Points {
+			if p[1] > c.Y.Top*(1+1e-9) || p[1] < c.Y.Low*(1-1e-9) {
+				continue // off the sheet; a curve drawn along its edge would lie
+			}
 			switch {
-			case i == 0:
+			case d == "":
 				d += "M" + num(px(p[0])) + " " + num(py(p[1]))
 			case t.Step:
 				d += "H" + num(px(p[0])) + "V" + num(py(p[1]))
@@ -124,9 +145,13 @@ func (c Chart) SVG() string {
 			continue
 		}
 		s.path("tr "+t.Class, d)
-		if last := t.Points[len(t.Points)-1]; t.Label != "" {
-			s.text("tr-t "+t.Class, px(last[0])-4, py(last[1])-7, "end", t.Label)
+	}
+	for _, t := range c.Traces {
+		if t.Label == "" || len(t.Points) == 0 {
+			continue
 		}
+		x, y := t.at(0.3)
+		s.text("tr-t "+t.Class, px(x)+4, py(y)-9, "start", t.Label)
 	}
 	for _, m := range c.Spots {
 		x, y := px(m.X), py(m.Y)

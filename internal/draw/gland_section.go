@@ -20,9 +20,9 @@ func (g GlandSection) SVG() string {
 		return ""
 	}
 	s := newSheet("plot", 560, 250, "O-ring in its groove: squeeze "+g.Squeeze+", fill "+g.Fill)
-	scale := math.Min(150/math.Max(g.Section, g.Depth), 300/g.Width)
+	scale := math.Min(150/math.Max(g.Section, g.Depth), 260/g.Width)
 	w, d, o := g.Width*scale, g.Depth*scale, g.Section*scale
-	const left, face = 30.0, 70.0 // face: the mating surface
+	const left, face = 36.0, 70.0 // face: the mating surface
 	x := left + 60
 	gap := 0.0
 	if g.HasGap {
@@ -66,17 +66,17 @@ func (g GlandSection) SVG() string {
 		return y
 	}
 	// Free ring, dashed, beside the groove.
-	fx := 470.0
-	fo := math.Min(o, 130)
-	s.circle("ring-f", fx, 125, fo/2)
-	s.text("dm-t", fx, 125+fo/2+20, "middle", "free ring")
+	fo := math.Min(o, 110)
+	fx := math.Min(490, math.Max(end+90, 470))
+	s.circle("ring-f", fx, 150, fo/2)
+	s.text("dm-t", fx, 150+fo/2+20, "middle", "free ring")
 	s.text("big-t", (x+x+w)/2, flip(face+d)+map[bool]float64{true: -12, false: 28}[g.FromAbove], "middle", "squeeze "+g.Squeeze)
 	s.text("ar-t", (x+x+w)/2, flip(face)+map[bool]float64{true: 29, false: -14}[g.FromAbove], "middle", "fill "+g.Fill)
-	s.arrow("fo push", left-28, left+26, flip(face+math.Max(gap, 6)+14), 8)
+	s.arrow("fo push", left-30, left-2, flip(face+gap/2), 8)
 	s.text("ar-q", 2, flip(face-42)+map[bool]float64{true: 14, false: 0}[g.FromAbove], "start", g.Pressure)
 	if g.HasGap {
-		s.path("dm", "M%v %v l22 %v", x+w+8, flip(face+gap/2), map[bool]float64{true: -40, false: 40}[g.FromAbove])
-		s.text("dm-t", x+w+32, flip(face+gap/2+46), "start", "gap "+g.GapWord)
+		s.path("dm", "M%v %v H%v", end, flip(face+gap/2), end+14)
+		s.text("ar-t", end+18, flip(face+gap/2)+5, "start", "gap "+g.GapWord)
 	}
 	if g.Backup {
 		s.text("st-t look", 556, 20, "end", "back-up ring away from the pressure")
@@ -93,16 +93,16 @@ type LipOffset struct {
 	Word                                   string
 }
 
-// SVG draws the upper half of the section, 560 wide and 230 high.
+// SVG draws the upper half of the section, 560 wide and 256 high.
 func (l LipOffset) SVG() string {
 	long := math.Max(l.Bottom, l.Groove+l.GrooveWidth) * 1.15
 	if long <= 0 || l.Seal <= 0 {
 		return ""
 	}
 	scale := 420 / long
-	const left, bore, shaft = 60.0, 62.0, 168.0
+	const left, bore, shaft = 60.0, 88.0, 194.0
 	px := func(v float64) float64 { return left + v*scale }
-	s := newSheet("plot", 560, 230, "seal beside the worn track")
+	s := newSheet("plot", 560, 256, "seal beside the worn track")
 	s.rect("h", left, bore-40, px(l.Bottom)-left, 40)
 	s.rect("h", px(l.Bottom), bore-40, 500-px(l.Bottom), shaft-bore-8+40)
 	s.rect("o", 20, shaft, 520, 44)

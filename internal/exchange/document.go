@@ -5,7 +5,10 @@
 // parts and features not named come with the family's counts and limits.
 package exchange
 
-import "time"
+import (
+	"encoding/json"
+	"time"
+)
 
 // Format and Version mark the documents this package reads.
 const (
@@ -23,7 +26,19 @@ type Document struct {
 	Acknowledgements []Acknowledgement `json:"acknowledgements,omitempty"`
 	StopPasses       []StopPass        `json:"stop_passes,omitempty"`
 	Attachments      []Attachment      `json:"attachments,omitempty"`
+	Worked           []Worked          `json:"worked_figures,omitempty"`
 	Record           []Entry           `json:"record,omitempty"`
+}
+
+// Worked is a calculation put on the job: what the calculator was given and
+// what it answered then.
+type Worked struct {
+	Calculator string          `json:"calculator"`
+	Note       string          `json:"note,omitempty"`
+	Inputs     json.RawMessage `json:"inputs"`
+	Answer     json.RawMessage `json:"answer"`
+	By         string          `json:"by"`
+	At         time.Time       `json:"at"`
 }
 
 // Customer owns the units.

@@ -43,6 +43,9 @@ func FromJob(j *store.Job, history []store.RecordEntry) *Document {
 		d.Attachments = append(d.Attachments, Attachment{File: fmt.Sprintf("files/%02d%s", i+1, path.Ext(a.Name)), Name: a.Name, MediaType: a.MediaType,
 			Caption: a.Caption, BeforeCleaning: a.BeforeCleaning, Part: codeOf(codes, a.PartID)})
 	}
+	for _, w := range j.WorkedFigures {
+		d.Worked = append(d.Worked, Worked{w.Calculator, w.Note, json.RawMessage(w.Inputs), json.RawMessage(w.Answer), w.ByName, w.At.UTC()})
+	}
 	for i := len(history) - 1; i >= 0; i-- {
 		e := history[i]
 		d.Record = append(d.Record, Entry{e.Who, e.At.UTC(), e.Action, e.Field, e.Before, e.After})

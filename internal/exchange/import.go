@@ -11,6 +11,7 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/calc"
 	"corvek/core/family"
 	"corvek/internal/job"
 	"corvek/internal/store"
@@ -101,6 +102,13 @@ func Import(ctx context.Context, s *job.Service, d *Document, files Files, who s
 			return err
 		}
 		j.Attachments = append(j.Attachments, store.Attachment{Name: a.Name, MediaType: a.MediaType, Caption: a.Caption, BeforeCleaning: a.BeforeCleaning, Content: content})
+	}
+	for _, w := range d.Worked {
+		row, err := takeWorked(w)
+		if err != nil {
+			return err
+		}
+		j.WorkedFigures = append(j.WorkedFigures, row)
 	}
 	ties := takeTies(j, d)
 	var record []store.RecordEntry
@@ -275,4 +283,17 @@ func filled(s string) *string {
 		return nil
 	}
 	return &s
+}
+
+// takeWorked keeps a calculation as it stands, written tightly so that it
+// compares equal when it goes out again.
+func takeWorked(w Worked) (store.WorkedFigure, error) {
+	if _, err := calc.Find(w.Calculator); err != nil {
+		return store.WorkedFigure{}, fmt.Errorf("worked_figures: there is no calculator called %q", w.Calculator)
+	}
+	var in, out bytes.Buffer
+	if json.Compact(&in, w.Inputs) != nil || json.Compact(&out, w.Answer) != nil || in.Len() == 0 || out.Len() == 0 {
+		return store.WorkedFigure{}, fmt.Errorf("worked_figures: %s needs inputs and answer", w.Calculator)
+	}
+	return store.WorkedFigure{Calculator: w.Calculator, Note: w.Note, Inputs: in.String(), Answer: out.String(), ByName: w.By, At: w.At}, nil
 }

@@ -73,6 +73,14 @@ func PDF(w io.Writer, d Data) error {
 			add(r.Name, r.Before, r.After, d.InWords(r.Verdict))
 		}
 	})
+	if len(d.Worked) > 0 {
+		p.head("Worked out")
+		p.table([]float64{46, 62, 70}, []string{"calculation", "given", "answer"}, func(add func(...string)) {
+			for _, w := range d.Worked {
+				add(w.Summary+orEmpty(": ", w.Note), w.GivenText(), w.ResultText())
+			}
+		})
+	}
 	p.closing(d)
 	return p.Output(w)
 }

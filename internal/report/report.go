@@ -17,6 +17,7 @@ import (
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
+	"corvek/internal/answer"
 	"corvek/internal/draw"
 	"corvek/internal/job"
 )
@@ -57,6 +58,7 @@ type Data struct {
 	LeakAfter string
 	StartUp   []string
 	Customer  []string // what the customer must change
+	Worked    []answer.Worked
 }
 
 // Shop is the name at the head of the papers.
@@ -101,6 +103,7 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 		d.Customer = append(d.Customer, st.Cause.Prevention)
 	}
 	d.Plot = template.HTML(Plot(st, units))
+	d.Worked = answer.Kept(st.Job, units)
 	return d
 }
 

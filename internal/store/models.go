@@ -63,6 +63,7 @@ type Job struct {
 	Acknowledgements []Acknowledgement
 	StopPasses       []StopPass
 	Attachments      []Attachment
+	WorkedFigures    []WorkedFigure
 }
 
 // Unit is one hydraulic unit of a job.
@@ -272,6 +273,19 @@ type Attachment struct {
 	Caption        string
 	BeforeCleaning bool
 	Content        []byte
+}
+
+// WorkedFigure is a calculation that somebody put on the job, with its inputs
+// and the answer of that day as JSON.
+type WorkedFigure struct {
+	ID         uint
+	JobID      uint
+	Calculator string
+	Note       string
+	Inputs     string
+	Answer     string
+	ByName     string
+	At         time.Time
 }
 
 // Acknowledgement says who read a serious caution.

@@ -164,6 +164,7 @@ func loadJob(db *gorm.DB, id uint) (*Job, error) {
 		Preload("Units.Attempts.Points", byID).
 		Preload("Acknowledgements", byID).
 		Preload("StopPasses", byID).
+		Preload("WorkedFigures", byID).
 		Preload("Attachments", func(q *gorm.DB) *gorm.DB { return q.Omit("content").Order("id") }).
 		Take(&j, id).Error
 	return &j, err

@@ -5,7 +5,6 @@ import (
 	"strconv"
 	"time"
 
-	"corvek/core/calc"
 	"corvek/core/family"
 	"corvek/core/quantity"
 	"corvek/internal/job"
@@ -140,26 +139,4 @@ func (p *Page) Money(name string) string {
 		return fmt.Sprintf("%.0f %%", 100*v)
 	}
 	return quantity.Figures(v, 4)
-}
-
-// figureText writes a calculator's figure in shop units, when there are any.
-func figureText(f calc.Figure, s quantity.System) string {
-	for name, d := range resultDims {
-		if f.Unit == name {
-			return quantity.Show(f.Value, d, s)
-		}
-	}
-	return joinUnit(quantity.Figures(f.Value, 4), f.Unit)
-}
-
-func joinUnit(number, unit string) string {
-	if unit == "" {
-		return number
-	}
-	return number + " " + unit
-}
-
-var resultDims = map[string]quantity.Dimension{
-	"m": quantity.Length, "m2": quantity.Area, "m3": quantity.Volume, "Pa": quantity.Pressure, "N": quantity.Force, "N·m": quantity.Torque,
-	"m3/s": quantity.Flow, "W": quantity.Power, "N/m": quantity.SpringRate, "m/s": quantity.Speed,
 }

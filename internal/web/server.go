@@ -132,6 +132,7 @@ func (s *Server) routes() []route {
 		{"GET", "/pictures/:id", view, s.picture},
 		{"GET", "/toolbox", view, s.toolbox},
 		{"GET", "/toolbox/:name", view, s.tool},
+		{"POST", "/toolbox/:name/put", work, s.putFigure},
 		{"GET", "/api/v1/calc", open, s.calcList},
 		{"GET", "/api/v1/openapi.json", open, s.openAPI},
 		{"POST", apiCalcPath, open, s.calc},

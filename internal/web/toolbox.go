@@ -3,18 +3,15 @@ package web
 import (
 	"encoding/json"
 	"errors"
-	"fmt"
 	"html/template"
 	"io"
 	"net/http"
-	"net/url"
-	"slices"
-	"strconv"
 	"strings"
 
 	"corvek/core/calc"
 	"corvek/core/field"
 	"corvek/core/quantity"
+	"corvek/internal/answer"
 
 	"github.com/labstack/echo/v5"
 )
@@ -23,6 +20,19 @@ import (
 type Shelf struct {
 	Subject string
 	Tools   []*calc.Def
+}
+
+// ToolboxView is all shelves, and the job they were opened from.
+type ToolboxView struct {
+	Shelves []Shelf
+	For     string
+}
+
+func safeTag(s string) string {
+	if len(s) > 40 {
+		return ""
+	}
+	return s
 }
 
 func (s *Server) toolbox(c *echo.Context) error {
@@ -38,7 +48,7 @@ func (s *Server) toolbox(c *echo.Context) error {
 		shelves[i].Tools = append(shelves[i].Tools, d)
 	}
 	p := s.page(c, "Toolbox")
-	p.Body = shelves
+	p.Body = ToolboxView{Shelves: shelves, For: safeTag(c.QueryParam("for"))}
 	return s.render(c, http.StatusOK, "toolbox", p)
 }
 
@@ -48,18 +58,19 @@ type ToolView struct {
 	Def     *calc.Def
 	Fields  []ToolField
 	Out     *calc.Output
-	Results []ToolResult
+	Results []answer.Row
+	Drawing template.HTML
 	Error   string
+	For     string      // the job at hand
+	Jobs    []JobChoice // where the figures can be put
 }
 
 // ToolField is an input of the page.
 type ToolField struct {
 	calc.Input
 	Label, Value, Error, Kind, Units, Place string
+	Wide                                    bool
 }
-
-// ToolResult is a result in shop units and in SI.
-type ToolResult struct{ Label, Text, SI string }
 
 func (s *Server) tool(c *echo.Context) error {
 	d, err := calc.Find(c.Param("name"))
@@ -67,24 +78,15 @@ func (s *Server) tool(c *echo.Context) error {
 		return echo.ErrNotFound
 	}
 	p := s.page(c, "Toolbox: "+d.Summary)
-	v := ToolView{Def: d}
-	in := map[string]any{}
-	for _, input := range d.Inputs {
-		if input.Kind == calc.Objects && input.Parts[0].Name != "thickness" {
-			continue // a shelf of seals comes from the stock, not from a line of text
-		}
-		value := strings.TrimSpace(c.QueryParam(input.Name))
-		v.Fields = append(v.Fields, toolField(input, value))
-		if value != "" {
-			in[input.Name] = fromText(input, value)
-		}
-	}
+	v := ToolView{Def: d, For: safeTag(c.QueryParam("for"))}
+	in, fields := inputsOf(d, c.QueryParam)
+	v.Fields = fields
 	if len(in) > 0 {
 		body, err := json.Marshal(in)
 		if err != nil {
 			return err
 		}
-		out, err := calc.Run(d.Name, body)
+		args, out, err := calc.Answer(d.Name, body)
 		var fe *field.Error
 		switch {
 		case errors.As(err, &fe):
@@ -93,11 +95,33 @@ func (s *Server) tool(c *echo.Context) error {
 			return err
 		default:
 			v.Out = out
-			v.Results = toolResults(out, p.Units)
+			v.Results = answer.Rows(out, p.Units)
+			v.Drawing = drawn(d.Name, args, out, p.Units)
+			if p.CanWork() {
+				if v.Jobs, err = s.jobChoices(c, v.For); err != nil {
+					return err
+				}
+			}
 		}
 	}
 	p.Body = v
 	return s.render(c, http.StatusOK, "tool", p)
+}
+
+// inputsOf reads a calculator's inputs as they were typed on the page.
+func inputsOf(d *calc.Def, typed func(string) string) (in map[string]any, fields []ToolField) {
+	in = map[string]any{}
+	for _, input := range d.Inputs {
+		if input.Kind == calc.Objects && input.Parts[0].Name != "thickness" {
+			continue // a shelf of seals comes from the stock, not from a line of text
+		}
+		value := strings.TrimSpace(typed(input.Name))
+		fields = append(fields, toolField(input, value))
+		if value != "" {
+			in[input.Name] = fromText(input, value)
+		}
+	}
+	return in, fields
 }
 
 // ExampleQuery is the calculator's own example as an address, where its inputs
@@ -107,51 +131,11 @@ func (v ToolView) ExampleQuery() template.URL {
 	if err := json.Unmarshal([]byte(v.Def.Example), &in); err != nil {
 		return ""
 	}
-	q := url.Values{}
-	for k, x := range in {
-		if text := asText(x); text != "" {
-			q.Set(k, text)
-		}
+	q := answer.Query(in)
+	if v.For != "" {
+		q.Set("for", v.For)
 	}
 	return template.URL(q.Encode()) // encoded above; the template must not encode it again
-}
-
-// asText writes an example's input as it would be typed on the page.
-func asText(x any) string {
-	switch v := x.(type) {
-	case string:
-		return v
-	case float64:
-		return strconv.FormatFloat(v, 'g', -1, 64)
-	case map[string]any:
-		var parts []string
-		for k, figure := range v {
-			parts = append(parts, k+" = "+asText(figure))
-		}
-		slices.Sort(parts)
-		return strings.Join(parts, ", ")
-	case []any:
-		var parts []string
-		sep := ", "
-		for _, item := range v {
-			if row, ok := item.([]any); ok {
-				sep = "; "
-				parts = append(parts, asText(row))
-				continue
-			}
-			if o, ok := item.(map[string]any); ok {
-				text := asText(o["thickness"])
-				if n := asText(o["count"]); n != "" {
-					text += " x" + n
-				}
-				parts = append(parts, text)
-				continue
-			}
-			parts = append(parts, asText(item))
-		}
-		return strings.Join(parts, sep)
-	}
-	return ""
 }
 
 // place puts an error beside the input it belongs to.
@@ -167,7 +151,8 @@ func (v *ToolView) place(fe *field.Error) {
 }
 
 func toolField(in calc.Input, value string) ToolField {
-	f := ToolField{Input: in, Label: capital(strings.ReplaceAll(in.Name, "_", " ")), Value: value, Kind: "quantity"}
+	f := ToolField{Input: in, Label: answer.Label(in.Name), Value: value, Kind: "quantity"}
+	f.Wide = in.Kind != calc.Single && in.Kind != calc.Choice
 	if in.Kind == calc.Text || in.Kind == calc.Objects {
 		f.Kind = "text"
 	}
@@ -232,68 +217,6 @@ func commaList(text string) []string {
 		}
 	}
 	return out
-}
-
-func toolResults(out *calc.Output, s quantity.System) []ToolResult {
-	var rows []ToolResult
-	for _, e := range out.Results {
-		r := ToolResult{Label: capital(strings.ReplaceAll(e.Name, "_", " "))}
-		switch v := e.Value.(type) {
-		case calc.Figure:
-			r.Text, r.SI = figureText(v, s), joinUnit(fmt.Sprintf("%.6g", v.Value), v.Unit)
-		case []calc.Figure:
-			var parts []string
-			for _, f := range v {
-				parts = append(parts, figureText(f, s))
-			}
-			r.Text = strings.Join(parts, ", ")
-			if r.Text == "" {
-				r.Text = "none"
-			}
-		case []map[string]any:
-			var parts []string
-			for _, row := range v {
-				parts = append(parts, rowText(row, s))
-			}
-			r.Text = strings.Join(parts, "; ")
-			if r.Text == "" {
-				r.Text = "none"
-			}
-		case map[string]any:
-			r.Text = rowText(v, s)
-		case bool:
-			r.Text = map[bool]string{true: "yes", false: "no"}[v]
-		default:
-			r.Text = fmt.Sprint(v)
-		}
-		rows = append(rows, r)
-	}
-	return rows
-}
-
-// rowText writes a result that is an object: its words, then its figures by name.
-func rowText(row map[string]any, s quantity.System) string {
-	keys := make([]string, 0, len(row))
-	for k := range row {
-		keys = append(keys, k)
-	}
-	slices.Sort(keys)
-	var words, figures []string
-	for _, k := range keys {
-		switch v := row[k].(type) {
-		case string:
-			words = append(words, v)
-		case calc.Figure:
-			text := figureText(v, s)
-			if k == "percent" {
-				text = fmt.Sprintf("%.0f %%", 100*v.Value)
-			}
-			figures = append(figures, strings.ReplaceAll(k, "_", " ")+" "+text)
-		case map[string]any:
-			figures = append(figures, strings.ReplaceAll(k, "_", " ")+": "+rowText(v, s))
-		}
-	}
-	return strings.Join(append(words, figures...), ", ")
 }
 
 func (s *Server) calcList(c *echo.Context) error {

@@ -61,8 +61,19 @@
           window.corvek.save(step.dataset.for, String(n), input.dataset.base);
           return;
         }
+        const flip = e.target.closest("[data-flip]");
+        if (flip) { this.flip(flip); return; }
         const act = e.target.closest("[data-do]");
         if (act) this.act(act.dataset.do, act.dataset.value);
+      },
+
+      // A drawn disc or plate that is clicked is turned over in the text it stands for.
+      flip(el) {
+        const input = document.getElementById("in-" + el.dataset.in);
+        const other = { "<": ">", ">": "<", f: "s", s: "f" };
+        const text = input.value.replace(/\s+/g, ""), i = Number(el.dataset.flip);
+        input.value = text.slice(0, i) + (other[text[i].toLowerCase()] || text[i]) + text.slice(i + 1);
+        input.dispatchEvent(new Event("input", { bubbles: true }));
       },
 
       act(what, value) {
@@ -132,6 +143,7 @@
           const word = { g: "goes", d: "drags", s: "stops", Backspace: "", Delete: "" }[e.key];
           if (word !== undefined) { e.preventDefault(); window.corvek.save(el.dataset.set, word, el.dataset.base || ""); return; }
         }
+        if (el && el.dataset && el.dataset.flip !== undefined && (e.key === "Enter" || e.key === " ")) { e.preventDefault(); this.flip(el); return; }
         const follow = (q) => { const a = document.querySelector(q); if (a) { e.preventDefault(); location.href = a.getAttribute("href"); } };
         if (/^[1-9]$/.test(e.key)) follow('[data-station="' + e.key + '"]');
         else if (e.key === "ArrowLeft") follow("[data-prev]");

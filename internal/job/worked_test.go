@@ -1,0 +1,37 @@
+package job_test
+
+import (
+	"context"
+	"testing"
+
+	"corvek/core/field"
+	"corvek/internal/job"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// A calculation is kept with what was given and what it answered; one that
+// cannot be worked out is refused by its field and nothing is kept.
+func TestPutFigure(t *testing.T) {
+	s, tag := press(t), "T-0388"
+	ctx := context.Background()
+	require.NoError(t, s.PutFigure(ctx, iva, tag, "gap_ratio", []byte(`{"before":"0.05 mm","after":"0.10 mm"}`), " twice the gap "))
+	st, err := s.Load(ctx, tag, 1)
+	require.NoError(t, err)
+	require.Len(t, st.Job.WorkedFigures, 1)
+	w := st.Job.WorkedFigures[0]
+	assert.Equal(t, "twice the gap", w.Note)
+	assert.Contains(t, w.Answer, `"flow_ratio":{"value":8`)
+	assert.Equal(t, iva.Name, w.ByName)
+
+	var fe *field.Error
+	require.ErrorAs(t, s.PutFigure(ctx, iva, tag, "gap_ratio", []byte(`{"before":"0.05 bar","after":"0.10 mm"}`), ""), &fe)
+	assert.Equal(t, "before", fe.Field)
+	require.ErrorAs(t, s.PutFigure(ctx, iva, "T-none", "gap_ratio", []byte(`{"before":"1 mm","after":"1 mm"}`), ""), &fe)
+	assert.Equal(t, "job", fe.Field)
+	assert.ErrorIs(t, s.PutFigure(ctx, tove, tag, "gap_ratio", []byte(`{"before":"1 mm","after":"1 mm"}`), ""), job.ErrForbidden)
+	st, err = s.Load(ctx, tag, 1)
+	require.NoError(t, err)
+	assert.Len(t, st.Job.WorkedFigures, 1)
+}

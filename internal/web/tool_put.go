@@ -1,0 +1,71 @@
+package web
+
+import (
+	"bytes"
+	"encoding/json"
+	"slices"
+	"strings"
+
+	"corvek/core/calc"
+	"corvek/core/field"
+	"corvek/internal/answer"
+	"corvek/internal/job"
+
+	"github.com/labstack/echo/v5"
+)
+
+// JobChoice is a job that a calculation can be put on.
+type JobChoice struct {
+	Tag, Title string
+	Chosen     bool
+}
+
+// jobChoices lists the jobs in hand, the one in the address chosen.
+func (s *Server) jobChoices(c *echo.Context, chosen string) ([]JobChoice, error) {
+	jobs, err := s.store.Jobs(c.Request().Context())
+	if err != nil {
+		return nil, err
+	}
+	var out []JobChoice
+	for _, j := range jobs {
+		if j.HandedOverAt == nil {
+			out = append(out, JobChoice{j.Tag, j.Title, j.Tag == chosen})
+		}
+	}
+	slices.SortFunc(out, func(a, b JobChoice) int { return strings.Compare(a.Tag, b.Tag) })
+	return out, nil
+}
+
+// putFigure keeps a calculation of the Toolbox with a job.
+func (s *Server) putFigure(c *echo.Context) error {
+	d, err := calc.Find(c.Param("name"))
+	if err != nil {
+		return echo.ErrNotFound
+	}
+	tag := strings.TrimSpace(c.FormValue("to_job"))
+	if tag == "" {
+		return field.Errorf("job", "choose the job it belongs to")
+	}
+	in, _ := inputsOf(d, c.FormValue)
+	var body bytes.Buffer
+	enc := json.NewEncoder(&body)
+	enc.SetEscapeHTML(false) // a stack of springs is written with < and >
+	if err := enc.Encode(in); err != nil {
+		return err
+	}
+	if err := s.jobs.PutFigure(c.Request().Context(), who(c), tag, d.Name, bytes.TrimSpace(body.Bytes()), c.FormValue("note")); err != nil {
+		return err
+	}
+	return ok(c, map[string]any{"go": "/jobs/" + tag + "/record#worked"})
+}
+
+// Worked gives the job's calculations to templates.
+func (p *Page) Worked() []answer.Worked { return answer.Kept(p.S.Job, p.Units) }
+
+// ToolboxURL leads to the Toolbox with the job at hand remembered.
+func (p *Page) ToolboxURL() string {
+	if p.S == nil || p.S.Job == nil || p.S.Job.HandedOverAt != nil || !p.Person.May(job.RoleTechnician) {
+		return "/toolbox"
+	}
+	return "/toolbox?for=" + p.S.Job.Tag
+}
