@@ -29,7 +29,7 @@ var discDef = &Def{
 }
 
 func runDisc(a *Args, o *Output) error {
-	d := spring.Disc{Outside: a.Val("outside"), Inside: a.Val("inside"), Thickness: a.Val("thickness"), Cone: a.Val("cone_height"), Youngs: a.Or("youngs", 206e9), Poisson: a.Or("poisson", 0.3)}
+	d := spring.Disc{Outside: a.Val("outside"), Inside: a.Val("inside"), Thickness: a.Val("thickness"), Cone: a.Val("cone_height"), Youngs: a.Or("youngs", spring.SteelYoungs), Poisson: a.Or("poisson", spring.SteelPoisson)}
 	for _, n := range []string{"outside", "inside", "thickness", "cone_height"} {
 		if a.Val(n) == 0 {
 			return field.Errorf(n, "must be more than zero here")

@@ -24,6 +24,12 @@ type Family struct {
 	StartUp  []string  `yaml:"start_up"`
 	Variants string    `yaml:"variants"` // how variants are told apart, for the reader
 
+	Gauge        []string       `yaml:"gauge"` // questions to ask before it is opened
+	Marks        []IdentityMark `yaml:"marks"`
+	SerialDigits int            `yaml:"serial_digits"`
+	VariantRules []Variant      `yaml:"variant_rules"`
+	Debris       bool           `yaml:"debris"` // pieces that break off go round with the oil
+
 	file string
 }
 
@@ -44,6 +50,9 @@ type Part struct {
 	TurnCheck bool      `yaml:"turn_check"`
 	Cautions  []string  `yaml:"cautions"`
 	Reworks   []Rework  `yaml:"reworks"`
+	Function  string    `yaml:"function"`     // what a seal keeps from what
+	DoNot     string    `yaml:"do_not_touch"` // why a fastener is left alone
+	Stack     *StackDef `yaml:"stack"`
 	Shape     Shape     `yaml:"shape"`
 	Features  []Feature `yaml:"features"`
 	line      int
@@ -98,6 +107,10 @@ const (
 	MethodGrid   Method = "grid"   // depths × axes
 	MethodValue  Method = "value"  // one or a few readings
 	MethodGrade  Method = "grade"  // by touch
+
+	MethodTIR     Method = "tir"     // whole swing of a dial indicator; the bow is half of it
+	MethodFit     Method = "fit"     // mating parts, hole less shaft, pair by pair
+	MethodSisters Method = "sisters" // one reading a piece, the odd one named
 )
 
 // Standing tells how much a limit is worth.

@@ -61,7 +61,7 @@ func (p *Part) UnmarshalYAML(n *yaml.Node) error {
 		return err
 	}
 	p.line = n.Line
-	return unknownKeys(n, "code name kind count branch facings facing renew wearing set bolt checks turn_check cautions reworks shape features")
+	return unknownKeys(n, "code name kind count branch facings facing renew wearing set bolt checks turn_check cautions reworks function do_not_touch stack shape features")
 }
 
 // UnmarshalYAML notes the line, so that later checks can name it.
@@ -84,6 +84,16 @@ func (l *Leak) UnmarshalYAML(n *yaml.Node) error {
 	return unknownKeys(n, "name feature shape count width diameter length gap_share share eccentricity")
 }
 
+// UnmarshalYAML notes the line, so that later checks can name it.
+func (v *Variant) UnmarshalYAML(n *yaml.Node) error {
+	type plain Variant
+	if err := n.Decode((*plain)(v)); err != nil {
+		return err
+	}
+	v.line = n.Line
+	return unknownKeys(n, "code name suffix serial_from serial_to mark measured kit stack spring note")
+}
+
 // unknownKeys is needed because a decoder's own strictness ends at a custom unmarshaller.
 func unknownKeys(n *yaml.Node, known string) error {
 	names := strings.Fields(known)
@@ -103,7 +113,7 @@ func Load(file string, text []byte) (*Family, error) {
 	if err := dec.Decode(f); err != nil {
 		return nil, fmt.Errorf("%s: %s", file, strings.TrimPrefix(err.Error(), "yaml: "))
 	}
-	c := &checker{f: f}
+	c := &checker{f: f, at: keyLines(text)}
 	c.family()
 	if c.err != nil {
 		return nil, c.err
@@ -111,9 +121,24 @@ func Load(file string, text []byte) (*Family, error) {
 	return f, nil
 }
 
+// keyLines gives the line of each top-level key.
+func keyLines(text []byte) map[string]int {
+	out := map[string]int{}
+	var doc yaml.Node
+	if yaml.Unmarshal(text, &doc) != nil || len(doc.Content) == 0 {
+		return out
+	}
+	root := doc.Content[0]
+	for i := 0; i+1 < len(root.Content); i += 2 {
+		out[root.Content[i].Value] = root.Content[i].Line
+	}
+	return out
+}
+
 // checker stops at the first fault, so that the reader mends one at a time.
 type checker struct {
 	f   *Family
+	at  map[string]int // lines of the top-level keys
 	err error
 }
 
@@ -167,16 +192,17 @@ func (c *checker) family() {
 	}
 	for _, s := range f.Symptoms {
 		if _, ok := SymptomText(s); !ok {
-			c.fail(0, "symptom %q is not in the vocabulary", s)
+			c.fail(c.at["symptoms"], "symptom %q is not in the vocabulary", s)
 		}
 	}
-	c.cautions(0, f.Cautions)
+	c.cautions(c.at["cautions"], f.Cautions)
+	c.identity()
 	if f.Relief != nil {
 		c.relief(f.Relief)
 	}
 	for _, t := range f.Tests {
 		if !slices.Contains([]TestKind{TestObserve, TestFlow, TestRelief, TestLeak}, t.Kind) {
-			c.fail(0, "test %s: kind %q is not known", t.Code, t.Kind)
+			c.fail(c.at["tests"], "test %s: kind %q is not known", t.Code, t.Kind)
 		}
 	}
 }
@@ -184,6 +210,12 @@ func (c *checker) family() {
 func (c *checker) part(p *Part) {
 	if p.Count <= 0 {
 		p.Count = 1
+	}
+	if p.Count > 10000 {
+		c.fail(p.line, "part %s: %d pieces are more than a unit holds", p.Code, p.Count)
+	}
+	if p.Kind != "" && !slices.Contains(Kinds, p.Kind) {
+		c.fail(p.line, "part %s: kind %q is not one that can be drawn; use %s", p.Code, p.Kind, strings.Join(Kinds, ", "))
 	}
 	if p.Facing != "" && !slices.Contains(p.Facings, p.Facing) {
 		c.fail(p.line, "part %s: facing %q is not one of its facings", p.Code, p.Facing)
@@ -203,6 +235,7 @@ func (c *checker) part(p *Part) {
 		c.quantity(p.line, "torque", b.Torque, quantity.Torque)
 	}
 	c.cautions(p.line, p.Cautions)
+	c.stack(p)
 	seen := map[string]bool{}
 	for i := range p.Features {
 		ft := &p.Features[i]
@@ -225,7 +258,7 @@ func (c *checker) feature(p *Part, ft *Feature) {
 	if ft.Code == "" || ft.Name == "" {
 		c.fail(ft.line, "a feature of %s needs code and name", p.Code)
 	}
-	if !slices.Contains([]Method{MethodFeeler, MethodDepth, MethodGrid, MethodValue, MethodGrade}, ft.Method) {
+	if !slices.Contains([]Method{MethodFeeler, MethodDepth, MethodGrid, MethodValue, MethodGrade, MethodTIR, MethodFit, MethodSisters}, ft.Method) {
 		c.fail(ft.line, "%s: method %q is not known", where, ft.Method)
 	}
 	if ft.Standing == "" {
@@ -278,12 +311,12 @@ func (c *checker) relief(r *Relief) {
 		_, ok = p.FeatureByCode(r.Feature)
 	}
 	if !ok {
-		c.fail(0, "relief: there is no feature %s.%s", r.Part, r.Feature)
+		c.fail(c.at["relief"], "relief: there is no feature %s.%s", r.Part, r.Feature)
 	}
-	c.quantity(0, "relief rate", r.Rate, quantity.SpringRate)
-	c.quantity(0, "relief installed", r.Installed, quantity.Length)
-	c.quantity(0, "relief seat", r.Seat, quantity.Length)
-	c.quantity(0, "relief override", r.Override, quantity.Pressure)
+	c.quantity(c.at["relief"], "relief rate", r.Rate, quantity.SpringRate)
+	c.quantity(c.at["relief"], "relief installed", r.Installed, quantity.Length)
+	c.quantity(c.at["relief"], "relief seat", r.Seat, quantity.Length)
+	c.quantity(c.at["relief"], "relief override", r.Override, quantity.Pressure)
 }
 
 func (c *checker) cautions(line int, codes []string) {

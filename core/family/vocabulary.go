@@ -43,6 +43,8 @@ var cautions = []Caution{
 	{"relief_first", "prove", "The stand must be able to let go", "Prove the stand's own relief below the unit's rating before the load valve is closed.", false},
 	{"solvent", "strip", "Solvent near heat", "No flame or hot work by the wash; ventilate; collect the waste oil.", false},
 	{"gas_energy", "prove", "Compressed gas stores far more than oil", "Dry inert gas only, shield and distance; never oxygen where oil has been.", true},
+	{"brake_fluid", "strip", "Brake fluid and mineral oil ruin each other's seals", "Know which is in it before anything is wiped, washed or oiled; keep funnels and cups apart; brake fluid strips paint and hurts eyes.", false},
+	{"lining_dust", "strip", "Old linings can hold asbestos", "No air line, no dry brushing: wet it, wear a mask rated for it, bag the waste as the site rules say.", true},
 	{"reservoir", "receive", "The reservoir can hold pressure", "Crack the filler slowly and let it breathe before opening.", false},
 }
 
@@ -58,3 +60,10 @@ func CautionByCode(code string) (Caution, bool) {
 
 // Grades are the steps of judging a face by touch; a grade is never a number of µm.
 var Grades = []string{"polished", "visible, cannot feel", "nail drags", "nail catches", "step or groove"}
+
+// Kinds are the kinds of parts, each with a glyph of its own.
+var Kinds = []string{
+	"backup_ring", "ball", "barrel", "bearing", "body", "bolts", "bush", "cam", "cam_ring", "cover", "disc_springs", "disc_valve", "dowels", "fitting", "gasket",
+	"gear_shaft", "gerotor", "gland", "key", "lip_seal", "needles", "o_ring", "pin", "piston", "piston_seal", "piston_set", "plate", "plate_pack", "plug", "poppet",
+	"retainer", "retaining_ring", "ring_gear", "rod", "rotor", "shims", "spacer", "spool", "spring", "swash", "tube", "valve_plate", "vanes",
+}

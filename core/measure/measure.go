@@ -67,6 +67,12 @@ type Result struct {
 	HasNext     bool
 	Settle      string // what would settle an open verdict
 
+	Odd    int       // sister that stands out, counted from 1; 0 for none
+	OddBy  float64   // how far it is from the middle one, m
+	Fits   []float64 // clearance of each measured pair, m; NaN where a half is missing
+	Bow    float64   // half of a TIR, m
+	HasBow bool
+
 	Faults map[string]string // by slot: what is wrong with an entry
 }
 
@@ -127,6 +133,10 @@ func (s Spec) Slots() []string {
 				out = append(out, fmt.Sprintf("r%dc%d", r, c))
 			}
 		}
+	case family.MethodFit:
+		for i := 1; i <= max(1, s.Cols); i++ {
+			out = append(out, fmt.Sprintf("h%d", i), fmt.Sprintf("s%d", i))
+		}
 	default:
 		for i := 1; i <= max(1, s.Rows*s.Cols); i++ {
 			out = append(out, fmt.Sprintf("v%d", i))
@@ -166,8 +176,11 @@ func Evaluate(s Spec, entries []Entry) Result {
 		r.leaves(s, kept)
 	case family.MethodGrade:
 		r.grade(s, kept)
+	case family.MethodFit:
+		r.fits(s, kept)
 	default:
 		r.figures(s, kept)
+		r.bow(s)
 	}
 	return r
 }
@@ -252,6 +265,14 @@ func (r *Result) figures(s Spec, entries []Entry) {
 		}
 		r.Summary = metrology.SummariseGrid(grid)
 	}
+	if s.Method == family.MethodSisters {
+		r.sisters(s, values)
+	}
+	r.judge(s, all)
+}
+
+// judge takes the reading that decides and holds it against the limits.
+func (r *Result) judge(s Spec, all []float64) {
 	r.HasValue = true
 	r.Value = r.worst(s, all)
 	if r.Limits.Empty() {

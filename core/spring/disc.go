@@ -6,6 +6,12 @@ import (
 	"math"
 )
 
+// Spring steel, as DIN 2092 takes it where nothing else is known.
+const (
+	SteelYoungs  = 206e9 // Pa
+	SteelPoisson = 0.3
+)
+
 // Disc is a dished spring without flats on its edges, lengths in m.
 //
 // Source: Almen and Laszlo as given in DIN 2092; no friction between discs.

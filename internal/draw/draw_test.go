@@ -4,6 +4,7 @@ import (
 	"encoding/xml"
 	"io"
 	"math"
+	"sort"
 	"strings"
 	"testing"
 
@@ -163,4 +164,13 @@ func BenchmarkLine(b *testing.B) {
 	for b.Loop() {
 		_ = l.SVG()
 	}
+}
+
+// Every kind that a family may name can be drawn, and nothing else is offered.
+func TestEveryKindHasAGlyph(t *testing.T) {
+	drawn := Kinds()
+	sort.Strings(drawn)
+	kinds := append([]string{}, family.Kinds...)
+	sort.Strings(kinds)
+	assert.Equal(t, kinds, drawn)
 }

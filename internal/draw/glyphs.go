@@ -20,6 +20,8 @@ func init() {
 		"poppet": drawPoppet, "ball": drawBall, "rod": drawRod, "gland": drawGland, "piston": drawPiston, "piston_seal": drawPistonSeal,
 		"o_ring": drawORing, "tube": drawTube, "swash": drawSwash, "retainer": drawRetainer, "piston_set": drawPistonSet,
 		"barrel": drawBarrel, "valve_plate": drawValvePlate, "bearing": drawBearing, "spool": drawSpool,
+		"backup_ring": drawBackup, "bush": drawBush, "cam": drawCam, "cam_ring": drawCamRing, "disc_springs": drawDiscSprings, "disc_valve": drawDiscValve,
+		"fitting": drawFitting, "gerotor": drawGerotor, "pin": drawPin, "plate_pack": drawPlatePack, "ring_gear": drawRingGear, "rotor": drawRotor, "vanes": drawVanes,
 	}
 }
 
@@ -356,4 +358,13 @@ func drawTube(p pen, s family.Shape, _, on []float64, _ int) {
 		p.rect("h", s.W*x, a+s.OD/2+9, 18, 9)
 		p.rect("k", s.W*x+5, a+s.OD/2+9, 8, 9+(s.OD-s.ID)/2)
 	}
+}
+
+// Kinds lists the kinds of parts that can be drawn.
+func Kinds() []string {
+	out := make([]string, 0, len(glyphs))
+	for k := range glyphs {
+		out = append(out, k)
+	}
+	return out
 }

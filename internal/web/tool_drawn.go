@@ -127,7 +127,7 @@ func drawLipOffset(w worked) string {
 }
 
 func drawDiscs(w worked) string {
-	disc := spring.Disc{Outside: w.in.Val("outside"), Inside: w.in.Val("inside"), Thickness: w.in.Val("thickness"), Cone: w.in.Val("cone_height"), Youngs: w.in.Or("youngs", 206e9), Poisson: w.in.Or("poisson", 0.3)}
+	disc := spring.Disc{Outside: w.in.Val("outside"), Inside: w.in.Val("inside"), Thickness: w.in.Val("thickness"), Cone: w.in.Val("cone_height"), Youngs: w.in.Or("youngs", spring.SteelYoungs), Poisson: w.in.Or("poisson", spring.SteelPoisson)}
 	text := strings.Join(strings.Fields(w.in.Text("stack")), "")
 	nests, err := spring.Nests(text)
 	if err != nil {

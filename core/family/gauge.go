@@ -1,0 +1,132 @@
+package family
+
+import "slices"
+
+// Points says which way an answer to a gauge question points.
+type Points string
+
+// Where an answer points.
+const (
+	AtUnit    Points = "unit"      // the fault can be in this unit
+	Elsewhere Points = "elsewhere" // look outside first
+	Acquits   Points = "acquits"   // the unit is cleared: it is not opened
+	Open      Points = "open"      // says nothing yet
+)
+
+// Question is asked at the machine before anything is opened.
+type Question struct {
+	Code, Ask, How string
+	Answers        []Answer
+}
+
+// Answer is one thing the gauge can show, with what it means.
+type Answer struct {
+	Code, Say, Means string
+	Points           Points
+}
+
+// questions is the shop's gauge logic; families name the ones that apply.
+var questions = []Question{
+	{"known_gauge", "Does a known-good gauge show the same?", "Swap the gauge before anything else; it costs five minutes", []Answer{
+		{"same", "same reading", "the reading is real", Open},
+		{"differs", "other reading", "the gauge was wrong; start over with the good one", Elsewhere}}},
+	{"pressure_builds", "Does pressure build at the outlet when the load is blocked?", "Test port at the outlet, relief proved first", []Answer{
+		{"full", "to the relief", "it pumps; what does nothing lies downstream", Elsewhere},
+		{"some", "some, falls short", "not enough flow is left after leaks, inside or outside", Open},
+		{"none", "none at all", "no flow: unit, drive, inlet or an open path to tank", AtUnit}}},
+	{"drive_turns", "Does the shaft turn with the drive?", "Look at coupling, key and spline with the guard back on before it runs", []Answer{
+		{"yes", "turns", "the drive is whole", Open},
+		{"no", "drive turns, shaft does not", "coupling, key or spline has gone", Elsewhere}}},
+	{"inlet", "Is the inlet open and full?", "Valve, strainer, level, vacuum at the inlet port", []Answer{
+		{"good", "open, little vacuum", "the inlet is not the reason", AtUnit},
+		{"choked", "closed or high vacuum", "it starves; mend the inlet and try again", Elsewhere},
+		{"unknown", "not looked", "look before it is opened", Open}}},
+	{"feed_pressure", "What does the feed pump give?", "Test port between feed and main pump", []Answer{
+		{"good", "in its range", "feed is good: main pump or its drive", AtUnit},
+		{"low", "low or none", "feed pump, its drive or an open path; not the main pump yet", Open}}},
+	{"on_stroke", "Does it go to high pressure the moment it turns, with no demand?", "Watch outlet pressure as the drive starts", []Answer{
+		{"yes", "yes, the drive labours", "on stroke with no demand: control, swash plate or the valve that feeds the signal", Open},
+		{"no", "no", "the control lets it rest", Open}}},
+	{"vent_signal", "Signal line vented: does it fall to standby?", "Vent to tank at the control's port, never to air", []Answer{
+		{"falls", "falls to standby", "the signal is held up from outside; the pump answers as it should", Elsewhere},
+		{"stays", "stays high", "control or swash plate holds it on stroke", AtUnit}}},
+	{"adjuster", "Does its adjuster change anything?", "Half a turn out and back, counted", []Answer{
+		{"works", "pressure follows", "the valve answers", Elsewhere},
+		{"dead", "no effect", "stuck, or fed by something that overrides it", AtUnit}}},
+	{"new_unit", "Did another unit show the same in its place?", "Ask what was swapped, and when", []Answer{
+		{"same", "same symptom", "the unit is cleared; the fault stayed at the machine", Acquits},
+		{"cured", "cured", "the fault went with the unit", AtUnit},
+		{"not_tried", "not tried", "nothing follows", Open}}},
+	{"burst_disc", "Is a burst disc blown?", "Look at its tell-tale", []Answer{
+		{"blown", "blown", "something downstream is blocked", Elsewhere},
+		{"whole", "whole", "pressure never went that far", Open}}},
+	{"creep_way", "When does it creep?", "Try turning with no load, then holding a load", []Answer{
+		{"no_load", "turns with no load", "clutch drags", AtUnit},
+		{"pays_out", "pays out under load", "brake is weak", AtUnit},
+		{"both", "both", "two faults until shown otherwise", Open}}},
+	{"load_holds", "Ports blocked at the unit: does it still drift?", "Shut-off at the unit's own ports; load supported first", []Answer{
+		{"drifts", "still drifts", "it leaks inside", AtUnit},
+		{"holds", "holds", "the leak is in the valve or line", Elsewhere}}},
+	{"second_fluid", "Has another sump gained what this one lost?", "Levels of both, read with the machine as its book says", []Answer{
+		{"gained", "gained", "a shaft seal passes oil across; ask what loaded it", AtUnit},
+		{"not", "no", "it went elsewhere", Open}}},
+	{"air_supply", "Is the supply air there at the unit while it works?", "Gauge at the unit's own port, working", []Answer{
+		{"good", "full pressure", "the supply is not the reason", AtUnit},
+		{"falls", "falls away", "supply, regulator or line", Elsewhere}}},
+}
+
+// QuestionByCode finds a gauge question.
+func QuestionByCode(code string) (Question, bool) {
+	i := slices.IndexFunc(questions, func(q Question) bool { return q.Code == code })
+	if i < 0 {
+		return Question{}, false
+	}
+	return questions[i], true
+}
+
+// AnswerByCode finds an answer of the question.
+func (q Question) AnswerByCode(code string) (Answer, bool) {
+	i := slices.IndexFunc(q.Answers, func(a Answer) bool { return a.Code == code })
+	if i < 0 {
+		return Answer{}, false
+	}
+	return q.Answers[i], true
+}
+
+// Gauge is what the answers together say.
+type Gauge struct {
+	Verdict Points
+	Because []string // what the answers that count mean
+	Against []string // what speaks the other way
+	Unasked []string // codes of questions nobody answered
+}
+
+// Conclude weighs the answers of a family's questions: a swap that changed
+// nothing clears the unit; answers that point both ways stay open.
+func (f *Family) Conclude(answers map[string]string) Gauge {
+	said := map[Points][]string{}
+	g := Gauge{Verdict: Open}
+	for _, code := range f.Gauge {
+		q, ok := QuestionByCode(code)
+		if !ok {
+			continue
+		}
+		a, ok := q.AnswerByCode(answers[code])
+		if !ok {
+			g.Unasked = append(g.Unasked, code)
+			continue
+		}
+		said[a.Points] = append(said[a.Points], a.Means)
+	}
+	switch {
+	case len(said[Acquits]) > 0:
+		g.Verdict, g.Because, g.Against = Acquits, said[Acquits], said[AtUnit]
+	case len(said[Elsewhere]) > 0 && len(said[AtUnit]) == 0:
+		g.Verdict, g.Because = Elsewhere, said[Elsewhere]
+	case len(said[AtUnit]) > 0 && len(said[Elsewhere]) == 0:
+		g.Verdict, g.Because = AtUnit, said[AtUnit]
+	default:
+		g.Because, g.Against = said[AtUnit], said[Elsewhere]
+	}
+	return g
+}

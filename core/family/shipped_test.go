@@ -1,0 +1,113 @@
+package family_test
+
+import (
+	"testing"
+
+	"corvek/core/family"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// Every unit a rebuild bench meets has its family, and each tells what a bench
+// needs to know of it.
+func TestFamiliesAreWhole(t *testing.T) {
+	lib, err := family.Shipped()
+	require.NoError(t, err)
+	for _, code := range []string{
+		"external_gear_pump", "gear_pump_with_valve", "gerotor_pump", "vane_pump", "internal_gear_pump", "axial_piston_pump", "split_flow_piston_pump", "piston_pump_with_cartridge",
+		"axial_piston_motor", "bent_axis_unit", "radial_piston_motor", "cam_piston_pump", "double_acting_cylinder", "single_acting_cylinder", "telescopic_cylinder",
+		"master_cylinder", "slave_cylinder", "intensifier_ram", "gas_booster", "flow_divider", "relief_valve", "check_valve", "priority_valve", "directional_spool_valve",
+		"lubricator_pump", "winch_brake_pack",
+	} {
+		f := lib[code]
+		if !assert.NotNil(t, f, code) {
+			continue
+		}
+		assert.NotEmpty(t, f.Symptoms, code)
+		assert.NotEmpty(t, f.Cautions, code)
+		assert.NotEmpty(t, f.Gauge, code)
+		assert.NotEmpty(t, f.StartUp, code)
+		assert.NotEmpty(t, f.Variants, code)
+		renew, measured, must, before, after := 0, 0, 0, 0, 0
+		for _, p := range f.Parts {
+			if p.Renew {
+				renew++
+			}
+			for _, ft := range p.Features {
+				measured++
+				if ft.MustHave {
+					must++
+				}
+				if ft.Upper == "" && ft.Lower == "" && ft.Method != family.MethodGrade {
+					assert.Equal(t, family.StandingNone, ft.Standing, "%s %s.%s claims a limit it has not", code, p.Code, ft.Code)
+				}
+			}
+		}
+		for _, x := range f.Tests {
+			after++
+			if x.Received {
+				before++
+			}
+		}
+		assert.Positive(t, renew, "%s renews nothing", code)
+		assert.Positive(t, measured, code)
+		assert.Positive(t, must, "%s: no reading is called for", code)
+		assert.Positive(t, before, "%s has no as-received test", code)
+		assert.GreaterOrEqual(t, after, 3, code)
+	}
+}
+
+func TestGaugeLogic(t *testing.T) {
+	lib, err := family.Shipped()
+	require.NoError(t, err)
+	f := lib["axial_piston_pump"]
+	for _, c := range []struct {
+		name    string
+		answers map[string]string
+		want    family.Points
+	}{
+		{"nothing asked", nil, family.Open},
+		{"a new pump shows the same", map[string]string{"new_unit": "same", "pressure_builds": "none"}, family.Acquits},
+		{"pressure builds, machine does nothing", map[string]string{"pressure_builds": "full"}, family.Elsewhere},
+		{"held on stroke from outside", map[string]string{"on_stroke": "yes", "vent_signal": "falls"}, family.Elsewhere},
+		{"held on stroke inside", map[string]string{"on_stroke": "yes", "vent_signal": "stays"}, family.AtUnit},
+		{"answers disagree", map[string]string{"pressure_builds": "none", "inlet": "choked"}, family.Open},
+		{"an answer nobody offers", map[string]string{"pressure_builds": "maybe"}, family.Open},
+	} {
+		assert.Equal(t, c.want, f.Conclude(c.answers).Verdict, c.name)
+	}
+	assert.Len(t, f.Conclude(nil).Unasked, len(f.Gauge))
+}
+
+func TestVariantResolution(t *testing.T) {
+	lib, err := family.Shipped()
+	require.NoError(t, err)
+	cam := lib["cam_piston_pump"]
+	late := cam.Resolve(family.Identity{Serial: "K-20417"})
+	require.NotNil(t, late.Chosen)
+	assert.Equal(t, "late", late.Chosen.Variant.Code)
+	assert.Equal(t, "serial from 20400 on", late.Why)
+	assert.Equal(t, "early", cam.Resolve(family.Identity{Serial: "K-20399"}).Chosen.Variant.Code, "the break itself")
+
+	short := cam.Resolve(family.Identity{Serial: "K-2041"})
+	assert.Nil(t, short.Chosen, "a number with a figure too few is no number")
+	assert.NotEmpty(t, short.Doubts)
+	assert.Nil(t, cam.Resolve(family.Identity{}).Chosen)
+
+	relief := lib["relief_valve"]
+	a := relief.Resolve(family.Identity{Model: "RV-12-A", Measured: map[string]float64{"spring.free_length": .0560}})
+	require.NotNil(t, a.Chosen)
+	assert.Equal(t, "low", a.Chosen.Variant.Code, "a length does not outweigh the number")
+	assert.Contains(t, a.Chosen.Weak[0], "unlike this variant")
+	only := relief.Resolve(family.Identity{Measured: map[string]float64{"spring.free_length": .0560}})
+	assert.Nil(t, only.Chosen, "a length alone proves nothing")
+
+	piston := lib["axial_piston_pump"]
+	split := piston.Resolve(family.Identity{Model: "AP-71-P", Marks: map[string]bool{"two_adjusters": true}})
+	require.NotNil(t, split.Chosen)
+	assert.Equal(t, "pc", split.Chosen.Variant.Code)
+	ls := piston.Resolve(family.Identity{Model: "AP-71-LS", Marks: map[string]bool{"two_adjusters": false}})
+	assert.Nil(t, ls.Chosen, "number and casting disagree")
+	assert.Contains(t, ls.Why, "another variant")
+}
