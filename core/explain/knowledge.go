@@ -44,7 +44,8 @@ type Evidence struct {
 	Minutes    float64 `yaml:"minutes"`
 	Onset      string  `yaml:"onset"` // sudden, hours or gradual
 	Background Word    `yaml:"background"`
-	From       From    `yaml:"from"` // where it comes from by itself
+	BreakUp    bool    `yaml:"break_up"` // pieces went round with the oil
+	From       From    `yaml:"from"`     // where it comes from by itself
 }
 
 // From ties evidence to what other stations already know. One field is set.

@@ -44,6 +44,12 @@ func Shipped() (Library, error) {
 	return lib, nil
 }
 
+// ShippedText is a shipped family as it is written.
+func ShippedText(code string) (string, error) {
+	text, err := shipped.ReadFile("data/" + code + ".yaml")
+	return string(text), err
+}
+
 // List gives the families sorted by name.
 func (l Library) List() []*Family {
 	out := make([]*Family, 0, len(l))

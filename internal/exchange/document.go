@@ -72,6 +72,8 @@ type Job struct {
 	NewDays      string     `json:"new_days,omitempty"`
 	DowntimeCost string     `json:"downtime_cost,omitempty"`
 	Lesson       string     `json:"lesson,omitempty"`
+	TimerNote    string     `json:"timer_note,omitempty"`
+	TimerUntil   *time.Time `json:"timer_until,omitempty"`
 	HandedOverAt *time.Time `json:"handed_over_at,omitempty"`
 }
 
@@ -99,6 +101,17 @@ type Unit struct {
 	ShimsAvailable string       `json:"shims_available,omitempty"`
 	OffBody        string       `json:"off_body,omitempty"`
 	OffGears       string       `json:"off_gears,omitempty"`
+	Gauge          string       `json:"gauge,omitempty"` // question=answer, blank-separated
+	Marks          string       `json:"marks,omitempty"` // mark=yes or mark=no, blank-separated
+	Capacity       string       `json:"capacity,omitempty"`
+	LevelBefore    string       `json:"level_before,omitempty"`
+	Drained        string       `json:"drained,omitempty"`
+	Water          string       `json:"water,omitempty"`
+	Gained         string       `json:"gained_elsewhere,omitempty"`
+	Vessel         string       `json:"vessel,omitempty"`
+	DrainedLook    string       `json:"drained_look,omitempty"`
+	Flushed        string       `json:"flushed,omitempty"`
+	Accounts       []Account    `json:"accounts,omitempty"`
 	Rounds         []Round      `json:"rounds,omitempty"`
 	Parts          []Part       `json:"parts,omitempty"`
 	Loose          []Loose      `json:"loose,omitempty"`
@@ -106,6 +119,12 @@ type Unit struct {
 	Conclusions    []Conclusion `json:"conclusions,omitempty"`
 	Kit            []Piece      `json:"kit,omitempty"`
 	Attempts       []Attempt    `json:"attempts,omitempty"`
+}
+
+// Account is what one person told of the unit.
+type Account struct {
+	Teller string `json:"teller"`
+	Words  string `json:"words"`
 }
 
 // Round is one pass through the stations.
@@ -127,6 +146,15 @@ type Part struct {
 	Fastener  string     `json:"fastener,omitempty"`
 	Note      string     `json:"note,omitempty"`
 	Explained string     `json:"explained,omitempty"`
+	Name      string     `json:"name,omitempty"` // name, kind, branch and place: only of a part that the family does not know
+	Kind      string     `json:"kind,omitempty"`
+	Branch    string     `json:"branch,omitempty"`
+	Place     int        `json:"place,omitempty"`
+	Witness   string     `json:"witness,omitempty"`
+	Stuck     string     `json:"stuck,omitempty"`
+	Freed     string     `json:"freed,omitempty"`
+	Stack     string     `json:"stack_found,omitempty"`
+	StackFit  string     `json:"stack_fit,omitempty"`
 	Features  []Feature  `json:"features,omitempty"`
 	Decisions []Decision `json:"decisions,omitempty"`
 	Steps     []Step     `json:"steps,omitempty"`
@@ -171,6 +199,8 @@ type Evidence struct {
 	State  string `json:"state"`
 	Origin string `json:"origin,omitempty"`
 	Note   string `json:"note,omitempty"`
+	How    string `json:"found_how,omitempty"`
+	Age    string `json:"age,omitempty"`
 }
 
 // Conclusion is the cause that was settled on.
@@ -259,7 +289,19 @@ type Attachment struct {
 	MediaType      string `json:"media_type"`
 	Caption        string `json:"caption,omitempty"`
 	BeforeCleaning bool   `json:"before_cleaning,omitempty"`
-	Part           string `json:"part,omitempty"` // unit.code of the first unit
+	Unit           int    `json:"unit,omitempty"` // 1 when left out
+	Part           string `json:"part,omitempty"`
+	Marks          []Mark `json:"marks,omitempty"`
+}
+
+// Mark is a numbered mark on a picture; x and y are shares of its size.
+type Mark struct {
+	Number   int     `json:"number"`
+	X        float64 `json:"x"`
+	Y        float64 `json:"y"`
+	Note     string  `json:"note,omitempty"`
+	Evidence string  `json:"evidence,omitempty"`
+	Part     string  `json:"part,omitempty"`
 }
 
 // Entry is a line of the record.
@@ -286,8 +328,13 @@ func (d *Document) Shift(days int) {
 	}
 	date(&d.Job.ReceivedOn)
 	date(&d.Job.PromisedOn)
-	if d.Job.HandedOverAt != nil {
-		at(d.Job.HandedOverAt)
+	for _, t := range []*time.Time{d.Job.HandedOverAt, d.Job.TimerUntil} {
+		if t != nil {
+			at(t)
+		}
+	}
+	for i := range d.Worked {
+		at(&d.Worked[i].At)
 	}
 	for i := range d.Units {
 		u := &d.Units[i]

@@ -21,15 +21,15 @@ func FromJob(j *store.Job, history []store.RecordEntry) *Document {
 		Job: Job{Tag: j.Tag, Title: j.Title, Complaint: j.Complaint, Caller: j.Caller, Symptoms: strings.Fields(j.Symptoms), Policy: j.Policy, Waiting: j.Waiting,
 			WaitingNote: j.WaitingNote, Station: j.Station, ReceivedOn: j.ReceivedOn.Format(time.DateOnly), WarrantyHold: j.WarrantyHold, WarrantyNote: j.WarrantyNote,
 			LabourHours: j.LabourHours, LabourRate: j.LabourRate, PartsCost: j.PartsCost, OutsideCost: j.OutsideCost, RebuildDays: j.RebuildDays,
-			NewPrice: j.NewPrice, NewDays: j.NewDays, DowntimeCost: j.DowntimeCost, Lesson: j.Lesson, HandedOverAt: utc(j.HandedOverAt)},
+			NewPrice: j.NewPrice, NewDays: j.NewDays, DowntimeCost: j.DowntimeCost, Lesson: j.Lesson, HandedOverAt: utc(j.HandedOverAt), TimerNote: j.TimerNote, TimerUntil: utc(j.TimerUntil)},
 	}
 	if j.PromisedOn != nil {
 		d.Job.PromisedOn = j.PromisedOn.Format(time.DateOnly)
 	}
-	codes := map[uint]string{}
+	codes, unitOf := map[uint]string{}, map[uint]int{}
 	for i := range j.Units {
 		for _, p := range j.Units[i].Parts {
-			codes[p.ID] = p.Code
+			codes[p.ID], unitOf[p.ID] = p.Code, i
 		}
 		d.Units = append(d.Units, fromUnit(&j.Units[i], codes))
 	}
@@ -40,8 +40,18 @@ func FromJob(j *store.Job, history []store.RecordEntry) *Document {
 		d.StopPasses = append(d.StopPasses, StopPass{p.Code, p.StopText, p.Reason, p.ByName, p.At.UTC()})
 	}
 	for i, a := range j.Attachments {
-		d.Attachments = append(d.Attachments, Attachment{File: fmt.Sprintf("files/%02d%s", i+1, path.Ext(a.Name)), Name: a.Name, MediaType: a.MediaType,
-			Caption: a.Caption, BeforeCleaning: a.BeforeCleaning, Part: codeOf(codes, a.PartID)})
+		x := Attachment{File: fmt.Sprintf("files/%02d%s", i+1, path.Ext(a.Name)), Name: a.Name, MediaType: a.MediaType,
+			Caption: a.Caption, BeforeCleaning: a.BeforeCleaning, Part: codeOf(codes, a.PartID)}
+		for _, m := range a.Marks {
+			x.Marks = append(x.Marks, Mark{m.Number, m.X, m.Y, m.Note, m.Evidence, codeOf(codes, m.PartID)})
+			if m.PartID != nil && x.Unit == 0 && unitOf[*m.PartID] > 0 {
+				x.Unit = unitOf[*m.PartID] + 1
+			}
+		}
+		if a.PartID != nil && unitOf[*a.PartID] > 0 {
+			x.Unit = unitOf[*a.PartID] + 1
+		}
+		d.Attachments = append(d.Attachments, x)
 	}
 	for _, w := range j.WorkedFigures {
 		d.Worked = append(d.Worked, Worked{w.Calculator, w.Note, json.RawMessage(w.Inputs), json.RawMessage(w.Answer), w.ByName, w.At.UTC()})
@@ -72,7 +82,11 @@ func fromUnit(u *store.Unit, codes map[uint]string) Unit {
 	out := Unit{Family: u.Family, Name: u.Name, Maker: u.Maker, Model: u.Model, Serial: u.Serial, Variant: u.Variant, Rotation: u.Rotation, Fluid: u.Fluid,
 		Viscosity: u.Viscosity, Density: u.Density, Displacement: u.Displacement, Speed: u.Speed, DutyPressure: u.DutyPressure, Temperature: u.Temperature,
 		Hours: u.Hours, Filtration: u.Filtration, Changed: u.Changed, Modification: u.Modification, ShimsFitted: u.ShimsFitted, ShimsAvailable: u.ShimsAvailable,
-		OffBody: u.OffBody, OffGears: u.OffGears}
+		OffBody: u.OffBody, OffGears: u.OffGears, Gauge: u.Gauge, Marks: u.Marks, Capacity: u.Capacity, LevelBefore: u.LevelBefore, Drained: u.Drained, Water: u.Water,
+		Gained: u.GainedElsewhere, Vessel: u.Vessel, DrainedLook: u.DrainedLook, Flushed: u.Flushed}
+	for _, a := range u.Accounts {
+		out.Accounts = append(out.Accounts, Account{a.Teller, a.Words})
+	}
 	for _, r := range u.Rounds {
 		out.Rounds = append(out.Rounds, Round{r.Number, r.Reason, r.BackTo, r.OpenedBy, r.OpenedAt.UTC()})
 	}
@@ -83,7 +97,7 @@ func fromUnit(u *store.Unit, codes map[uint]string) Unit {
 		out.Loose = append(out.Loose, Loose{l.What, l.Place, l.Count, codeOf(codes, l.PartID), l.Note})
 	}
 	for _, e := range u.Evidence {
-		out.Evidence = append(out.Evidence, Evidence{e.Round, e.Code, e.State, e.Origin, e.Note})
+		out.Evidence = append(out.Evidence, Evidence{e.Round, e.Code, e.State, e.Origin, e.Note, e.FoundHow, e.Age})
 	}
 	for _, c := range u.Conclusions {
 		out.Conclusions = append(out.Conclusions, Conclusion{c.Round, c.Cause, c.Proximate, c.Contributing, c.Statement, c.Action, c.Owner})
@@ -102,7 +116,11 @@ func fromUnit(u *store.Unit, codes map[uint]string) Unit {
 }
 
 func fromPart(p store.Part) Part {
-	out := Part{Code: p.Code, Expected: p.Expected, Off: p.Off, Found: p.Found, Facing: p.Facing, Fastener: p.Fastener, Note: p.Note, Explained: p.Explained}
+	out := Part{Code: p.Code, Expected: p.Expected, Off: p.Off, Found: p.Found, Facing: p.Facing, Fastener: p.Fastener, Note: p.Note, Explained: p.Explained,
+		Witness: p.Witness, Stuck: p.Stuck, Freed: p.Freed, Stack: p.StackFound, StackFit: p.StackFit}
+	if p.Kind != "" {
+		out.Name, out.Kind, out.Branch, out.Place = p.Name, p.Kind, p.Branch, p.Ordinal
+	}
 	for _, f := range p.Features {
 		x := Feature{Code: f.Code, Lower: &f.Lower, Upper: &f.Upper, Standing: f.Standing, Measured: f.Measured, LimitFor: f.LimitFor, Instrument: f.Instrument, Resolution: &f.Resolution}
 		for _, r := range f.Readings {

@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 	"time"
 
@@ -92,7 +93,7 @@ func Import(ctx context.Context, s *job.Service, d *Document, files Files, who s
 	if taken {
 		return fmt.Errorf("%s: %w", d.Job.Tag, ErrTagTaken)
 	}
-	j, err := toJob(s.Families, d)
+	j, err := toJob(s.Families(), d)
 	if err != nil {
 		return err
 	}
@@ -101,7 +102,7 @@ func Import(ctx context.Context, s *job.Service, d *Document, files Files, who s
 		if err != nil {
 			return err
 		}
-		j.Attachments = append(j.Attachments, store.Attachment{Name: a.Name, MediaType: a.MediaType, Caption: a.Caption, BeforeCleaning: a.BeforeCleaning, Content: content})
+		j.Attachments = append(j.Attachments, store.Attachment{Name: a.Name, MediaType: a.MediaType, Caption: a.Caption, BeforeCleaning: a.BeforeCleaning, Content: content, Marks: takeMarks(a.Marks)})
 	}
 	for _, w := range d.Worked {
 		row, err := takeWorked(w)
@@ -137,8 +138,17 @@ func takeTies(j *store.Job, d *Document) []store.PartTie {
 		}
 	}
 	for i, a := range d.Attachments {
+		unit := max(1, a.Unit) - 1
+		if unit >= len(d.Units) {
+			unit = 0
+		}
 		if a.Part != "" {
-			ties = append(ties, store.PartTie{Code: a.Part, Attachment: &j.Attachments[i]})
+			ties = append(ties, store.PartTie{Unit: unit, Code: a.Part, Attachment: &j.Attachments[i]})
+		}
+		for k, m := range a.Marks {
+			if m.Part != "" {
+				ties = append(ties, store.PartTie{Unit: unit, Code: m.Part, Mark: &j.Attachments[i].Marks[k]})
+			}
 		}
 	}
 	return ties
@@ -149,7 +159,7 @@ func toJob(lib family.Library, d *Document) (*store.Job, error) {
 	j := &store.Job{Tag: h.Tag, Title: h.Title, Complaint: h.Complaint, Caller: h.Caller, Symptoms: strings.Join(h.Symptoms, " "), Policy: h.Policy, Waiting: h.Waiting,
 		WaitingNote: h.WaitingNote, Station: h.Station, WarrantyHold: h.WarrantyHold, WarrantyNote: h.WarrantyNote, LabourHours: h.LabourHours, LabourRate: h.LabourRate,
 		PartsCost: h.PartsCost, OutsideCost: h.OutsideCost, RebuildDays: h.RebuildDays, NewPrice: h.NewPrice, NewDays: h.NewDays, DowntimeCost: h.DowntimeCost,
-		Lesson: h.Lesson, HandedOverAt: h.HandedOverAt, Customer: store.Customer{Name: d.Customer.Name, Place: d.Customer.Place, Contact: d.Customer.Contact}}
+		Lesson: h.Lesson, HandedOverAt: h.HandedOverAt, TimerNote: h.TimerNote, TimerUntil: h.TimerUntil, Customer: store.Customer{Name: d.Customer.Name, Place: d.Customer.Place, Contact: d.Customer.Contact}}
 	var err error
 	if j.ReceivedOn, err = time.Parse(time.DateOnly, h.ReceivedOn); err != nil {
 		return nil, fmt.Errorf("job.received_on is a date like 2031-05-27, not %q", h.ReceivedOn)
@@ -187,6 +197,11 @@ func toUnit(lib family.Library, u Unit, ordinal int, received time.Time) (*store
 	row.Fluid, row.Viscosity, row.Density, row.Displacement, row.Speed = u.Fluid, u.Viscosity, u.Density, u.Displacement, u.Speed
 	row.DutyPressure, row.Temperature, row.Hours, row.Filtration, row.Changed = u.DutyPressure, u.Temperature, u.Hours, u.Filtration, u.Changed
 	row.Modification, row.ShimsFitted, row.ShimsAvailable, row.OffBody, row.OffGears = u.Modification, u.ShimsFitted, u.ShimsAvailable, u.OffBody, u.OffGears
+	row.Gauge, row.Marks, row.Capacity, row.LevelBefore, row.Drained, row.Water = u.Gauge, u.Marks, u.Capacity, u.LevelBefore, u.Drained, u.Water
+	row.GainedElsewhere, row.Vessel, row.DrainedLook, row.Flushed = u.Gained, u.Vessel, u.DrainedLook, u.Flushed
+	for _, a := range u.Accounts {
+		row.Accounts = append(row.Accounts, store.Account{Teller: a.Teller, Words: a.Words})
+	}
 	if len(u.Rounds) > 0 {
 		row.Rounds = nil
 		for _, r := range u.Rounds {
@@ -195,6 +210,9 @@ func toUnit(lib family.Library, u Unit, ordinal int, received time.Time) (*store
 	}
 	for _, p := range u.Parts {
 		at := partRow(row.Parts, p.Code)
+		if at == nil && p.Kind != "" {
+			at = addPart(&row, p)
+		}
 		if at == nil {
 			return nil, fmt.Errorf("units[%d]: the family %s has no part %q", ordinal-1, f.Code, p.Code)
 		}
@@ -210,7 +228,7 @@ func toUnit(lib family.Library, u Unit, ordinal int, received time.Time) (*store
 		if origin == "" {
 			origin = "found_so"
 		}
-		row.Evidence = append(row.Evidence, store.Evidence{Round: e.Round, Code: e.Code, State: e.State, Origin: origin, Note: e.Note})
+		row.Evidence = append(row.Evidence, store.Evidence{Round: e.Round, Code: e.Code, State: e.State, Origin: origin, Note: e.Note, FoundHow: e.How, Age: e.Age})
 	}
 	for _, c := range u.Conclusions {
 		row.Conclusions = append(row.Conclusions, store.Conclusion{Round: c.Round, Cause: c.Cause, Proximate: c.Proximate, Contributing: c.Contributing, Statement: c.Statement, Action: c.Action, Owner: c.Owner})
@@ -243,6 +261,7 @@ func partRow(parts []store.Part, code string) *store.Part {
 // overlay writes what the document says over what the family laid out.
 func overlay(row *store.Part, p Part) error {
 	row.Off, row.Found, row.Facing, row.Note, row.Explained = p.Off, p.Found, p.Facing, p.Note, p.Explained
+	row.Witness, row.Stuck, row.Freed, row.StackFound, row.StackFit = p.Witness, p.Stuck, p.Freed, p.Stack, p.StackFit
 	if p.Expected > 0 {
 		row.Expected = p.Expected
 	}
@@ -283,6 +302,27 @@ func filled(s string) *string {
 		return nil
 	}
 	return &s
+}
+
+// addPart puts a part that the family does not know into its place of the order.
+func addPart(u *store.Unit, p Part) *store.Part {
+	place := p.Place
+	if place < 1 || place > len(u.Parts)+1 {
+		place = len(u.Parts) + 1
+	}
+	u.Parts = slices.Insert(u.Parts, place-1, store.Part{Code: p.Code, Name: p.Name, Kind: p.Kind, Branch: p.Branch, Expected: max(1, p.Expected)})
+	for i := range u.Parts {
+		u.Parts[i].Ordinal = i + 1
+	}
+	return &u.Parts[place-1]
+}
+
+func takeMarks(marks []Mark) []store.PictureMark {
+	var out []store.PictureMark
+	for _, m := range marks {
+		out = append(out, store.PictureMark{Number: m.Number, X: m.X, Y: m.Y, Note: m.Note, Evidence: m.Evidence})
+	}
+	return out
 }
 
 // takeWorked keeps a calculation as it stands, written tightly so that it

@@ -25,7 +25,10 @@ func (s *Service) Create(ctx context.Context, who Actor, n NewJob) (tag string, 
 	if !who.May(RoleTechnician) {
 		return "", ErrForbidden
 	}
-	f := s.Families[n.Family]
+	if err := s.RefreshFamilies(ctx); err != nil {
+		return "", err
+	}
+	f := s.Families()[n.Family]
 	switch {
 	case strings.TrimSpace(n.Customer) == "":
 		return "", field.Errorf("customer", "say whose unit it is")
@@ -89,6 +92,9 @@ func NewFeature(ft family.Feature) store.Feature {
 func (s *Service) do(ctx context.Context, who Actor, role, tag string, unit int, f func(*store.Tx, *State) (action string, err error)) error {
 	if !who.May(role) {
 		return ErrForbidden
+	}
+	if err := s.RefreshFamilies(ctx); err != nil {
+		return err
 	}
 	return s.Store.WithJob(ctx, tag, func(tx *store.Tx) error {
 		st, err := s.Compute(&tx.Job, unit)

@@ -92,7 +92,7 @@ func (st *State) owns(name string) bool {
 	switch kind {
 	case "job":
 		return true
-	case "unit", "evidence", "origin", "conclusion":
+	case "unit", "evidence", "origin", "foundhow", "age", "conclusion":
 		return st.Unit.ID == id
 	case "part", "decision", "step":
 		return st.ByID[id] != nil
@@ -134,6 +134,9 @@ func (st *State) resolve(name string, who Actor, now time.Time) (*target, error)
 	switch kind {
 	case "job":
 		t = st.jobField(rest)
+		if rest == "timer_until" {
+			t = st.timerField(now)
+		}
 	case "unit":
 		t = st.unitField(rest)
 	case "part":
@@ -148,6 +151,8 @@ func (st *State) resolve(name string, who Actor, now time.Time) (*target, error)
 		t = st.readingField(st.featureByID(id), rest, who, now)
 	case "evidence", "origin":
 		t = st.evidenceField(kind, rest)
+	case "foundhow", "age":
+		t = st.evidenceExtra(kind, rest)
 	case "conclusion":
 		t = st.conclusionField(rest)
 	case "loose":

@@ -35,6 +35,8 @@ func (st *State) jobField(name string) *target {
 			codes = append(codes, w.Code)
 		}
 		return text(j.Waiting, oneOf(codes...))
+	case "timer_note":
+		return text(j.TimerNote, nil)
 	case "waiting_note":
 		return text(j.WaitingNote, nil)
 	case "policy":
@@ -162,7 +164,7 @@ func (st *State) unitField(name string) *target {
 	case "off_gears":
 		return set(u.OffGears, quantityOf(quantity.Length))
 	}
-	return nil
+	return st.benchUnitField(name)
 }
 
 func (st *State) partField(p *PartState, name string) *target {
@@ -190,7 +192,7 @@ func (st *State) partField(p *PartState, name string) *target {
 			return db.Model(&store.Part{}).Where("id = ?", p.ID).Update("off", v == "yes").Error
 		}}
 	}
-	return nil
+	return st.benchPartField(p, name)
 }
 
 // upsert writes one column of a row that a unique key finds or makes.

@@ -71,9 +71,10 @@ func (c *Conflict) Error() string {
 // Service does things to jobs.
 type Service struct {
 	Store     *store.Store
-	Families  family.Library
 	Knowledge explain.Base
 	Now       func() time.Time
+
+	shelf shelf
 }
 
 // New makes a service with the shipped families and knowledge.
@@ -86,11 +87,16 @@ func New(s *store.Store) (*Service, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Service{Store: s, Families: lib, Knowledge: base, Now: time.Now}, nil
+	service := &Service{Store: s, Knowledge: base, Now: time.Now, shelf: shelf{shipped: lib}}
+	service.shelf.now.Store(&catalog{lib: lib})
+	return service, nil
 }
 
 // Load gives the computed state of one unit of a job; unit counts from 1.
 func (s *Service) Load(ctx context.Context, tag string, unit int) (*State, error) {
+	if err := s.RefreshFamilies(ctx); err != nil {
+		return nil, err
+	}
 	j, err := s.Store.Job(ctx, tag)
 	if err != nil {
 		return nil, err

@@ -5,6 +5,7 @@ import (
 	"strconv"
 	"strings"
 
+	"corvek/core/calc"
 	"corvek/core/decide"
 	"corvek/core/explain"
 	"corvek/core/family"
@@ -53,6 +54,11 @@ type State struct {
 	Received  *AttemptState
 	Economy   Economy
 	Stops     map[string][]Stop
+
+	Gauge        family.Gauge
+	Variant      family.Resolution
+	Balance      *calc.Output // nil until enough is known
+	BalanceFault string
 }
 
 // Duty is the unit's duty in base units; the Has flags tell what is known.
@@ -77,6 +83,7 @@ type PartState struct {
 	Step     store.BuildStep
 	Place    *kit.Place
 	Filled   int
+	Stack    *StackState // nil where order and facing of a pack do not matter
 }
 
 // Choice is what is done with the part: a person's choice, else the proposal.
@@ -160,7 +167,7 @@ func (s *Service) Compute(j *store.Job, unit int) (*State, error) {
 		return nil, fmt.Errorf("job %s has no unit %d: %w", j.Tag, unit, store.ErrNotFound)
 	}
 	u := &j.Units[unit-1]
-	f := s.Families[u.Family]
+	f := s.Families()[u.Family]
 	if f == nil {
 		return nil, fmt.Errorf("the family %q of unit %s is not in the library", u.Family, u.Name)
 	}
@@ -169,6 +176,8 @@ func (s *Service) Compute(j *store.Job, unit int) (*State, error) {
 	st.Round = &u.Rounds[len(u.Rounds)-1]
 	st.readParts()
 	st.readDuty()
+	st.identify()
+	st.balance()
 	st.propose()
 	st.shims()
 	st.models()
@@ -191,10 +200,13 @@ func (st *State) readParts() {
 		row := &st.Unit.Parts[i]
 		def, ok := st.Family.PartByCode(row.Code)
 		if !ok {
-			def = &family.Part{Code: row.Code, Name: row.Name, Kind: "plug", Count: row.Expected, Shape: family.Shape{W: 20, OD: 30}}
+			def = extraPart(row)
 		}
 		p := &PartState{Part: row, Def: def, Loose: loose[row.ID]}
 		p.Missing = stripPart(p).Missing()
+		if def.Stack != nil {
+			p.Stack = newStack(def.Stack, row.StackFound, row.StackFit)
+		}
 		for k := range row.Features {
 			if fd, ok := def.FeatureByCode(row.Features[k].Code); ok {
 				fs := newFeature(&row.Features[k], fd, p)
@@ -211,6 +223,17 @@ func (st *State) readParts() {
 		st.Parts = append(st.Parts, p)
 		st.ByCode[row.Code], st.ByID[row.ID] = p, p
 	}
+}
+
+// extraPart draws a part that the family does not know by what it was said to
+// look like.
+func extraPart(row *store.Part) *family.Part {
+	kind := row.Kind
+	if kind == "" {
+		kind = "plug"
+	}
+	return &family.Part{Code: row.Code, Name: row.Name, Kind: kind, Branch: row.Branch, Count: row.Expected, Shape: family.Shape{W: 20, OD: 40, ID: 24, Top: 30, Base: -30, Step: 6,
+		Shaft: []family.Segment{{L: 8, D: 20}, {L: 12, D: 36}}}}
 }
 
 // latest gives the row of the highest round, the zero row when there is none.

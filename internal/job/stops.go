@@ -80,6 +80,7 @@ func (st *State) stops() {
 	st.stopBuild()
 	st.stopProve()
 	st.stopHandOver()
+	st.stopBench()
 }
 
 // Cautions gives the cautions of a station for this family.

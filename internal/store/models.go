@@ -54,6 +54,8 @@ type Job struct {
 	NewDays      string
 	DowntimeCost string
 	Lesson       string
+	TimerNote    string
+	TimerUntil   *time.Time
 	HandedOverAt *time.Time
 	Version      int64
 	CreatedAt    time.Time
@@ -68,32 +70,43 @@ type Job struct {
 
 // Unit is one hydraulic unit of a job.
 type Unit struct {
-	ID             uint
-	JobID          uint
-	Ordinal        int
-	Family         string
-	Name           string
-	Maker          string
-	Model          string
-	Serial         string
-	Variant        string
-	Rotation       string
-	Fluid          string
-	Viscosity      string
-	Density        string
-	Displacement   string
-	Speed          string
-	DutyPressure   string
-	Temperature    string
-	Hours          string
-	Filtration     string
-	Changed        string
-	Modification   string
-	ShimsFitted    string
-	ShimsAvailable string
-	OffBody        string
-	OffGears       string
+	ID              uint
+	JobID           uint
+	Ordinal         int
+	Family          string
+	Name            string
+	Maker           string
+	Model           string
+	Serial          string
+	Variant         string
+	Rotation        string
+	Fluid           string
+	Viscosity       string
+	Density         string
+	Displacement    string
+	Speed           string
+	DutyPressure    string
+	Temperature     string
+	Hours           string
+	Filtration      string
+	Changed         string
+	Modification    string
+	ShimsFitted     string
+	ShimsAvailable  string
+	OffBody         string
+	OffGears        string
+	Gauge           string // question=answer, blank-separated
+	Marks           string // mark=yes or mark=no, blank-separated
+	Capacity        string
+	LevelBefore     string
+	Drained         string
+	Water           string
+	GainedElsewhere string
+	Vessel          string
+	DrainedLook     string
+	Flushed         string
 
+	Accounts    []Account
 	Rounds      []Round
 	Parts       []Part
 	LooseItems  []LooseItem
@@ -116,18 +129,25 @@ type Round struct {
 
 // Part is a line of the strip record.
 type Part struct {
-	ID        uint
-	UnitID    uint
-	Code      string
-	Name      string
-	Ordinal   int
-	Expected  int
-	Off       bool
-	Found     string
-	Facing    string
-	Fastener  string
-	Note      string
-	Explained string
+	ID         uint
+	UnitID     uint
+	Code       string
+	Name       string
+	Ordinal    int
+	Expected   int
+	Off        bool
+	Found      string
+	Facing     string
+	Fastener   string
+	Note       string
+	Explained  string
+	Kind       string // of a part that the family does not know
+	Branch     string
+	Witness    string
+	Stuck      string
+	Freed      string
+	StackFound string
+	StackFit   string
 
 	Features   []Feature
 	Decisions  []Decision
@@ -175,13 +195,15 @@ type Reading struct {
 
 // Evidence is a mark looked for: seen, absent, or not looked.
 type Evidence struct {
-	ID     uint
-	UnitID uint
-	Round  int
-	Code   string
-	State  string
-	Origin string
-	Note   string
+	ID       uint
+	UnitID   uint
+	Round    int
+	Code     string
+	State    string
+	Origin   string
+	Note     string
+	FoundHow string
+	Age      string
 }
 
 // TableName is singular, as the word is.
@@ -273,6 +295,49 @@ type Attachment struct {
 	Caption        string
 	BeforeCleaning bool
 	Content        []byte
+	Thumb          []byte
+	Width, Height  int
+
+	Marks []PictureMark
+}
+
+// PictureMark is a numbered mark on a picture; X and Y are shares of its size.
+type PictureMark struct {
+	ID           uint
+	AttachmentID uint
+	Number       int
+	X, Y         float64
+	Note         string
+	Evidence     string
+	PartID       *uint
+}
+
+// Account is what one person told of a unit. Two that agree are two sources
+// and no proof: they may have it from one another.
+type Account struct {
+	ID     uint
+	UnitID uint
+	Teller string
+	Words  string
+}
+
+// Instrument is a measuring tool of the shop.
+type Instrument struct {
+	ID         uint
+	Name       string
+	Kind       string
+	Resolution string
+	DueOn      *time.Time
+}
+
+// FamilyVersion is a family as the shop wrote it; the newest of a code holds.
+type FamilyVersion struct {
+	ID     uint
+	Code   string
+	Text   string
+	Reason string
+	ByName string
+	At     time.Time
 }
 
 // WorkedFigure is a calculation that somebody put on the job, with its inputs

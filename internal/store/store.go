@@ -157,6 +157,7 @@ func loadJob(db *gorm.DB, id uint) (*Job, error) {
 		Preload("Units.Parts.Decisions", byID).
 		Preload("Units.Parts.BuildSteps", byID).
 		Preload("Units.LooseItems", byID).
+		Preload("Units.Accounts", byID).
 		Preload("Units.Evidence", byID).
 		Preload("Units.Conclusions", byID).
 		Preload("Units.KitPieces", byID).
@@ -165,7 +166,8 @@ func loadJob(db *gorm.DB, id uint) (*Job, error) {
 		Preload("Acknowledgements", byID).
 		Preload("StopPasses", byID).
 		Preload("WorkedFigures", byID).
-		Preload("Attachments", func(q *gorm.DB) *gorm.DB { return q.Omit("content").Order("id") }).
+		Preload("Attachments", func(q *gorm.DB) *gorm.DB { return q.Omit("content", "thumb").Order("id") }).
+		Preload("Attachments.Marks", byNumber).
 		Take(&j, id).Error
 	return &j, err
 }

@@ -13,6 +13,7 @@ type PartTie struct {
 	Loose      *LooseItem
 	Piece      *KitPiece
 	Attachment *Attachment
+	Mark       *PictureMark
 }
 
 // Tie sets the part of rows that were stored before the parts had numbers, and
@@ -38,6 +39,8 @@ func (s *Store) Tie(ctx context.Context, j *Job, ties []PartTie, record []Record
 				model, id = &KitPiece{}, t.Piece.ID
 			case t.Attachment != nil:
 				id = t.Attachment.ID
+			case t.Mark != nil:
+				model, id = &PictureMark{}, t.Mark.ID
 			}
 			if err := db.Model(model).Where("id = ?", id).Update("part_id", part.ID).Error; err != nil {
 				return err

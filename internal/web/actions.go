@@ -125,9 +125,7 @@ func (s *Server) newJobPage(c *echo.Context) error {
 
 func (s *Server) renderNewJob(c *echo.Context, status int, in job.NewJob, fault *field.Error) error {
 	v := NewJobView{In: in, Error: fault}
-	for _, f := range s.jobs.Families.List() {
-		v.Families = append(v.Families, FamilyChoice{f.Code, f.Name})
-	}
+	v.Families = s.families()
 	customers, err := s.store.Customers(c.Request().Context())
 	if err != nil {
 		return err

@@ -94,6 +94,17 @@ func (p *Page) Caution(code string) *family.Caution {
 	return nil
 }
 
+// PartCaution is a part's caution, nil where the station shows it beside the
+// sheet already.
+func (p *Page) PartCaution(code string) *family.Caution {
+	for _, c := range p.S.Cautions(p.Station) {
+		if c.Code == code {
+			return nil
+		}
+	}
+	return p.Caution(code)
+}
+
 // OffCount is how many parts are off.
 func (p *Page) OffCount() int {
 	n := 0

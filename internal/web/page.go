@@ -34,6 +34,7 @@ type Page struct {
 	Path    string
 	Station string
 	UnitNo  int
+	Face    string // which of a station's faces is turned up
 	S       *job.State
 	Part    *job.PartState
 	Feature *job.FeatureState
@@ -112,13 +113,13 @@ type Entry struct {
 
 var dimNames = map[string]quantity.Dimension{
 	"length": quantity.Length, "pressure": quantity.Pressure, "flow": quantity.Flow, "rotation": quantity.Rotation, "displacement": quantity.Displacement,
-	"temperature": quantity.Temperature, "viscosity": quantity.KinematicViscosity, "density": quantity.Density, "torque": quantity.Torque, "time": quantity.Time,
+	"temperature": quantity.Temperature, "viscosity": quantity.KinematicViscosity, "density": quantity.Density, "torque": quantity.Torque, "time": quantity.Time, "volume": quantity.Volume,
 }
 
 // padUnits are the units the number pad offers for a dimension.
 var padUnits = map[string]string{
 	"length": "mm|in|thou", "pressure": "bar|psi|MPa", "flow": "L/min|gpm|ml/min", "rotation": "rpm", "displacement": "cc/rev|in3/rev",
-	"temperature": "°C|°F", "viscosity": "cSt", "density": "kg/m3", "torque": "N·m|lbf·ft", "time": "h",
+	"temperature": "°C|°F", "viscosity": "cSt", "density": "kg/m3", "torque": "N·m|lbf·ft", "time": "h", "volume": "L|gal|ml",
 }
 
 // Q is a quantity field of a row.

@@ -23,7 +23,7 @@ func (s *Server) jobPage(c *echo.Context, station string) (*Page, error) {
 		return nil, err
 	}
 	p := s.page(c, st.Job.Tag+" "+job.StationNames[station])
-	p.S, p.Station, p.UnitNo = st, station, unit
+	p.S, p.Station, p.UnitNo, p.Face = st, station, unit, c.QueryParam("face")
 	p.choosePart(c.QueryParam("part"), c.QueryParam("feature"))
 	p.rail()
 	p.foot()
@@ -53,6 +53,10 @@ func (s *Server) station(c *echo.Context) error {
 		}
 	}
 	p.Body = p.stationView()
+	if v, is := p.Body.(ReceiveView); is {
+		v.Families = s.families()
+		p.Body = v
+	}
 	return s.render(c, http.StatusOK, station, p)
 }
 

@@ -46,6 +46,7 @@ type ReceiveView struct {
 	Pair     template.HTML
 	Theory   string
 	Other    string
+	Families []FamilyChoice
 }
 
 // SymptomChoice is a symptom that may be tapped.

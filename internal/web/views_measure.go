@@ -19,6 +19,7 @@ type MeasureView struct {
 	Stage   string
 	Bar     template.HTML
 	Profile template.HTML
+	Wide    bool // the cells need the whole width
 	Leaves  []LeafView
 	Cells   [][]Cell
 	Heads   []string
@@ -84,8 +85,11 @@ func (p *Page) featureView(f *job.FeatureState, stage string) *MeasureView {
 		}
 	default:
 		p.cells(v, f, stage)
-		if f.Def.Method == family.MethodGrid {
+		switch f.Def.Method {
+		case family.MethodGrid:
 			v.Profile = p.profile(f, stage)
+		case family.MethodSisters:
+			v.Profile, v.Wide = p.sisters(f, stage), true
 		}
 	}
 	v.Verdict, v.Words = verdictWords(p, f, stage)
@@ -109,6 +113,14 @@ func (p *Page) others(f *job.FeatureState, stage string) []float64 {
 	var out []float64
 	if f.Def.Method == family.MethodFeeler {
 		return nil
+	}
+	if f.Def.Method == family.MethodFit {
+		for _, gap := range f.Result(stage).Fits {
+			if !math.IsNaN(gap) {
+				out = append(out, gap)
+			}
+		}
+		return out
 	}
 	for _, slot := range f.Spec.Slots() {
 		if q, err := quantity.Parse(f.Entry(stage, slot), quantity.Length); err == nil {
@@ -137,12 +149,15 @@ func (p *Page) cells(v *MeasureView, f *job.FeatureState, stage string) {
 	r := f.Result(stage)
 	slots := f.Spec.Slots()
 	cols := f.Def.Cols
-	if f.Def.Method != family.MethodGrid {
-		cols = min(len(slots), 5)
-	} else {
+	switch f.Def.Method {
+	case family.MethodFit:
+		cols = 2
+	case family.MethodGrid:
 		for c := range cols {
 			v.Heads = append(v.Heads, fmt.Sprintf("axis %c", 'A'+c))
 		}
+	default:
+		cols = min(len(slots), 5)
 	}
 	var row []Cell
 	for i, slot := range slots {
@@ -160,7 +175,14 @@ func cellLabel(f *job.FeatureState, i, cols int) string {
 	if f.Def.Method == family.MethodGrid {
 		return fmt.Sprintf("depth %d, axis %c", i/cols+1, 'A'+i%cols)
 	}
-	if len(f.Spec.Slots()) == 1 {
+	switch {
+	case f.Def.Method == family.MethodFit:
+		return fmt.Sprintf("%s %d", []string{"hole", "shaft"}[i%2], i/2+1)
+	case f.Def.Method == family.MethodSisters:
+		return fmt.Sprintf("no. %d", i+1)
+	case f.Def.Method == family.MethodTIR:
+		return "whole swing"
+	case len(f.Spec.Slots()) == 1:
 		return "reading"
 	}
 	return fmt.Sprintf("reading %d", i+1)
@@ -203,7 +225,11 @@ func verdictWords(p *Page, f *job.FeatureState, stage string) (word, sentence st
 	}
 	switch r.Verdict {
 	case metrology.In:
-		return "IN", inWords(r.Limits, r.Value, r.IsLeaves, show)
+		words := inWords(r.Limits, r.Value, r.IsLeaves, show)
+		if r.Odd > 0 {
+			words += fmt.Sprintf("; but no. %d is not like its sisters", r.Odd)
+		}
+		return "IN", words
 	case metrology.Out:
 		return "OUT", outWords(p, f, stage)
 	case metrology.Undecided:
@@ -220,6 +246,9 @@ func verdictWords(p *Page, f *job.FeatureState, stage string) (word, sentence st
 		return "?", text
 	}
 	if r.Any {
+		if r.Odd > 0 {
+			return "?", fmt.Sprintf("no. %d is not like its sisters, %s apart; no limit is given", r.Odd, show(r.OddBy))
+		}
 		return "", "no limit given, so nothing is judged"
 	}
 	return "", "nothing entered yet"
@@ -266,7 +295,19 @@ func (p *Page) workings(f *job.FeatureState, stage string) []string {
 		if r.Interval.Bounded {
 			out = append(out, fmt.Sprintf("thickest leaf that goes %s ≤ gap < thinnest that stops %s", show(r.Interval.AtLeast), show(r.Interval.LessThan)))
 		}
+	} else if f.Def.Method == family.MethodFit {
+		for i, gap := range r.Fits {
+			if !math.IsNaN(gap) {
+				out = append(out, fmt.Sprintf("pair %d: hole less its own shaft = %s", i+1, show(gap)))
+			}
+		}
 	} else if r.HasValue {
+		if r.Odd > 0 {
+			out = append(out, fmt.Sprintf("no. %d is not like its sisters: %s from the middle one, more than their own scatter makes", r.Odd, show(r.OddBy)))
+		}
+		if r.HasBow {
+			out = append(out, "bow = half of the whole swing = "+show(r.Bow))
+		}
 		out = append(out, fmt.Sprintf("%d readings, mean %s, from %s to %s", r.Summary.N, show(r.Summary.Mean), show(r.Summary.Minimum), show(r.Summary.Maximum)))
 		if r.Summary.HasOutOfRound {
 			out = append(out, "out of round "+show(r.Summary.OutOfRound))

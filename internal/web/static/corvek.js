@@ -143,6 +143,7 @@
           const word = { g: "goes", d: "drags", s: "stops", Backspace: "", Delete: "" }[e.key];
           if (word !== undefined) { e.preventDefault(); window.corvek.save(el.dataset.set, word, el.dataset.base || ""); return; }
         }
+        if (el && el.tagName === "g" && el.dataset.set && (e.key === "Enter" || e.key === " ")) { e.preventDefault(); this.tapped({ target: el, preventDefault() {} }); return; }
         if (el && el.dataset && el.dataset.flip !== undefined && (e.key === "Enter" || e.key === " ")) { e.preventDefault(); this.flip(el); return; }
         const follow = (q) => { const a = document.querySelector(q); if (a) { e.preventDefault(); location.href = a.getAttribute("href"); } };
         if (/^[1-9]$/.test(e.key)) follow('[data-station="' + e.key + '"]');
