@@ -12,6 +12,7 @@ import (
 
 	"corvek/internal/exchange"
 
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -81,15 +82,33 @@ func TestPictureComesIn(t *testing.T) {
 	good, bad := filepath.Join(dir, "plate.png"), filepath.Join(dir, "program.png")
 	require.NoError(t, os.WriteFile(good, b.Bytes(), 0o600))
 	require.NoError(t, os.WriteFile(bad, []byte("MZ this is a program"), 0o600))
-	u.open("/jobs/T-0388/handover")
+	u.open("/jobs/T-0388/pictures")
 	u.MustElement("#picture").MustSetFiles(bad)
-	u.press(u.MustElementR("form button", "^Add$"))
+	u.press(u.MustElementR("form button", "^Add it$"))
 	u.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("not a JPEG"))`)
 	u.MustElement("#picture").MustSetFiles(good)
 	u.typeInto(u.MustElement("#caption"), "rear plate")
-	u.press(u.MustElementR("form button", "^Add$"))
-	u.MustWait(`() => { const i = document.querySelector(".pics img"); return i !== null && i.complete && i.naturalWidth === 40; }`)
-	u.says("rear plate")
+	u.press(u.MustElementR("form button", "^Add it$"))
+	u.MustWait(`() => /pictures\/\d+$/.test(location.pathname) && document.readyState === "complete"`)
+	u.says("rear plate", "Nothing is marked yet")
+
+	// A mark without a place is refused; one tapped on the picture is kept where it was tapped.
+	u.press(u.MustElementR("button", "^Mark it$"))
+	u.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("tap the picture"))`)
+	box := u.MustElement("[data-shot]").MustShape().Box()
+	u.Mouse.MustMoveTo(box.X+box.Width*.25, box.Y+box.Height*.5).MustClick(proto.InputMouseButtonLeft)
+	u.typeInto(u.MustElement("#mark-note"), "nail catches")
+	u.press(u.MustElementR("button", "^Mark it$"))
+	u.MustWait(`() => window.corvek.idle() && document.querySelector(".shot-l li[value='1']") !== null`)
+	u.says("nail catches")
+	at := u.state("T-0388").Job.Attachments
+	require.Len(t, at, 1)
+	require.Len(t, at[0].Marks, 1)
+	assert.InDelta(t, .25, at[0].Marks[0].X, .02)
+	assert.InDelta(t, .5, at[0].Marks[0].Y, .02)
+	assert.Equal(t, [2]int{40, 30}, [2]int{at[0].Width, at[0].Height})
+	u.open("/jobs/T-0388/report")
+	assert.Len(t, u.MustElements(".shot .shot-c"), 1, "the mark is printed")
 }
 
 // A job file made elsewhere comes in through the Rack.

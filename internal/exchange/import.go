@@ -15,6 +15,7 @@ import (
 	"corvek/core/calc"
 	"corvek/core/family"
 	"corvek/internal/job"
+	"corvek/internal/picture"
 	"corvek/internal/store"
 )
 
@@ -102,7 +103,11 @@ func Import(ctx context.Context, s *job.Service, d *Document, files Files, who s
 		if err != nil {
 			return err
 		}
-		j.Attachments = append(j.Attachments, store.Attachment{Name: a.Name, MediaType: a.MediaType, Caption: a.Caption, BeforeCleaning: a.BeforeCleaning, Content: content, Marks: takeMarks(a.Marks)})
+		row, err := takePicture(a, content)
+		if err != nil {
+			return fmt.Errorf("%s %w", a.File, err)
+		}
+		j.Attachments = append(j.Attachments, row)
 	}
 	for _, w := range d.Worked {
 		row, err := takeWorked(w)
@@ -315,6 +320,21 @@ func addPart(u *store.Unit, p Part) *store.Part {
 		u.Parts[i].Ordinal = i + 1
 	}
 	return &u.Parts[place-1]
+}
+
+// takePicture keeps a picture as it came, after looking that it is one. A drawn
+// picture is served so that it can run nothing.
+func takePicture(a Attachment, content []byte) (store.Attachment, error) {
+	row := store.Attachment{Name: a.Name, MediaType: a.MediaType, Caption: a.Caption, BeforeCleaning: a.BeforeCleaning, Content: content, Marks: takeMarks(a.Marks)}
+	switch a.MediaType {
+	case "image/svg+xml":
+		return row, nil
+	case "image/jpeg", "image/png", "image/webp":
+		var err error
+		row.Width, row.Height, row.Thumb, err = picture.Look(content)
+		return row, err
+	}
+	return row, fmt.Errorf("is of the kind %q; pictures are JPEG, PNG, WebP or SVG", a.MediaType)
 }
 
 func takeMarks(marks []Mark) []store.PictureMark {

@@ -328,24 +328,3 @@ func (s *Service) Visit(ctx context.Context, who Actor, tag, station string) err
 	}
 	return s.Store.SetStation(ctx, tag, station)
 }
-
-// Picture is an evidence picture as it comes in.
-type Picture struct {
-	Part           uint
-	Name           string
-	MediaType      string
-	Caption        string
-	BeforeCleaning bool
-	Content        []byte
-}
-
-// AddPicture keeps an evidence picture with the job.
-func (s *Service) AddPicture(ctx context.Context, who Actor, tag string, unit int, p Picture) error {
-	return s.do(ctx, who, RoleTechnician, tag, unit, func(tx *store.Tx, st *State) (string, error) {
-		a := store.Attachment{JobID: st.Job.ID, Name: p.Name, MediaType: p.MediaType, Caption: strings.TrimSpace(p.Caption), BeforeCleaning: p.BeforeCleaning, Content: p.Content}
-		if st.ByID[p.Part] != nil {
-			a.PartID = &p.Part
-		}
-		return "picture: " + p.Name, tx.DB.Create(&a).Error
-	})
-}

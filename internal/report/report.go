@@ -59,6 +59,7 @@ type Data struct {
 	StartUp   []string
 	Customer  []string // what the customer must change
 	Worked    []answer.Worked
+	Pictures  []Shot
 }
 
 // Shop is the name at the head of the papers.
@@ -104,6 +105,7 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 	}
 	d.Plot = template.HTML(Plot(st, units))
 	d.Worked = answer.Kept(st.Job, units)
+	d.pictures()
 	return d
 }
 

@@ -1,9 +1,7 @@
 package web
 
 import (
-	"io"
 	"net/http"
-	"path/filepath"
 	"strconv"
 	"strings"
 
@@ -189,52 +187,4 @@ func (s *Server) importJob(c *echo.Context) error {
 		return field.Errorf("file", "%s", err)
 	}
 	return ok(c, map[string]any{"go": "/jobs/" + d.Job.Tag})
-}
-
-// pictureTypes are what a picture may be, told by its content and not its name.
-var pictureTypes = map[string]string{"image/jpeg": ".jpg", "image/png": ".png", "image/webp": ".webp"}
-
-const maxPicture = 12 << 20
-
-func (s *Server) addPicture(c *echo.Context) error {
-	head, err := c.FormFile("picture")
-	if err != nil {
-		return field.Errorf("picture", "choose a picture")
-	}
-	if head.Size > maxPicture {
-		return field.Errorf("picture", "is larger than %d MB", maxPicture>>20)
-	}
-	f, err := head.Open()
-	if err != nil {
-		return err
-	}
-	defer f.Close()
-	content, err := io.ReadAll(io.LimitReader(f, maxPicture+1))
-	if err != nil {
-		return err
-	}
-	kind := http.DetectContentType(content)
-	if pictureTypes[kind] == "" {
-		return field.Errorf("picture", "is not a JPEG, PNG or WebP picture")
-	}
-	part, _ := strconv.ParseUint(c.FormValue("part"), 10, 63)
-	name := strings.TrimSuffix(filepath.Base(head.Filename), filepath.Ext(head.Filename)) + pictureTypes[kind]
-	return done(c, s.jobs.AddPicture(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), job.Picture{Part: uint(part), Name: name, MediaType: kind,
-		Caption: c.FormValue("caption"), BeforeCleaning: c.FormValue("before_cleaning") == "yes", Content: content}))
-}
-
-func (s *Server) picture(c *echo.Context) error {
-	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
-	if err != nil {
-		return echo.ErrNotFound
-	}
-	a, err := s.store.Attachment(c.Request().Context(), uint(id))
-	if err != nil {
-		return err
-	}
-	h := c.Response().Header()
-	h.Set("Cache-Control", "private, max-age=86400")
-	// A drawn picture could carry script when it is opened by itself.
-	h.Set("Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox")
-	return c.Blob(http.StatusOK, a.MediaType, a.Content)
 }

@@ -5,6 +5,8 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"image"
+	"image/png"
 	"io"
 	"mime/multipart"
 	"net/http"
@@ -287,8 +289,11 @@ func TestPicturesAreToldByTheirContent(t *testing.T) {
 		defer res.Body.Close()
 		return res.StatusCode
 	}
-	png := append([]byte("\x89PNG\r\n\x1a\n"), make([]byte, 64)...)
-	assert.Equal(t, http.StatusOK, send("a.png", png))
+	var whole bytes.Buffer
+	require.NoError(t, png.Encode(&whole, image.NewRGBA(image.Rect(0, 0, 30, 20))))
+	assert.Equal(t, http.StatusOK, send("a.png", whole.Bytes()))
+	assert.Equal(t, http.StatusUnprocessableEntity, send("cut.png", whole.Bytes()[:50]), "a head alone is no picture")
+	assert.Equal(t, http.StatusUnprocessableEntity, send("huge.jpg", append([]byte("\xff\xd8\xff"), make([]byte, 20<<20)...)), "20 MB are refused politely")
 	assert.Equal(t, http.StatusUnprocessableEntity, send("a.png", []byte("MZ\x90\x00 a renamed program")))
 	assert.Equal(t, http.StatusUnprocessableEntity, send("a.svg", []byte(`<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>`)))
 }

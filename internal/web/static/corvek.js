@@ -61,6 +61,8 @@
           window.corvek.save(step.dataset.for, String(n), input.dataset.base);
           return;
         }
+        const shot = e.target.closest("[data-shot]");
+        if (shot) { const b = shot.getBoundingClientRect(); this.pin(shot, (e.clientX - b.left) / b.width, (e.clientY - b.top) / b.height); return; }
         const flip = e.target.closest("[data-flip]");
         if (flip) { this.flip(flip); return; }
         const act = e.target.closest("[data-do]");
@@ -74,6 +76,18 @@
         const text = input.value.replace(/\s+/g, ""), i = Number(el.dataset.flip);
         input.value = text.slice(0, i) + (other[text[i].toLowerCase()] || text[i]) + text.slice(i + 1);
         input.dispatchEvent(new Event("input", { bubbles: true }));
+      },
+
+      // A mark is pinned on a picture at a share of its width and height.
+      pin(shot, x, y) {
+        const form = document.getElementById("markform"), box = shot.viewBox.baseVal;
+        if (!form) return;
+        x = Math.min(1, Math.max(0, x)); y = Math.min(1, Math.max(0, y));
+        form.elements.x.value = x.toFixed(4); form.elements.y.value = y.toFixed(4);
+        const dot = shot.querySelector(".shot-n");
+        dot.setAttribute("cx", x * box.width); dot.setAttribute("cy", y * box.height);
+        document.getElementById("shot-hint").textContent = "Now say what is seen there.";
+        if (this.byPointer) document.getElementById("mark-note").focus({ preventScroll: true });
       },
 
       act(what, value) {
@@ -145,6 +159,13 @@
         }
         if (el && el.tagName === "g" && el.dataset.set && (e.key === "Enter" || e.key === " ")) { e.preventDefault(); this.tapped({ target: el, preventDefault() {} }); return; }
         if (el && el.dataset && el.dataset.flip !== undefined && (e.key === "Enter" || e.key === " ")) { e.preventDefault(); this.flip(el); return; }
+        const way = { ArrowLeft: [-.02, 0], ArrowRight: [.02, 0], ArrowUp: [0, -.02], ArrowDown: [0, .02] }[e.key];
+        if (el && el.dataset && el.dataset.shot !== undefined && way) {
+          e.preventDefault();
+          const at = document.getElementById("markform").elements;
+          this.pin(el, (at.x.value === "" ? .5 : Number(at.x.value)) + way[0], (at.y.value === "" ? .5 : Number(at.y.value)) + way[1]);
+          return;
+        }
         const follow = (q) => { const a = document.querySelector(q); if (a) { e.preventDefault(); location.href = a.getAttribute("href"); } };
         if (/^[1-9]$/.test(e.key)) follow('[data-station="' + e.key + '"]');
         else if (e.key === "ArrowLeft") follow("[data-prev]");

@@ -1,0 +1,198 @@
+package web
+
+import (
+	"errors"
+	"html/template"
+	"net/http"
+	"path/filepath"
+	"strconv"
+	"strings"
+
+	"corvek/core/field"
+	"corvek/internal/draw"
+	"corvek/internal/job"
+	"corvek/internal/picture"
+	"corvek/internal/store"
+
+	"github.com/labstack/echo/v5"
+)
+
+func (s *Server) addPicture(c *echo.Context) error {
+	head, err := c.FormFile("picture")
+	if err != nil {
+		return field.Errorf("picture", "choose a picture")
+	}
+	if head.Size > picture.MaxBytes {
+		return field.Errorf("picture", "%s", picture.ErrTooBig)
+	}
+	f, err := head.Open()
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	taken, err := picture.Take(f)
+	if err != nil {
+		for _, known := range []error{picture.ErrTooBig, picture.ErrKind, picture.ErrPixels, picture.ErrDamaged} {
+			if errors.Is(err, known) {
+				return field.Errorf("picture", "%s", err)
+			}
+		}
+		return err
+	}
+	part, _ := strconv.ParseUint(c.FormValue("part"), 10, 63)
+	name := strings.TrimSuffix(filepath.Base(head.Filename), filepath.Ext(head.Filename))
+	id, err := s.jobs.AddPicture(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), job.Picture{Taken: taken, Part: uint(part), Name: name,
+		Caption: c.FormValue("caption"), BeforeCleaning: c.FormValue("before_cleaning") == "yes"})
+	if err != nil {
+		return err
+	}
+	return ok(c, map[string]any{"go": "/jobs/" + c.Param("tag") + "/pictures/" + strconv.FormatUint(uint64(id), 10)})
+}
+
+func pictureID(c *echo.Context) (uint, error) {
+	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
+	if err != nil {
+		return 0, echo.ErrNotFound
+	}
+	return uint(id), nil
+}
+
+// picture serves one picture; ?thumb gives the small one where there is one.
+func (s *Server) picture(c *echo.Context) error {
+	id, err := pictureID(c)
+	if err != nil {
+		return err
+	}
+	a, err := s.store.Attachment(c.Request().Context(), id)
+	if err != nil {
+		return err
+	}
+	h := c.Response().Header()
+	h.Set("Cache-Control", "private, max-age=86400")
+	// A drawn picture could carry script when it is opened by itself.
+	h.Set("Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox")
+	if c.QueryParam("thumb") != "" && len(a.Thumb) > 0 {
+		return c.Blob(http.StatusOK, "image/jpeg", a.Thumb)
+	}
+	return c.Blob(http.StatusOK, a.MediaType, a.Content)
+}
+
+// PictureView is one picture with its marks, and perhaps another beside it.
+type PictureView struct {
+	store.Attachment
+	Drawing  template.HTML
+	Beside   *PictureView
+	Others   []store.Attachment
+	Evidence []FamilyChoice
+	PartName string
+	Marks    []MarkView
+}
+
+// MarkView is a mark in words.
+type MarkView struct {
+	store.PictureMark
+	Words string
+}
+
+func pictureURL(a store.Attachment) string {
+	return "/pictures/" + strconv.FormatUint(uint64(a.ID), 10)
+}
+
+// pictureView lays a picture's marks over it.
+func (p *Page) pictureView(a store.Attachment, edit bool) *PictureView {
+	v := &PictureView{Attachment: a}
+	if a.PartID != nil && p.S.ByID[*a.PartID] != nil {
+		v.PartName = p.S.ByID[*a.PartID].Name
+	}
+	var marks []draw.PicMark
+	for _, m := range a.Marks {
+		words := p.S.MarkWords(m)
+		v.Marks = append(v.Marks, MarkView{m, words})
+		marks = append(marks, draw.PicMark{Number: m.Number, X: m.X, Y: m.Y, Label: words})
+	}
+	v.Drawing = template.HTML(draw.Picture(pictureURL(a), a.Width, a.Height, marks, a.Caption, edit))
+	return v
+}
+
+// Shots are the job's pictures with their marks, for stations and papers.
+func (p *Page) Shots() []*PictureView {
+	var out []*PictureView
+	for _, a := range p.S.Job.Attachments {
+		out = append(out, p.pictureView(a, false))
+	}
+	return out
+}
+
+// pictures is the page of all pictures of a job.
+func (s *Server) pictures(c *echo.Context) error {
+	p, err := s.jobPage(c, "handover")
+	if err != nil {
+		return err
+	}
+	p.Title, p.Station = p.S.Job.Tag+" Pictures", ""
+	return s.render(c, http.StatusOK, "pictures", p)
+}
+
+// onePicture is the page of one picture: marks, and another beside it.
+func (s *Server) onePicture(c *echo.Context) error {
+	id, err := pictureID(c)
+	if err != nil {
+		return err
+	}
+	p, err := s.jobPage(c, "handover")
+	if err != nil {
+		return err
+	}
+	with, _ := strconv.ParseUint(c.QueryParam("with"), 10, 63)
+	var v *PictureView
+	for _, a := range p.S.Job.Attachments {
+		if a.ID == id {
+			v = p.pictureView(a, p.CanWork())
+		}
+	}
+	if v == nil {
+		return store.ErrNotFound
+	}
+	for _, a := range p.S.Job.Attachments {
+		if a.ID == id {
+			continue
+		}
+		v.Others = append(v.Others, a)
+		if a.ID == uint(with) {
+			v.Beside = p.pictureView(a, false)
+		}
+	}
+	for _, e := range p.S.Knowledge.Evidence {
+		v.Evidence = append(v.Evidence, FamilyChoice{e.Code, e.Text})
+	}
+	p.Title, p.Station, p.Body = p.S.Job.Tag+" Picture", "", v
+	return s.render(c, http.StatusOK, "picture", p)
+}
+
+func (s *Server) addMark(c *echo.Context) error {
+	id, err := pictureID(c)
+	if err != nil {
+		return err
+	}
+	m := store.PictureMark{Note: c.FormValue("note"), Evidence: c.FormValue("evidence"), X: -1, Y: -1}
+	if x, err := strconv.ParseFloat(c.FormValue("x"), 64); err == nil {
+		m.X = x
+	}
+	if y, err := strconv.ParseFloat(c.FormValue("y"), 64); err == nil {
+		m.Y = y
+	}
+	if n, err := strconv.ParseUint(c.FormValue("part"), 10, 63); err == nil && n > 0 {
+		part := uint(n)
+		m.PartID = &part
+	}
+	return done(c, s.jobs.AddMark(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), id, m))
+}
+
+func (s *Server) dropMark(c *echo.Context) error {
+	id, err := pictureID(c)
+	if err != nil {
+		return err
+	}
+	number, _ := strconv.Atoi(c.FormValue("number"))
+	return done(c, s.jobs.DropMark(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), id, number))
+}
