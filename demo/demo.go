@@ -24,7 +24,8 @@ var files embed.FS
 var today = time.Date(2031, 5, 14, 0, 0, 0, 0, time.UTC)
 
 type shop struct {
-	People []struct{ SignIn, Name, Initials, Role string }
+	People      []struct{ SignIn, Name, Initials, Role string }
+	Instruments []struct{ Name, Kind, Resolution, DueOn string }
 }
 
 // Load stores the people and jobs of the demo and says how many jobs.
@@ -46,11 +47,21 @@ func Load(ctx context.Context, jobs *job.Service, password string) (int, error) 
 			return 0, err
 		}
 	}
+	shift := int(jobs.Now().Sub(today).Hours() / 24)
+	for _, i := range s.Instruments {
+		row := store.Instrument{Name: i.Name, Kind: i.Kind, Resolution: i.Resolution}
+		if t, err := time.Parse(time.DateOnly, i.DueOn); err == nil {
+			t = t.AddDate(0, 0, shift)
+			row.DueOn = &t
+		}
+		if err := jobs.Store.SaveInstrument(ctx, &row); err != nil {
+			return 0, err
+		}
+	}
 	docs, err := Documents()
 	if err != nil {
 		return 0, err
 	}
-	shift := int(jobs.Now().Sub(today).Hours() / 24)
 	for _, d := range docs {
 		d.Shift(shift)
 		if err := exchange.Import(ctx, jobs, d, Files, "demo"); err != nil {

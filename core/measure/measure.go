@@ -138,7 +138,7 @@ func (s Spec) Slots() []string {
 			out = append(out, fmt.Sprintf("h%d", i), fmt.Sprintf("s%d", i))
 		}
 	default:
-		for i := 1; i <= max(1, s.Rows*s.Cols); i++ {
+		for i := 1; i <= max(1, s.Rows)*max(1, s.Cols); i++ {
 			out = append(out, fmt.Sprintf("v%d", i))
 		}
 	}
@@ -198,6 +198,33 @@ func (s Spec) limits() metrology.Limits {
 		l = l.In(metrology.Sense(s.LimitFor), metrology.Sense(s.Measured))
 	}
 	return l
+}
+
+// coarsest is the share of a tolerance that a resolution may take: a tenth is
+// wanted, a quarter is the most that still tells in from out.
+const coarsest = 0.25
+
+// TooCoarse reports that the instrument cannot tell in from out: its resolution
+// takes more than a quarter of the band, or of the allowance from nominal to the
+// limit. Leaves are judged by which of them go, not by a resolution.
+func (s Spec) TooCoarse() bool {
+	q, err := quantity.Parse(s.Resolution, quantity.Length)
+	if err != nil || q.SI <= 0 || s.Method == family.MethodFeeler || s.Method == family.MethodGrade {
+		return false
+	}
+	nominal, err := quantity.Parse(s.Nominal, quantity.Length)
+	l, band := s.limits(), 0.0
+	switch {
+	case l.HasLower && l.HasUpper:
+		band = l.Upper - l.Lower
+	case l.HasUpper && err == nil:
+		band = l.Upper - nominal.SI
+	case l.HasLower && err == nil:
+		band = nominal.SI - l.Lower
+	case l.HasUpper:
+		band = l.Upper
+	}
+	return band > 0 && q.SI > coarsest*band*(1+1e-9)
 }
 
 func (r *Result) leaves(s Spec, entries []Entry) {

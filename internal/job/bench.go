@@ -210,6 +210,7 @@ func (st *State) stopBench() {
 		st.stop("handover", "flush", 0, "", "Pieces went round with the oil: say how tank, cooler, filters and feed side were flushed, and by whom")
 	}
 	st.stopStacks()
+	st.stopInstruments()
 }
 
 // BrokenUp reports that pieces of the unit went into the circuit: something is

@@ -26,6 +26,7 @@ type catalog struct {
 type shelf struct {
 	shipped family.Library
 	now     atomic.Pointer[catalog]
+	tools   atomic.Pointer[map[string]store.Instrument]
 }
 
 // Families are the families that hold now.
@@ -34,9 +35,13 @@ func (s *Service) Families() family.Library { return s.shelf.now.Load().lib }
 // OwnFamily reports that the shop wrote its own version of a family.
 func (s *Service) OwnFamily(code string) bool { return s.shelf.now.Load().own[code] }
 
-// RefreshFamilies takes up what the shop changed in the Library. A version that
+// RefreshFamilies takes up what the shop changed in the Library and among its
+// measuring tools. A version that
 // can no longer be read is passed over, so that an upgrade never stops a shop.
 func (s *Service) RefreshFamilies(ctx context.Context) error {
+	if err := s.loadInstruments(ctx); err != nil {
+		return err
+	}
 	newest, err := s.Store.NewestFamily(ctx)
 	if err != nil {
 		return err

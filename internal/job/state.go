@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strconv"
 	"strings"
+	"time"
 
 	"corvek/core/calc"
 	"corvek/core/decide"
@@ -59,6 +60,8 @@ type State struct {
 	Variant      family.Resolution
 	Balance      *calc.Output // nil until enough is known
 	BalanceFault string
+	Tools        map[string]store.Instrument // by name, small letters
+	now          time.Time
 }
 
 // Duty is the unit's duty in base units; the Has flags tell what is known.
@@ -172,8 +175,11 @@ func (s *Service) Compute(j *store.Job, unit int) (*State, error) {
 		return nil, fmt.Errorf("the family %q of unit %s is not in the library", u.Family, u.Name)
 	}
 	st := &State{Job: j, Unit: u, Family: f, Knowledge: s.Knowledge.For(f.Code),
-		ByCode: map[string]*PartState{}, ByID: map[uint]*PartState{}, Sources: map[string]string{}}
+		now: s.Now(), ByCode: map[string]*PartState{}, ByID: map[uint]*PartState{}, Sources: map[string]string{}}
 	st.Round = &u.Rounds[len(u.Rounds)-1]
+	if tools := s.shelf.tools.Load(); tools != nil {
+		st.Tools = *tools
+	}
 	st.readParts()
 	st.readDuty()
 	st.identify()
