@@ -280,7 +280,7 @@ func (l Line) glyph(b *strings.Builder, c column, i int, y0, scale float64) {
 		y0 = l.branchY(y0)
 		// A branch is smaller than the unit; it is drawn larger, but never taller than it.
 		t, base := extent(lp.Shape, []float64{0})
-		scale = math.Min(scale*1.25, (drawBottom-drawTop)/(t-base))
+		scale = math.Min(math.Min(scale*1.25, (c.w-4)/w), (drawBottom-drawTop)/(t-base))
 		x = c.x + (c.w-w*scale)/2
 	}
 	on := axes[:1]

@@ -217,7 +217,9 @@ func (st *State) stopBuild() {
 			st.stop("build", "turn."+p.Code, p.ID, "", "%s: turn the shaft and say how it feels", p.Name)
 		case build.Turn(p.Step.Turn).Bad():
 			st.stop("build", "stiff."+p.Code, p.ID, "", "Shaft %s since %s went in", p.Step.Turn, strings.ToLower(p.Name))
-		case p.Def.Facing != "" && p.Step.Facing != p.Def.Facing:
+		}
+		// A part the wrong way round is told whatever else is still open on it.
+		if p.Step.Done && p.Def.Facing != "" && p.Step.Facing != p.Def.Facing {
 			st.stop("build", "facing."+p.Code, p.ID, "", "%s: fitted %q, belongs %q", p.Name, orNone(p.Step.Facing), p.Def.Facing)
 		}
 		for _, f := range p.Features {

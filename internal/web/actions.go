@@ -108,7 +108,7 @@ func (s *Server) handOver(c *echo.Context) error {
 
 // NewJobView is the page of a new job.
 type NewJobView struct {
-	Families  []FamilyChoice
+	Groups    []FamilyGroup
 	Customers []string
 	In        job.NewJob
 	Error     *field.Error
@@ -117,13 +117,34 @@ type NewJobView struct {
 // FamilyChoice is a kind of unit to choose.
 type FamilyChoice struct{ Code, Name string }
 
+// FamilyGroup is the kinds of units that do the same.
+type FamilyGroup struct {
+	Name string
+	List []FamilyChoice
+}
+
+// familyGroups puts the families by what they do.
+func (s *Server) familyGroups() []FamilyGroup {
+	var out []FamilyGroup
+	for _, g := range [][2]string{{"pump", "Pumps"}, {"motor", "Motors and winches"}, {"cylinder", "Cylinders and rams"}, {"valve", "Valves and dividers"}} {
+		group := FamilyGroup{Name: g[1]}
+		for _, f := range s.jobs.Families().List() {
+			if f.Action == g[0] {
+				group.List = append(group.List, FamilyChoice{f.Code, f.Name})
+			}
+		}
+		out = append(out, group)
+	}
+	return out
+}
+
 func (s *Server) newJobPage(c *echo.Context) error {
 	return s.renderNewJob(c, http.StatusOK, job.NewJob{}, nil)
 }
 
 func (s *Server) renderNewJob(c *echo.Context, status int, in job.NewJob, fault *field.Error) error {
 	v := NewJobView{In: in, Error: fault}
-	v.Families = s.families()
+	v.Groups = s.familyGroups()
 	customers, err := s.store.Customers(c.Request().Context())
 	if err != nil {
 		return err

@@ -129,7 +129,7 @@ func (s *Server) pictures(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	p.Title, p.Station = p.S.Job.Tag+" Pictures", ""
+	p.offStation(" Pictures")
 	return s.render(c, http.StatusOK, "pictures", p)
 }
 
@@ -165,7 +165,8 @@ func (s *Server) onePicture(c *echo.Context) error {
 	for _, e := range p.S.Knowledge.Evidence {
 		v.Evidence = append(v.Evidence, FamilyChoice{e.Code, e.Text})
 	}
-	p.Title, p.Station, p.Body = p.S.Job.Tag+" Picture", "", v
+	p.offStation(" Picture")
+	p.Body = v
 	return s.render(c, http.StatusOK, "picture", p)
 }
 

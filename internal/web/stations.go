@@ -207,6 +207,14 @@ func (s *Server) rack(c *echo.Context) error {
 	return s.render(c, http.StatusOK, "rack", p)
 }
 
+// offStation makes the page one of the job that is no station.
+func (p *Page) offStation(title string) {
+	p.Title, p.Station = p.S.Job.Tag+title, ""
+	for i := range p.Rail {
+		p.Rail[i].Here = false
+	}
+}
+
 // record shows who did what.
 func (s *Server) record(c *echo.Context) error {
 	p, err := s.jobPage(c, "receive")
@@ -217,6 +225,7 @@ func (s *Server) record(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	p.Title, p.Station, p.Body = p.S.Job.Tag+" Record", "", entries
+	p.offStation(" Record")
+	p.Body = entries
 	return s.render(c, http.StatusOK, "record", p)
 }

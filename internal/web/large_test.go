@@ -1,0 +1,68 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"strings"
+	"testing"
+
+	"corvek/internal/job"
+	"corvek/internal/store"
+
+	"github.com/stretchr/testify/require"
+)
+
+// large puts a unit of 300 parts with 5,000 readings on the rack.
+func large(t testing.TB, s *site) (tag string) {
+	ctx := context.Background()
+	var text strings.Builder
+	text.WriteString("code: long_unit\nname: Long unit\naction: cylinder\nvariants: one\nparts:\n")
+	kinds := []string{"plate", "spring", "o_ring", "piston", "bush", "disc_springs", "rod", "valve_plate", "bearing", "spool"}
+	for i := range 300 {
+		fmt.Fprintf(&text, "  - {code: p%d, name: Part %d, kind: %s, shape: {w: 20, od: 40, id: 20, top: 30, base: -30}, features: [{code: f, name: Figure, method: grid, rows: 4, cols: 5, nominal: \"20 mm\", upper: \"21 mm\", wears: bore}]}\n", i, i, kinds[i%len(kinds)])
+	}
+	odd := job.Actor{ID: 1, Name: "Odd", Role: job.RoleLead}
+	require.NoError(t, s.jobs().SaveFamily(ctx, odd, "long_unit", text.String(), "for the benchmark"))
+	f := s.jobs().Families()["long_unit"]
+	u := job.NewUnit(f, 1, s.jobs().Now(), "Odd")
+	n := 0
+	for i := range u.Parts {
+		u.Parts[i].Off, u.Parts[i].Found = true, "1"
+		for r := 1; r <= 4 && n < 5000; r++ {
+			for c := 1; c <= 5 && n < 5000; c++ {
+				u.Parts[i].Features[0].Readings = append(u.Parts[i].Features[0].Readings, store.Reading{Round: 1, Stage: "found", Slot: fmt.Sprintf("r%dc%d", r, c), Value: fmt.Sprintf("20.%03d mm", n%900), At: s.jobs().Now()})
+				n++
+			}
+		}
+	}
+	require.Equal(t, 5000, n)
+	j := &store.Job{Title: "Long", Customer: store.Customer{Name: "Bench"}, Policy: "on_condition", Waiting: "hands", Station: "measure", ReceivedOn: s.jobs().Now(), Units: []store.Unit{u}}
+	require.NoError(t, s.jobs().Store.CreateJob(ctx, j, "Odd", "created"))
+	return j.Tag
+}
+
+// A page of the largest job a bench could meet is to come in under 100 ms.
+func BenchmarkLargeJob(b *testing.B) {
+	s := serve(b)
+	tag := large(b, s)
+	br := s.as("odd")
+	for _, station := range []string{"strip", "measure", "explain", "decide", "build", "report"} {
+		b.Run(station, func(b *testing.B) {
+			for b.Loop() {
+				if res, _ := br.get("/jobs/" + tag + "/" + station); res.StatusCode != http.StatusOK {
+					b.Fatal(res.Status)
+				}
+			}
+		})
+	}
+}
+
+func TestLargeJobIsDrawnWhole(t *testing.T) {
+	s := serve(t)
+	tag := large(t, s)
+	_, body := s.as("odd").get("/jobs/" + tag + "/measure")
+	require.Equal(t, 300, strings.Count(body, `data-part="`))
+}
+
+func (s *site) jobs() *job.Service { return s.server.jobs }
