@@ -108,6 +108,17 @@ func TestEveryPageIsQuiet(t *testing.T) {
 	u.open("/jobs/new")
 	u.open("/toolbox")
 	u.open("/toolbox/feeler?goes=3+thou&stops=9+thou&upper=7+thou")
+	u.open("/library")
+	u.open("/library/winch_brake_pack")
+	u.open("/instruments")
+	for _, face := range []string{"gauges", "variant", "fluid"} {
+		u.open("/jobs/T-0426/receive?face=" + face)
+	}
+	u.open("/jobs/T-0426/receive?unit=2")
+	u.open("/jobs/T-0426/tag")
+	u.open("/jobs/T-0417/pictures")
+	u.open(fmt.Sprintf("/jobs/T-0417/pictures/%d", u.state("T-0417").Job.Attachments[0].ID))
+	u.open("/jobs/T-0405/line?layer=measure")
 	for _, d := range docs {
 		for _, station := range job.Stations {
 			u.open("/jobs/" + d.Job.Tag + "/" + station)

@@ -308,7 +308,7 @@ func (r *Result) judge(s Spec, all []float64) {
 	r.Judgement = metrology.Judge(r.Value, r.Limits, r.Uncertainty, true)
 	r.Verdict = r.Judgement.Verdict
 	if r.Verdict == metrology.Undecided {
-		r.Settle = "the reading lies nearer to the limit than the instrument can tell; measure again with a finer one"
+		r.Settle = "nearer to the limit than the instrument can tell; use a finer one"
 	}
 	r.use(r.Value)
 }

@@ -156,6 +156,7 @@ func (l Line) SVG() string {
 	for _, c := range cols {
 		l.column(&b, c, y0, scale)
 	}
+	l.branchNames(&b, cols)
 	b.WriteString(`</svg>`)
 	return b.String()
 }
@@ -179,7 +180,6 @@ func (l Line) axes(b *strings.Builder, cols []column, y0, scale float64) {
 			}
 			y := l.branchY(y0)
 			fmt.Fprintf(b, `<path class="br" d="M%s %s V%s"/><path class="cl" d="M%s %s H%s"/>`, num(c.x-7), num(drawTop+4), num(drawBottom), num(c.x-7), num(y), num(last-2))
-			fmt.Fprintf(b, `<text class="br-t" x="%s" y="%s">%s</text>`, num(c.x), num(drawTop-8), text(strings.ToUpper(branch)))
 		}
 	}
 	for i, a := range l.Axes {
@@ -189,6 +189,19 @@ func (l Line) axes(b *strings.Builder, cols []column, y0, scale float64) {
 		}
 		if x2 > x1 {
 			fmt.Fprintf(b, `<path class="cl" d="M%s %s H%s"/>`, num(x1), num(y0-a*scale), num(x2))
+		}
+	}
+}
+
+// branchNames stand over everything, a chosen part's ground too.
+func (l Line) branchNames(b *strings.Builder, cols []column) {
+	branch := ""
+	for _, c := range cols {
+		if lp := l.Parts[c.parts[0]]; lp.Branch != branch {
+			branch = lp.Branch
+			if branch != "" {
+				fmt.Fprintf(b, `<text class="br-t" x="%s" y="%s">%s</text>`, num(c.x), num(drawTop-8), text(strings.ToUpper(branch)))
+			}
 		}
 	}
 }

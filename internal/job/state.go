@@ -278,6 +278,38 @@ func newFeature(row *store.Feature, def *family.Feature, p *PartState) *FeatureS
 	return fs
 }
 
+// Life is how fast a feature wears and how long it still has, where the hours
+// run, the size when new and the limit are known.
+func (st *State) Life(f *FeatureState) (l metrology.Life, ok bool) {
+	r := f.Found
+	hours, known := parseHours(st.Unit.Hours)
+	if !known || hours <= 0 || !r.HasValue || !r.HasNominal || r.IsLeaves {
+		return l, false
+	}
+	limit := 0.0
+	switch {
+	case f.Def.Wears == "bore" && r.Limits.HasUpper:
+		limit = r.Limits.Upper
+	case f.Def.Wears == "shaft" && r.Limits.HasLower:
+		limit = r.Limits.Lower
+	default:
+		return l, false
+	}
+	if limit == r.Nominal {
+		return l, false
+	}
+	return metrology.WearLife(r.Nominal, limit, r.Value, hours), true
+}
+
+// parseHours reads hours run, a bare figure counting as hours.
+func parseHours(text string) (float64, bool) {
+	if text == "" {
+		return 0, false
+	}
+	q, err := quantity.ParseDefault(text, quantity.Time, "h")
+	return q.SI / 3600, err == nil
+}
+
 // parse reads a stored quantity; ok is false for an empty or unreadable one.
 func parse(text string, d quantity.Dimension) (float64, bool) {
 	if text == "" {

@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"html/template"
+	"net/http"
 	"strings"
 
 	"corvek/core/build"
@@ -204,4 +205,27 @@ func (s *Server) lineSVG(c *echo.Context) error {
 		return err
 	}
 	return c.Blob(200, "image/svg+xml", []byte(standalone(string(p.Line))))
+}
+
+// lineLarge is the line alone on its page, large, with its list of parts: to
+// look close, and to print.
+func (s *Server) lineLarge(c *echo.Context) error {
+	layer := c.QueryParam("layer")
+	if !lineStations[layer] {
+		layer = "strip"
+	}
+	p, err := s.jobPage(c, layer)
+	if err != nil {
+		return err
+	}
+	large := p.Line
+	back := p.Link(layer, p.Part.ID, "")
+	p.offStation(" The line")
+	p.Line = ""
+	p.Body = struct {
+		Line  template.HTML
+		Back  string
+		Layer string
+	}{large, back, job.StationNames[layer]}
+	return s.render(c, http.StatusOK, "line", p)
 }

@@ -34,6 +34,7 @@ type Page struct {
 	Path    string
 	Station string
 	UnitNo  int
+	Asked   string // a part that was asked for and not found
 	Face    string // which of a station's faces is turned up
 	S       *job.State
 	Part    *job.PartState
@@ -191,6 +192,20 @@ func (p *Page) Link(station string, part uint, feature string) string {
 	u := "/jobs/" + p.S.Job.Tag + "/" + station
 	if len(q) > 0 {
 		u += "?" + q.Encode()
+	}
+	return u
+}
+
+// LargeURL is the line alone, with this station's layer.
+func (p *Page) LargeURL() string {
+	u := p.Act("line")
+	sep := "?"
+	if strings.Contains(u, "?") {
+		sep = "&"
+	}
+	u += sep + "layer=" + p.Station
+	if p.Part != nil {
+		u += fmt.Sprintf("&part=%d", p.Part.ID)
 	}
 	return u
 }

@@ -5,6 +5,7 @@ import (
 	"net/http"
 	"slices"
 	"strconv"
+	"strings"
 
 	"corvek/internal/job"
 	"corvek/internal/store"
@@ -24,7 +25,14 @@ func (s *Server) jobPage(c *echo.Context, station string) (*Page, error) {
 	}
 	p := s.page(c, st.Job.Tag+" "+job.StationNames[station])
 	p.S, p.Station, p.UnitNo, p.Face = st, station, unit, c.QueryParam("face")
-	p.choosePart(c.QueryParam("part"), c.QueryParam("feature"))
+	part := c.QueryParam("part")
+	if asked := strings.TrimSpace(c.QueryParam("find")); asked != "" {
+		p.Asked = asked
+		if x := p.findPart(asked); x != nil {
+			part, p.Asked = strconv.FormatUint(uint64(x.ID), 10), ""
+		}
+	}
+	p.choosePart(part, c.QueryParam("feature"))
 	p.rail()
 	p.foot()
 	if lineStations[station] {
@@ -94,6 +102,36 @@ func (p *Page) choosePart(part, feature string) {
 			p.Feature = f
 		}
 	}
+}
+
+// findPart is the part that was typed or scanned: its number in the line, its
+// code, or words of its name, the closest first.
+func (p *Page) findPart(asked string) *job.PartState {
+	asked = strings.ToLower(asked)
+	if n, err := strconv.Atoi(asked); err == nil && n >= 1 && n <= len(p.S.Parts) {
+		return p.S.Parts[n-1]
+	}
+	for _, fits := range []func(*job.PartState) bool{
+		func(x *job.PartState) bool {
+			return strings.EqualFold(x.Code, asked) || strings.EqualFold(x.Name, asked)
+		},
+		func(x *job.PartState) bool { return strings.HasPrefix(strings.ToLower(x.Name), asked) },
+		func(x *job.PartState) bool {
+			for _, w := range strings.Fields(asked) {
+				if !strings.Contains(strings.ToLower(x.Name+" "+x.Def.Branch), w) {
+					return false
+				}
+			}
+			return true
+		},
+	} {
+		for _, x := range p.S.Parts {
+			if fits(x) {
+				return x
+			}
+		}
+	}
+	return nil
 }
 
 func (p *Page) firstPart(is func(*job.PartState) bool) *job.PartState {

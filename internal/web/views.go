@@ -90,6 +90,24 @@ type BoardItem struct {
 	Strength float64
 	Known    bool
 	OnPart   bool
+	How      []HowField // where it comes from, how it was found, how old it looks
+}
+
+// HowField is one of the choices that tell what a mark is worth.
+type HowField struct {
+	Field, Label, Value string
+	Choices             []FamilyChoice
+}
+
+// howFields asks what a mark seen is worth: a scratch the bench made itself, or
+// one found only after wiping, says less.
+func (p *Page) howFields(code string, e store.Evidence) []HowField {
+	field := func(kind string) string { return fmt.Sprintf("%s.%d.%s", kind, p.S.Unit.ID, code) }
+	return []HowField{
+		{field("origin"), "where it comes from", e.Origin, []FamilyChoice{{"found_so", "found so"}, {"made_by_us", "made by us"}, {"unknown", "unknown"}}},
+		{field("foundhow"), "how it was found", e.FoundHow, []FamilyChoice{{"", "found when?"}, {"before freeing", "before freeing"}, {"after freeing", "after freeing"}, {"before wiping", "before wiping"}, {"after wiping", "after wiping"}}},
+		{field("age"), "how old it looks", e.Age, []FamilyChoice{{"", "how old?"}, {"fresh", "fresh, bright"}, {"old", "old, dull"}, {"not told", "cannot tell"}}},
+	}
 }
 
 func (p *Page) explainView() ExplainView {
@@ -111,7 +129,8 @@ func (p *Page) explainView() ExplainView {
 		if origin == "" {
 			origin = "found_so"
 		}
-		v.Board = append(v.Board, BoardItem{Evidence: e, State: m.State, Origin: origin, Source: st.Sources[e.Code], Strength: s, Known: known, OnPart: e.Part != "" && e.Part == p.Part.Code})
+		m.Origin = origin
+		v.Board = append(v.Board, BoardItem{How: p.howFields(e.Code, m), Evidence: e, State: m.State, Origin: origin, Source: st.Sources[e.Code], Strength: s, Known: known, OnPart: e.Part != "" && e.Part == p.Part.Code})
 	}
 	v.Top = st.Explain.Ranking
 	if len(v.Top) > 4 {

@@ -29,6 +29,7 @@ type MeasureView struct {
 	Words   string
 	Plot    template.HTML
 	Next    string
+	Life    string // wear rate and what is left, in words
 	Steps   []string
 }
 
@@ -98,6 +99,14 @@ func (p *Page) featureView(f *job.FeatureState, stage string) *MeasureView {
 		v.Next = show(r.NextLeaf)
 	}
 	v.Steps = p.workings(f, stage)
+	if l, ok := p.S.Life(f); ok && l.Worn && stage == job.StageFound {
+		v.Life = fmt.Sprintf("wears %s in 1000 h", show(l.Rate*1000))
+		if l.HoursLeft > 0 {
+			v.Life += fmt.Sprintf("; about %s h to the limit if it goes on so", quantity.Figures(l.HoursLeft, 2))
+		} else {
+			v.Life += "; the limit is used up"
+		}
+	}
 	return v
 }
 
