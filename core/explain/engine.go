@@ -37,6 +37,19 @@ func StrengthOfShortfall(efficiency, accepted float64) float64 {
 	return math.Min(Seen, math.Max(Absent, 0.5+(accepted-efficiency)/0.2))
 }
 
+// StrengthOfSight is how much a mark counts that was seen: less when nobody
+// knows where it comes from, less when it was only seen after wiping or freeing.
+func StrengthOfSight(origin, foundHow string) float64 {
+	s := Seen
+	if origin == "unknown" {
+		s = 0.80
+	}
+	if foundHow == "after wiping" || foundHow == "after freeing" {
+		s = math.Min(s, 0.85)
+	}
+	return s
+}
+
 // Weight is what one finding says for (positive) or against a cause, in bits:
 // the base-2 logarithm of the factor by which it changes the cause's odds.
 type Weight struct {
@@ -45,13 +58,28 @@ type Weight struct {
 	Bits     float64
 }
 
-// Ranked is a cause with its probability and the reasons.
+// Ranked is a cause with its probability and the reasons. The probability is
+// that it is a root cause, alone or together with another, so that the
+// probabilities of all causes add to a little more than one.
 type Ranked struct {
 	Cause     *Cause
 	Posterior float64
 	For       []Weight // strongest first
 	Against   []Weight // strongest first
-	Misfits   []*Evidence
+	Misfits   []Misfit
+}
+
+// Misfit is what a cause must answer: a mark it almost never leaves, or one it
+// almost always leaves that was looked for and is not there.
+type Misfit struct {
+	Evidence *Evidence
+	Lacking  bool
+}
+
+// Pair is two root causes that met.
+type Pair struct {
+	A, B      *Cause
+	Posterior float64
 }
 
 // Check is something worth looking at next.
@@ -64,110 +92,169 @@ type Check struct {
 // Explanation is the answer for one case.
 type Explanation struct {
 	Ranking []Ranked // most probable first
-	Next    []Check  // most bits a minute first
+	Pairs   []Pair   // the most probable pairs, most probable first
+	Two     float64  // probability that two met
+	Next    []Check  // most bits a minute first; what spoils evidence comes after what does not
 	Entropy float64  // bits still open
 }
 
-// likelihood of a finding under a cause.
-func likelihood(c *Cause, e *Evidence, strength float64) float64 {
-	p := e.Background.P()
-	if w, ok := c.Points[e.Code]; ok {
-		p = w.P()
-	}
-	return strength*p + (1-strength)*(1-p)
+// fact is a finding with its evidence.
+type fact struct {
+	e *Evidence
+	s float64
 }
+
+// facts puts findings in a fixed order, so that sums do not depend on the order
+// they came in; what is not known to the knowledge is passed over.
+func (k *Knowledge) facts(findings []Finding) (out []fact, known map[string]bool) {
+	known = map[string]bool{}
+	for _, f := range findings {
+		if e, ok := k.EvidenceByCode(f.Code); ok && !known[f.Code] {
+			out = append(out, fact{e, f.Strength})
+			known[f.Code] = true
+		}
+	}
+	sort.Slice(out, func(i, j int) bool { return out[i].e.Code < out[j].e.Code })
+	return out, known
+}
+
+// caseState is the exact posterior over all hypotheses, with what each finding gave.
+type caseState struct {
+	hs    []hypothesis
+	logs  []float64   // prior and all findings
+	each  [][]float64 // log likelihood by finding and hypothesis
+	p     []float64
+	facts []fact
+	known map[string]bool
+}
+
+func (k *Knowledge) weigh(findings []Finding) caseState {
+	c := caseState{}
+	c.facts, c.known = k.facts(findings)
+	c.hs, c.logs = k.hypotheses()
+	for _, f := range c.facts {
+		row := make([]float64, len(c.hs))
+		for i, h := range c.hs {
+			row[i] = math.Log(soft(k.rate(h, f.e), f.s))
+			c.logs[i] += row[i]
+		}
+		c.each = append(c.each, row)
+	}
+	c.p = normalise(c.logs)
+	return c
+}
+
+// mostPairs keeps the list of pairs to what a reader takes in.
+const mostPairs = 5
 
 // Explain ranks the causes for the findings. With no findings it offers no
 // ranking: a cause is not invented from priors alone.
 func (k *Knowledge) Explain(findings []Finding) Explanation {
-	type known struct {
-		e *Evidence
-		s float64
-	}
-	var facts []known
-	seen := map[string]bool{}
-	for _, f := range findings {
-		if e, ok := k.EvidenceByCode(f.Code); ok && !seen[f.Code] {
-			facts = append(facts, known{e, f.Strength})
-			seen[f.Code] = true
-		}
-	}
-	if len(facts) == 0 {
+	c := k.weigh(findings)
+	if len(c.facts) == 0 {
 		return Explanation{}
 	}
-	// A fixed order keeps the sums the same whatever order findings came in.
-	sort.Slice(facts, func(i, j int) bool { return facts[i].e.Code < facts[j].e.Code })
-
 	n := len(k.Causes)
-	logs := make([]float64, n)
+	marginal := marginals(c.hs, c.p, n)
+	x := Explanation{Entropy: entropy(c.p)}
 	for i := range k.Causes {
-		logs[i] = math.Log(k.Causes[i].Prior.P())
-		for _, f := range facts {
-			logs[i] += math.Log(likelihood(&k.Causes[i], f.e, f.s))
+		x.Ranking = append(x.Ranking, Ranked{Cause: &k.Causes[i], Posterior: marginal[i]})
+	}
+	// What one finding gave: the odds with everything, over the odds without it.
+	without := make([]float64, len(c.hs))
+	for f, row := range c.each {
+		for i := range c.hs {
+			without[i] = c.logs[i] - row[i]
+		}
+		rest := marginals(c.hs, normalise(without), n)
+		for i := range x.Ranking {
+			x.Ranking[i].weigh(c.facts[f], math.Log2(odds(marginal[i])/odds(rest[i])))
 		}
 	}
-	posterior := normalise(logs)
-
-	x := Explanation{Entropy: entropy(posterior)}
-	for i := range k.Causes {
-		r := Ranked{Cause: &k.Causes[i], Posterior: posterior[i]}
-		for _, f := range facts {
-			// The rest of the field, weighed as if this finding were unknown.
-			mine := likelihood(&k.Causes[i], f.e, f.s)
-			rest, mass := 0.0, 0.0
-			for j := range k.Causes {
-				if j == i {
-					continue
-				}
-				l := likelihood(&k.Causes[j], f.e, f.s)
-				without := math.Exp(logs[j]-maxOf(logs)) / l
-				rest += without * l
-				mass += without
-			}
-			w := Weight{f.e, f.s, math.Log2(mine / (rest / mass))}
-			switch {
-			case w.Bits > 0.05:
-				r.For = append(r.For, w)
-			case w.Bits < -0.05:
-				r.Against = append(r.Against, w)
-			}
-			if f.s > 0.7 && likelihood(&k.Causes[i], f.e, 1) <= Word("almost_never").P() {
-				r.Misfits = append(r.Misfits, f.e)
-			}
-		}
+	for i := range x.Ranking {
+		r := &x.Ranking[i]
 		sort.SliceStable(r.For, func(a, b int) bool { return r.For[a].Bits > r.For[b].Bits })
 		sort.SliceStable(r.Against, func(a, b int) bool { return r.Against[a].Bits < r.Against[b].Bits })
-		x.Ranking = append(x.Ranking, r)
 	}
 	sort.SliceStable(x.Ranking, func(a, b int) bool { return x.Ranking[a].Posterior > x.Ranking[b].Posterior })
-
-	for i := range k.Evidence {
-		if e := &k.Evidence[i]; !seen[e.Code] {
-			bits := k.expectedGain(posterior, e)
-			x.Next = append(x.Next, Check{e, bits, bits / e.Minutes})
+	for i, h := range c.hs {
+		if h.b >= 0 {
+			x.Two += c.p[i]
+			x.Pairs = append(x.Pairs, Pair{&k.Causes[h.a], &k.Causes[h.b], c.p[i]})
 		}
 	}
-	sort.SliceStable(x.Next, func(a, b int) bool { return x.Next[a].Rate > x.Next[b].Rate })
+	sort.SliceStable(x.Pairs, func(a, b int) bool { return x.Pairs[a].Posterior > x.Pairs[b].Posterior })
+	if len(x.Pairs) > mostPairs {
+		x.Pairs = x.Pairs[:mostPairs]
+	}
+	x.Next = k.next(c)
 	return x
 }
 
-// expectedGain is the mutual information between the cause and the outcome of
-// looking: the entropy now less what will remain on average.
-func (k *Knowledge) expectedGain(posterior []float64, e *Evidence) float64 {
-	remain := 0.0
-	for _, strength := range []float64{Seen, Absent} {
-		after := make([]float64, len(posterior))
-		mass := 0.0
-		for i := range posterior {
-			after[i] = posterior[i] * likelihood(&k.Causes[i], e, strength)
-			mass += after[i]
-		}
-		for i := range after {
-			after[i] /= mass
-		}
-		remain += mass * entropy(after)
+func odds(p float64) float64 { return p / math.Max(1e-300, 1-p) }
+
+// weigh takes one finding into the reasons of a cause.
+func (r *Ranked) weigh(f fact, bits float64) {
+	w := Weight{f.e, f.s, bits}
+	switch {
+	case bits > 0.05:
+		r.For = append(r.For, w)
+	case bits < -0.05:
+		r.Against = append(r.Against, w)
 	}
-	return math.Max(0, entropy(posterior)-remain)
+	p, speaks := r.Cause.Points[f.e.Code]
+	rate := f.e.Background.P()
+	if speaks {
+		rate = p.P()
+	}
+	switch {
+	case f.s > 0.7 && rate <= Word("almost_never").P():
+		r.Misfits = append(r.Misfits, Misfit{f.e, false})
+	case f.s < 0.3 && speaks && p == "almost_always":
+		r.Misfits = append(r.Misfits, Misfit{f.e, true})
+	}
+}
+
+// next lists what was not looked at by the information it promises a minute.
+func (k *Knowledge) next(c caseState) []Check {
+	var out []Check
+	for i := range k.Evidence {
+		if e := &k.Evidence[i]; !c.known[e.Code] {
+			bits := k.expectedGain(c, e)
+			out = append(out, Check{e, bits, bits / e.Minutes})
+		}
+	}
+	sort.SliceStable(out, func(a, b int) bool {
+		if out[a].Evidence.Destroys != out[b].Evidence.Destroys {
+			return !out[a].Evidence.Destroys
+		}
+		return out[a].Rate > out[b].Rate
+	})
+	return out
+}
+
+// expectedGain is the mutual information between the hypotheses and the outcome
+// of looking: the entropy of the outcome less what is left of it when the
+// hypothesis is known. Both sums are exact.
+func (k *Knowledge) expectedGain(c caseState, e *Evidence) float64 {
+	yes, given := 0.0, 0.0
+	for i, h := range c.hs {
+		if c.p[i] == 0 {
+			continue
+		}
+		q := soft(k.rate(h, e), Seen) // the eye may slip
+		yes += c.p[i] * q
+		given += c.p[i] * binary(q)
+	}
+	return math.Max(0, binary(yes)-given)
+}
+
+// binary is the entropy of a yes with probability p, in bits.
+func binary(p float64) float64 {
+	if p <= 0 || p >= 1 {
+		return 0
+	}
+	return -p*math.Log2(p) - (1-p)*math.Log2(1-p)
 }
 
 func normalise(logs []float64) []float64 {

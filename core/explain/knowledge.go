@@ -8,17 +8,7 @@
 // Reasoning in Intelligent Systems, 1988, section 2.3).
 package explain
 
-import (
-	"bytes"
-	"embed"
-	"fmt"
-	"strings"
-
-	"go.yaml.in/yaml/v3"
-)
-
-//go:embed knowledge/*.yaml
-var shipped embed.FS
+import "strings"
 
 // Word is a frequency said in words.
 type Word string
@@ -45,6 +35,8 @@ type Evidence struct {
 	Onset      string  `yaml:"onset"` // sudden, hours or gradual
 	Background Word    `yaml:"background"`
 	BreakUp    bool    `yaml:"break_up"` // pieces went round with the oil
+	Destroys   bool    `yaml:"destroys"` // looking spoils what others would look at
+	Age        string  `yaml:"age"`      // how a fresh mark is told from an old one
 	From       From    `yaml:"from"`     // where it comes from by itself
 }
 
@@ -55,6 +47,11 @@ type From struct {
 	Missing    string `yaml:"missing"`    // part whose count does not tie
 	Symptom    string `yaml:"symptom"`    // symptom of the complaint
 	Efficiency string `yaml:"efficiency"` // test step as received
+	Odd        string `yaml:"odd"`        // part.feature: one piece unlike its sisters
+	Gauge      string `yaml:"gauge"`      // question=answer
+	Stack      string `yaml:"stack"`      // part whose stack is not as it should be
+	Word       string `yaml:"word"`       // test step=word, as received
+	Facing     string `yaml:"facing"`     // part that came out the wrong way round
 }
 
 // Empty reports that nothing but looking brings this evidence.
@@ -68,6 +65,8 @@ type Cause struct {
 	Onset      string          `yaml:"onset"`
 	Prior      Word            `yaml:"prior"`
 	Points     map[string]Word `yaml:"points"`
+	Leads      []string        `yaml:"leads_to"` // what it brings about when nobody stops it
+	Cautions   []string        `yaml:"cautions"`
 	Chain      []Link          `yaml:"chain"` // from complaint to root
 	Remedy     string          `yaml:"remedy"`
 	Prevention string          `yaml:"prevention"`
@@ -82,9 +81,12 @@ type Link struct {
 
 // Knowledge is what is known of one family's failures.
 type Knowledge struct {
-	Family   string     `yaml:"family"`
-	Evidence []Evidence `yaml:"evidence"`
-	Causes   []Cause    `yaml:"causes"`
+	Family   string
+	Evidence []Evidence
+	Causes   []Cause
+	Together float64 // prior probability that two root causes met; 0 leaves pairs out
+
+	counts map[string]int // how often the shop concluded each cause
 }
 
 // EvidenceByCode finds an item of evidence.
@@ -107,6 +109,17 @@ func (k *Knowledge) CauseByCode(code string) (*Cause, bool) {
 	return nil, false
 }
 
+// WithCounts is the same knowledge with the shop's own closed jobs counted in:
+// how often each cause was concluded for the family.
+func (k *Knowledge) WithCounts(counts map[string]int) *Knowledge {
+	if len(counts) == 0 {
+		return k
+	}
+	c := *k
+	c.counts = counts
+	return &c
+}
+
 // Base is the knowledge of all families. Families without their own use the general one.
 type Base map[string]*Knowledge
 
@@ -116,57 +129,4 @@ func (b Base) For(family string) *Knowledge {
 		return k
 	}
 	return b["general"]
-}
-
-// Shipped loads the knowledge that comes with the product.
-func Shipped() (Base, error) {
-	entries, err := shipped.ReadDir("knowledge")
-	if err != nil {
-		return nil, err
-	}
-	base := Base{}
-	for _, e := range entries {
-		text, err := shipped.ReadFile("knowledge/" + e.Name())
-		if err != nil {
-			return nil, err
-		}
-		k, err := load(e.Name(), text)
-		if err != nil {
-			return nil, err
-		}
-		base[k.Family] = k
-	}
-	return base, nil
-}
-
-func load(file string, text []byte) (*Knowledge, error) {
-	k := &Knowledge{}
-	dec := yaml.NewDecoder(bytes.NewReader(text))
-	dec.KnownFields(true)
-	if err := dec.Decode(k); err != nil {
-		return nil, fmt.Errorf("%s: %s", file, strings.TrimPrefix(err.Error(), "yaml: "))
-	}
-	for _, e := range k.Evidence {
-		if e.Minutes <= 0 || frequencies[e.Background] == 0 || e.Text == "" {
-			return nil, fmt.Errorf("%s: evidence %q needs text, minutes and a background frequency", file, e.Code)
-		}
-	}
-	for _, c := range k.Causes {
-		if frequencies[c.Prior] == 0 {
-			return nil, fmt.Errorf("%s: cause %q: prior %q is not a frequency", file, c.Code, c.Prior)
-		}
-		for code, w := range c.Points {
-			if _, ok := k.EvidenceByCode(code); !ok || frequencies[w] == 0 {
-				return nil, fmt.Errorf("%s: cause %q: %q: %q is no evidence or no frequency", file, c.Code, code, w)
-			}
-		}
-		for _, l := range c.Chain {
-			for _, code := range l.Cites {
-				if _, ok := k.EvidenceByCode(code); !ok {
-					return nil, fmt.Errorf("%s: cause %q cites unknown evidence %q", file, c.Code, code)
-				}
-			}
-		}
-	}
-	return k, nil
 }

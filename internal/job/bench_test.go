@@ -313,18 +313,18 @@ func TestToolOutOfCalibrationIsTold(t *testing.T) {
 func TestMarksOnPictures(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	st := load(t, s, "T-0417")
-	id := st.Job.Attachments[0].ID
+	id := st.Job.Attachments[1].ID
 	part := st.Parts[0].ID
 	require.NoError(t, s.AddMark(ctx, iva, "T-0417", 1, id, store.PictureMark{X: .5, Y: .25, Note: "bright", PartID: &part, Evidence: st.Knowledge.Evidence[0].Code}))
 	require.NoError(t, s.AddMark(ctx, iva, "T-0417", 1, id, store.PictureMark{X: 1, Y: 0, Note: "edge"}))
 	st = load(t, s, "T-0417")
-	require.Len(t, st.Job.Attachments[0].Marks, 2)
-	assert.Equal(t, 2, st.Job.Attachments[0].Marks[1].Number)
-	assert.Equal(t, st.Parts[0].Name+": "+st.Knowledge.Evidence[0].Text+": bright", st.MarkWords(st.Job.Attachments[0].Marks[0]))
+	require.Len(t, st.Job.Attachments[1].Marks, 2)
+	assert.Equal(t, 2, st.Job.Attachments[1].Marks[1].Number)
+	assert.Equal(t, st.Parts[0].Name+": "+st.Knowledge.Evidence[0].Text+": bright", st.MarkWords(st.Job.Attachments[1].Marks[0]))
 	var fe *field.Error
 	for _, bad := range []store.PictureMark{{X: -1, Y: 0, Note: "off"}, {X: .5, Y: 1.2, Note: "off"}, {X: .5, Y: .5}, {X: .5, Y: .5, Evidence: "no_such"}} {
 		require.ErrorAs(t, s.AddMark(ctx, iva, "T-0417", 1, id, bad), &fe)
 	}
 	require.NoError(t, s.DropMark(ctx, iva, "T-0417", 1, id, 1))
-	assert.Len(t, load(t, s, "T-0417").Job.Attachments[0].Marks, 1)
+	assert.Len(t, load(t, s, "T-0417").Job.Attachments[1].Marks, 1)
 }

@@ -1,0 +1,186 @@
+package explain
+
+import (
+	"bytes"
+	"embed"
+	"fmt"
+	"slices"
+	"strings"
+
+	"go.yaml.in/yaml/v3"
+)
+
+//go:embed knowledge/*.yaml
+var shipped embed.FS
+
+// file is one knowledge file: a group that others include, or the knowledge of
+// some families. What it says itself comes before what it includes.
+type file struct {
+	Group    string                     `yaml:"group"`
+	Family   string                     `yaml:"family"`
+	Families []string                   `yaml:"families"`
+	Include  []string                   `yaml:"include"`
+	Without  []string                   `yaml:"without"` // causes and evidence of the included that do not apply
+	Evidence []Evidence                 `yaml:"evidence"`
+	Causes   []Cause                    `yaml:"causes"`
+	Adds     map[string]map[string]Word `yaml:"adds"` // further points of included causes
+
+	name string
+}
+
+// together is how likely two independent root causes meet in one unit.
+const together = 0.12
+
+// Shipped loads the knowledge that comes with the product.
+func Shipped() (Base, error) {
+	entries, err := shipped.ReadDir("knowledge")
+	if err != nil {
+		return nil, err
+	}
+	groups := map[string]*file{}
+	var all []*file
+	for _, e := range entries {
+		text, err := shipped.ReadFile("knowledge/" + e.Name())
+		if err != nil {
+			return nil, err
+		}
+		f, err := read(e.Name(), text)
+		if err != nil {
+			return nil, err
+		}
+		if f.Group != "" {
+			groups[f.Group] = f
+		}
+		all = append(all, f)
+	}
+	base := Base{}
+	for _, f := range all {
+		k := &Knowledge{Together: together}
+		if err := f.into(k, groups, nil, 0); err != nil {
+			return nil, err
+		}
+		if err := k.check(f.name); err != nil {
+			return nil, err
+		}
+		names := f.Families
+		if f.Family != "" {
+			names = append(names, f.Family)
+		}
+		if f.Group != "" {
+			names = append(names, f.Group)
+		}
+		for _, name := range names {
+			own := *k
+			own.Family = name
+			base[name] = &own
+		}
+	}
+	return base, nil
+}
+
+func read(name string, text []byte) (*file, error) {
+	f := &file{name: name}
+	dec := yaml.NewDecoder(bytes.NewReader(text))
+	dec.KnownFields(true)
+	if err := dec.Decode(f); err != nil {
+		return nil, fmt.Errorf("%s: %s", name, strings.TrimPrefix(err.Error(), "yaml: "))
+	}
+	if f.Group == "" && f.Family == "" && len(f.Families) == 0 {
+		return nil, fmt.Errorf("%s: says of no family and is no group", name)
+	}
+	return f, nil
+}
+
+// into adds the file and what it includes to k; the first to say a code wins.
+func (f *file) into(k *Knowledge, groups map[string]*file, without []string, depth int) error {
+	if depth > 6 {
+		return fmt.Errorf("%s: includes itself", f.name)
+	}
+	for _, e := range f.Evidence {
+		if _, there := k.EvidenceByCode(e.Code); !there && !slices.Contains(without, e.Code) {
+			k.Evidence = append(k.Evidence, e)
+		}
+	}
+	for _, c := range f.Causes {
+		if _, there := k.CauseByCode(c.Code); there || slices.Contains(without, c.Code) {
+			continue
+		}
+		points := map[string]Word{}
+		for code, w := range c.Points {
+			points[code] = w
+		}
+		c.Points = points
+		k.Causes = append(k.Causes, c)
+	}
+	inner := append(slices.Clone(without), f.Without...)
+	for _, name := range f.Include {
+		g := groups[name]
+		if g == nil {
+			return fmt.Errorf("%s: includes %q, which is no group", f.name, name)
+		}
+		if err := g.into(k, groups, inner, depth+1); err != nil {
+			return err
+		}
+	}
+	for code, points := range f.Adds {
+		c, ok := k.CauseByCode(code)
+		if !ok {
+			return fmt.Errorf("%s: adds to %q, which is no cause here", f.name, code)
+		}
+		for e, w := range points {
+			c.Points[e] = w
+		}
+	}
+	if depth == 0 {
+		k.prune(inner)
+	}
+	return nil
+}
+
+// prune takes away what refers to evidence that was left out on purpose.
+func (k *Knowledge) prune(without []string) {
+	for i := range k.Causes {
+		c := &k.Causes[i]
+		for _, code := range without {
+			delete(c.Points, code)
+		}
+		links := make([]Link, len(c.Chain))
+		for j, l := range c.Chain {
+			l.Cites = slices.DeleteFunc(slices.Clone(l.Cites), func(code string) bool { return slices.Contains(without, code) })
+			links[j] = l
+		}
+		c.Chain = links
+	}
+}
+
+func (k *Knowledge) check(file string) error {
+	for _, e := range k.Evidence {
+		if e.Minutes <= 0 || frequencies[e.Background] == 0 || e.Text == "" || e.Look == "" {
+			return fmt.Errorf("%s: evidence %q needs text, look, minutes and a background frequency", file, e.Code)
+		}
+		if !slices.Contains([]string{"sudden", "hours", "gradual"}, e.Onset) {
+			return fmt.Errorf("%s: evidence %q: onset is sudden, hours or gradual", file, e.Code)
+		}
+	}
+	for _, c := range k.Causes {
+		if frequencies[c.Prior] == 0 {
+			return fmt.Errorf("%s: cause %q: prior %q is not a frequency", file, c.Code, c.Prior)
+		}
+		if !slices.Contains([]string{"inside", "outside", "assembly", "handling"}, c.Where) {
+			return fmt.Errorf("%s: cause %q lies inside, outside, in assembly or in handling", file, c.Code)
+		}
+		for code, w := range c.Points {
+			if _, ok := k.EvidenceByCode(code); !ok || frequencies[w] == 0 {
+				return fmt.Errorf("%s: cause %q: %q: %q is no evidence or no frequency", file, c.Code, code, w)
+			}
+		}
+		for _, l := range c.Chain {
+			for _, code := range l.Cites {
+				if _, ok := k.EvidenceByCode(code); !ok {
+					return fmt.Errorf("%s: cause %q cites unknown evidence %q", file, c.Code, code)
+				}
+			}
+		}
+	}
+	return nil
+}

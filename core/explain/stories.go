@@ -1,0 +1,125 @@
+package explain
+
+import (
+	"math"
+	"sort"
+)
+
+// Story is one way to tell a case: one root cause, or two that met.
+type Story struct {
+	Causes    []*Cause
+	Posterior float64
+	Answered  []*Evidence // what it explains of what was seen
+	Open      []Misfit    // what it must still answer
+}
+
+// Stories are the two most probable ways to tell a case that differ, with the
+// fact that decides between them: not looked at yet, and most unlike under the
+// two. A story alone has no decider.
+func (k *Knowledge) Stories(findings []Finding) (stories []Story, decider *Evidence) {
+	c := k.weigh(findings)
+	if len(c.facts) == 0 {
+		return nil, nil
+	}
+	order := make([]int, len(c.hs))
+	for i := range order {
+		order[i] = i
+	}
+	sort.SliceStable(order, func(a, b int) bool { return c.p[order[a]] > c.p[order[b]] })
+	for _, i := range order[:min(2, len(order))] {
+		stories = append(stories, k.story(c, c.hs[i], c.p[i]))
+	}
+	if len(stories) < 2 {
+		return stories, nil
+	}
+	best := 0.05 // a fact that hardly differs decides nothing
+	for i := range k.Evidence {
+		e := &k.Evidence[i]
+		if c.known[e.Code] {
+			continue
+		}
+		p, q := k.rate(c.hs[order[0]], e), k.rate(c.hs[order[1]], e)
+		// Jeffreys' divergence: how far apart the two say this mark should be.
+		if d := (p - q) * math.Log2((p*(1-q))/(q*(1-p))); d > best {
+			best, decider = d, e
+		}
+	}
+	return stories, decider
+}
+
+func (k *Knowledge) story(c caseState, h hypothesis, p float64) Story {
+	s := Story{Posterior: p, Causes: []*Cause{&k.Causes[h.a]}}
+	if h.b >= 0 {
+		s.Causes = append(s.Causes, &k.Causes[h.b])
+	}
+	for _, f := range c.facts {
+		rate := k.rate(h, f.e)
+		switch {
+		case f.s > 0.5 && rate > f.e.Background.P():
+			s.Answered = append(s.Answered, f.e)
+		case f.s > 0.7 && rate <= f.e.Background.P() && rate <= Word("seldom").P():
+			s.Open = append(s.Open, Misfit{f.e, false})
+		case f.s < 0.3 && rate >= Word("almost_always").P()-1e-9:
+			s.Open = append(s.Open, Misfit{f.e, true})
+		}
+	}
+	return s
+}
+
+// Turn is a finding that would put another cause in front.
+type Turn struct {
+	Evidence *Evidence
+	Seen     bool    // the outcome that would do it
+	Chance   float64 // of that outcome
+	To       *Cause
+	By       float64 // its probability then
+}
+
+// WouldChange lists what would change our mind: outcomes of looking that put
+// another cause in front, the likeliest first.
+func (k *Knowledge) WouldChange(findings []Finding, most int) []Turn {
+	c := k.weigh(findings)
+	if len(c.facts) == 0 {
+		return nil
+	}
+	n := len(k.Causes)
+	leader := highest(marginals(c.hs, c.p, n))
+	var out []Turn
+	after := make([]float64, len(c.hs))
+	for i := range k.Evidence {
+		e := &k.Evidence[i]
+		if c.known[e.Code] {
+			continue
+		}
+		for _, seen := range []bool{true, false} {
+			mass := 0.0
+			for j, h := range c.hs {
+				q := soft(k.rate(h, e), Seen)
+				if !seen {
+					q = 1 - q
+				}
+				after[j] = c.p[j] * q
+				mass += after[j]
+			}
+			m := marginals(c.hs, after, n)
+			if to := highest(m); to != leader && mass > 0 {
+				out = append(out, Turn{e, seen, mass, &k.Causes[to], m[to] / mass})
+			}
+		}
+	}
+	sort.SliceStable(out, func(a, b int) bool { return out[a].Chance > out[b].Chance })
+	if len(out) > most {
+		out = out[:most]
+	}
+	return out
+}
+
+func highest(v []float64) int {
+	at := 0
+	for i := range v {
+		if v[i] > v[at] {
+			at = i
+		}
+	}
+	return at
+}
