@@ -288,6 +288,28 @@ func entropy(p []float64) float64 {
 	return h
 }
 
+// ToClose lists what would close a cause's why-chain: evidence that its supposed
+// links rest on and that nobody has looked at.
+func (k *Knowledge) ToClose(c *Cause, findings []Finding) []*Evidence {
+	known := map[string]bool{}
+	for _, f := range findings {
+		known[f.Code] = true
+	}
+	var out []*Evidence
+	for i, l := range k.Chain(c, findings) {
+		if len(l.Shown) > 0 {
+			continue
+		}
+		for _, code := range c.Chain[i].Cites {
+			if e, ok := k.EvidenceByCode(code); ok && !known[code] {
+				known[code] = true
+				out = append(out, e)
+			}
+		}
+	}
+	return out
+}
+
 // LinkState is a link of the why-chain with what it rests on.
 type LinkState struct {
 	Text  string

@@ -8,13 +8,10 @@ import (
 	"corvek/core/calc"
 	"corvek/core/decide"
 	"corvek/core/economics"
-	"corvek/core/explain"
-	"corvek/core/family"
 	"corvek/core/leakage"
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
-	"corvek/internal/store"
 )
 
 // GapState is a leaking clearance as found and after the work.
@@ -323,82 +320,4 @@ func (st *State) economy() {
 	}
 	advice, _ := out.Get("advice").(string)
 	st.Economy = Economy{Known: true, Advice: economics.Advice(advice), Output: out}
-}
-
-// explain gathers what is known as evidence and weighs it.
-func (st *State) explain() {
-	manual := map[string]store.Evidence{}
-	for _, e := range st.Unit.Evidence {
-		if old, ok := manual[e.Code]; !ok || e.Round >= old.Round {
-			manual[e.Code] = e
-		}
-	}
-	for i := range st.Knowledge.Evidence {
-		e := &st.Knowledge.Evidence[i]
-		switch m := manual[e.Code]; {
-		case m.State != "" && m.Origin == "made_by_us":
-			// A mark we made says nothing of the cause.
-		case m.State == "seen":
-			st.Findings = append(st.Findings, explain.Finding{Code: e.Code, Strength: explain.Seen})
-		case m.State == "absent":
-			st.Findings = append(st.Findings, explain.Finding{Code: e.Code, Strength: explain.Absent})
-		default:
-			if s, source, ok := st.automatic(e.From); ok {
-				st.Findings = append(st.Findings, explain.Finding{Code: e.Code, Strength: s})
-				st.Sources[e.Code] = source
-			}
-		}
-	}
-	// With no complaint and nothing found, there is nothing to explain.
-	told := false
-	for _, f := range st.Findings {
-		told = told || f.Strength > 0.5
-	}
-	if told || len(manual) > 0 {
-		st.Explain = st.Knowledge.Explain(st.Findings)
-	}
-	st.Conclude = latest(st.Unit.Conclusions, func(c store.Conclusion) int { return c.Round })
-	if c, ok := st.Knowledge.CauseByCode(st.Conclude.Cause); ok {
-		st.Cause = c
-	}
-}
-
-// automatic turns what other stations know into a finding.
-func (st *State) automatic(from explain.From) (strength float64, source string, ok bool) {
-	switch {
-	case from.Used != "":
-		if f := st.feature(from.Used); f != nil && f.Found.Any && f.Found.HasUsed {
-			return explain.StrengthOfUse(f.Found.Used), "measured: " + strconv.Itoa(int(100*f.Found.Used+0.5)) + " % of the allowance", true
-		}
-	case from.Grade != "":
-		if f := st.feature(from.Grade); f != nil && f.Found.Grade >= 0 {
-			return explain.StrengthOfGrade(f.Found.Grade), "by touch: " + family.Grades[f.Found.Grade], true
-		}
-	case from.Missing != "":
-		if p := st.ByCode[from.Missing]; p != nil && p.Off {
-			if p.Missing > 0 {
-				return explain.Seen, "strip count: " + strconv.Itoa(p.Missing) + " not found", true
-			}
-			if _, counted := found(p); counted {
-				return explain.Absent, "strip count ties", true
-			}
-		}
-	case from.Symptom != "":
-		for _, s := range strings.Fields(st.Job.Symptoms) {
-			if s == from.Symptom {
-				return explain.Seen, "complaint", true
-			}
-		}
-	case from.Efficiency != "":
-		if st.Received == nil {
-			return 0, "", false
-		}
-		for _, p := range st.Received.Points {
-			if p.Test.Code == from.Efficiency && p.HasFlow && st.Found.Theoretical() > 0 {
-				eff := p.Flow / st.Found.Theoretical()
-				return explain.StrengthOfShortfall(eff, proof.Band(st.Family.Accept, p.Test.Pressure)), "as received: " + strconv.Itoa(int(100*eff+0.5)) + " % of theory", true
-			}
-		}
-	}
-	return 0, "", false
 }

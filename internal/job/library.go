@@ -27,6 +27,7 @@ type shelf struct {
 	shipped family.Library
 	now     atomic.Pointer[catalog]
 	tools   atomic.Pointer[map[string]store.Instrument]
+	counts  atomic.Pointer[map[string]map[string]int] // concluded causes of closed jobs, by family
 }
 
 // Families are the families that hold now.
@@ -42,6 +43,11 @@ func (s *Service) RefreshFamilies(ctx context.Context) error {
 	if err := s.loadInstruments(ctx); err != nil {
 		return err
 	}
+	counts, err := s.Store.ConcludedCauses(ctx)
+	if err != nil {
+		return err
+	}
+	s.shelf.counts.Store(&counts)
 	newest, err := s.Store.NewestFamily(ctx)
 	if err != nil {
 		return err
@@ -108,4 +114,12 @@ func (s *Service) FamilyText(ctx context.Context, code string) (string, error) {
 		return "", fmt.Errorf("%w: %s", store.ErrNotFound, code)
 	}
 	return text, nil
+}
+
+// concluded is how often the shop's closed jobs ended with each cause.
+func (s *Service) concluded(code string) map[string]int {
+	if counts := s.shelf.counts.Load(); counts != nil {
+		return (*counts)[code]
+	}
+	return nil
 }

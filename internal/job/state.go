@@ -37,17 +37,20 @@ type State struct {
 	ByCode map[string]*PartState
 	ByID   map[uint]*PartState
 
-	Duty     Duty
-	Found    proof.Model // with the clearances as found
-	Rebuilt  proof.Model // with the best knowledge after the work
-	Gaps     []GapState
-	Leak     LeakState
-	Shims    *ShimState
-	Findings []explain.Finding
-	Sources  map[string]string // evidence code → where an automatic finding comes from
-	Explain  explain.Explanation
-	Cause    *explain.Cause // concluded
-	Conclude store.Conclusion
+	Duty        Duty
+	Found       proof.Model // with the clearances as found
+	Rebuilt     proof.Model // with the best knowledge after the work
+	Gaps        []GapState
+	Leak        LeakState
+	Shims       *ShimState
+	Findings    []explain.Finding
+	Sources     map[string]string // evidence code → where an automatic finding comes from
+	Explain     explain.Explanation
+	Stories     []explain.Story // the two likeliest ways to tell the case
+	Decider     *explain.Evidence
+	WouldChange []explain.Turn
+	Cause       *explain.Cause // concluded
+	Conclude    store.Conclusion
 
 	Places    []kit.Place
 	KitIssues []kit.Issue
@@ -174,7 +177,7 @@ func (s *Service) Compute(j *store.Job, unit int) (*State, error) {
 	if f == nil {
 		return nil, fmt.Errorf("the family %q of unit %s is not in the library", u.Family, u.Name)
 	}
-	st := &State{Job: j, Unit: u, Family: f, Knowledge: s.Knowledge.For(f.Code),
+	st := &State{Job: j, Unit: u, Family: f, Knowledge: s.Knowledge.For(f.Code).WithCounts(s.concluded(f.Code)),
 		now: s.Now(), ByCode: map[string]*PartState{}, ByID: map[uint]*PartState{}, Sources: map[string]string{}}
 	st.Round = &u.Rounds[len(u.Rounds)-1]
 	if tools := s.shelf.tools.Load(); tools != nil {

@@ -41,3 +41,24 @@ func (s *Store) SaveInstrument(ctx context.Context, i *Instrument) error {
 	return s.db.WithContext(ctx).Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "name"}},
 		DoUpdates: clause.AssignmentColumns([]string{"kind", "resolution", "due_on"})}).Create(i).Error
 }
+
+// ConcludedCauses counts the last conclusion of every unit that was handed over,
+// by family and cause.
+func (s *Store) ConcludedCauses(ctx context.Context) (map[string]map[string]int, error) {
+	var rows []struct {
+		Family, Cause string
+		N             int
+	}
+	err := s.db.WithContext(ctx).Raw(`SELECT u.family, c.cause, count(*) AS n
+		FROM units u JOIN jobs j ON j.id = u.job_id AND j.handed_over_at IS NOT NULL
+		JOIN LATERAL (SELECT cause FROM conclusions WHERE unit_id = u.id ORDER BY round DESC LIMIT 1) c ON c.cause <> ''
+		GROUP BY u.family, c.cause`).Scan(&rows).Error
+	out := map[string]map[string]int{}
+	for _, r := range rows {
+		if out[r.Family] == nil {
+			out[r.Family] = map[string]int{}
+		}
+		out[r.Family][r.Cause] = r.N
+	}
+	return out, err
+}

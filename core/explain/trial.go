@@ -1,0 +1,188 @@
+package explain
+
+import (
+	"math/rand/v2"
+	"sort"
+)
+
+// Trial is how the engine does on cases drawn from its own knowledge, with
+// checks missing and the eye slipping.
+type Trial struct {
+	Cases      int
+	Top1, Top3 float64 // share of cases with a true cause in front, among the first three
+	Calibrated float64 // mean distance between what was said and what was so, over ten bins
+	Said, So   [10]float64
+	InBin      [10]int
+}
+
+// drawCase draws root causes from the prior and every mark from their rates.
+func (k *Knowledge) drawCase(r *rand.Rand) (truth hypothesis, marks map[string]bool) {
+	hs, logs := k.hypotheses()
+	p := normalise(logs)
+	at, x := 0, r.Float64()
+	for at < len(p)-1 && x > p[at] {
+		x -= p[at]
+		at++
+	}
+	marks = map[string]bool{}
+	for i := range k.Evidence {
+		marks[k.Evidence[i].Code] = r.Float64() < k.rate(hs[at], &k.Evidence[i])
+	}
+	return hs[at], marks
+}
+
+// Try draws cases, hides a share of the checks, lets the eye slip on some, and
+// looks whether the true cause is in front.
+func (k *Knowledge) Try(cases int, hidden, slips float64, seed uint64) Trial {
+	r := rand.New(rand.NewPCG(seed, 7))
+	t := Trial{Cases: cases}
+	for range cases {
+		truth, marks := k.drawCase(r)
+		var findings []Finding
+		for i := range k.Evidence {
+			code := k.Evidence[i].Code
+			if r.Float64() < hidden {
+				continue
+			}
+			seen := marks[code]
+			if r.Float64() < slips {
+				seen = !seen
+			}
+			findings = append(findings, Finding{code, map[bool]float64{true: Seen, false: Absent}[seen]})
+		}
+		x := k.Explain(findings)
+		if len(x.Ranking) == 0 {
+			continue
+		}
+		isTrue := func(c *Cause) bool {
+			return c.Code == k.Causes[truth.a].Code || truth.b >= 0 && c.Code == k.Causes[truth.b].Code
+		}
+		for i := range x.Ranking[:min(3, len(x.Ranking))] {
+			if isTrue(x.Ranking[i].Cause) {
+				t.Top3++
+				if i == 0 {
+					t.Top1++
+				}
+				break
+			}
+		}
+		for _, c := range x.Ranking {
+			bin := min(9, int(c.Posterior*10))
+			t.InBin[bin]++
+			t.Said[bin] += c.Posterior
+			if isTrue(c.Cause) {
+				t.So[bin]++
+			}
+		}
+	}
+	t.Top1 /= float64(cases)
+	t.Top3 /= float64(cases)
+	all := 0
+	for i := range t.InBin {
+		if t.InBin[i] == 0 {
+			continue
+		}
+		n := float64(t.InBin[i])
+		t.Said[i] /= n
+		t.So[i] /= n
+		d := t.Said[i] - t.So[i]
+		if d < 0 {
+			d = -d
+		}
+		t.Calibrated += d * n
+		all += t.InBin[i]
+	}
+	if all > 0 {
+		t.Calibrated /= float64(all)
+	}
+	return t
+}
+
+// Race is how many minutes it takes to reach the true cause by following the
+// next-check list, against a fixed order of checks, quick ones first.
+type Race struct {
+	Cases               int
+	Guided, Fixed       float64 // mean minutes until sure
+	GuidedSure, FixSure float64 // share of cases in which it came to be sure and right
+}
+
+// Sure is the probability from which a search stops.
+const Sure = 0.85
+
+// complaints are the marks that come with the complaint itself.
+func (k *Knowledge) complaints() (out []*Evidence) {
+	for i := range k.Evidence {
+		if k.Evidence[i].From.Symptom != "" {
+			out = append(out, &k.Evidence[i])
+		}
+	}
+	return out
+}
+
+// RaceOnce draws single-cause cases and searches each both ways, starting from
+// the complaint alone.
+func (k *Knowledge) RaceOnce(cases int, seed uint64) Race {
+	one := *k
+	one.Together = 0
+	r := rand.New(rand.NewPCG(seed, 11))
+	race := Race{Cases: cases}
+	fixed := make([]*Evidence, 0, len(k.Evidence))
+	for i := range k.Evidence {
+		fixed = append(fixed, &k.Evidence[i])
+	}
+	sort.SliceStable(fixed, func(a, b int) bool { return fixed[a].Minutes < fixed[b].Minutes })
+	for range cases {
+		truth, marks := one.drawCase(r)
+		start := []Finding{}
+		for _, e := range k.complaints() {
+			if marks[e.Code] {
+				start = append(start, Finding{e.Code, Seen})
+			}
+		}
+		want := k.Causes[truth.a].Code
+		minutes, right := k.search(start, marks, want, nil)
+		race.Guided += minutes
+		race.GuidedSure += right
+		minutes, right = k.search(start, marks, want, fixed)
+		race.Fixed += minutes
+		race.FixSure += right
+	}
+	n := float64(cases)
+	race.Guided, race.Fixed, race.GuidedSure, race.FixSure = race.Guided/n, race.Fixed/n, race.GuidedSure/n, race.FixSure/n
+	return race
+}
+
+// search looks at one check after another until a cause is sure; order nil
+// follows the engine's own next-check list.
+func (k *Knowledge) search(start []Finding, marks map[string]bool, want string, order []*Evidence) (minutes, right float64) {
+	findings := append([]Finding{}, start...)
+	done := map[string]bool{}
+	for _, f := range findings {
+		done[f.Code] = true
+	}
+	for len(done) < len(k.Evidence) {
+		c := k.weigh(findings)
+		m := marginals(c.hs, c.p, len(k.Causes))
+		if top := highest(m); len(findings) > 0 && m[top] >= Sure {
+			if k.Causes[top].Code == want {
+				right = 1
+			}
+			return minutes, right
+		}
+		var next *Evidence
+		if order == nil {
+			next = k.next(c)[0].Evidence
+		} else {
+			for _, e := range order {
+				if !done[e.Code] {
+					next = e
+					break
+				}
+			}
+		}
+		done[next.Code] = true
+		minutes += next.Minutes
+		findings = append(findings, Finding{next.Code, map[bool]float64{true: Seen, false: Absent}[marks[next.Code]]})
+	}
+	return minutes, right
+}

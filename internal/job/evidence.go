@@ -1,0 +1,141 @@
+package job
+
+import (
+	"strconv"
+	"strings"
+
+	"corvek/core/explain"
+	"corvek/core/family"
+	"corvek/core/proof"
+	"corvek/internal/store"
+)
+
+// explain gathers what is known as evidence and weighs it.
+func (st *State) explain() {
+	manual := map[string]store.Evidence{}
+	for _, e := range st.Unit.Evidence {
+		if old, ok := manual[e.Code]; !ok || e.Round >= old.Round {
+			manual[e.Code] = e
+		}
+	}
+	for i := range st.Knowledge.Evidence {
+		e := &st.Knowledge.Evidence[i]
+		switch m := manual[e.Code]; {
+		case m.State != "" && m.Origin == "made_by_us":
+			// A mark we made says nothing of the cause.
+		case m.State == "seen":
+			st.Findings = append(st.Findings, explain.Finding{Code: e.Code, Strength: explain.StrengthOfSight(m.Origin, m.FoundHow)})
+		case m.State == "absent":
+			st.Findings = append(st.Findings, explain.Finding{Code: e.Code, Strength: explain.Absent})
+		default:
+			if s, source, ok := st.automatic(e.From); ok {
+				st.Findings = append(st.Findings, explain.Finding{Code: e.Code, Strength: s})
+				st.Sources[e.Code] = source
+			}
+		}
+	}
+	// With no complaint and nothing found, there is nothing to explain.
+	told := false
+	for _, f := range st.Findings {
+		told = told || f.Strength > 0.5
+	}
+	if told || len(manual) > 0 {
+		st.Explain = st.Knowledge.Explain(st.Findings)
+		st.Stories, st.Decider = st.Knowledge.Stories(st.Findings)
+		st.WouldChange = st.Knowledge.WouldChange(st.Findings, 3)
+	}
+	st.Conclude = latest(st.Unit.Conclusions, func(c store.Conclusion) int { return c.Round })
+	if c, ok := st.Knowledge.CauseByCode(st.Conclude.Cause); ok {
+		st.Cause = c
+	}
+}
+
+// automatic turns what other stations know into a finding.
+func (st *State) automatic(from explain.From) (strength float64, source string, ok bool) {
+	switch {
+	case from.Used != "":
+		if f := st.feature(from.Used); f != nil && f.Found.Any && f.Found.HasUsed {
+			return explain.StrengthOfUse(f.Found.Used), "measured: " + strconv.Itoa(int(100*f.Found.Used+0.5)) + " % of the allowance", true
+		}
+	case from.Grade != "":
+		if f := st.feature(from.Grade); f != nil && f.Found.Grade >= 0 {
+			return explain.StrengthOfGrade(f.Found.Grade), "by touch: " + family.Grades[f.Found.Grade], true
+		}
+	case from.Missing != "":
+		if p := st.ByCode[from.Missing]; p != nil && p.Off {
+			if p.Missing > 0 {
+				return explain.Seen, "strip count: " + strconv.Itoa(p.Missing) + " not found", true
+			}
+			if _, counted := found(p); counted {
+				return explain.Absent, "strip count ties", true
+			}
+		}
+	case from.Symptom != "":
+		for _, s := range strings.Fields(st.Job.Symptoms) {
+			if s == from.Symptom {
+				return explain.Seen, "complaint", true
+			}
+		}
+	case from.Efficiency != "":
+		if st.Received == nil {
+			return 0, "", false
+		}
+		for _, p := range st.Received.Points {
+			if p.Test.Code == from.Efficiency && p.HasFlow && st.Found.Theoretical() > 0 {
+				eff := p.Flow / st.Found.Theoretical()
+				return explain.StrengthOfShortfall(eff, proof.Band(st.Family.Accept, p.Test.Pressure)), "as received: " + strconv.Itoa(int(100*eff+0.5)) + " % of theory", true
+			}
+		}
+	}
+	return st.automaticBench(from)
+}
+
+// automaticBench turns the strip record, the gauges and the as-received test
+// into findings.
+func (st *State) automaticBench(from explain.From) (strength float64, source string, ok bool) {
+	switch {
+	case from.Odd != "":
+		if f := st.feature(from.Odd); f != nil && f.Found.Complete {
+			if f.Found.Odd > 0 {
+				return explain.Seen, "measured: no. " + strconv.Itoa(f.Found.Odd) + " is not like its sisters", true
+			}
+			return explain.Absent, "measured: all alike", true
+		}
+	case from.Gauge != "":
+		question, answer, _ := strings.Cut(from.Gauge, "=")
+		if said := st.GaugeAnswers()[question]; said != "" {
+			if said == answer {
+				return explain.Seen, "asked at the machine", true
+			}
+			return explain.Absent, "asked at the machine", true
+		}
+	case from.Stack != "":
+		if p := st.ByCode[from.Stack]; p != nil && p.Stack != nil && len(p.Stack.Found) > 0 && len(p.Stack.Right) > 0 {
+			if len(p.Stack.FoundDiff) > 0 {
+				return explain.Seen, "stack as removed: " + p.Stack.FoundDiff[0].Text, true
+			}
+			return explain.Absent, "stack as it should be", true
+		}
+	case from.Facing != "":
+		if p := st.ByCode[from.Facing]; p != nil && p.Facing != "" && p.Def.Facing != "" {
+			if p.Facing != p.Def.Facing {
+				return explain.Seen, "came out " + p.Facing, true
+			}
+			return explain.Absent, "came out as it should", true
+		}
+	case from.Word != "":
+		code, word, _ := strings.Cut(from.Word, "=")
+		if st.Received == nil {
+			return 0, "", false
+		}
+		for _, p := range st.Received.Points {
+			if p.Test.Code == code && p.Row.Word != "" {
+				if p.Row.Word == word {
+					return explain.Seen, "as received: " + word, true
+				}
+				return explain.Absent, "as received: " + p.Row.Word, true
+			}
+		}
+	}
+	return 0, "", false
+}
