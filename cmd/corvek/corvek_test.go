@@ -145,3 +145,29 @@ func TestADatabaseThatIsNotThereIsSaidInOneSentence(t *testing.T) {
 	assert.Equal(t, 1, code)
 	assert.Contains(t, errs, "the database does not answer")
 }
+
+func TestExplainCommand(t *testing.T) {
+	out, _, code := run(t, `{"family":"winch_brake_pack","evidence":[{"code":"springs_turned","state":"seen"},{"code":"recent_work","state":"seen"}]}`, nil, "explain")
+	assert.Zero(t, code)
+	assert.Contains(t, out, `"cause": "springs_wrong"`)
+	out, _, code = run(t, "", nil, "explain", "--codes", "winch_brake_pack")
+	assert.Zero(t, code)
+	assert.Contains(t, out, "springs_turned")
+	for _, c := range []struct {
+		in   string
+		args []string
+		says string
+	}{
+		{`{"family":"winch_brake_pack","evidence":[{"code":"dragon","state":"seen"}]}`, nil, `"field":"evidence[0]"`},
+		{`{`, nil, `"field":"case"`},
+		{"", []string{"--codes", "dragon"}, `"field":"family"`},
+		{"", []string{"no_such_file.json"}, `"field":"case"`},
+	} {
+		out, _, code := run(t, c.in, nil, append([]string{"explain"}, c.args...)...)
+		assert.Equal(t, 2, code, c.says)
+		assert.Contains(t, out, c.says)
+	}
+	out, _, code = run(t, "", nil, "explain", "--trial", "10", "gerotor_pump")
+	assert.Zero(t, code)
+	assert.Contains(t, out, "gerotor_pump")
+}

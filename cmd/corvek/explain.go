@@ -18,7 +18,7 @@ func explainCommand() *cobra.Command {
 	var codes string
 	var trial int
 	cmd := &cobra.Command{
-		Use:   "explain [CASE.json]",
+		Use:   "explain [CASE.json]  |  explain --trial N [FAMILY]",
 		Short: "Weigh the evidence of a case: JSON in from a file or standard input, JSON out",
 		Args:  cobra.MaximumNArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
@@ -30,7 +30,14 @@ func explainCommand() *cobra.Command {
 			case codes != "":
 				return listCodes(cmd, base, codes)
 			case trial > 0:
-				return tryAll(cmd.OutOrStdout(), base, trial)
+				families := base.Families()
+				if len(args) == 1 {
+					if base[args[0]] == nil {
+						return refuse(cmd, field.Errorf("family", "%q is not known; it is one of %v", args[0], families))
+					}
+					families = args
+				}
+				return try(cmd.OutOrStdout(), base, families, trial)
 			}
 			in := io.Reader(os.Stdin)
 			if len(args) == 1 {
@@ -56,7 +63,7 @@ func explainCommand() *cobra.Command {
 		},
 	}
 	cmd.Flags().StringVar(&codes, "codes", "", "list the causes and the evidence of a family")
-	cmd.Flags().IntVar(&trial, "trial", 0, "draw so many cases a family from the knowledge, and report accuracy, calibration and minutes")
+	cmd.Flags().IntVar(&trial, "trial", 0, "draw so many cases of the family, or of each, from the knowledge, and report accuracy, calibration and minutes")
 	return cmd
 }
 
@@ -81,9 +88,9 @@ func listCodes(cmd *cobra.Command, base explain.Base, family string) error {
 // in a hundred.
 const hidden, slips = 0.34, 0.02
 
-func tryAll(w io.Writer, base explain.Base, cases int) error {
+func try(w io.Writer, base explain.Base, families []string, cases int) error {
 	fmt.Fprintf(w, "%-28s %7s %7s %7s %9s %9s\n", "family", "first", "of 3", "off by", "guided", "fixed")
-	for _, name := range base.Families() {
+	for _, name := range families {
 		k := base[name]
 		t := k.Try(cases, hidden, slips, 1)
 		r := k.RaceOnce(max(1, cases/10), 1)

@@ -90,3 +90,28 @@ func TestChartKeepsToItsSheet(t *testing.T) {
 	_, d, _ := strings.Cut(svg, `class="tr now" d="M`)
 	assert.False(t, strings.HasPrefix(d, "58 "))
 }
+
+// The matrix draws what speaks for to the right of its column's line and what
+// speaks against to the left, and words of any length stay inside.
+func TestMatrixDrawsBothWays(t *testing.T) {
+	m := draw.Matrix{Columns: []draw.MatrixColumn{{Name: "Hard <dirt> in the oil that came from somewhere nobody has ever looked", Share: .7}, {Name: "Water", Mine: true}},
+		Rows: []draw.MatrixRow{{Name: strings.Repeat("long ", 40), State: "seen", Bits: []float64{2, -1}}, {Name: "b", State: "absent", Bits: []float64{0, .02}}}}
+	svg := m.SVG()
+	sound(t, svg)
+	assert.Equal(t, 1, strings.Count(svg, `class="mx-for"`))
+	assert.Equal(t, 1, strings.Count(svg, `class="mx-no"`))
+	assert.Equal(t, 2, strings.Count(svg, `class="dot"`), "what says next to nothing is a dot")
+	assert.Equal(t, 1, strings.Count(svg, `class="mx-mine"`))
+	assert.Empty(t, draw.Matrix{}.SVG())
+	sound(t, draw.TimeStrip([]draw.StripEvent{{Text: "a & b", Age: "old"}}, nil, []draw.StripEvent{{Text: strings.Repeat("word ", 30), Answered: true}}))
+}
+
+// A pack is drawn piece by piece, each a target of its own, and what a tap
+// writes stands on it.
+func TestPiecesCarryWhatATapWrites(t *testing.T) {
+	svg := draw.Pieces([]draw.PieceView{{Kind: "disc", Facing: '>', Faced: true, Title: "Dished <spring>", Set: "part.1.stack_found", Base: "disc>", Turn: "disc<", Drop: ""}, {Kind: "shim", Title: "Shim", Locked: true}}, "pack")
+	sound(t, svg)
+	assert.Contains(t, svg, `data-value="disc&lt;"`)
+	assert.Equal(t, 1, strings.Count(svg, "take out"), "a locked piece cannot be taken out")
+	assert.Empty(t, draw.Pieces(nil, ""))
+}

@@ -12,7 +12,7 @@ type object = map[string]any
 
 // OpenAPI describes the calculators' interface, made from the registry, so that
 // it cannot fall behind what the server answers.
-func OpenAPI() object {
+func OpenAPI(families []string) object {
 	paths := object{
 		"/api/v1/calc": object{"get": object{"summary": "The calculators", "responses": object{"200": object{"description": "names and summaries",
 			"content": jsonOf(object{"type": "array", "items": object{"type": "object", "required": []string{"name", "summary"}, "properties": object{"name": object{"type": "string"}, "summary": object{"type": "string"}}}})}}}},
@@ -27,9 +27,10 @@ func OpenAPI() object {
 			},
 		}}
 	}
+	paths[apiExplainPath] = explainOpenAPI(families)
 	return object{
 		"openapi": "3.1.0",
-		"info":    object{"title": "Corvek calculators", "version": "1", "description": "Quantities are strings \"number unit\"; results are in SI units."},
+		"info":    object{"title": "Corvek calculators and explain", "version": "1", "description": "Quantities are strings \"number unit\"; results are in SI units."},
 		"paths":   paths,
 		"components": object{"schemas": object{
 			"Figure":  object{"type": "object", "required": []string{"value", "unit"}, "additionalProperties": false, "properties": object{"value": object{"type": "number"}, "unit": object{"type": "string"}}},
@@ -111,4 +112,6 @@ type jsonText string
 // MarshalJSON gives the text unchanged; examples are checked by the calculators' tests.
 func (t jsonText) MarshalJSON() ([]byte, error) { return []byte(t), nil }
 
-func (s *Server) openAPI(c *echo.Context) error { return c.JSON(http.StatusOK, OpenAPI()) }
+func (s *Server) openAPI(c *echo.Context) error {
+	return c.JSON(http.StatusOK, OpenAPI(s.jobs.Knowledge.Families()))
+}

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"io"
 	"net/http"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -27,7 +28,7 @@ func TestOpenAPIIsTrue(t *testing.T) {
 	// Each schema is compiled alone, with the shared ones it refers to: compiling
 	// out of the whole description walks all of it every time.
 	schema := func(name string, path ...string) *jsonschema.Schema {
-		at := api["paths"].(map[string]any)["/api/v1/calc/"+name].(map[string]any)["post"].(map[string]any)
+		at := api["paths"].(map[string]any)["/api/v1/"+name].(map[string]any)["post"].(map[string]any)
 		for _, p := range append(path, "content", "application/json") {
 			at = at[p].(map[string]any)
 		}
@@ -42,7 +43,7 @@ func TestOpenAPIIsTrue(t *testing.T) {
 		return compiled
 	}
 	post := func(name, body string) (int, any) {
-		res, err := http.Post(s.URL+"/api/v1/calc/"+name, "application/json", strings.NewReader(body))
+		res, err := http.Post(s.URL+"/api/v1/"+name, "application/json", strings.NewReader(body))
 		require.NoError(t, err)
 		defer res.Body.Close()
 		text, err := io.ReadAll(res.Body)
@@ -55,18 +56,33 @@ func TestOpenAPIIsTrue(t *testing.T) {
 		t.Run(d.Name, func(t *testing.T) {
 			in, err := jsonschema.UnmarshalJSON(strings.NewReader(d.Example))
 			require.NoError(t, err)
-			assert.NoError(t, schema(d.Name, "requestBody").Validate(in))
-			status, out := post(d.Name, d.Example)
+			assert.NoError(t, schema("calc/"+d.Name, "requestBody").Validate(in))
+			status, out := post("calc/"+d.Name, d.Example)
 			assert.Equal(t, http.StatusOK, status)
-			assert.NoError(t, schema(d.Name, "responses", "200").Validate(out))
+			assert.NoError(t, schema("calc/"+d.Name, "responses", "200").Validate(out))
 			bad := `{"no_such_input":1}`
 			v, _ := jsonschema.UnmarshalJSON(strings.NewReader(bad))
-			assert.Error(t, schema(d.Name, "requestBody").Validate(v), "the description can refuse")
-			status, out = post(d.Name, bad)
+			assert.Error(t, schema("calc/"+d.Name, "requestBody").Validate(v), "the description can refuse")
+			status, out = post("calc/"+d.Name, bad)
 			assert.Equal(t, http.StatusUnprocessableEntity, status)
-			assert.NoError(t, schema(d.Name, "responses", "422").Validate(out))
+			assert.NoError(t, schema("calc/"+d.Name, "responses", "422").Validate(out))
 		})
 	}
-	_, err = json.Marshal(OpenAPI())
+	t.Run("explain", func(t *testing.T) {
+		for body, want := range map[string]int{
+			`{"family":"check_valve","evidence":[{"code":"end_deep","state":"seen"},{"code":"seat_wide","grade":1}]}`: http.StatusOK,
+			`{"family":"check_valve","evidence":[]}`:                                    http.StatusOK,
+			`{"family":"dragon","evidence":[]}`:                                         http.StatusUnprocessableEntity,
+			`{"family":"check_valve","evidence":[{"code":"end_deep","state":"maybe"}]}`: http.StatusUnprocessableEntity,
+		} {
+			v, err := jsonschema.UnmarshalJSON(strings.NewReader(body))
+			require.NoError(t, err)
+			assert.Equal(t, want == http.StatusOK, schema("explain", "requestBody").Validate(v) == nil, body)
+			status, out := post("explain", body)
+			assert.Equal(t, want, status, body)
+			assert.NoError(t, schema("explain", "responses", strconv.Itoa(want)).Validate(out), body)
+		}
+	})
+	_, err = json.Marshal(OpenAPI(s.server.jobs.Knowledge.Families()))
 	assert.NoError(t, err)
 }

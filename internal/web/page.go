@@ -34,6 +34,7 @@ type Page struct {
 	Path    string
 	Station string
 	UnitNo  int
+	Theory  string // the reader's own theory at Explain
 	Asked   string // a part that was asked for and not found
 	Face    string // which of a station's faces is turned up
 	S       *job.State

@@ -34,6 +34,23 @@ func (s *Server) report(c *echo.Context) error {
 	return c.HTMLBlob(http.StatusOK, b.Bytes())
 }
 
+// dispute is the paper for a warranty or a dispute.
+func (s *Server) dispute(c *echo.Context) error {
+	d, err := s.reportData(c)
+	if err != nil {
+		return err
+	}
+	history, err := s.store.History(c.Request().Context(), d.S.Job.ID, 10000)
+	if err != nil {
+		return err
+	}
+	var b bytes.Buffer
+	if err := report.Dispute(&b, d, history); err != nil {
+		return err
+	}
+	return c.HTMLBlob(http.StatusOK, b.Bytes())
+}
+
 func (s *Server) card(c *echo.Context) error {
 	d, err := s.reportData(c)
 	if err != nil {

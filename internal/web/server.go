@@ -74,8 +74,8 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	e.Use(middleware.CSRFWithConfig(middleware.CSRFConfig{
 		TokenLookup: "header:X-CSRF-Token,form:csrf", CookieName: "corvek_csrf", CookiePath: "/", CookieHTTPOnly: true,
 		CookieSameSite: http.SameSiteLaxMode, CookieSecure: cfg.Secure,
-		// Calculators keep no state and know nobody, so there is nothing to forge.
-		Skipper: func(c *echo.Context) bool { return c.Path() == apiCalcPath },
+		// Calculators and written cases keep no state and know nobody, so there is nothing to forge.
+		Skipper: func(c *echo.Context) bool { return c.Path() == apiCalcPath || c.Path() == apiExplainPath },
 	}))
 	files, err := fs.Sub(static, "static")
 	if err != nil {
@@ -112,6 +112,7 @@ func (s *Server) routes() []route {
 		{"GET", "/jobs/:tag", view, s.openJob},
 		{"GET", "/jobs/:tag/record", view, s.record},
 		{"GET", "/jobs/:tag/report", view, s.report},
+		{"GET", "/jobs/:tag/dispute", view, s.dispute},
 		{"GET", "/jobs/:tag/report.pdf", view, s.reportPDF},
 		{"GET", "/jobs/:tag/start-up-card", view, s.card},
 		{"GET", "/jobs/:tag/export", view, s.export},
@@ -150,6 +151,7 @@ func (s *Server) routes() []route {
 		{"GET", "/api/v1/calc", open, s.calcList},
 		{"GET", "/api/v1/openapi.json", open, s.openAPI},
 		{"POST", apiCalcPath, open, s.calc},
+		{"POST", apiExplainPath, open, s.explainCase},
 	}
 }
 
@@ -253,5 +255,5 @@ func (s *Server) fail(c *echo.Context, err error) {
 
 func wantsJSON(c *echo.Context) bool {
 	h := c.Request().Header
-	return h.Get("X-Requested-With") == "corvek" || c.Path() == apiCalcPath
+	return h.Get("X-Requested-With") == "corvek" || c.Path() == apiCalcPath || c.Path() == apiExplainPath
 }

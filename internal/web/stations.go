@@ -25,6 +25,7 @@ func (s *Server) jobPage(c *echo.Context, station string) (*Page, error) {
 	}
 	p := s.page(c, st.Job.Tag+" "+job.StationNames[station])
 	p.S, p.Station, p.UnitNo, p.Face = st, station, unit, c.QueryParam("face")
+	p.Theory = c.QueryParam("theory")
 	part := c.QueryParam("part")
 	if asked := strings.TrimSpace(c.QueryParam("find")); asked != "" {
 		p.Asked = asked

@@ -1,13 +1,11 @@
 package web
 
 import (
-	"fmt"
 	"html/template"
 	"strings"
 
 	"corvek/core/build"
 	"corvek/core/decide"
-	"corvek/core/explain"
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
@@ -69,90 +67,6 @@ func (p *Page) receiveView() ReceiveView {
 	}
 	return v
 }
-
-// ExplainView is the board, the ranking and the checks.
-type ExplainView struct {
-	Board  []BoardItem
-	Top    []explain.Ranked
-	Rest   int
-	Next   []explain.Check
-	Chain  []explain.LinkState
-	Chosen string
-	Causes []explain.Cause
-}
-
-// BoardItem is one mark of the evidence board.
-type BoardItem struct {
-	*explain.Evidence
-	State    string // seen, absent or empty as answered by hand
-	Origin   string
-	Source   string // where an automatic finding comes from
-	Strength float64
-	Known    bool
-	OnPart   bool
-	How      []HowField // where it comes from, how it was found, how old it looks
-}
-
-// HowField is one of the choices that tell what a mark is worth.
-type HowField struct {
-	Field, Label, Value string
-	Choices             []FamilyChoice
-}
-
-// howFields asks what a mark seen is worth: a scratch the bench made itself, or
-// one found only after wiping, says less.
-func (p *Page) howFields(code string, e store.Evidence) []HowField {
-	field := func(kind string) string { return fmt.Sprintf("%s.%d.%s", kind, p.S.Unit.ID, code) }
-	return []HowField{
-		{field("origin"), "where it comes from", e.Origin, []FamilyChoice{{"found_so", "found so"}, {"made_by_us", "made by us"}, {"unknown", "unknown"}}},
-		{field("foundhow"), "how it was found", e.FoundHow, []FamilyChoice{{"", "found when?"}, {"before freeing", "before freeing"}, {"after freeing", "after freeing"}, {"before wiping", "before wiping"}, {"after wiping", "after wiping"}}},
-		{field("age"), "how old it looks", e.Age, []FamilyChoice{{"", "how old?"}, {"fresh", "fresh, bright"}, {"old", "old, dull"}, {"not told", "cannot tell"}}},
-	}
-}
-
-func (p *Page) explainView() ExplainView {
-	st := p.S
-	v := ExplainView{Next: st.Explain.Next, Causes: st.Knowledge.Causes}
-	strength := map[string]float64{}
-	for _, f := range st.Findings {
-		strength[f.Code] = f.Strength
-	}
-	manual := map[string]store.Evidence{}
-	for _, e := range st.Unit.Evidence {
-		manual[e.Code] = e
-	}
-	for i := range st.Knowledge.Evidence {
-		e := &st.Knowledge.Evidence[i]
-		s, known := strength[e.Code]
-		m := manual[e.Code]
-		origin := m.Origin
-		if origin == "" {
-			origin = "found_so"
-		}
-		m.Origin = origin
-		v.Board = append(v.Board, BoardItem{How: p.howFields(e.Code, m), Evidence: e, State: m.State, Origin: origin, Source: st.Sources[e.Code], Strength: s, Known: known, OnPart: e.Part != "" && e.Part == p.Part.Code})
-	}
-	v.Top = st.Explain.Ranking
-	if len(v.Top) > 4 {
-		v.Rest = len(v.Top) - 4
-		v.Top = v.Top[:4]
-	}
-	if len(v.Next) > 4 {
-		v.Next = v.Next[:4]
-	}
-	cause := st.Cause
-	if cause == nil && len(v.Top) > 0 {
-		cause = v.Top[0].Cause
-	}
-	if cause != nil {
-		v.Chain = st.Knowledge.Chain(cause, st.Findings)
-		v.Chosen = cause.Code
-	}
-	return v
-}
-
-// Wide is the width of a posterior's bar of 100.
-func (ExplainView) Wide(p float64) string { return fmt.Sprintf("%.1f", 100*p) }
 
 // DecideView counts the choices.
 type DecideView struct {

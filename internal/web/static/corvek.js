@@ -104,6 +104,7 @@
       typed(e) {
         const el = e.target;
         if (el.id === "find") this.find(el.value);
+        if (el.id === "board-find") this.sift(el.value);
         if (el.form && el.form.hasAttribute("data-live")) this.live(el.form);
         if (el.dataset && el.dataset.field) {
           window.corvek.drafts.put(el.dataset.field, { value: el.value, base: el.dataset.base });
@@ -119,6 +120,11 @@
           history.replaceState(null, "", form.getAttribute("action") + "?" + query);
           window.corvek.refresh();
         }, 250);
+      },
+
+      sift(text) {
+        const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+        for (const li of document.querySelectorAll(".board li")) li.hidden = !words.every((w) => li.textContent.toLowerCase().includes(w));
       },
 
       find(text) {

@@ -1,0 +1,72 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"testing"
+
+	"corvek/internal/job"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// A new user's story of a broken retainer with a split case gasket, weeks in
+// service: it reads as an argument, asks for what would close it and for an
+// action outside the unit, and stands on both papers.
+func TestBrokenRetainerAsAnArgument(t *testing.T) {
+	s := serve(t)
+	tag, err := s.jobs.Create(context.Background(), job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}, job.NewJob{Customer: "Hallen Sawmill", Title: "Debarker pump", Complaint: "Lost all pressure on Monday, six weeks old", Family: "axial_piston_pump"})
+	require.NoError(t, err)
+	u := enter(t, s, "iva", true)
+	u.open("/jobs/" + tag + "/explain")
+	u.says("no cause is made up")
+	unit := u.state(tag).Unit.ID
+	ev := func(code string) string { return fmt.Sprintf("evidence.%d.%s", unit, code) }
+	for _, code := range []string{"retainer_broken", "case_gasket_split", "slippers_lifted", "weeks_in_service"} {
+		u.tap(ev(code), "seen")
+	}
+	u.tap(ev("fine_lines"), "absent")
+	lead := u.MustElement(".cause .ca-h").MustText()
+	assert.Contains(t, lead, "Case over-pressure against suction, sudden")
+	assert.Contains(t, lead, "outside the unit")
+	u.says("To close it, look at", "drain line", "case drain shut")
+
+	// The technician's own theory is weighed like any other.
+	u.open("/jobs/" + tag + "/explain?face=matrix&theory=side_load")
+	u.says("the marks do not bear it", "Retainer plate broken")
+	assert.NotEmpty(t, u.MustElements(".matrix .mx-for"))
+	u.open("/jobs/" + tag + "/explain?face=story")
+	assert.Len(t, u.MustElements(".story"), 2)
+	u.says("What decides between them")
+
+	u.open("/jobs/" + tag + "/explain")
+	u.press(u.MustElementR(".cause button", "this it is"))
+	u.MustWait(`() => window.corvek.idle() && document.querySelector(".cause.chosen") !== null`)
+	assert.Contains(t, u.state(tag).Stops["explain"][0].Text, "The cause lies outside the unit", "an action and an owner are asked for")
+	u.open("/jobs/" + tag + "/report")
+	u.MustWait(`() => document.body.innerText.includes("Slippers were pulled off and the retainer broke")`)
+	u.open("/jobs/" + tag + "/dispute")
+	text := u.MustElement("body").MustText()
+	assert.Contains(t, text, "strongly supported by the evidence")
+	assert.Contains(t, text, "No picture was taken before cleaning")
+	assert.Contains(t, text, "not opened in this record")
+	u.quiet()
+}
+
+// Where a mark comes from and how it was found changes what it counts.
+func TestOriginOfAMarkCounts(t *testing.T) {
+	s := serve(t)
+	u := enter(t, s, "iva", true)
+	u.open("/jobs/T-0405/explain")
+	st := u.state("T-0405")
+	before := st.Explain.Ranking[0].Posterior
+	u.MustElement(fmt.Sprintf(`select[data-field="origin.%d.embedded_grit"]`, st.Unit.ID)).MustSelect("made by us")
+	u.MustWait(`() => window.corvek.idle()`)
+	after := u.state("T-0405")
+	assert.Less(t, after.Explain.Ranking[0].Posterior, before, "a mark made by the bench counts for nothing")
+	u.MustElement(fmt.Sprintf(`select[data-field="foundhow.%d.fine_lines"]`, st.Unit.ID)).MustSelect("after wiping")
+	u.MustWait(`() => window.corvek.idle()`)
+	assert.Less(t, u.state("T-0405").Explain.Ranking[0].Posterior, after.Explain.Ranking[0].Posterior, "seen only after wiping, it says less")
+	u.quiet()
+}

@@ -1,0 +1,180 @@
+package report
+
+import (
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+
+	"corvek/core/explain"
+	"corvek/internal/store"
+)
+
+// Handling is one act on the unit that a reader of a dispute asks for.
+type Handling struct{ When, Who, What string }
+
+// Mark is a finding as a dispute needs it: with where it comes from.
+type Mark struct{ Text, Origin, How, Age, Source string }
+
+// DisputeData is what the evidence supports and what it does not, in neutral
+// words: both sides read the same paper.
+type DisputeData struct {
+	Data
+	Handled    []Handling
+	Opened     string
+	Before     []Shot // taken before cleaning
+	Later      int
+	Seen       []Mark
+	Absent     []string
+	ByUs       []string
+	Unknown    []string
+	Unlooked   int
+	Supports   []string
+	NotSupport []string
+	Must       []string
+	Decider    string
+}
+
+// opening are the acts of the record that tell who opened the unit and when.
+func opening(e store.RecordEntry) string {
+	kind, _, _ := strings.Cut(e.Field, ".")
+	switch {
+	case e.Action == "created" || e.Action == "imported":
+		return "received into the record"
+	case strings.HasSuffix(e.Field, ".warranty_hold") && e.After == "yes":
+		return "put on warranty hold"
+	case strings.HasSuffix(e.Field, ".warranty_hold"):
+		return "warranty hold lifted"
+	case kind == "part" && strings.HasSuffix(e.Field, ".off") && e.After == "yes":
+		return "opened: a part taken off"
+	case strings.HasPrefix(e.Action, "took off the rest"):
+		return "opened: the rest taken off"
+	case strings.HasPrefix(e.Action, "picture: "):
+		return e.Action
+	}
+	return ""
+}
+
+// Dispute writes the paper for a warranty or a dispute.
+func Dispute(w io.Writer, d Data, history []store.RecordEntry) error {
+	x := DisputeData{Data: d}
+	x.handling(history)
+	for _, s := range d.Pictures {
+		if s.BeforeCleaning {
+			x.Before = append(x.Before, s)
+		} else {
+			x.Later++
+		}
+	}
+	x.marks()
+	x.weigh()
+	return templates.ExecuteTemplate(w, "dispute.html", x)
+}
+
+func (x *DisputeData) handling(history []store.RecordEntry) {
+	for _, p := range x.S.Parts {
+		if p.Off {
+			x.Opened = "opened; by whom and when is not in this record"
+		}
+	}
+	named := false
+	parts := 0
+	for _, e := range slices.Backward(history) { // oldest first
+		what := opening(e)
+		if what == "" {
+			continue
+		}
+		if strings.HasPrefix(what, "opened") {
+			if !named {
+				named = true
+				x.Opened = fmt.Sprintf("%s, %s", e.Who, e.At.Format("2 January 2006 15:04"))
+			}
+			if parts++; parts > 1 {
+				continue // the first act opens it
+			}
+		}
+		x.Handled = append(x.Handled, Handling{e.At.Format("2 Jan 2006 15:04"), e.Who, what})
+	}
+}
+
+var origins = map[string]string{"found_so": "found so", "made_by_us": "made at this bench", "unknown": "origin unknown", "": "found so"}
+
+func (x *DisputeData) marks() {
+	st := x.S
+	noted := map[string]store.Evidence{}
+	for _, e := range st.Unit.Evidence {
+		noted[e.Code] = e
+	}
+	known := map[string]bool{}
+	for _, f := range st.Findings {
+		e, ok := st.Knowledge.EvidenceByCode(f.Code)
+		if !ok {
+			continue
+		}
+		known[f.Code] = true
+		n := noted[f.Code]
+		switch {
+		case f.Strength > 0.5:
+			x.Seen = append(x.Seen, Mark{e.Text, origins[n.Origin], n.FoundHow, n.Age, st.Sources[f.Code]})
+			if n.Origin == "unknown" {
+				x.Unknown = append(x.Unknown, e.Text)
+			}
+		case f.Strength < 0.3:
+			x.Absent = append(x.Absent, e.Text)
+		}
+	}
+	for code, n := range noted {
+		if e, ok := st.Knowledge.EvidenceByCode(code); ok && n.Origin == "made_by_us" && n.State == "seen" {
+			x.ByUs = append(x.ByUs, e.Text)
+			known[code] = true
+		}
+	}
+	slices.Sort(x.ByUs)
+	for i := range st.Knowledge.Evidence {
+		if !known[st.Knowledge.Evidence[i].Code] {
+			x.Unlooked++
+		}
+	}
+}
+
+// words for how much the evidence says; a paper gives no percentages that a
+// reader could take for measured.
+func standing(p float64) string {
+	switch {
+	case p >= 0.9:
+		return "strongly supported by the evidence"
+	case p >= 0.6:
+		return "supported more than any other cause"
+	case p >= 0.25:
+		return "possible on this evidence"
+	}
+	return "not supported by the evidence"
+}
+
+func (x *DisputeData) weigh() {
+	st := x.S
+	for i, r := range st.Explain.Ranking {
+		text := r.Cause.Name + ": " + standing(r.Posterior)
+		switch {
+		case r.Posterior >= 0.25:
+			x.Supports = append(x.Supports, text)
+			if i == 0 {
+				for _, m := range r.Misfits {
+					x.Must = append(x.Must, misfit(m))
+				}
+			}
+		case i < 8:
+			x.NotSupport = append(x.NotSupport, r.Cause.Name)
+		}
+	}
+	if st.Decider != nil {
+		x.Decider = st.Decider.Text + " (" + st.Decider.Look + ")"
+	}
+}
+
+func misfit(m explain.Misfit) string {
+	if m.Lacking {
+		return m.Evidence.Text + " is usual with it and was looked for and not found"
+	}
+	return m.Evidence.Text + " is hardly ever seen with it"
+}
