@@ -94,7 +94,7 @@ type Explanation struct {
 	Ranking []Ranked // most probable first
 	Pairs   []Pair   // the most probable pairs, most probable first
 	Two     float64  // probability that two met
-	Next    []Check  // most bits a minute first; what spoils evidence comes after what does not
+	Next    []Check  // most bits a minute first; what spoils evidence must tell twice as much
 	Entropy float64  // bits still open
 }
 
@@ -224,13 +224,19 @@ func (k *Knowledge) next(c caseState) []Check {
 			out = append(out, Check{e, bits, bits / e.Minutes})
 		}
 	}
-	sort.SliceStable(out, func(a, b int) bool {
-		if out[a].Evidence.Destroys != out[b].Evidence.Destroys {
-			return !out[a].Evidence.Destroys
-		}
-		return out[a].Rate > out[b].Rate
-	})
+	sort.SliceStable(out, func(a, b int) bool { return out[a].worth() > out[b].worth() })
 	return out
+}
+
+// spoils is what is left of a check's worth when it spoils what others would
+// look at: it must tell twice as much a minute to come first.
+const spoils = 0.5
+
+func (c Check) worth() float64 {
+	if c.Evidence.Destroys {
+		return spoils * c.Rate
+	}
+	return c.Rate
 }
 
 // expectedGain is the mutual information between the hypotheses and the outcome

@@ -305,6 +305,10 @@ func TestToolOutOfCalibrationIsTold(t *testing.T) {
 	f := partOf(t, load(t, s, tag), "piston").Features[0]
 	put(t, s, tag, name("reading", f.ID, "found/h1"), "22.04 mm")
 	assert.Contains(t, stops(load(t, s, tag), "measure"), "micrometer was due for calibration")
+	require.NoError(t, s.Store.SaveInstrument(context.Background(), &store.Instrument{Name: "Vernier 2", Kind: "calipers", Resolution: "0.02 mm"}))
+	put(t, s, tag, name("feature", f.ID, "instrument"), "vernier 2")
+	assert.Equal(t, "0.02 mm", partOf(t, load(t, s, tag), "piston").Features[0].Resolution, "a tool brings its resolution")
+	put(t, s, tag, name("feature", f.ID, "instrument"), "micrometer")
 	later := s.Now().AddDate(1, 0, 0)
 	require.NoError(t, s.Store.SaveInstrument(context.Background(), &store.Instrument{Name: "micrometer", Kind: "outside", Resolution: "0.001 mm", DueOn: &later}))
 	assert.NotContains(t, stops(load(t, s, tag), "measure"), "calibration")
@@ -327,4 +331,21 @@ func TestMarksOnPictures(t *testing.T) {
 	}
 	require.NoError(t, s.DropMark(ctx, iva, "T-0417", 1, id, 1))
 	assert.Len(t, load(t, s, "T-0417").Job.Attachments[1].Marks, 1)
+}
+
+// A part that the conclusion blames and that nobody measured is a stop.
+func TestBlamedPartIsMeasured(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "double_acting_cylinder")
+	require.NoError(t, s.TakeOffRest(context.Background(), iva, tag, 1))
+	st := load(t, s, tag)
+	put(t, s, tag, name("evidence", st.Unit.ID, "drifts"), "seen")
+	put(t, s, tag, name("conclusion", st.Unit.ID, "cause"), "bent_rod")
+	assert.Contains(t, stops(load(t, s, tag), "measure"), "Rod: blamed by “rod bent by overload” and never measured")
+	for _, x := range st.ByCode["rod"].Features {
+		if x.Code == "runout" {
+			put(t, s, tag, name("reading", x.ID, "found/v1"), "0.60 mm")
+		}
+	}
+	assert.NotContains(t, stops(load(t, s, tag), "measure"), "blamed")
 }

@@ -37,6 +37,9 @@ func (s *Service) Set(ctx context.Context, who Actor, tag, name, value, base str
 	if len(value) > 4000 {
 		return field.Errorf(name, "is longer than 4000 letters")
 	}
+	if err := s.RefreshFamilies(ctx); err != nil {
+		return err
+	}
 	return s.Store.WithJob(ctx, tag, func(tx *store.Tx) error {
 		st, err := s.stateFor(tx, name)
 		if err != nil {
@@ -146,7 +149,7 @@ func (st *State) resolve(name string, who Actor, now time.Time) (*target, error)
 	case "step":
 		t = st.stepField(st.ByID[id], rest, who)
 	case "feature":
-		t = featureField(st.featureByID(id), rest)
+		t = featureField(st.featureByID(id), rest, st.Tools)
 	case "reading":
 		t = st.readingField(st.featureByID(id), rest, who, now)
 	case "evidence", "origin":

@@ -251,7 +251,7 @@ func (st *State) stepField(p *PartState, name string, who Actor) *target {
 	return nil
 }
 
-func featureField(f *FeatureState, name string) *target {
+func featureField(f *FeatureState, name string, tools map[string]store.Instrument) *target {
 	set := func(now string, check func(string) error) *target {
 		return column(&store.Feature{}, f.ID, name, now, check)
 	}
@@ -267,7 +267,16 @@ func featureField(f *FeatureState, name string) *target {
 	case "limit_for":
 		return set(f.LimitFor, oneOf("total", "each"))
 	case "instrument":
-		return set(f.Instrument, nil)
+		t := set(f.Instrument, nil)
+		// A tool of the shop brings its resolution along.
+		t.write = func(db *gorm.DB, v string) error {
+			cols := map[string]any{"instrument": v}
+			if tool, ok := tools[strings.ToLower(v)]; ok {
+				cols["resolution"] = tool.Resolution
+			}
+			return db.Model(&store.Feature{}).Where("id = ?", f.ID).Updates(cols).Error
+		}
+		return t
 	case "resolution":
 		return set(f.Resolution, quantityOf(quantity.Length))
 	}

@@ -73,6 +73,7 @@ func (st *State) stops() {
 	st.stopStrip()
 	st.stopMeasure()
 	st.stopExplain()
+	st.stopSuspects()
 	st.stopDecide()
 	for _, i := range st.KitIssues {
 		st.stop("kit", fmt.Sprintf("place%d.piece%d", i.PlaceID, i.PieceID), i.PlaceID, "", "%s", i.Text)
@@ -183,6 +184,25 @@ func (st *State) stopExplain() {
 	}
 	if st.Cause != nil && st.Cause.Where == "outside" && (strings.TrimSpace(c.Action) == "" || strings.TrimSpace(c.Owner) == "") {
 		st.stop("explain", "outside", 0, "", "The cause lies outside the unit: say what is done there and by whom")
+	}
+}
+
+// stopSuspects asks for the reading behind a concluded cause: a part that is
+// blamed and was never measured.
+func (st *State) stopSuspects() {
+	if st.Cause == nil {
+		return
+	}
+	for i := range st.Knowledge.Evidence {
+		e := &st.Knowledge.Evidence[i]
+		if w := st.Cause.Points[e.Code]; w != "almost_always" && w != "usual" {
+			continue
+		}
+		for _, path := range []string{e.From.Used, e.From.Grade, e.From.Odd} {
+			if f := st.feature(path); path != "" && f != nil && !f.Found.Any {
+				st.stop("measure", "suspect."+path, f.Part.ID, f.Code, "%s: blamed by “%s” and never measured", f.Part.Name, strings.ToLower(st.Cause.Name))
+			}
+		}
 	}
 }
 

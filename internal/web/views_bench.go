@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"html/template"
 	"math"
+	"slices"
 	"strings"
 
 	"corvek/core/family"
@@ -246,6 +247,16 @@ func (p *Page) stackLines(x *job.PartState, pieces []family.Piece, fault string)
 		out = append(out, StackLine{"", fault, "red"})
 	}
 	return out
+}
+
+// InstrumentEntry is the field of a feature's tool, with the shop's own to tap.
+func (p *Page) InstrumentEntry(f *job.FeatureState) Entry {
+	e := p.T("feature", f.ID, "instrument", "Instrument", f.Instrument)
+	for _, i := range p.S.Tools {
+		e.Choices = append(e.Choices, i.Name)
+	}
+	slices.Sort(e.Choices)
+	return e
 }
 
 // sisters draws pieces against one another.
