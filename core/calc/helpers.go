@@ -6,6 +6,7 @@ import (
 
 	"corvek/core/field"
 	"corvek/core/fluidpower"
+	"corvek/core/friction"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
 )
@@ -33,8 +34,8 @@ var frictionDef = &Def{
 		if ri >= ro {
 			return field.Errorf("inner", "must be smaller than the outer diameter")
 		}
-		r := 2.0 / 3 * (ro*ro*ro - ri*ri*ri) / (ro*ro - ri*ri)
-		torque := float64(faces) * a.Val("friction") * a.Val("force") * r
+		r := friction.MeanRadius(ro, ri)
+		torque := friction.Torque(faces, a.Val("friction"), a.Val("force"), r)
 		o.Fig("faces", float64(faces), "")
 		o.Fig("mean_radius", r, "m")
 		o.Fig("torque", torque, "N·m")

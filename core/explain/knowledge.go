@@ -52,6 +52,7 @@ type From struct {
 	Stack      string `yaml:"stack"`      // part whose stack is not as it should be
 	Word       string `yaml:"word"`       // test step=word, as received
 	Facing     string `yaml:"facing"`     // part that came out the wrong way round
+	Bench      string `yaml:"bench"`      // stiff, piece_left or still_fails: what Build, Kit and Prove showed
 }
 
 // Empty reports that nothing but looking brings this evidence.

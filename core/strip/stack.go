@@ -2,10 +2,10 @@ package strip
 
 import (
 	"fmt"
-	"math"
 	"strings"
 
 	"corvek/core/family"
+	"corvek/core/friction"
 	"corvek/core/quantity"
 	"corvek/core/spring"
 )
@@ -122,8 +122,7 @@ func Deliver(def *family.StackDef, pieces []family.Piece) Delivery {
 	if f := def.Friction; f != nil && d.HasForce && d.Faces > 0 {
 		ro, ri := si(f.Outer, quantity.Length)/2, si(f.Inner, quantity.Length)/2
 		if ro > ri {
-			mean := 2.0 / 3 * (math.Pow(ro, 3) - math.Pow(ri, 3)) / (ro*ro - ri*ri)
-			d.Torque, d.HasTorque = f.Friction*d.Force*mean*float64(d.Faces), true
+			d.Torque, d.HasTorque = friction.Torque(d.Faces, f.Friction, d.Force, friction.MeanRadius(ro, ri)), true
 		}
 	}
 	return d

@@ -349,3 +349,38 @@ func TestBlamedPartIsMeasured(t *testing.T) {
 	}
 	assert.NotContains(t, stops(load(t, s, tag), "measure"), "blamed")
 }
+
+// What the shop's own closed jobs ended with moves the ranking of the next one;
+// so does what Build and Prove show of this one.
+func TestClosedJobsAndWorkAreEvidence(t *testing.T) {
+	s, ctx := bench(t), context.Background()
+	of := func(tag, cause string) float64 {
+		for _, r := range load(t, s, tag).Explain.Ranking {
+			if r.Cause.Code == cause {
+				return r.Posterior
+			}
+		}
+		return 0
+	}
+	tag := newUnit(t, s, "double_acting_cylinder")
+	put(t, s, tag, name("evidence", load(t, s, tag).Unit.ID, "drifts"), "seen")
+	before := of(tag, "pressure_spike")
+	for range 6 {
+		old := newUnit(t, s, "double_acting_cylinder")
+		put(t, s, old, name("conclusion", load(t, s, old).Unit.ID, "cause"), "pressure_spike")
+		now := s.Now()
+		require.NoError(t, s.Store.WithJob(ctx, old, func(tx *store.Tx) error {
+			return tx.DB.Model(&store.Job{}).Where("id = ?", tx.Job.ID).Update("handed_over_at", &now).Error
+		}))
+	}
+	assert.Greater(t, of(tag, "pressure_spike"), before)
+
+	valve := newUnit(t, s, "directional_spool_valve")
+	st := load(t, s, valve)
+	put(t, s, valve, name("evidence", st.Unit.ID, "recent_work"), "seen")
+	calm := of(valve, "misassembly")
+	put(t, s, valve, name("step", st.Parts[0].ID, "done"), "yes")
+	put(t, s, valve, name("step", st.Parts[0].ID, "turn"), "stiff")
+	assert.Greater(t, of(valve, "misassembly"), calm)
+	assert.Contains(t, load(t, s, valve).Sources["stiff_built"], "at Build: stiff")
+}

@@ -4,8 +4,10 @@ import (
 	"strconv"
 	"strings"
 
+	"corvek/core/build"
 	"corvek/core/explain"
 	"corvek/core/family"
+	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/internal/store"
 )
@@ -123,6 +125,8 @@ func (st *State) automaticBench(from explain.From) (strength float64, source str
 			}
 			return explain.Absent, "came out as it should", true
 		}
+	case from.Bench != "":
+		return st.automaticWork(from.Bench)
 	case from.Word != "":
 		code, word, _ := strings.Cut(from.Word, "=")
 		if st.Received == nil {
@@ -134,6 +138,31 @@ func (st *State) automaticBench(from explain.From) (strength float64, source str
 					return explain.Seen, "as received: " + word, true
 				}
 				return explain.Absent, "as received: " + p.Row.Word, true
+			}
+		}
+	}
+	return 0, "", false
+}
+
+// automaticWork turns what Build, Kit and Prove showed into findings.
+func (st *State) automaticWork(what string) (strength float64, source string, ok bool) {
+	switch what {
+	case "stiff":
+		for _, p := range st.Parts {
+			if build.Turn(p.Step.Turn).Bad() {
+				return explain.Seen, "at Build: " + p.Step.Turn + " since " + strings.ToLower(p.Name), true
+			}
+		}
+	case "piece_left":
+		for _, k := range st.Unit.KitPieces {
+			if k.PartID == nil && k.LeftReason != "" {
+				return explain.Seen, "kit: " + k.Name + " left over", true
+			}
+		}
+	case "still_fails":
+		for _, a := range st.Attempts {
+			if a.Closed && a.Verdict == string(metrology.Out) {
+				return explain.Seen, "attempt " + strconv.Itoa(a.Number) + " failed", true
 			}
 		}
 	}
