@@ -112,6 +112,26 @@ func (p *Page) GaugeWords() (w struct{ Tone, Head, Text string }) {
 	return w
 }
 
+// BalanceWords says how the fluid balance stands; nil until it can be told.
+func (p *Page) BalanceWords() *struct{ Tone, Head, Text string } {
+	if p.S.Balance == nil {
+		return nil
+	}
+	verdict, _ := p.S.Balance.Get("verdict").(string)
+	missing, known := p.S.Balance.Value("unexplained")
+	w := map[string]struct{ Tone, Head, Text string }{
+		"balanced": {"petrol", "BALANCED", "what came out accounts for what was in it"},
+		"short":    {"red", "SHORT", p.Show(missing, "volume") + " went somewhere: look for a sump that gained"},
+	}[verdict]
+	if w.Head == "" {
+		w = struct{ Tone, Head, Text string }{"ochre", "?", "undecided: the level before draining is not known"}
+		if known {
+			w.Text = "undecided: more came out than was in it; look at the level before again"
+		}
+	}
+	return &w
+}
+
 // BalanceRows are the fluid balance's figures for reading.
 func (p *Page) BalanceRows() []answer.Row {
 	if p.S.Balance == nil {
