@@ -40,6 +40,17 @@ func TestLoadNamesFileAndLine(t *testing.T) {
 		{"unknown caution", head + "  - {code: a, name: A, kind: plate, cautions: [dragons]}\n", "dragons"},
 		{"bad thread", head + "  - {code: a, name: A, kind: bolts, bolt: {thread: M13, class: unknown}}\n", "M13"},
 		{"no yaml", "code: [", "x.yaml"},
+		{"kind that cannot be drawn", head + "  - {code: a, name: A, kind: dragon}\n", "x.yaml:5: part a: kind \"dragon\""},
+		{"unknown gauge question", "code: x\nname: X\naction: pump\ngauge: [weather]\nparts:\n  - {code: a, name: A, kind: plate}\n", "x.yaml:4: gauge question \"weather\""},
+		{"unknown symptom", "code: x\nname: X\naction: pump\nsymptoms: [tired]\nparts:\n  - {code: a, name: A, kind: plate}\n", "x.yaml:4: symptom"},
+		{"variant nothing tells", head + "  - {code: a, name: A, kind: plate}\nvariant_rules:\n  - {code: v, name: V}\n", "x.yaml:7: variant v: nothing tells it"},
+		{"variant by an unknown mark", head + "  - {code: a, name: A, kind: plate}\nvariant_rules:\n  - {code: v, name: V, mark: hat}\n", "x.yaml:7: variant v: mark \"hat\""},
+		{"serials backwards", head + "  - {code: a, name: A, kind: plate}\nvariant_rules:\n  - {code: v, name: V, serial_from: 9, serial_to: 3}\n", "x.yaml:7: variant v: the serial range"},
+		{"variant by an unknown feature", head + "  - {code: a, name: A, kind: plate}\nvariant_rules:\n  - {code: v, name: V, measured: {feature: a.b, low: 1 mm, high: 2 mm}}\n", "x.yaml:7: variant v: there is no feature \"a.b\""},
+		{"stack without pieces", head + "  - {code: a, name: A, kind: shims, stack: {installed: 3 mm}}\n", "x.yaml:5: part a: a stack needs its pieces"},
+		{"stack that cannot be read", head + "  - {code: a, name: A, kind: shims, stack: {pieces: [{code: s, name: S, kind: shim}], as: s s t}}\n", "x.yaml:5: part a: stack piece 3"},
+		{"stack of a wrong spring", head + "  - {code: a, name: A, kind: shims, stack: {pieces: [{code: d, name: D, kind: disc, faced: true}], spring: {outside: 20 mm, inside: 30 mm, thickness: 1 mm, cone: 1 mm}}}\n", "x.yaml:5: part a: spring inside"},
+		{"far too many pieces", head + "  - {code: a, name: A, kind: shims, count: 1000000}\n", "x.yaml:5: part a: 1000000 pieces"},
 	}
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {
