@@ -136,7 +136,7 @@ func runGland(a *Args, o *Output) error {
 	backup := a.Val("pressure") > holds
 	o.Bool("backup_needed", backup)
 	if backup {
-		o.Warn("backup_needed", "a ring of %s Shore A holds about %s at this gap without help: back-up ring on the side away from pressure, on both where pressure comes from either", f(hardness), bar(holds))
+		o.Warn("backup_needed", "a ring of %.0f Shore A holds about %s at this gap without help: back-up ring on the side away from pressure, on both where pressure comes from either", hardness, bar(holds))
 	}
 	return nil
 }

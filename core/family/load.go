@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"embed"
 	"fmt"
+	"math"
 	"slices"
 	"sort"
 	"strings"
@@ -141,6 +142,16 @@ func keyLines(text []byte) map[string]int {
 	return out
 }
 
+// mostSize is the largest size of a shape in mm; what is larger is a slip.
+const mostSize = 20000
+
+func segments(shaft []Segment) (out []float64) {
+	for _, s := range shaft {
+		out = append(out, s.L, s.D)
+	}
+	return out
+}
+
 // checker stops at the first fault, so that the reader mends one at a time.
 type checker struct {
 	f   *Family
@@ -222,6 +233,11 @@ func (c *checker) part(p *Part) {
 	}
 	if p.Kind != "" && !slices.Contains(Kinds, p.Kind) {
 		c.fail(p.line, "part %s: kind %q is not one that can be drawn; use %s", p.Code, p.Kind, strings.Join(Kinds, ", "))
+	}
+	for _, v := range append([]float64{p.Shape.W, p.Shape.OD, p.Shape.ID, p.Shape.Top, p.Shape.Base, p.Shape.Step}, segments(p.Shape.Shaft)...) {
+		if !(math.Abs(v) <= mostSize) {
+			c.fail(p.line, "part %s: a size of its shape is no length in mm up to %.0f", p.Code, float64(mostSize))
+		}
 	}
 	if p.Facing != "" && !slices.Contains(p.Facings, p.Facing) {
 		c.fail(p.line, "part %s: facing %q is not one of its facings", p.Code, p.Facing)

@@ -39,6 +39,8 @@ func TestLoadNamesFileAndLine(t *testing.T) {
 		{"leak from nowhere", head + "  - {code: a, name: A, kind: plate}\nleaks:\n  - {name: l, feature: a.gap, shape: plane}\n", "x.yaml:7"},
 		{"unknown caution", head + "  - {code: a, name: A, kind: plate, cautions: [dragons]}\n", "dragons"},
 		{"bad thread", head + "  - {code: a, name: A, kind: bolts, bolt: {thread: M13, class: unknown}}\n", "M13"},
+		{"a shape of no size", head + "  - {code: a, name: A, kind: plate, shape: {w: .nan}}\n", "x.yaml:5: part a: a size"},
+		{"a shape of a ship", head + "  - {code: a, name: A, kind: plate, shape: {w: 3, od: 1.0e+9}}\n", "x.yaml:5: part a: a size"},
 		{"no yaml", "code: [", "x.yaml"},
 		{"kind that cannot be drawn", head + "  - {code: a, name: A, kind: dragon}\n", "x.yaml:5: part a: kind \"dragon\""},
 		{"unknown gauge question", "code: x\nname: X\naction: pump\ngauge: [weather]\nparts:\n  - {code: a, name: A, kind: plate}\n", "x.yaml:4: gauge question \"weather\""},
