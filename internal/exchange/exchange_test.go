@@ -35,6 +35,11 @@ func TestRoundTripOfEveryDemoJob(t *testing.T) {
 	for _, d := range docs {
 		t.Run(d.Job.Tag, func(t *testing.T) {
 			require.NoError(t, exchange.Import(ctx, here, d, demo.Files, "test"))
+			// The order that a technician changed travels too.
+			st, err := here.Load(ctx, d.Job.Tag, 1)
+			require.NoError(t, err)
+			last := st.Parts[len(st.Parts)-1]
+			require.NoError(t, here.MovePart(ctx, job.Actor{Name: "Iva", Role: job.RoleTechnician}, d.Job.Tag, 1, last.ID, -1))
 			var first bytes.Buffer
 			require.NoError(t, exchange.Write(ctx, here.Store, d.Job.Tag, &first))
 			again, files, err := exchange.OpenZip(bytes.NewReader(first.Bytes()), int64(first.Len()))

@@ -225,6 +225,7 @@ func toUnit(lib family.Library, u Unit, ordinal int, received time.Time) (*store
 			return nil, fmt.Errorf("units[%d]: %w", ordinal-1, err)
 		}
 	}
+	inOrder(&row, u.Parts)
 	for _, l := range u.Loose {
 		row.LooseItems = append(row.LooseItems, store.LooseItem{What: l.What, Place: l.Place, Count: l.Count, Note: l.Note})
 	}
@@ -307,6 +308,24 @@ func filled(s string) *string {
 		return nil
 	}
 	return &s
+}
+
+// inOrder puts the parts in the document's order when it names them all: a unit
+// need not have come apart as its family says.
+func inOrder(u *store.Unit, parts []Part) {
+	place := map[string]int{}
+	for i, p := range parts {
+		place[p.Code] = i
+	}
+	for _, p := range u.Parts {
+		if _, named := place[p.Code]; !named {
+			return
+		}
+	}
+	slices.SortStableFunc(u.Parts, func(a, b store.Part) int { return place[a.Code] - place[b.Code] })
+	for i := range u.Parts {
+		u.Parts[i].Ordinal = i + 1
+	}
 }
 
 // addPart puts a part that the family does not know into its place of the order.

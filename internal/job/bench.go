@@ -304,3 +304,24 @@ func (s *Service) AddPart(ctx context.Context, who Actor, tag string, unit int, 
 	})
 	return id, err
 }
+
+// MovePart puts a part one place earlier (−1) or later (+1) in the order parts
+// came off: the unit on the bench need not have come apart as its family says.
+func (s *Service) MovePart(ctx context.Context, who Actor, tag string, unit int, part uint, by int) error {
+	return s.do(ctx, who, RoleTechnician, tag, unit, func(tx *store.Tx, st *State) (string, error) {
+		i := slices.IndexFunc(st.Parts, func(p *PartState) bool { return p.ID == part })
+		j := i + by
+		if i < 0 || by != 1 && by != -1 {
+			return "", field.Errorf("part", "is not a part of this unit")
+		}
+		if j < 0 || j >= len(st.Parts) {
+			return "", field.Errorf("part", "stands at the end of the line already")
+		}
+		for at, p := range map[int]*PartState{i: st.Parts[j], j: st.Parts[i]} {
+			if err := tx.DB.Model(&store.Part{}).Where("id = ?", p.ID).Update("ordinal", at+1).Error; err != nil {
+				return "", err
+			}
+		}
+		return map[int]string{-1: "came off earlier: ", 1: "came off later: "}[by] + st.Parts[i].Name, nil
+	})
+}

@@ -384,3 +384,33 @@ func TestClosedJobsAndWorkAreEvidence(t *testing.T) {
 	assert.Greater(t, of(valve, "misassembly"), calm)
 	assert.Contains(t, load(t, s, valve).Sources["stiff_built"], "at Build: stiff")
 }
+
+// The order on the bench need not be the family's, and Build runs it backwards.
+func TestOrderAsItCameApart(t *testing.T) {
+	s, ctx := bench(t), context.Background()
+	tag := newUnit(t, s, "check_valve")
+	st := load(t, s, tag)
+	first, second := st.Parts[0], st.Parts[1]
+	require.NoError(t, s.MovePart(ctx, iva, tag, 1, second.ID, -1))
+	st = load(t, s, tag)
+	assert.Equal(t, second.ID, st.Parts[0].ID)
+	assert.Equal(t, first.ID, st.Parts[1].ID)
+	steps := st.Steps()
+	assert.Equal(t, strings.ToLower(second.Name), steps[len(steps)-1].Name, "the first off goes on last")
+	var fe *field.Error
+	require.ErrorAs(t, s.MovePart(ctx, iva, tag, 1, second.ID, -1), &fe)
+	require.ErrorAs(t, s.MovePart(ctx, iva, tag, 1, 999999, 1), &fe)
+}
+
+// What does not fit the concluded cause is answered in words.
+func TestMisfitIsAnswered(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "axial_piston_pump")
+	u := load(t, s, tag).Unit.ID
+	put(t, s, tag, name("evidence", u, "retainer_broken"), "seen")
+	put(t, s, tag, name("evidence", u, "fine_lines"), "seen")
+	put(t, s, tag, name("conclusion", u, "cause"), "contamination")
+	assert.Contains(t, stops(load(t, s, tag), "explain"), "Does not fit hard dirt in the oil: retainer plate broken or bent")
+	put(t, s, tag, name("conclusion", u, "statement"), "The retainer broke when the scored slippers seized; both are shown in the pictures.")
+	assert.NotContains(t, stops(load(t, s, tag), "explain"), "Does not fit")
+}

@@ -184,9 +184,11 @@ func TestAnOutsideCauseAsksForAnActionAndAnOwner(t *testing.T) {
 	s := press(t)
 	u := load(t, s, "T-0417").Unit.ID
 	set(t, s, iva, "T-0417", name("conclusion", u, "cause"), "contamination", "")
-	assert.Equal(t, []string{"u1.explain.outside"}, codes(load(t, s, "T-0417").Stops["explain"]))
+	assert.Equal(t, []string{"u1.explain.outside", "u1.explain.misfit"}, codes(load(t, s, "T-0417").Stops["explain"]), "the missing needle does not fit hard dirt")
 	set(t, s, iva, "T-0417", name("conclusion", u, "action"), "Flush", "")
 	set(t, s, iva, "T-0417", name("conclusion", u, "owner"), "The mill", "")
+	assert.Equal(t, []string{"u1.explain.misfit"}, codes(load(t, s, "T-0417").Stops["explain"]))
+	set(t, s, iva, "T-0417", name("conclusion", load(t, s, "T-0417").Unit.ID, "statement"), "The needle was lost at an earlier opening; its track shows no mark.", "")
 	assert.Empty(t, codes(load(t, s, "T-0417").Stops["explain"]))
 }
 

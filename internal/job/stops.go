@@ -73,6 +73,7 @@ func (st *State) stops() {
 	st.stopStrip()
 	st.stopMeasure()
 	st.stopExplain()
+	st.stopMisfits()
 	st.stopSuspects()
 	st.stopDecide()
 	for _, i := range st.KitIssues {
@@ -184,6 +185,24 @@ func (st *State) stopExplain() {
 	}
 	if st.Cause != nil && st.Cause.Where == "outside" && (strings.TrimSpace(c.Action) == "" || strings.TrimSpace(c.Owner) == "") {
 		st.stop("explain", "outside", 0, "", "The cause lies outside the unit: say what is done there and by whom")
+	}
+}
+
+// stopMisfits asks that what does not fit the concluded cause is answered in words.
+func (st *State) stopMisfits() {
+	if st.Cause == nil || strings.TrimSpace(st.Conclude.Statement) != "" {
+		return
+	}
+	for _, r := range st.Explain.Ranking {
+		if r.Cause.Code != st.Cause.Code || len(r.Misfits) == 0 {
+			continue
+		}
+		m := r.Misfits[0]
+		text := m.Evidence.Text
+		if m.Lacking {
+			text += " is not there"
+		}
+		st.stop("explain", "misfit", 0, "", "Does not fit %s: %s. Answer it in words", strings.ToLower(st.Cause.Name), strings.ToLower(text))
 	}
 }
 

@@ -55,6 +55,12 @@ func (s *Server) addPart(c *echo.Context) error {
 	return ok(c, map[string]any{"go": to})
 }
 
+func (s *Server) movePart(c *echo.Context) error {
+	part, _ := strconv.ParseUint(c.FormValue("part"), 10, 63)
+	by := map[string]int{"earlier": -1, "later": 1}[c.FormValue("by")]
+	return done(c, s.jobs.MovePart(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), uint(part), by))
+}
+
 // Kinds are what an unknown part can look like.
 func (p *Page) Kinds() []FamilyChoice {
 	var out []FamilyChoice
