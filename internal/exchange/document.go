@@ -111,6 +111,7 @@ type Unit struct {
 	Vessel         string       `json:"vessel,omitempty"`
 	DrainedLook    string       `json:"drained_look,omitempty"`
 	Flushed        string       `json:"flushed,omitempty"`
+	Kept           string       `json:"modification_kept,omitempty"`
 	Accounts       []Account    `json:"accounts,omitempty"`
 	Rounds         []Round      `json:"rounds,omitempty"`
 	Parts          []Part       `json:"parts,omitempty"`

@@ -83,7 +83,7 @@ func fromUnit(u *store.Unit, codes map[uint]string) Unit {
 		Viscosity: u.Viscosity, Density: u.Density, Displacement: u.Displacement, Speed: u.Speed, DutyPressure: u.DutyPressure, Temperature: u.Temperature,
 		Hours: u.Hours, Filtration: u.Filtration, Changed: u.Changed, Modification: u.Modification, ShimsFitted: u.ShimsFitted, ShimsAvailable: u.ShimsAvailable,
 		OffBody: u.OffBody, OffGears: u.OffGears, Gauge: u.Gauge, Marks: u.Marks, Capacity: u.Capacity, LevelBefore: u.LevelBefore, Drained: u.Drained, Water: u.Water,
-		Gained: u.GainedElsewhere, Vessel: u.Vessel, DrainedLook: u.DrainedLook, Flushed: u.Flushed}
+		Gained: u.GainedElsewhere, Vessel: u.Vessel, DrainedLook: u.DrainedLook, Flushed: u.Flushed, Kept: u.ModificationKept}
 	for _, a := range u.Accounts {
 		out.Accounts = append(out.Accounts, Account{a.Teller, a.Words})
 	}

@@ -203,7 +203,7 @@ func toUnit(lib family.Library, u Unit, ordinal int, received time.Time) (*store
 	row.DutyPressure, row.Temperature, row.Hours, row.Filtration, row.Changed = u.DutyPressure, u.Temperature, u.Hours, u.Filtration, u.Changed
 	row.Modification, row.ShimsFitted, row.ShimsAvailable, row.OffBody, row.OffGears = u.Modification, u.ShimsFitted, u.ShimsAvailable, u.OffBody, u.OffGears
 	row.Gauge, row.Marks, row.Capacity, row.LevelBefore, row.Drained, row.Water = u.Gauge, u.Marks, u.Capacity, u.LevelBefore, u.Drained, u.Water
-	row.GainedElsewhere, row.Vessel, row.DrainedLook, row.Flushed = u.Gained, u.Vessel, u.DrainedLook, u.Flushed
+	row.GainedElsewhere, row.Vessel, row.DrainedLook, row.Flushed, row.ModificationKept = u.Gained, u.Vessel, u.DrainedLook, u.Flushed, u.Kept
 	for _, a := range u.Accounts {
 		row.Accounts = append(row.Accounts, store.Account{Teller: a.Teller, Words: a.Words})
 	}

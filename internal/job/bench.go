@@ -123,6 +123,8 @@ func (st *State) benchUnitField(name string) *target {
 	switch name {
 	case "drained_look":
 		return column(&store.Unit{}, u.ID, name, u.DrainedLook, nil)
+	case "modification_kept":
+		return column(&store.Unit{}, u.ID, name, u.ModificationKept, nil)
 	case "flushed":
 		return column(&store.Unit{}, u.ID, name, u.Flushed, nil)
 	}
@@ -205,6 +207,9 @@ func (st *State) stopBench() {
 		if (p.Stuck == "stuck" || p.Stuck == "seized") && strings.TrimSpace(p.Note) == "" {
 			st.stop("strip", "stuck."+p.Code, p.ID, "", "%s was %s: write how it was found, before freeing or wiping", p.Name, p.Stuck)
 		}
+	}
+	if strings.TrimSpace(st.Unit.Modification) != "" && strings.TrimSpace(st.Unit.ModificationKept) == "" {
+		st.stop("build", "modification", 0, "", "Modified in the field (%s): say what became of it", st.Unit.Modification)
 	}
 	if st.BrokenUp() && strings.TrimSpace(st.Unit.Flushed) == "" {
 		st.stop("handover", "flush", 0, "", "Pieces went round with the oil: say how tank, cooler, filters and feed side were flushed, and by whom")

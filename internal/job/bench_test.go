@@ -414,3 +414,15 @@ func TestMisfitIsAnswered(t *testing.T) {
 	put(t, s, tag, name("conclusion", u, "statement"), "The retainer broke when the scored slippers seized; both are shown in the pictures.")
 	assert.NotContains(t, stops(load(t, s, tag), "explain"), "Does not fit")
 }
+
+// A field modification belongs to the identity: what became of it is said at Build.
+func TestModificationIsCarriedOver(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "relief_valve")
+	u := load(t, s, tag).Unit.ID
+	assert.NotContains(t, stops(load(t, s, tag), "build"), "Modified")
+	put(t, s, tag, name("unit", u, "modification"), "restrictor in the pilot line")
+	assert.Contains(t, stops(load(t, s, tag), "build"), "restrictor in the pilot line")
+	put(t, s, tag, name("unit", u, "modification_kept"), "carried over")
+	assert.NotContains(t, stops(load(t, s, tag), "build"), "Modified")
+}

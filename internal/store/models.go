@@ -70,41 +70,42 @@ type Job struct {
 
 // Unit is one hydraulic unit of a job.
 type Unit struct {
-	ID              uint
-	JobID           uint
-	Ordinal         int
-	Family          string
-	Name            string
-	Maker           string
-	Model           string
-	Serial          string
-	Variant         string
-	Rotation        string
-	Fluid           string
-	Viscosity       string
-	Density         string
-	Displacement    string
-	Speed           string
-	DutyPressure    string
-	Temperature     string
-	Hours           string
-	Filtration      string
-	Changed         string
-	Modification    string
-	ShimsFitted     string
-	ShimsAvailable  string
-	OffBody         string
-	OffGears        string
-	Gauge           string // question=answer, blank-separated
-	Marks           string // mark=yes or mark=no, blank-separated
-	Capacity        string
-	LevelBefore     string
-	Drained         string
-	Water           string
-	GainedElsewhere string
-	Vessel          string
-	DrainedLook     string
-	Flushed         string
+	ID               uint
+	JobID            uint
+	Ordinal          int
+	Family           string
+	Name             string
+	Maker            string
+	Model            string
+	Serial           string
+	Variant          string
+	Rotation         string
+	Fluid            string
+	Viscosity        string
+	Density          string
+	Displacement     string
+	Speed            string
+	DutyPressure     string
+	Temperature      string
+	Hours            string
+	Filtration       string
+	Changed          string
+	Modification     string
+	ShimsFitted      string
+	ShimsAvailable   string
+	OffBody          string
+	OffGears         string
+	Gauge            string // question=answer, blank-separated
+	Marks            string // mark=yes or mark=no, blank-separated
+	Capacity         string
+	LevelBefore      string
+	Drained          string
+	Water            string
+	GainedElsewhere  string
+	Vessel           string
+	DrainedLook      string
+	Flushed          string
+	ModificationKept string // what became of the field modification at Build
 
 	Accounts    []Account
 	Rounds      []Round
