@@ -88,6 +88,7 @@ func TestStackEditor(t *testing.T) {
 // Every family, as a new user meets it: a new job, stripped in one tap, its line
 // drawn whole and its Measure sheet ready for the first reading.
 func TestEveryFamilyInTheBrowser(t *testing.T) {
+	t.Parallel() // it types nothing, so it needs no focus of its own
 	s := serve(t)
 	u := enter(t, s, "iva", true)
 	for _, f := range s.jobs.Families().List() {

@@ -95,7 +95,7 @@ func enter(t *testing.T, s *shop, who string, pointer bool) *user {
 	})
 	page := browser.MustIncognito().MustPage()
 	page.MustSetViewport(1280, 800, 1, false)
-	u := &user{Page: page.Timeout(3 * time.Minute), t: t, shop: s, pointer: pointer, faults: &[]string{}}
+	u := &user{Page: page.Timeout(5 * time.Minute), t: t, shop: s, pointer: pointer, faults: &[]string{}}
 	t.Cleanup(func() { _ = page.Close() })
 	u.watch()
 	u.open("/sign-in")

@@ -101,6 +101,7 @@ func TestCaliperFillsAGrid(t *testing.T) {
 
 // Every page a person can reach loads without a console error or an outside request.
 func TestEveryPageIsQuiet(t *testing.T) {
+	t.Parallel()
 	u := enter(t, serve(t), "odd", true)
 	docs, err := demo.Documents()
 	require.NoError(t, err)

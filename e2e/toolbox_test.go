@@ -54,6 +54,7 @@ func TestToolboxByKeyboard(t *testing.T) {
 
 // Every calculator's page answers its own example within the width of the screen.
 func TestEveryCalculatorHasAWorkingPage(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	u := enter(t, s, "mirre", true)
 	for _, d := range calc.All() {
