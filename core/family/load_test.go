@@ -51,6 +51,8 @@ func TestLoadNamesFileAndLine(t *testing.T) {
 		{"variant by an unknown feature", head + "  - {code: a, name: A, kind: plate}\nvariant_rules:\n  - {code: v, name: V, measured: {feature: a.b, low: 1 mm, high: 2 mm}}\n", "x.yaml:7: variant v: there is no feature \"a.b\""},
 		{"stack without pieces", head + "  - {code: a, name: A, kind: shims, stack: {installed: 3 mm}}\n", "x.yaml:5: part a: a stack needs its pieces"},
 		{"stack that cannot be read", head + "  - {code: a, name: A, kind: shims, stack: {pieces: [{code: s, name: S, kind: shim}], as: s s t}}\n", "x.yaml:5: part a: stack piece 3"},
+		{"pack that nothing presses", head + "  - {code: a, name: A, kind: plate_pack, stack: {pieces: [{code: f, name: F, kind: friction}], friction: {pressed_by: b, outer: 20 mm, inner: 10 mm, friction: 0.1}}}\n", "x.yaml:5: part a: pressed_by"},
+		{"pack inside out", head + "  - {code: a, name: A, kind: plate_pack, stack: {pieces: [{code: f, name: F, kind: friction}], friction: {outer: 10 mm, inner: 20 mm, friction: 0.1}}}\n", "x.yaml:5: part a: friction inner"},
 		{"stack of a wrong spring", head + "  - {code: a, name: A, kind: shims, stack: {pieces: [{code: d, name: D, kind: disc, faced: true}], spring: {outside: 20 mm, inside: 30 mm, thickness: 1 mm, cone: 1 mm}}}\n", "x.yaml:5: part a: spring inside"},
 		{"far too many pieces", head + "  - {code: a, name: A, kind: shims, count: 1000000}\n", "x.yaml:5: part a: 1000000 pieces"},
 	}

@@ -38,11 +38,12 @@ type DiscSize struct {
 	Cone      string `yaml:"cone"`
 }
 
-// FrictionDef is what a plate pack must carry.
+// FrictionDef tells what a plate pack needs to carry torque.
 type FrictionDef struct {
-	Outer    string  `yaml:"outer"`
-	Inner    string  `yaml:"inner"`
-	Friction float64 `yaml:"friction"`
+	PressedBy string  `yaml:"pressed_by"` // part whose spring stack clamps the pack
+	Outer     string  `yaml:"outer"`
+	Inner     string  `yaml:"inner"`
+	Friction  float64 `yaml:"friction"`
 }
 
 // Piece is one piece of a stack as it lay.
@@ -150,6 +151,12 @@ func (c *checker) stack(p *Part) {
 		c.quantity(p.line, "inner", f.Inner, quantity.Length)
 		if f.Friction <= 0 || f.Friction > 1 {
 			c.fail(p.line, "part %s: friction lies between 0 and 1", p.Code)
+		}
+		if lengthOf(f.Inner) >= lengthOf(f.Outer) {
+			c.fail(p.line, "part %s: friction inner is not smaller than outer", p.Code)
+		}
+		if !slices.ContainsFunc(c.f.Parts, func(by Part) bool { return by.Code == f.PressedBy && by.Stack != nil && by.Stack.Spring != nil }) {
+			c.fail(p.line, "part %s: pressed_by %q is not a part with a spring stack", p.Code, f.PressedBy)
 		}
 	}
 }

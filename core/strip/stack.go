@@ -76,8 +76,6 @@ type Delivery struct {
 	Flat       float64 // share of flat the discs are pressed to
 	HasForce   bool
 	Needed     float64
-	Torque     float64 // that the friction faces carry under Force, N·m
-	HasTorque  bool
 	Fault      string
 }
 
@@ -119,13 +117,19 @@ func Deliver(def *family.StackDef, pieces []family.Piece) Delivery {
 	if def.Spring != nil && facing != "" && d.Fault == "" {
 		d.springs(def, facing)
 	}
-	if f := def.Friction; f != nil && d.HasForce && d.Faces > 0 {
-		ro, ri := si(f.Outer, quantity.Length)/2, si(f.Inner, quantity.Length)/2
-		if ro > ri {
-			d.Torque, d.HasTorque = friction.Torque(d.Faces, f.Friction, d.Force, friction.MeanRadius(ro, ri)), true
-		}
-	}
 	return d
+}
+
+// Carries is the torque in N·m that a friction pack holds before it slips
+// under the springs that press it: faces x coefficient x force x mean radius
+// at even pressure. It is false where the springs are at fault or their force
+// is not known, or the pack has no working face.
+func Carries(f *family.FrictionDef, pack, springs Delivery) (float64, bool) {
+	if f == nil || !springs.HasForce || springs.Fault != "" || pack.Faces == 0 {
+		return 0, false
+	}
+	mean := friction.MeanRadius(si(f.Outer, quantity.Length)/2, si(f.Inner, quantity.Length)/2)
+	return friction.Torque(pack.Faces, f.Friction, springs.Force, mean), true
 }
 
 func (d *Delivery) springs(def *family.StackDef, facing string) {

@@ -81,6 +81,12 @@ func TestStackInItsSpace(t *testing.T) {
 
 	pack := strip.Deliver(plates, read(t, plates, plates.As))
 	assert.Equal(t, 10, pack.Faces)
+	// 10 faces x 0.11 x 8 610 N x 55.86 mm (2/3 (67^3 - 43^3)/(67^2 - 43^2)); hand-worked per newton: 0.06146 N·m.
+	torque, ok := strip.Carries(plates.Friction, pack, right)
+	require.True(t, ok)
+	assert.InDelta(t, 0.06146, torque/right.Force, 1e-5)
+	_, ok = strip.Carries(plates.Friction, pack, nested)
+	assert.False(t, ok, "springs that do not reach their seat press nothing")
 	assert.Equal(t, 8, strip.Deliver(plates, read(t, plates, "sep sep fric sep fric sep fric sep fric sep sep")).Faces)
 }
 

@@ -17,7 +17,7 @@ import (
 type Row struct{ Label, Text, Other, SI string }
 
 // Label turns a name of the contract into words.
-func Label(name string) string { return capital(strings.ReplaceAll(name, "_", " ")) }
+func Label(name string) string { return Capital(strings.ReplaceAll(name, "_", " ")) }
 
 // Rows writes the results of an answer, one line each.
 func Rows(out *calc.Output, s quantity.System) []Row {
@@ -127,7 +127,8 @@ var resultDims = map[string]quantity.Dimension{
 	"m2/s": quantity.KinematicViscosity, "Pa·s": quantity.DynamicViscosity, "degC": quantity.Temperature, "m3/rev": quantity.Displacement,
 }
 
-func capital(s string) string {
+// Capital gives a text with its first letter large.
+func Capital(s string) string {
 	if s == "" {
 		return s
 	}

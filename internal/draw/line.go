@@ -49,9 +49,9 @@ const (
 	lineHeight = 262.0
 	drawTop    = 30.0
 	drawBottom = 200.0
-	markY      = 222.0
-	numberY    = 243.0
-	labelY     = 257.0
+	markY      = 220.0
+	numberY    = 240.0
+	labelY     = 252.0
 )
 
 type column struct {

@@ -41,6 +41,24 @@ func newStack(def *family.StackDef, foundText, fitText string) *StackState {
 	return s
 }
 
+// Carries is the torque in N·m that a part's friction pack holds under the
+// spring stack that presses it, both as removed or both as fitted.
+func (st *State) Carries(p *PartState, fit bool) (float64, bool) {
+	if p.Stack == nil || p.Stack.Def.Friction == nil {
+		return 0, false
+	}
+	for _, by := range st.Parts {
+		if by.Code != p.Stack.Def.Friction.PressedBy || by.Stack == nil {
+			continue
+		}
+		if fit {
+			return strip.Carries(p.Stack.Def.Friction, p.Stack.FitDoes, by.Stack.FitDoes)
+		}
+		return strip.Carries(p.Stack.Def.Friction, p.Stack.FoundDoes, by.Stack.FoundDoes)
+	}
+	return 0, false
+}
+
 // stopStacks asks for every stack as it came off, and holds what is to be
 // fitted against the family's stack and against what it must deliver.
 func (st *State) stopStacks() {

@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"corvek/core/quantity"
+	"corvek/internal/answer"
 	"corvek/internal/draw"
 	"corvek/internal/job"
 
@@ -250,7 +251,7 @@ var funcs = template.FuncMap{
 	"defs":     func() template.HTML { return template.HTML(draw.Defs) },
 	"upper":    strings.ToUpper,
 	"lower":    strings.ToLower,
-	"title":    capital,
+	"title":    answer.Capital,
 	"day":      func(t time.Time) string { return t.Format("Mon 2 Jan") },
 	"date":     func(t time.Time) string { return t.Format("2 Jan 2006") },
 	"clock":    func(t time.Time) string { return t.Format("15:04") },
@@ -275,13 +276,6 @@ func containsWord(list, word string) bool {
 		}
 	}
 	return false
-}
-
-func capital(s string) string {
-	if s == "" {
-		return s
-	}
-	return strings.ToUpper(s[:1]) + s[1:]
 }
 
 func loadViews() (*views, error) {

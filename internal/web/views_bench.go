@@ -9,6 +9,7 @@ import (
 
 	"corvek/core/family"
 	"corvek/core/quantity"
+	"corvek/core/strip"
 	"corvek/internal/answer"
 	"corvek/internal/draw"
 	"corvek/internal/job"
@@ -20,7 +21,6 @@ type UnitTab struct {
 	Name string
 	URL  string
 	Here bool
-	Open int
 }
 
 // UnitTabs lists the job's units; nothing for a job with one.
@@ -158,7 +158,6 @@ type StackView struct {
 	Copies    []StackAct
 	Diffs     []string
 	Lines     []StackLine
-	Undo      string
 	HasPieces bool
 	Locked    bool
 }
@@ -209,7 +208,7 @@ func (p *Page) Stack(fit bool) *StackView {
 		}
 		v.Adds = append(v.Adds, StackAct{d.Name, joined(v.Text, d.Code)})
 	}
-	v.Lines = p.stackLines(x, pieces, does.Fault)
+	v.Lines = p.stackLines(x, len(pieces), does, fit)
 	return v
 }
 
@@ -234,15 +233,11 @@ func turned(pieces []family.Piece, i int) string {
 	return stackText(all)
 }
 
-func (p *Page) stackLines(x *job.PartState, pieces []family.Piece, fault string) []StackLine {
-	if len(pieces) == 0 {
+func (p *Page) stackLines(x *job.PartState, pieces int, d strip.Delivery, fit bool) []StackLine {
+	if pieces == 0 {
 		return nil
 	}
-	d := x.Stack.FoundDoes
-	if p.Station == "build" {
-		d = x.Stack.FitDoes
-	}
-	out := []StackLine{{"pieces", fmt.Sprint(len(pieces)), ""}}
+	out := []StackLine{{"pieces", fmt.Sprint(pieces), ""}}
 	if d.FreeLength > 0 {
 		out = append(out, StackLine{"free length", p.Show(d.FreeLength, "length") + ", in a space of " + x.Stack.Def.Installed, ""})
 	}
@@ -260,11 +255,14 @@ func (p *Page) stackLines(x *job.PartState, pieces []family.Piece, fault string)
 	if d.Faces > 0 {
 		out = append(out, StackLine{"faces that work", fmt.Sprint(d.Faces), ""})
 	}
+	if torque, ok := p.S.Carries(x, fit); ok {
+		out = append(out, StackLine{"holds before it slips", quantity.Show(torque, quantity.Torque, p.Units), "petrol"})
+	}
 	if d.Thickness > 0 && d.Unknown == 0 {
 		out = append(out, StackLine{"thick in all", p.Show(d.Thickness, "length"), ""})
 	}
-	if fault != "" {
-		out = append(out, StackLine{"", fault, "red"})
+	if d.Fault != "" {
+		out = append(out, StackLine{"", d.Fault, "red"})
 	}
 	return out
 }
