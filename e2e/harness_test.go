@@ -19,6 +19,7 @@ import (
 	"corvek/internal/web"
 
 	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/cdp"
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/launcher"
 	"github.com/go-rod/rod/lib/proto"
@@ -58,6 +59,17 @@ func chromium(t testing.TB) string {
 	return ""
 }
 
+// chrome is the one browser of these tests, started when first asked for.
+func chrome(t testing.TB) *rod.Browser {
+	t.Helper()
+	launch.Do(func() {
+		starter = launcher.New().Bin(chromium(t)).NoSandbox(os.Geteuid() == 0).Set("disable-background-networking").Set("no-first-run").Set("disable-component-update")
+		client := cdp.MustStartWithURL(context.Background(), starter.MustLaunch(), nil)
+		browser = rod.New().Client(movedOn{client}).MustConnect()
+	})
+	return browser
+}
+
 // shop is the demo served for one test.
 type shop struct {
 	*httptest.Server
@@ -89,11 +101,7 @@ type user struct {
 // enter opens a screen of its own and signs in.
 func enter(t *testing.T, s *shop, who string, pointer bool) *user {
 	t.Helper()
-	launch.Do(func() {
-		starter = launcher.New().Bin(chromium(t)).NoSandbox(os.Geteuid() == 0).Set("disable-background-networking").Set("no-first-run").Set("disable-component-update")
-		browser = rod.New().ControlURL(starter.MustLaunch()).MustConnect()
-	})
-	page := browser.MustIncognito().MustPage()
+	page := chrome(t).MustIncognito().MustPage()
 	page.MustSetViewport(1280, 800, 1, false)
 	u := &user{Page: page.Timeout(5 * time.Minute), t: t, shop: s, pointer: pointer, faults: &[]string{}}
 	t.Cleanup(func() { _ = page.Close() })

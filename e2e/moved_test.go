@@ -1,0 +1,95 @@
+package e2e
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/http/httptest"
+	"strconv"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/cdp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// movedOn answers a question that the browser dropped because the page was
+// replaced meanwhile as one put to a page that is gone. Rod asks such a question
+// again of the new page; it knows one wording of the browser's for it, and the
+// browser has four.
+type movedOn struct{ rod.CDPClient }
+
+func (c movedOn) Call(ctx context.Context, session, method string, params any) ([]byte, error) {
+	answer, err := c.CDPClient.Call(ctx, session, method, params)
+	var refused *cdp.Error
+	if strings.HasPrefix(method, "Runtime.") && errors.As(err, &refused) && pageGone(refused.Message) {
+		return nil, cdp.ErrCtxNotFound
+	}
+	return answer, err
+}
+
+func pageGone(message string) bool {
+	for _, said := range []string{"Inspected target navigated or closed", "Execution context was destroyed", "Cannot find default execution context", "Could not find object with given id"} {
+		if strings.HasPrefix(message, said) {
+			return true
+		}
+	}
+	return false
+}
+
+// refusing is a browser that refuses every question in the same words.
+type refusing struct {
+	rod.CDPClient
+	words string
+}
+
+func (r refusing) Call(context.Context, string, string, any) ([]byte, error) {
+	return nil, &cdp.Error{Code: -32000, Message: r.words}
+}
+
+func TestRefusalsOfAPageThatIsGone(t *testing.T) {
+	for _, c := range []struct {
+		method, words string
+		again         bool
+	}{
+		{"Runtime.callFunctionOn", "Inspected target navigated or closed", true},
+		{"Runtime.evaluate", "Execution context was destroyed.", true},
+		{"Runtime.evaluate", "Cannot find default execution context", true},
+		{"Runtime.callFunctionOn", "Could not find object with given id", true},
+		{"Runtime.callFunctionOn", "Argument should belong to the same JavaScript world as target object", false},
+		{"Input.dispatchKeyEvent", "Inspected target navigated or closed", false}, // a key must not be struck twice
+	} {
+		_, err := movedOn{refusing{words: c.words}}.Call(context.Background(), "", c.method, nil)
+		assert.Equal(t, c.again, errors.Is(err, cdp.ErrCtxNotFound), "%s: %s", c.method, c.words)
+		if !c.again {
+			assert.ErrorContains(t, err, c.words)
+		}
+	}
+}
+
+// A page that keeps replacing itself is asked all the while and always answers.
+func TestQuestionsOutliveThePageTheyBeganOn(t *testing.T) {
+	t.Parallel()
+	srv := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		w.Header().Set("Content-Type", "text/html")
+		n, _ := strconv.Atoi(r.URL.Query().Get("n"))
+		fmt.Fprintf(w, `<!doctype html><p id="at">%d</p>`, n)
+		if n < 40 {
+			fmt.Fprintf(w, `<script>setTimeout(() => location.href = "/?n=%d", %d)</script>`, n+1, n%4*3)
+		}
+	}))
+	t.Cleanup(srv.Close)
+	page := chrome(t).MustIncognito().MustPage(srv.URL).Timeout(5 * time.Minute)
+	t.Cleanup(func() { _ = page.Close() })
+	for at := ""; at != "40"; {
+		answer, err := page.Eval(`() => document.getElementById("at")?.innerText ?? ""`)
+		require.NoError(t, err)
+		at = answer.Value.String()
+		_, err = page.Element("body")
+		require.NoError(t, err)
+	}
+}
