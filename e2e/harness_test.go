@@ -148,6 +148,23 @@ func (u *user) ready() {
 	u.MustWait(`() => document.readyState === "complete" && (!window.corvek || window.corvek.idle())`)
 }
 
+// MustWait waits until a condition holds. A page that is still being built may
+// lack what the condition looks at; that is "not yet". It ends the test with the
+// condition, its last fault and the page's words if it never holds.
+func (u *user) MustWait(condition string, args ...any) {
+	u.t.Helper()
+	tried := `(...args) => { try { return {held: !!(` + condition + `)(...args)} } catch (e) { return {fault: String(e)} } }`
+	var fault string
+	for until := time.Now().Add(2 * time.Minute); time.Now().Before(until); time.Sleep(20 * time.Millisecond) {
+		answer := u.MustEval(tried, args...)
+		if answer.Get("held").Bool() {
+			return
+		}
+		fault = answer.Get("fault").String()
+	}
+	u.t.Fatalf("waited in vain for %s (%s) at %s:\n%s", condition, fault, u.MustInfo().URL, u.MustElement("body").MustText())
+}
+
 // press activates a button or link: by a click, or by focus and Enter.
 func (u *user) press(el *rod.Element) {
 	u.t.Helper()
