@@ -325,7 +325,7 @@ func readQuantity(in Input, name string, msg json.RawMessage, one **quantity.Dim
 	var q quantity.Quantity
 	var err error
 	if in.AnyDim {
-		q, err = anyQuantity(text, one)
+		q, err = anyQuantity(text, one, in.Spread)
 	} else {
 		q, err = quantity.ParseDefault(text, in.Dim, in.Bare)
 	}
@@ -341,9 +341,13 @@ func readQuantity(in Input, name string, msg json.RawMessage, one **quantity.Dim
 	return q, nil
 }
 
-// anyQuantity parses in the first dimension that fits, and from then on only in that one.
-func anyQuantity(text string, one **quantity.Dimension) (quantity.Quantity, error) {
+// anyQuantity parses in the first dimension that fits, and from then on only in
+// that one; a spread about a temperature is a difference of temperatures.
+func anyQuantity(text string, one **quantity.Dimension, spread bool) (quantity.Quantity, error) {
 	if *one != nil {
+		if spread && **one == quantity.Temperature {
+			return quantity.Parse(text, quantity.TemperatureDifference)
+		}
 		return quantity.Parse(text, **one)
 	}
 	var first error

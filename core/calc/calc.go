@@ -35,6 +35,7 @@ type Input struct {
 	Kind     Kind
 	Dim      quantity.Dimension
 	AnyDim   bool     // any one dimension, the same throughout
+	Spread   bool     // with AnyDim: a width about a value, so a temperature is a difference
 	Bare     string   // unit a bare number is taken in
 	Optional bool     // may be absent
 	Default  string   // what is taken when absent, for the reader

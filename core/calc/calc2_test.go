@@ -72,6 +72,9 @@ func TestFurtherCalculatorsByHand(t *testing.T) {
 		{"rod gland", "oring_gland", `{"inside":"20.2 mm","section":"3.53 mm","use":"dynamic_radial","rod":"20 mm","gland_diameter":"26.1 mm","gland_width":"4.8 mm","pressure":"50 bar"}`, figures{"squeeze": 0.135977}, map[string]any{"backup_needed": false}},
 		{"shelf life", "shelf_life", `{"elastomer":"nbr","cure_date":"2017-Q3","on":"2023-05-01"}`, figures{"life": 7, "remaining": 1.41821}, map[string]any{"group": "B", "expires": "2024-09-30", "verdict": "good"}},
 		{"shelf life extended", "shelf_life", `{"elastomer":"NBR","cure_date":"2017-Q3","on":"2025-01-01"}`, nil, map[string]any{"verdict": "extend"}},
+		{"shelf life in the quarter of its cure", "shelf_life", `{"elastomer":"NBR","cure_date":"2028-Q3","on":"2028-07-01"}`, nil, map[string]any{"verdict": "good"}},
+		{"judge warm oil", "judge", `{"value":"60 °C","upper":"65 °C","uncertainty":"9 delta °F"}`, figures{"margin_upper": 5}, map[string]any{"verdict": "in"}},
+		{"judge oil as warm as allowed", "judge", `{"value":"60 °C","upper":"65 °C","uncertainty":"5.1 K"}`, nil, map[string]any{"verdict": "undecided"}},
 		{"shelf life over", "shelf_life", `{"elastomer":"NR","cure_date":"2017-02-28","on":"2025-01-01"}`, nil, map[string]any{"group": "A", "verdict": "expired"}},
 		{"NBR in oil", "compatible", `{"elastomer":"NBR","fluid":"Mineral Oil"}`, nil, map[string]any{"verdict": "suitable"}},
 		{"NBR in brake fluid", "compatible", `{"elastomer":"NBR","fluid":"glycol brake fluid"}`, nil, map[string]any{"verdict": "unsuitable"}},
@@ -129,6 +132,9 @@ func TestFurtherRefusals(t *testing.T) {
 		{"lip_seal_find", `{"shaft":"20 mm","seal_outside":"35 mm"}`, "seal_state"},
 		{"shelf_life", `{"elastomer":"PTFE","cure_date":"2017-Q3"}`, "elastomer"},
 		{"shelf_life", `{"elastomer":"NBR","cure_date":"2017-Q5"}`, "cure_date"},
+		{"shelf_life", `{"elastomer":"NBR","cure_date":"2028-Q3","on":"2028-06-30"}`, "on"},
+		{"judge", `{"value":"60 °C","upper":"65 °C","uncertainty":"-2 K"}`, "uncertainty"},
+		{"judge", `{"value":"60 °C","upper":"65 °C","resolution":"1 °C"}`, "resolution"}, // a temperature is no width
 		{"compatible", `{"elastomer":"WOOD","fluid":"air"}`, "elastomer"},
 		{"compatible", `{"elastomer":"NBR","fluid":"soup"}`, "fluid"},
 		{"compatible", `{"elastomer":"VMQ","fluid":"phosphate ester"}`, "fluid"},
@@ -167,6 +173,11 @@ func TestOringAndLipCandidates(t *testing.T) {
 	}
 	assert.Equal(t, "-214", first("oring_find", `{"inside":"0.984 in","section":"0.139 in"}`, "candidates")["code"])
 	assert.Equal(t, "23.6x3.55", first("oring_find", `{"inside":"24 mm","section":"3.5 mm"}`, "candidates")["code"])
+	for in, near := range map[string]bool{`{"inside":"24 mm","section":"3.5 mm"}`: true, `{"inside":"25 mm","section":"9.9 mm"}`: false, `{"inside":"900 mm","section":"7 mm"}`: false} {
+		out, err := calc.Run("oring_find", []byte(in))
+		require.NoError(t, err)
+		assert.Equal(t, near, len(out.Warnings) == 0, "%s: %v", in, out.Warnings)
+	}
 	lip := first("lip_seal_find", `{"shaft":"3/4 in","bore":"1-1/4 in"}`, "candidates")
 	assert.InDelta(t, 0.01905, lip["shaft"].(calc.Figure).Value, 1e-9)
 	assert.InDelta(t, 0.03175, lip["bore"].(calc.Figure).Value, 1e-9)

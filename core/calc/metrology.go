@@ -69,11 +69,17 @@ func anyQ(name, help string) Input {
 	return Input{Name: name, AnyDim: true, Signed: true, Help: help}
 }
 
+func spread(name, help string) Input {
+	in := optional(anyQ(name, help))
+	in.Spread = true
+	return in
+}
+
 var judgeDef = &Def{
 	Name: "judge", Subject: "Measuring and judging", Summary: "In, out or undecided, with what the instrument can tell",
 	Inputs: []Input{
 		anyQ("value", "as measured"), optional(anyQ("lower", "limit")), optional(anyQ("upper", "limit")),
-		optional(anyQ("uncertainty", "expanded, k = 2")), optional(anyQ("resolution", "of the instrument; used where there is no uncertainty")),
+		spread("uncertainty", "expanded, k = 2"), spread("resolution", "of the instrument; used where there is no uncertainty"),
 		choice("rule", "guarded", "guarded keeps a band for the uncertainty; simple goes by the value alone", "guarded", "simple"),
 	},
 	Results: []Result{{"verdict", "", "in, out or undecided"}, {"margin_lower", "as the value", "positive inside"}, {"margin_upper", "as the value", "positive inside"}, {"band", "as the value", "upper less lower"}},
@@ -93,16 +99,19 @@ var judgeDef = &Def{
 				return field.Errorf(name, "cannot be below zero")
 			}
 		}
-		dim := a.Quantity("value").Dim
-		unit := dim.Base()
-		delta := unit // a difference of temperatures is in K
-		if dim == quantity.Temperature {
+		value := a.Quantity("value")
+		delta, shown := value.Dim.Base(), value.Unit
+		if value.Dim == quantity.Temperature { // a difference of temperatures is in K
 			delta = quantity.TemperatureDifference.Base()
+			shown, _ = quantity.UnitByName(delta, quantity.TemperatureDifference)
+		}
+		if shown.Factor == 0 { // a plain number has no unit
+			shown.Factor = 1
 		}
 		u := a.Val("uncertainty")
 		if !a.Has("uncertainty") && a.Has("resolution") {
 			u = metrology.ExpandedFromResolution(a.Val("resolution"))
-			o.Step("U = resolution/√3 = %s %s", f(u), unit)
+			o.Step("U = resolution/√3 = %s %s", f(shown.In(u)), shown.Name)
 		}
 		j := metrology.Judge(a.Val("value"), l, u, a.Text("rule") != "simple")
 		o.Word("verdict", string(j.Verdict))
@@ -115,7 +124,7 @@ var judgeDef = &Def{
 		if l.HasLower && l.HasUpper {
 			o.Fig("band", l.Upper-l.Lower, delta)
 		}
-		o.Step("value %s, U %s %s: %s", a.Quantity("value").Typed, f(u), unit, j.Verdict)
+		o.Step("value %s, U %s %s: %s", value.Typed, f(shown.In(u)), shown.Name, j.Verdict)
 		return nil
 	},
 }

@@ -36,6 +36,9 @@ var oringFindDef = &Def{
 			o.Step("%s %s: %s × %s ± %s", r.Standard, r.Code, inside, mm(r.Section), mm(r.SectionTolerance))
 		}
 		o.Table("candidates", list)
+		if len(found) > 0 && !found[0].Near(a.Val("inside"), a.Val("section")) {
+			o.Warn("none_near", "no standard ring is near this one; look whether it is a made-to-order ring, swollen or set, or another kind of seal")
+		}
 		if len(found) == 0 {
 			o.Step("none within %s", mm(a.Val("tolerance")))
 			o.Warn("none", "no standard size lies within the tolerance")
@@ -247,6 +250,9 @@ var shelfDef = &Def{
 		on, err := time.Parse(time.DateOnly, a.Text("on"))
 		if err != nil {
 			return field.Errorf("on", "is a date like 2031-05-14")
+		}
+		if made, _ := seal.CureBegins(a.Text("cure_date")); on.Before(made) {
+			return field.Errorf("on", "lies before the cure of %s; look at both dates again", a.Text("cure_date"))
 		}
 		o.Fig("remaining", expires.Sub(on).Hours()/24/365.25, "years")
 		switch {

@@ -5,6 +5,7 @@ import (
 	"math"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 )
 
 var (
@@ -16,7 +17,7 @@ var (
 )
 
 // splitNumber cuts the leading number off s and returns its value and the rest.
-// Accepted: 0.125  1e-3  1/8  1-1/8  1 1/8  2,5 and a leading sign.
+// Accepted: 0.125  1e-3  1/8  1-1/8  1 1/8  1½  2,5 and a leading sign.
 func splitNumber(s string) (value float64, rest string, err error) {
 	sign := 1.0
 	body := s
@@ -26,11 +27,20 @@ func splitNumber(s string) (value float64, rest string, err error) {
 	} else if strings.HasPrefix(body, "+") {
 		body = body[1:]
 	}
+	if part, n := vulgarFraction(body); n > 0 {
+		return sign * part, body[n:], nil
+	}
 	first, n, isInt, err := scanDecimal(body)
 	if err != nil {
 		return 0, s, err
 	}
 	rest = body[n:]
+	if part, n, between := vulgarTail(rest); n > 0 {
+		if !isInt {
+			return 0, s, errMixed
+		}
+		return sign * (first + part), rest[between+n:], nil
+	}
 	// A fraction: 1/8
 	if isInt {
 		if below, m, ok := fractionTail(rest); ok {
@@ -62,6 +72,32 @@ func splitNumber(s string) (value float64, rest string, err error) {
 		}
 	}
 	return sign * first, rest, nil
+}
+
+// vulgar are the fractions that keyboards put in place of 1/2 and its like.
+var vulgar = map[rune]float64{
+	'½': 1. / 2, '¼': 1. / 4, '¾': 3. / 4, '⅛': 1. / 8, '⅜': 3. / 8, '⅝': 5. / 8, '⅞': 7. / 8, '⅓': 1. / 3, '⅔': 2. / 3,
+}
+
+// vulgarFraction reads a single-character fraction at the start of s and gives
+// its length, 0 when there is none.
+func vulgarFraction(s string) (part float64, n int) {
+	if s == "" || s[0] < utf8.RuneSelf {
+		return 0, 0
+	}
+	r, size := utf8.DecodeRuneInString(s)
+	if v, ok := vulgar[r]; ok {
+		return v, size
+	}
+	return 0, 0
+}
+
+// vulgarTail is vulgarFraction behind blanks or one dash; between is their length.
+func vulgarTail(s string) (part float64, n, between int) {
+	tail := strings.TrimLeft(s, " ")
+	tail = strings.TrimPrefix(tail, "-")
+	part, n = vulgarFraction(tail)
+	return part, n, len(s) - len(tail)
 }
 
 // fractionTail reads "/8" and gives 8 and its length.

@@ -85,7 +85,7 @@ var unitTable = []Unit{
 	{Name: "long ton-force", Dim: Force, Factor: 2240 * poundF, System: Inch, alias: "longtonforce longtonf"},
 	{Name: "tonne-force", Dim: Force, Factor: 1000 * gravity, System: Metric, alias: "tonneforce tf metrictonforce"},
 
-	{Name: "N·m", Dim: Torque, Factor: 1, System: Metric, alias: "Nm"},
+	{Name: "N·m", Dim: Torque, Factor: 1, System: Metric, alias: "Nm N.m"},
 	{Name: "kN·m", Dim: Torque, Factor: 1e3, System: Metric, alias: "kNm"},
 	{Name: "kgf·m", Dim: Torque, Factor: gravity, System: Metric, alias: "kgfm kgm"},
 	{Name: "lbf·ft", Dim: Torque, Factor: poundF * foot, System: Inch, alias: "lbfft lbft ftlb ftlbf ftlbs lbsft"},

@@ -35,6 +35,14 @@ func FindRings(inside, section, tolerance float64, most int) []Ring {
 	return out
 }
 
+// Near reports whether a used ring of these measures could be r: within 10 % of
+// its section and 5 % of its middle diameter, as far as set and swelling usually
+// go. Shop guidance.
+func (r Ring) Near(inside, section float64) bool {
+	middle := r.Inside + r.Section
+	return math.Abs(r.Section-section) <= 0.10*r.Section && math.Abs(r.Inside+r.Section-inside-section) <= 0.05*middle
+}
+
 // FindLips ranks rotary seals for a shaft and a bore, within what a shaft wears
 // and a bore is measured wrong; width counts only when given.
 func FindLips(shaft, bore, width float64, extra []Lip, most int) []Lip {
@@ -117,6 +125,15 @@ func ParseCure(s string) (time.Time, error) {
 		return t, fmt.Errorf("%q is no cure date; write 2017-Q3 or 2017-08-21", s)
 	}
 	return t, nil
+}
+
+// CureBegins is the first day that a cure date can mean: of a quarter its first.
+func CureBegins(s string) (time.Time, error) {
+	last, err := ParseCure(s)
+	if err == nil && strings.ContainsAny(s, "Qq") {
+		return time.Date(last.Year(), last.Month()-2, 1, 0, 0, 0, 0, time.UTC), nil
+	}
+	return last, err
 }
 
 // Range is where an elastomer works, °C, in fluids it bears.
