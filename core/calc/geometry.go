@@ -144,8 +144,10 @@ func weighStated(a *Args, o *Output, in, got map[string]float64) error {
 	return nil
 }
 
-// solveFor finds the value of one input at which a result meets a target, by
-// halving on a logarithmic scale over ten thousand times up and down.
+// solveFor finds the value of one input at which a result meets a target, over
+// ten thousand times up and down. On the logarithm of the input every result is
+// a + b·e^(c·x), which Ridders' method (IEEE Trans. Circuits Syst. 26, 1979)
+// meets in a step or two.
 func solveFor(in map[string]float64, input, result string, target float64) (float64, bool) {
 	given := in[input]
 	defer func() { in[input] = given }()
@@ -159,15 +161,35 @@ func solveFor(in map[string]float64, input, result string, target float64) (floa
 	if flo*fhi > 0 || math.IsNaN(flo*fhi) || flo == fhi {
 		return 0, false
 	}
-	for range 44 { // to a millionth of a millionth
+	const close, most = 1e-13, 60
+	x, fx := lo, flo
+	for range most {
 		mid := (lo + hi) / 2
-		if (at(mid) > 0) == (fhi > 0) {
-			hi = mid
-		} else {
-			lo = mid
+		fmid := at(mid)
+		if fmid == 0 {
+			x, fx = mid, 0
+			break
+		}
+		root := math.Sqrt(fmid*fmid - flo*fhi)
+		x = mid + (mid-lo)*math.Copysign(1, flo-fhi)*fmid/root
+		if fx = at(x); math.Abs(fx) <= close*math.Abs(target) {
+			break
+		}
+		switch { // the root lies between the two nearest points of unlike sign
+		case math.Signbit(fmid) != math.Signbit(fx):
+			lo, flo, hi, fhi = mid, fmid, x, fx
+		case math.Signbit(flo) != math.Signbit(fx):
+			hi, fhi = x, fx
+		default:
+			lo, flo = x, fx
+		}
+		if math.Abs(hi-lo) <= close {
+			break
 		}
 	}
-	return given * math.Exp((lo+hi)/2), true
+	in[input] = given * math.Exp(x)
+	force, _ := intensified(in, "drive_force") // under its return spring the drive would not move at all
+	return in[input], force >= 0
 }
 
 // Ejection forces above which air behind a piston hurts and maims, N.
