@@ -16,8 +16,21 @@ import (
 // Row is a result in the shop's units, in the other system and in SI.
 type Row struct{ Label, Text, Other, SI string }
 
+// labels are names of the contract that a reader would stumble over.
+var labels = map[string]string{
+	"youngs": "Young's modulus", "poisson": "Poisson's ratio", "k": "Nut factor", "v40": "Viscosity at 40 °C", "v100": "Viscosity at 100 °C", "tir": "Swing on the dial",
+	"gamma": "Adiabatic index", "parts": "Cost of parts", "cap": "Most over the mark", "dead": "Dead pistons", "on": "On the day", "before": "Gap before", "after": "Gap after",
+	"most": "Most needles", "old_fraction": "Old oil left", "time_per_10K": "Time for 10 K", "error_a": "Error of outlet A", "share_a": "Share of outlet A", "share_b": "Share of outlet B",
+	"flow_a": "Flow of outlet A", "flow_b": "Flow of outlet B", "tnt_equivalent": "As much as TNT", "proud": "Stands proud by",
+}
+
 // Label turns a name of the contract into words.
-func Label(name string) string { return Capital(strings.ReplaceAll(name, "_", " ")) }
+func Label(name string) string {
+	if l, ok := labels[name]; ok {
+		return l
+	}
+	return Capital(strings.ReplaceAll(name, "_", " "))
+}
 
 // Rows writes the results of an answer, one line each.
 func Rows(out *calc.Output, s quantity.System) []Row {
@@ -27,6 +40,9 @@ func Rows(out *calc.Output, s quantity.System) []Row {
 		switch v := e.Value.(type) {
 		case calc.Figure:
 			r.Text, r.Other, r.SI = Text(v, s), Text(v, otherSystem(s)), joinUnit(fmt.Sprintf("%.6g", v.Value), v.Unit)
+			if share, ok := percent(e.Name, v); ok {
+				r.Text, r.Other = share, ""
+			}
 			if r.Other == r.Text {
 				r.Other = ""
 			}

@@ -251,6 +251,7 @@ var funcs = template.FuncMap{
 	"defs":     func() template.HTML { return template.HTML(draw.Defs) },
 	"upper":    strings.ToUpper,
 	"lower":    strings.ToLower,
+	"spaced":   func(s string) string { return strings.ReplaceAll(s, "_", " ") },
 	"title":    answer.Capital,
 	"day":      func(t time.Time) string { return t.Format("Mon 2 Jan") },
 	"date":     func(t time.Time) string { return t.Format("2 Jan 2006") },

@@ -59,6 +59,7 @@ type ToolView struct {
 	Fields  []ToolField
 	Out     *calc.Output
 	Results []answer.Row
+	Head    answer.Headline
 	Drawing template.HTML
 	Error   string
 	For     string      // the job at hand
@@ -96,6 +97,7 @@ func (s *Server) tool(c *echo.Context) error {
 		default:
 			v.Out = out
 			v.Results = answer.Rows(out, p.Units)
+			v.Head = answer.Head(out, p.Units)
 			v.Drawing = drawn(d.Name, args, out, p.Units)
 			if p.CanWork() {
 				if v.Jobs, err = s.jobChoices(c, v.For); err != nil {
