@@ -66,7 +66,7 @@ func TestStackEditor(t *testing.T) {
 	saved := func(text string) {
 		t.Helper()
 		u.MustWait(`() => window.corvek.idle()`)
-		require.Eventually(t, func() bool { return u.state("T-0426").ByCode["disc_springs"].StackFound == text }, 5*time.Second, 50*time.Millisecond, text)
+		require.Eventually(t, func() bool { return u.state("T-0426").ByCode["disc_springs"].StackFound == text }, time.Minute, 50*time.Millisecond, text)
 	}
 	u.MustElement(piece(4)).MustScrollIntoView().MustClick()
 	saved(p.Stack.Def.As)

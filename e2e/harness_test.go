@@ -95,7 +95,19 @@ type user struct {
 	t       *testing.T
 	shop    *shop
 	pointer bool // acts with the pointer alone; else with the keyboard alone
-	faults  *[]string
+	faults  *faults
+}
+
+// faults are what went wrong behind the page, noted as the browser tells it.
+type faults struct {
+	sync.Mutex
+	seen []string
+}
+
+func (f *faults) note(format string, args ...any) {
+	f.Lock()
+	defer f.Unlock()
+	f.seen = append(f.seen, fmt.Sprintf(format, args...))
 }
 
 // enter opens a screen of its own and signs in.
@@ -103,7 +115,7 @@ func enter(t *testing.T, s *shop, who string, pointer bool) *user {
 	t.Helper()
 	page := chrome(t).MustIncognito().MustPage()
 	page.MustSetViewport(1280, 800, 1, false)
-	u := &user{Page: page.Timeout(5 * time.Minute), t: t, shop: s, pointer: pointer, faults: &[]string{}}
+	u := &user{Page: page.Timeout(5 * time.Minute), t: t, shop: s, pointer: pointer, faults: &faults{}}
 	t.Cleanup(func() { _ = page.Close() })
 	u.watch()
 	u.open("/sign-in")
@@ -115,20 +127,20 @@ func enter(t *testing.T, s *shop, who string, pointer bool) *user {
 // watch notes console errors and requests that leave the application.
 func (u *user) watch() {
 	go u.EachEvent(func(e *proto.RuntimeExceptionThrown) {
-		*u.faults = append(*u.faults, "exception: "+e.ExceptionDetails.Text+" "+e.ExceptionDetails.Exception.Description)
+		u.faults.note("exception: %s %v", e.ExceptionDetails.Text, e.ExceptionDetails.Exception)
 	}, func(e *proto.RuntimeConsoleAPICalled) {
 		if e.Type == proto.RuntimeConsoleAPICalledTypeError || e.Type == proto.RuntimeConsoleAPICalledTypeWarning {
-			*u.faults = append(*u.faults, fmt.Sprintf("console %s: %v", e.Type, e.Args[0].Value))
+			u.faults.note("console %s: %v", e.Type, e.Args)
 		}
 	}, func(e *proto.LogEntryAdded) {
 		// A refused entry answers 422 or 409 on purpose; everything else is a fault.
 		if e.Entry.Level == proto.LogLogEntryLevelError && !strings.Contains(e.Entry.Text, "422") && !strings.Contains(e.Entry.Text, "409") && !strings.Contains(e.Entry.Text, "ERR_CONNECTION") {
-			*u.faults = append(*u.faults, "log: "+e.Entry.Text+" "+e.Entry.URL)
+			u.faults.note("log: %s %s", e.Entry.Text, e.Entry.URL)
 		}
 	}, func(e *proto.NetworkRequestWillBeSent) {
 		url := e.Request.URL
 		if !strings.HasPrefix(url, u.shop.URL) && !strings.HasPrefix(url, "data:") && !strings.HasPrefix(url, "about:") {
-			*u.faults = append(*u.faults, "outside request: "+url)
+			u.faults.note("outside request: %s", url)
 		}
 	})()
 	_ = proto.RuntimeEnable{}.Call(u)
@@ -289,5 +301,7 @@ func (u *user) station(n int) {
 // quiet requires that no console error and no outside request was seen.
 func (u *user) quiet() {
 	u.t.Helper()
-	require.Empty(u.t, *u.faults)
+	u.faults.Lock()
+	defer u.faults.Unlock()
+	require.Empty(u.t, u.faults.seen)
 }
