@@ -81,13 +81,11 @@ func (s *Service) DropMark(ctx context.Context, who Actor, tag string, unit int,
 		if a == nil {
 			return "", store.ErrNotFound
 		}
-		note := ""
-		for _, m := range a.Marks {
-			if m.Number == number {
-				note = m.Note
-			}
+		m := find(a.Marks, func(m store.PictureMark) bool { return m.Number == number })
+		if m == nil {
+			return "", field.Errorf("number", "is on no mark of this picture any more")
 		}
-		return fmt.Sprintf("took mark %d off %s: %s", number, a.Name, note), tx.DB.Where("attachment_id = ? AND number = ?", id, number).Delete(&store.PictureMark{}).Error
+		return fmt.Sprintf("took mark %d off %s: %s", number, a.Name, m.Note), tx.DB.Where("attachment_id = ? AND number = ?", id, number).Delete(&store.PictureMark{}).Error
 	})
 }
 
