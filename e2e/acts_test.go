@@ -12,6 +12,7 @@ import (
 
 	"corvek/internal/exchange"
 
+	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -139,6 +140,28 @@ func TestFindOnTheRack(t *testing.T) {
 	u.MustInsertText("gate weir")
 	u.MustWait(`() => [...document.querySelectorAll(".job")].filter(j => !j.hidden).length === 1`)
 	u.says("Gate cylinder")
+	u.MustInsertText(" of gold")
+	u.MustWait(`() => document.querySelectorAll(".job:not([hidden])").length === 0`)
+	u.says("No job goes by that")
+}
+
+// A calculator is found by what it asks or answers, and Enter opens it.
+func TestFindInTheToolbox(t *testing.T) {
+	u := enter(t, serve(t), "tove", false)
+	u.open("/toolbox?for=T-0412")
+	u.Keyboard.MustType('/')
+	u.MustInsertText("cracking pressure")
+	u.MustWait(`() => [...document.querySelectorAll("[data-find]")].filter(x => !x.hidden).length === 1 && [...document.querySelectorAll(".bay")].filter(x => !x.hidden).length === 1`)
+	u.says("Coil spring")
+	u.Keyboard.MustType(input.Enter)
+	u.MustWait(`() => location.pathname === "/toolbox/coil_spring" && location.search === "?for=T-0412" && document.readyState === "complete"`)
+	u.open("/toolbox")
+	u.Keyboard.MustType('/')
+	u.MustInsertText("dragon")
+	u.MustWait(`() => [...document.querySelectorAll("[data-find]")].every(x => x.hidden)`)
+	u.says("No calculator asks or answers that")
+	u.Keyboard.MustType(input.Enter)
+	assert.Equal(t, u.shop.URL+"/toolbox", u.MustInfo().URL, "nothing found opens nothing")
 }
 
 // A calculator's page works out what its address carries and puts errors at the input.

@@ -27,6 +27,21 @@ var asked = map[string][]string{
 	"standby": {"advice"}, "stored_energy": {"isentropic_energy", "liquid_energy"}, "viscosity": {"kinematic"}, "wear_life": {"hours_left", "used"},
 }
 
+// titles are calculators whose names of the contract say too little on a shelf.
+var titles = map[string]string{
+	"oring_find": "O-ring find", "oring_gland": "O-ring gland", "disc_stack": "Dished-spring stack", "compatible": "Elastomer and fluid", "residual": "Old oil left",
+	"standby": "Standby pressure", "ejection": "Air behind a piston", "judge": "In, out or undecided", "proud": "Standing proud", "mesh": "Strainer mesh",
+	"cleanliness": "Oil cleanliness", "feeler": "Feeler leaves", "heat": "Heat made", "pump": "Pump figures", "motor": "Motor figures",
+}
+
+// Title is what a calculator is called on its shelf.
+func Title(calculator string) string {
+	if t, ok := titles[calculator]; ok {
+		return t
+	}
+	return Capital(strings.ReplaceAll(calculator, "_", " "))
+}
+
 var tones = map[string]string{
 	"in": "petrol", "good": "petrol", "suitable": "petrol", "balanced": "petrol", "rebuild": "petrol", "replace": "petrol",
 	"out": "red", "expired": "red", "unsuitable": "red", "short": "red", "over_ceiling": "red",

@@ -49,6 +49,7 @@ func TestEveryCalculatorHasAHeadline(t *testing.T) {
 		require.NoError(t, err)
 		h := answer.Head(out, quantity.Inch)
 		assert.NotEmpty(t, h.Word, d.Name)
+		assert.NotContains(t, answer.Title(d.Name), "_")
 		keys := answer.Asked(d.Name)
 		assert.NotEmpty(t, keys, d.Name)
 		for _, key := range keys {

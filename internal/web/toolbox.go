@@ -19,7 +19,26 @@ import (
 // Shelf is the calculators of one subject.
 type Shelf struct {
 	Subject string
-	Tools   []*calc.Def
+	Tools   []ToolLink
+}
+
+// ToolLink is a calculator on its shelf; Words are what it is found by.
+type ToolLink struct{ Name, Title, Summary, Words string }
+
+// subjects are the shelves in the order of the work; others come after them.
+var subjects = []string{"Measuring and judging", "Leakage", "Seals", "Springs, fasteners", "Pumps, motors, heat", "Geometry and force", "Fluid", "Tests", "Deciding and planning", "Mechanical helpers"}
+
+func linkTo(d *calc.Def) ToolLink {
+	l := ToolLink{Name: d.Name, Title: answer.Title(d.Name), Summary: d.Summary}
+	words := []string{d.Subject, d.Name, l.Title, d.Summary}
+	for _, in := range d.Inputs {
+		words = append(words, answer.Label(in.Name), in.Help)
+	}
+	for _, r := range d.Results {
+		words = append(words, answer.Label(r.Name))
+	}
+	l.Words = strings.Join(words, " ")
+	return l
 }
 
 // ToolboxView is all shelves, and the job they were opened from.
@@ -38,6 +57,9 @@ func safeTag(s string) string {
 func (s *Server) toolbox(c *echo.Context) error {
 	var shelves []Shelf
 	at := map[string]int{}
+	for i, subject := range subjects {
+		shelves, at[subject] = append(shelves, Shelf{Subject: subject}), i
+	}
 	for _, d := range calc.All() {
 		i, ok := at[d.Subject]
 		if !ok {
@@ -45,7 +67,7 @@ func (s *Server) toolbox(c *echo.Context) error {
 			at[d.Subject] = i
 			shelves = append(shelves, Shelf{Subject: d.Subject})
 		}
-		shelves[i].Tools = append(shelves[i].Tools, d)
+		shelves[i].Tools = append(shelves[i].Tools, linkTo(d))
 	}
 	p := s.page(c, "Toolbox")
 	p.Body = ToolboxView{Shelves: shelves, For: safeTag(c.QueryParam("for"))}

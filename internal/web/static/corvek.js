@@ -129,11 +129,19 @@
 
       find(text) {
         const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-        for (const job of document.querySelectorAll(".job")) {
-          const hay = job.dataset.find.toLowerCase();
-          job.hidden = !words.every((w) => hay.includes(w));
+        for (const item of document.querySelectorAll("[data-find]")) {
+          const hay = item.dataset.find.toLowerCase();
+          item.hidden = !words.every((w) => hay.includes(w));
         }
-        for (const bay of document.querySelectorAll(".bay")) bay.hidden = ![...bay.querySelectorAll(".job")].some((j) => !j.hidden);
+        const none = document.getElementById("found-none");
+        if (none) none.hidden = [...document.querySelectorAll("[data-find]")].some((x) => !x.hidden);
+        for (const bay of document.querySelectorAll(".bay")) bay.hidden = ![...bay.querySelectorAll("[data-find]")].some((j) => !j.hidden);
+      },
+
+      // Enter opens the first that was found.
+      openFound() {
+        const first = [...document.querySelectorAll("[data-find]")].find((x) => !x.hidden);
+        if (first) (first.matches("a") ? first : first.querySelector("a")).click();
       },
 
       changed(e) {
@@ -155,6 +163,7 @@
         if (e.ctrlKey || e.metaKey || e.altKey) return;
         if (typing(el)) {
           if (e.key === "Escape") { el.blur(); this.hidePad(); return; }
+          if (e.key === "Enter" && el.id === "find" && el.value.trim() !== "") { e.preventDefault(); this.openFound(); return; }
           if (e.key === "Enter" && el.dataset.field && el.tagName === "INPUT") { e.preventDefault(); this.advance(el); }
           return;
         }
