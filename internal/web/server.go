@@ -215,6 +215,8 @@ func statusOf(err error) int {
 		return http.StatusNotFound
 	case errors.Is(err, job.ErrForbidden):
 		return http.StatusForbidden
+	case store.UnfitText(err):
+		return http.StatusBadRequest
 	case errors.As(err, &coder):
 		return coder.StatusCode()
 	}
@@ -236,6 +238,8 @@ func (s *Server) fail(c *echo.Context, err error) {
 	case errors.As(err, &conflict):
 		body["field"], body["text"] = conflict.Field, conflict.Error()
 		body["theirs"], body["by"], body["at"] = conflict.Theirs, conflict.By, conflict.At.Format("15:04")
+	case store.UnfitText(err):
+		body["text"] = "There is a character in it that cannot be kept; type it again."
 	case status == http.StatusNotFound:
 		body["text"] = "There is nothing at this address."
 	case status == http.StatusForbidden:
