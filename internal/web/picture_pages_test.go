@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"image"
 	"image/jpeg"
+	"io"
 	"mime/multipart"
 	"net/http"
 	"net/url"
@@ -16,19 +17,18 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// photo sends a picture of the size to a job and gives its number.
-func (b *browser) photo(tag, name string, width, height int, more map[string]string) string {
+// upload sends a file to a job as a picture.
+func (b *browser) upload(tag, name string, content []byte, more map[string]string) (status int, answer string) {
 	t := b.site.t
 	t.Helper()
-	var body, shot bytes.Buffer
-	require.NoError(t, jpeg.Encode(&shot, image.NewGray(image.Rect(0, 0, width, height)), nil))
+	var body bytes.Buffer
 	w := multipart.NewWriter(&body)
 	for k, v := range more {
 		require.NoError(t, w.WriteField(k, v))
 	}
 	f, err := w.CreateFormFile("picture", name)
 	require.NoError(t, err)
-	_, err = f.Write(shot.Bytes())
+	_, err = f.Write(content)
 	require.NoError(t, err)
 	require.NoError(t, w.Close())
 	req, err := http.NewRequest(http.MethodPost, b.site.URL+"/jobs/"+tag+"/pictures", &body)
@@ -39,12 +39,21 @@ func (b *browser) photo(tag, name string, width, height int, more map[string]str
 	res, err := b.Do(req)
 	require.NoError(t, err)
 	defer res.Body.Close()
-	var answer bytes.Buffer
-	_, err = answer.ReadFrom(res.Body)
+	text, err := io.ReadAll(res.Body)
 	require.NoError(t, err)
-	require.Equal(t, http.StatusOK, res.StatusCode, answer.String())
-	m := regexp.MustCompile(`/pictures/(\d+)`).FindStringSubmatch(answer.String())
-	require.NotNil(t, m, answer.String())
+	return res.StatusCode, string(text)
+}
+
+// photo adds a picture of the size to a job and gives its number.
+func (b *browser) photo(tag, name string, width, height int, more map[string]string) string {
+	t := b.site.t
+	t.Helper()
+	var shot bytes.Buffer
+	require.NoError(t, jpeg.Encode(&shot, image.NewGray(image.Rect(0, 0, width, height)), nil))
+	status, answer := b.upload(tag, name, shot.Bytes(), more)
+	require.Equal(t, http.StatusOK, status, answer)
+	m := regexp.MustCompile(`/pictures/(\d+)`).FindStringSubmatch(answer)
+	require.NotNil(t, m, answer)
 	return m[1]
 }
 

@@ -8,7 +8,6 @@ import (
 	"image"
 	"image/png"
 	"io"
-	"mime/multipart"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
@@ -273,21 +272,8 @@ func TestPicturesAreToldByTheirContent(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
 	send := func(name string, content []byte) int {
-		var buf bytes.Buffer
-		w := multipart.NewWriter(&buf)
-		require.NoError(t, w.WriteField("csrf", b.csrf))
-		f, err := w.CreateFormFile("picture", name)
-		require.NoError(t, err)
-		_, _ = f.Write(content)
-		require.NoError(t, w.Close())
-		req, _ := http.NewRequest(http.MethodPost, s.URL+"/jobs/T-0417/pictures", &buf)
-		req.Header.Set("Content-Type", w.FormDataContentType())
-		req.Header.Set("X-CSRF-Token", b.csrf)
-		req.Header.Set("X-Requested-With", "corvek")
-		res, err := b.Do(req)
-		require.NoError(t, err)
-		defer res.Body.Close()
-		return res.StatusCode
+		status, _ := b.upload("T-0417", name, content, nil)
+		return status
 	}
 	var whole bytes.Buffer
 	require.NoError(t, png.Encode(&whole, image.NewRGBA(image.Rect(0, 0, 30, 20))))
