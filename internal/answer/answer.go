@@ -21,7 +21,7 @@ var labels = map[string]string{
 	"youngs": "Young's modulus", "poisson": "Poisson's ratio", "k": "Nut factor", "v40": "Viscosity at 40 °C", "v100": "Viscosity at 100 °C", "tir": "Swing on the dial",
 	"gamma": "Adiabatic index", "parts": "Cost of parts", "cap": "Most over the mark", "dead": "Dead pistons", "on": "On the day", "before": "Gap before", "after": "Gap after",
 	"most": "Most needles", "old_fraction": "Old oil left", "time_per_10K": "Time for 10 K", "error_a": "Error of outlet A", "share_a": "Share of outlet A", "share_b": "Share of outlet B",
-	"flow_a": "Flow of outlet A", "flow_b": "Flow of outlet B", "tnt_equivalent": "As much as TNT", "proud": "Stands proud by",
+	"flow_a": "Flow of outlet A", "flow_b": "Flow of outlet B", "tnt_equivalent": "As much as TNT", "proud": "Stands proud by", "margin_upper": "Room to the upper limit", "margin_lower": "Room to the lower limit", "limit_for": "Limit is for",
 }
 
 // Label turns a name of the contract into words.

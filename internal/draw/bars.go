@@ -51,24 +51,15 @@ func (t ToleranceBar) SVG() string {
 		inHi = clamp(t.Limits.Upper)
 	}
 	fmt.Fprintf(&b, `<rect class="tol-in" x="%s" y="%s" width="%s" height="18"/>`, num(inLo), num(y), num(math.Max(0, inHi-inLo)))
-	guard := t.Uncertainty
-	if guard > 0 {
-		if t.Limits.HasLower {
-			fmt.Fprintf(&b, `<rect class="tol-guard" x="%s" y="%s" width="%s" height="18"/>`, num(inLo), num(y), num(math.Max(1.5, clamp(t.Limits.Lower+guard)-inLo)))
-		}
-		if t.Limits.HasUpper {
-			x := clamp(t.Limits.Upper - guard)
-			fmt.Fprintf(&b, `<rect class="tol-guard" x="%s" y="%s" width="%s" height="18"/>`, num(x), num(y), num(math.Max(1.5, inHi-x)))
+	for _, limit := range t.limits() {
+		if t.Uncertainty > 0 { // within U of a limit, on either side of it, nothing is decided
+			from, to := clamp(limit-t.Uncertainty), clamp(limit+t.Uncertainty)
+			fmt.Fprintf(&b, `<rect class="tol-guard" x="%s" y="%s" width="%s" height="18"/>`, num(from), num(y), num(math.Max(1.5, to-from)))
 		}
 	}
-	for _, limit := range []struct {
-		has bool
-		at  float64
-	}{{t.Limits.HasLower, t.Limits.Lower}, {t.Limits.HasUpper, t.Limits.Upper}} {
-		if limit.has {
-			x := px(limit.at)
-			fmt.Fprintf(&b, `<path class="tol-limit" d="M%s %s v36"/><text class="tol-t" x="%s" y="%s" text-anchor="%s">%s</text>`, num(x), num(y-9), num(x), num(y+42), anchor(x, left, right), text(t.Show(limit.at)))
-		}
+	for _, limit := range t.limits() {
+		x := px(limit)
+		fmt.Fprintf(&b, `<path class="tol-limit" d="M%s %s v36"/><text class="tol-t" x="%s" y="%s" text-anchor="%s">%s</text>`, num(x), num(y-9), num(x), num(y+42), anchor(x, left, right), text(t.Show(limit)))
 	}
 	for _, o := range t.Others {
 		fmt.Fprintf(&b, `<path class="tol-other" d="M%s %s v10"/>`, num(clamp(o)), num(y+4))
@@ -119,15 +110,24 @@ func (t ToleranceBar) said() string {
 	return "limits, nothing measured yet"
 }
 
+// limits are those that are there, the lower first.
+func (t ToleranceBar) limits() (out []float64) {
+	if t.Limits.HasLower {
+		out = append(out, t.Limits.Lower)
+	}
+	if t.Limits.HasUpper {
+		out = append(out, t.Limits.Upper)
+	}
+	return out
+}
+
 // span is the stretch of the scale that shows limits and values with room around.
 func (t ToleranceBar) span() (lo, hi float64) {
 	lo, hi = math.Inf(1), math.Inf(-1)
 	take := func(v float64) { lo, hi = math.Min(lo, v), math.Max(hi, v) }
-	if t.Limits.HasLower {
-		take(t.Limits.Lower)
-	}
-	if t.Limits.HasUpper {
-		take(t.Limits.Upper)
+	for _, limit := range t.limits() {
+		take(limit - t.Uncertainty)
+		take(limit + t.Uncertainty)
 	}
 	if t.HasValue {
 		take(t.Value)
