@@ -115,7 +115,7 @@ func enter(t *testing.T, s *shop, who string, pointer bool) *user {
 	t.Helper()
 	page := chrome(t).MustIncognito().MustPage()
 	page.MustSetViewport(1280, 800, 1, false)
-	u := &user{Page: page.Timeout(5 * time.Minute), t: t, shop: s, pointer: pointer, faults: &faults{}}
+	u := &user{Page: page.Timeout(12 * time.Minute), t: t, shop: s, pointer: pointer, faults: &faults{}}
 	t.Cleanup(func() { _ = page.Close() })
 	u.watch()
 	u.open("/sign-in")
