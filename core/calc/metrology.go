@@ -79,7 +79,7 @@ var judgeDef = &Def{
 	Name: "judge", Subject: "Measuring and judging", Summary: "In, out or undecided, with what the instrument can tell",
 	Inputs: []Input{
 		anyQ("value", "as measured"), optional(anyQ("lower", "limit")), optional(anyQ("upper", "limit")),
-		spread("uncertainty", "expanded, k = 2"), spread("resolution", "of the instrument; used where there is no uncertainty"),
+		spread("uncertainty", "expanded, k = 2; of a temperature a difference, 2 K"), spread("resolution", "of the instrument; used where there is no uncertainty"),
 		choice("rule", "guarded", "guarded keeps a band for the uncertainty; simple goes by the value alone", "guarded", "simple"),
 	},
 	Results: []Result{{"verdict", "", "in, out or undecided"}, {"margin_lower", "as the value", "positive inside"}, {"margin_upper", "as the value", "positive inside"}, {"band", "as the value", "upper less lower"}},
