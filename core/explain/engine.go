@@ -3,6 +3,7 @@ package explain
 import (
 	"math"
 	"sort"
+	"strings"
 )
 
 // Finding is one item of evidence as far as it is known. Strength runs from 0
@@ -17,6 +18,20 @@ const (
 	Seen   = 0.98
 	Absent = 0.02
 )
+
+// Told says what a strength comes to: seen, absent, or partly where it is neither.
+func Told(strength float64) string {
+	switch {
+	case strength > 0.7:
+		return "seen"
+	case strength < 0.3:
+		return "absent"
+	}
+	return "partly"
+}
+
+// Likely reports that the mark is there rather than not.
+func (f Finding) Likely() bool { return f.Strength > 0.5 }
 
 // StrengthOfUse turns the used share of an allowance into the strength of the
 // mark "worn": half-way at the limit itself, near certain at half as much again.
@@ -74,6 +89,15 @@ type Ranked struct {
 type Misfit struct {
 	Evidence *Evidence
 	Lacking  bool
+}
+
+// Text says what must be answered.
+func (m Misfit) Text() string {
+	text := strings.ToLower(m.Evidence.Text)
+	if m.Lacking {
+		text += " is not there"
+	}
+	return text
 }
 
 // Pair is two root causes that met.
@@ -168,7 +192,11 @@ func (k *Knowledge) Explain(findings []Finding) Explanation {
 		}
 		rest := marginals(c.hs, normalise(without), n)
 		for i := range x.Ranking {
-			x.Ranking[i].weigh(c.facts[f], math.Log2(odds(marginal[i])/odds(rest[i])))
+			r := &x.Ranking[i]
+			r.weigh(c.facts[f], math.Log2(odds(marginal[i])/odds(rest[i])))
+			if m, is := misfit(c.facts[f], k.rate(hypothesis{i, -1}, c.facts[f].e)); is {
+				r.Misfits = append(r.Misfits, m)
+			}
 		}
 	}
 	for i := range x.Ranking {
@@ -193,6 +221,18 @@ func (k *Knowledge) Explain(findings []Finding) Explanation {
 
 func odds(p float64) float64 { return p / math.Max(1e-300, 1-p) }
 
+// misfit tells whether a finding must be answered by a hypothesis under which
+// the mark is there at this rate.
+func misfit(f fact, rate float64) (Misfit, bool) {
+	switch {
+	case Told(f.s) == "seen" && rate <= Word("almost_never").P():
+		return Misfit{f.e, false}, true
+	case Told(f.s) == "absent" && rate >= Word("almost_always").P():
+		return Misfit{f.e, true}, true
+	}
+	return Misfit{}, false
+}
+
 // weigh takes one finding into the reasons of a cause.
 func (r *Ranked) weigh(f fact, bits float64) {
 	w := Weight{f.e, f.s, bits}
@@ -201,17 +241,6 @@ func (r *Ranked) weigh(f fact, bits float64) {
 		r.For = append(r.For, w)
 	case bits < -0.05:
 		r.Against = append(r.Against, w)
-	}
-	p, speaks := r.Cause.Points[f.e.Code]
-	rate := f.e.Background.P()
-	if speaks {
-		rate = p.P()
-	}
-	switch {
-	case f.s > 0.7 && rate <= Word("almost_never").P():
-		r.Misfits = append(r.Misfits, Misfit{f.e, false})
-	case f.s < 0.3 && speaks && p == "almost_always":
-		r.Misfits = append(r.Misfits, Misfit{f.e, true})
 	}
 }
 

@@ -62,7 +62,7 @@ func (f From) Empty() bool { return f == From{} }
 type Cause struct {
 	Code       string          `yaml:"code"`
 	Name       string          `yaml:"name"`
-	Where      string          `yaml:"where"` // inside, outside or assembly
+	Where      string          `yaml:"where"` // inside, outside, assembly or handling
 	Onset      string          `yaml:"onset"`
 	Prior      Word            `yaml:"prior"`
 	Points     map[string]Word `yaml:"points"`
@@ -73,6 +73,12 @@ type Cause struct {
 	Prevention string          `yaml:"prevention"`
 	Action     string          `yaml:"action"` // outside the unit, before it runs again
 }
+
+// Places where a cause can lie, and how a reader is told.
+var places = map[string]string{"inside": "inside the unit", "outside": "outside the unit", "assembly": "at assembly", "handling": "in handling or operation"}
+
+// Lies says where the cause lies.
+func (c *Cause) Lies() string { return places[c.Where] }
 
 // Link is one step of a why-chain with the evidence it rests on.
 type Link struct {

@@ -166,7 +166,7 @@ func (k *Knowledge) check(file string) error {
 		if frequencies[c.Prior] == 0 {
 			return fmt.Errorf("%s: cause %q: prior %q is not a frequency", file, c.Code, c.Prior)
 		}
-		if !slices.Contains([]string{"inside", "outside", "assembly", "handling"}, c.Where) {
+		if c.Lies() == "" {
 			return fmt.Errorf("%s: cause %q lies inside, outside, in assembly or in handling", file, c.Code)
 		}
 		for code, w := range c.Points {

@@ -54,13 +54,11 @@ func (k *Knowledge) story(c caseState, h hypothesis, p float64) Story {
 	}
 	for _, f := range c.facts {
 		rate := k.rate(h, f.e)
-		switch {
-		case f.s > 0.5 && rate > f.e.Background.P():
+		if f.s > 0.5 && rate > f.e.Background.P() {
 			s.Answered = append(s.Answered, f.e)
-		case f.s > 0.7 && rate <= f.e.Background.P() && rate <= Word("seldom").P():
-			s.Open = append(s.Open, Misfit{f.e, false})
-		case f.s < 0.3 && rate >= Word("almost_always").P()-1e-9:
-			s.Open = append(s.Open, Misfit{f.e, true})
+		}
+		if m, is := misfit(f, rate); is {
+			s.Open = append(s.Open, m)
 		}
 	}
 	return s

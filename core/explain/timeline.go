@@ -27,12 +27,7 @@ func (k *Knowledge) Timeline(s Story, findings []Finding, ages map[string]string
 		if f.s <= 0.5 {
 			continue
 		}
-		e := Event{Evidence: f.e, Age: ages[f.e.Code]}
-		for _, c := range s.Causes {
-			if w, ok := c.Points[f.e.Code]; ok && w.P() > f.e.Background.P() {
-				e.Answered = true
-			}
-		}
+		e := Event{Evidence: f.e, Answered: slices.Contains(s.Answered, f.e), Age: ages[f.e.Code]}
 		switch f.e.Onset {
 		case "sudden":
 			t.Sudden = append(t.Sudden, e)

@@ -1,6 +1,7 @@
 package explain
 
 import (
+	"math"
 	"math/rand/v2"
 	"sort"
 )
@@ -85,11 +86,7 @@ func (k *Knowledge) Try(cases int, hidden, slips float64, seed uint64) Trial {
 		n := float64(t.InBin[i])
 		t.Said[i] /= n
 		t.So[i] /= n
-		d := t.Said[i] - t.So[i]
-		if d < 0 {
-			d = -d
-		}
-		t.Calibrated += d * n
+		t.Calibrated += math.Abs(t.Said[i]-t.So[i]) * n
 		all += t.InBin[i]
 	}
 	if all > 0 {

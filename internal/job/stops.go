@@ -197,12 +197,7 @@ func (st *State) stopMisfits() {
 		if r.Cause.Code != st.Cause.Code || len(r.Misfits) == 0 {
 			continue
 		}
-		m := r.Misfits[0]
-		text := m.Evidence.Text
-		if m.Lacking {
-			text += " is not there"
-		}
-		st.stop("explain", "misfit", 0, "", "Does not fit %s: %s. Answer it in words", strings.ToLower(st.Cause.Name), strings.ToLower(text))
+		st.stop("explain", "misfit", 0, "", "Does not fit %s: %s. Answer it in words", strings.ToLower(st.Cause.Name), r.Misfits[0].Text())
 	}
 }
 

@@ -111,9 +111,8 @@ func (p *paper) cause(d Data) {
 	p.head("Cause")
 	switch {
 	case d.S.Cause != nil:
-		where := map[string]string{"outside": "outside the unit", "assembly": "at assembly", "inside": "inside the unit"}[d.S.Cause.Where]
 		p.SetFont("Helvetica", "B", 11)
-		p.MultiCell(0, 6, p.t(d.S.Cause.Name+", "+where), "", "L", false)
+		p.MultiCell(0, 6, p.t(d.S.Cause.Name+", "+d.S.Cause.Lies()), "", "L", false)
 		if d.S.Conclude.Statement != "" {
 			p.body(d.S.Conclude.Statement)
 		}

@@ -183,14 +183,7 @@ func (p *Page) matrix(v ExplainView) template.HTML {
 		return cmp.Compare(a.Code, b.Code)
 	})
 	for _, e := range marks[:min(matrixMarks, len(marks))] {
-		state := "partly"
-		switch s := strength[e]; {
-		case s > 0.7:
-			state = "seen"
-		case s < 0.3:
-			state = "absent"
-		}
-		m.Rows = append(m.Rows, draw.MatrixRow{Name: e.Text, State: state, Bits: bits[e]})
+		m.Rows = append(m.Rows, draw.MatrixRow{Name: e.Text, State: explain.Told(strength[e]), Bits: bits[e]})
 	}
 	return template.HTML(m.SVG())
 }
