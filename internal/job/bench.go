@@ -154,12 +154,7 @@ func (st *State) evidenceExtra(kind, code string) *target {
 	if t == nil {
 		return nil
 	}
-	row := store.Evidence{UnitID: st.Unit.ID, Code: code, Origin: "found_so"}
-	for _, e := range st.Unit.Evidence {
-		if e.Code == code && e.Round >= row.Round {
-			row = e
-		}
-	}
+	row := st.LastSaid(code)
 	now := map[string]string{"foundhow": row.FoundHow, "age": row.Age}[kind]
 	offered := map[string][]string{"foundhow": {"", "before freeing", "after freeing", "before wiping", "after wiping"}, "age": {"", "old", "fresh", "not told"}}[kind]
 	col := map[string]string{"foundhow": "found_how", "age": "age"}[kind]
@@ -231,7 +226,7 @@ func (st *State) BrokenUp() bool {
 		return false
 	}
 	for _, f := range st.Findings {
-		if e, ok := st.Knowledge.EvidenceByCode(f.Code); ok && f.Strength > 0.5 && e.BreakUp {
+		if e, ok := st.Knowledge.EvidenceByCode(f.Code); ok && f.Likely() && e.BreakUp {
 			return true
 		}
 	}

@@ -12,17 +12,36 @@ import (
 	"corvek/internal/store"
 )
 
-// explain gathers what is known as evidence and weighs it.
-func (st *State) explain() {
-	manual := map[string]store.Evidence{}
-	for _, e := range st.Unit.Evidence {
-		if old, ok := manual[e.Code]; !ok || e.Round >= old.Round {
-			manual[e.Code] = e
+// noted is what was last said of each mark by hand, by code: the latest round's word holds.
+func noted(rows []store.Evidence) map[string]store.Evidence {
+	out := map[string]store.Evidence{}
+	for _, e := range rows {
+		if old, ok := out[e.Code]; !ok || e.Round >= old.Round {
+			out[e.Code] = e
 		}
 	}
+	return out
+}
+
+// LastSaid is what was last said of a mark by hand; of one nobody spoke of it is
+// that it would be found so.
+func (st *State) LastSaid(code string) store.Evidence {
+	row, said := st.Noted[code]
+	if !said {
+		row = store.Evidence{UnitID: st.Unit.ID, Code: code}
+	}
+	if row.Origin == "" {
+		row.Origin = "found_so"
+	}
+	return row
+}
+
+// explain gathers what is known as evidence and weighs it.
+func (st *State) explain() {
+	st.Noted = noted(st.Unit.Evidence)
 	for i := range st.Knowledge.Evidence {
 		e := &st.Knowledge.Evidence[i]
-		switch m := manual[e.Code]; {
+		switch m := st.Noted[e.Code]; {
 		case m.State != "" && m.Origin == "made_by_us":
 			// A mark we made says nothing of the cause.
 		case m.State == "seen":
@@ -39,9 +58,9 @@ func (st *State) explain() {
 	// With no complaint and nothing found, there is nothing to explain.
 	told := false
 	for _, f := range st.Findings {
-		told = told || f.Strength > 0.5
+		told = told || f.Likely()
 	}
-	if told || len(manual) > 0 {
+	if told || len(st.Noted) > 0 {
 		st.Explain = st.Knowledge.Explain(st.Findings)
 		st.Stories, st.Decider = st.Knowledge.Stories(st.Findings)
 		st.WouldChange = st.Knowledge.WouldChange(st.Findings, 3)

@@ -312,12 +312,7 @@ func (st *State) evidenceField(kind, code string) *target {
 	if _, ok := st.Knowledge.EvidenceByCode(code); !ok {
 		return nil
 	}
-	row := store.Evidence{UnitID: st.Unit.ID, Code: code, Origin: "found_so"}
-	for _, e := range st.Unit.Evidence {
-		if e.Code == code && e.Round >= row.Round {
-			row = e
-		}
-	}
+	row := st.LastSaid(code)
 	now := row
 	row.ID, row.Round = 0, st.Round.Number
 	keys := []string{"unit_id", "round", "code"}

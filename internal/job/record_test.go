@@ -111,8 +111,13 @@ func TestVisitFollowsTheBench(t *testing.T) {
 	require.NoError(t, s.Visit(ctx, tove, tag, "prove"))
 	st := load(t, s, tag)
 	assert.Equal(t, "measure", st.Job.Station)
-	assert.NotNil(t, st.ByID)
-	// What is no stop, or has no reason, cannot be passed; and only a lead passes.
+}
+
+// What is no stop, or has no reason, cannot be passed; and only a lead passes.
+func TestOnlyALeadPassesAnOpenStop(t *testing.T) {
+	s, ctx := bench(t), context.Background()
+	tag := newUnit(t, s, "check_valve")
+	st := load(t, s, tag)
 	require.NotEmpty(t, st.Stops["strip"])
 	code := st.Stops["strip"][0].Code
 	assert.ErrorContains(t, s.PassStop(ctx, odd, tag, 1, code, " no "), "write down why")
@@ -123,8 +128,41 @@ func TestVisitFollowsTheBench(t *testing.T) {
 	require.NotNil(t, passed)
 	assert.Equal(t, [2]string{"Odd", "read at the machine already"}, [2]string{passed.ByName, passed.Reason})
 	assert.ErrorContains(t, s.PassStop(ctx, odd, tag, 1, code, "once more"), "no longer open")
+}
+
+// Two who write the same field do not overwrite one another.
+func TestConflictSaysWhatIsThereNow(t *testing.T) {
+	s, ctx := bench(t), context.Background()
+	tag := newUnit(t, s, "check_valve")
 	var conflict *job.Conflict
 	err := s.Set(ctx, iva, tag, "job.0.title", "another", "not what is there")
 	require.ErrorAs(t, err, &conflict)
 	assert.Contains(t, conflict.Error(), "A unit", "the message says what is there now")
+}
+
+// What a later round says of a mark holds, on the board and in the paper as in
+// the reasoning; the round before stays in the record.
+func TestLaterRoundOverrulesAMark(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	st := load(t, s, "T-0417")
+	put(t, s, "T-0417", name("evidence", st.Unit.ID, "seal_swollen"), "seen")
+	put(t, s, "T-0417", name("foundhow", st.Unit.ID, "seal_swollen"), "before wiping")
+	require.NoError(t, s.OpenRound(ctx, iva, "T-0417", 1, "strip", "weeps at the shaft"))
+	put(t, s, "T-0417", name("evidence", st.Unit.ID, "seal_swollen"), "absent")
+	again := load(t, s, "T-0417")
+	said := again.LastSaid("seal_swollen")
+	assert.Equal(t, [3]string{"absent", "before wiping", "found_so"}, [3]string{said.State, said.FoundHow, said.Origin})
+	rounds := map[int]string{}
+	for _, e := range again.Unit.Evidence {
+		if e.Code == "seal_swollen" {
+			rounds[e.Round] = e.State
+		}
+	}
+	assert.Equal(t, map[int]string{1: "seen", 2: "absent"}, rounds)
+	for _, f := range again.Findings {
+		if f.Code == "seal_swollen" {
+			assert.False(t, f.Likely())
+		}
+	}
+	assert.Equal(t, "found_so", again.LastSaid("frothy_oil").Origin, "nobody spoke of it")
 }

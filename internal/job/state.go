@@ -44,7 +44,8 @@ type State struct {
 	Leak        LeakState
 	Shims       *ShimState
 	Findings    []explain.Finding
-	Sources     map[string]string // evidence code → where an automatic finding comes from
+	Noted       map[string]store.Evidence // what was last said of each mark by hand, by code
+	Sources     map[string]string         // evidence code → where an automatic finding comes from
 	Explain     explain.Explanation
 	Stories     []explain.Story // the two likeliest ways to tell the case
 	Decider     *explain.Evidence

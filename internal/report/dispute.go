@@ -101,10 +101,6 @@ var origins = map[string]string{"found_so": "found so", "made_by_us": "made at t
 
 func (x *DisputeData) marks() {
 	st := x.S
-	noted := map[string]store.Evidence{}
-	for _, e := range st.Unit.Evidence {
-		noted[e.Code] = e
-	}
 	known := map[string]bool{}
 	for _, f := range st.Findings {
 		e, ok := st.Knowledge.EvidenceByCode(f.Code)
@@ -112,18 +108,18 @@ func (x *DisputeData) marks() {
 			continue
 		}
 		known[f.Code] = true
-		n := noted[f.Code]
+		n := st.Noted[f.Code]
 		switch {
-		case f.Strength > 0.5:
+		case f.Likely():
 			x.Seen = append(x.Seen, Mark{e.Text, origins[n.Origin], n.FoundHow, n.Age, st.Sources[f.Code]})
 			if n.Origin == "unknown" {
 				x.Unknown = append(x.Unknown, e.Text)
 			}
-		case f.Strength < 0.3:
+		case explain.Told(f.Strength) == "absent":
 			x.Absent = append(x.Absent, e.Text)
 		}
 	}
-	for code, n := range noted {
+	for code, n := range st.Noted {
 		if e, ok := st.Knowledge.EvidenceByCode(code); ok && n.Origin == "made_by_us" && n.State == "seen" {
 			x.ByUs = append(x.ByUs, e.Text)
 			known[code] = true

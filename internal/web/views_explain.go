@@ -20,7 +20,6 @@ type ExplainView struct {
 	Rest   int
 	Next   []explain.Check
 	Chain  []explain.LinkState
-	Chosen string
 	Causes []explain.Cause
 
 	Close    []*explain.Evidence // what would close the chain
@@ -30,7 +29,6 @@ type ExplainView struct {
 	Matrix   template.HTML
 	Theory   *explain.Ranked // the reader's own, weighed like any other
 	TheoryNo string          // why it cannot be weighed
-	Said     string
 }
 
 // StoryView is one way to tell the case, with its strip of time.
@@ -45,10 +43,8 @@ type StoryView struct {
 type BoardItem struct {
 	*explain.Evidence
 	State    string // seen, absent or empty as answered by hand
-	Origin   string
 	Source   string // where an automatic finding comes from
 	Strength float64
-	Known    bool
 	OnPart   bool
 	How      []HowField // where it comes from, how it was found, how old it looks
 }
@@ -77,20 +73,10 @@ func (p *Page) explainView() ExplainView {
 	for _, f := range st.Findings {
 		strength[f.Code] = f.Strength
 	}
-	manual := map[string]store.Evidence{}
-	for _, e := range st.Unit.Evidence {
-		manual[e.Code] = e
-	}
 	for i := range st.Knowledge.Evidence {
 		e := &st.Knowledge.Evidence[i]
-		s, known := strength[e.Code]
-		m := manual[e.Code]
-		origin := m.Origin
-		if origin == "" {
-			origin = "found_so"
-		}
-		m.Origin = origin
-		v.Board = append(v.Board, BoardItem{How: p.howFields(e.Code, m), Evidence: e, State: m.State, Origin: origin, Source: st.Sources[e.Code], Strength: s, Known: known, OnPart: e.Part != "" && e.Part == p.Part.Code})
+		m := st.LastSaid(e.Code)
+		v.Board = append(v.Board, BoardItem{How: p.howFields(e.Code, m), Evidence: e, State: m.State, Source: st.Sources[e.Code], Strength: strength[e.Code], OnPart: e.Part != "" && e.Part == p.Part.Code})
 	}
 	// What is found on the chosen part stands first; the rest keeps its order, so
 	// that nothing jumps away under a finger.
@@ -109,7 +95,6 @@ func (p *Page) explainView() ExplainView {
 	}
 	if cause != nil {
 		v.Chain = st.Knowledge.Chain(cause, st.Findings)
-		v.Chosen = cause.Code
 		v.Close = st.Knowledge.ToClose(cause, st.Findings)
 	}
 	v.Change, v.Decider = st.WouldChange, st.Decider
@@ -125,7 +110,6 @@ func (p *Page) explainView() ExplainView {
 
 // theory finds the reader's own theory in the ranking.
 func (p *Page) theory(v *ExplainView) {
-	v.Said = p.Theory
 	if p.Theory == "" {
 		return
 	}
@@ -191,8 +175,8 @@ func (p *Page) matrix(v ExplainView) template.HTML {
 // stories lays the two likeliest tellings side by side, each with its time strip.
 func (p *Page) stories() []StoryView {
 	ages := map[string]string{}
-	for _, e := range p.S.Unit.Evidence {
-		ages[e.Code] = e.Age
+	for code, e := range p.S.Noted {
+		ages[code] = e.Age
 	}
 	events := func(list []explain.Event) (out []draw.StripEvent) {
 		for _, e := range list {
