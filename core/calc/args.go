@@ -1,11 +1,8 @@
 package calc
 
 import (
-	"bytes"
 	"encoding/json"
-	"errors"
 	"fmt"
-	"io"
 	"slices"
 	"strings"
 
@@ -122,26 +119,11 @@ func (d *Def) read(body []byte) (*Args, error) {
 
 // object decodes a JSON object and nothing after it.
 func object(body []byte) (map[string]json.RawMessage, error) {
-	dec := json.NewDecoder(bytes.NewReader(body))
 	raw := map[string]json.RawMessage{}
-	if err := dec.Decode(&raw); err != nil {
-		return nil, field.Errorf("", "this is not a JSON object of inputs: %s", jsonReason(err))
-	}
-	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
-		return nil, field.Errorf("", "there is something after the end of the JSON object")
+	if err := field.DecodeJSON(body, &raw, false); err != nil {
+		return nil, field.Errorf("", "this is not a JSON object of inputs: %s", err)
 	}
 	return raw, nil
-}
-
-func jsonReason(err error) string {
-	var syntax *json.SyntaxError
-	if errors.As(err, &syntax) {
-		return fmt.Sprintf("%s at character %d", syntax.Error(), syntax.Offset)
-	}
-	if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
-		return "it ends too early"
-	}
-	return "an object {\"name\": \"value unit\"} is wanted"
 }
 
 func (d *Def) inputNames() string {

@@ -1,11 +1,8 @@
 package explain
 
 import (
-	"bytes"
-	"encoding/json"
-	"errors"
 	"fmt"
-	"io"
+	"maps"
 	"slices"
 	"strings"
 
@@ -92,13 +89,8 @@ type AnswerChange struct {
 // ReadCase reads a case. Every error is a *field.Error naming the place.
 func ReadCase(body []byte) (*Case, error) {
 	c := &Case{}
-	dec := json.NewDecoder(bytes.NewReader(body))
-	dec.DisallowUnknownFields()
-	if err := dec.Decode(c); err != nil {
-		return nil, field.Errorf("case", "is not a case as docs/explain.md has it: %s", strings.TrimPrefix(err.Error(), "json: "))
-	}
-	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
-		return nil, field.Errorf("case", "holds more than one JSON object")
+	if err := field.DecodeJSON(body, c, true); err != nil {
+		return nil, field.Errorf("case", "is not a case as docs/explain.md has it: %s", err)
 	}
 	return c, nil
 }
@@ -146,12 +138,7 @@ func (c *Case) findings(k *Knowledge) ([]Finding, error) {
 
 // Families lists the families that have knowledge.
 func (b Base) Families() []string {
-	var out []string
-	for name := range b {
-		out = append(out, name)
-	}
-	slices.Sort(out)
-	return out
+	return slices.Sorted(maps.Keys(b))
 }
 
 // Answer reads a case and answers it.

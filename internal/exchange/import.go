@@ -14,6 +14,7 @@ import (
 
 	"corvek/core/calc"
 	"corvek/core/family"
+	"corvek/core/field"
 	"corvek/internal/job"
 	"corvek/internal/picture"
 	"corvek/internal/store"
@@ -34,10 +35,8 @@ type Files func(name string) ([]byte, error)
 
 // Parse reads a document and checks its head.
 func Parse(text []byte) (*Document, error) {
-	dec := json.NewDecoder(bytes.NewReader(text))
-	dec.DisallowUnknownFields()
 	d := &Document{}
-	if err := dec.Decode(d); err != nil {
+	if err := field.DecodeJSON(text, d, true); err != nil {
 		return nil, fmt.Errorf("this is not a job document: %w", err)
 	}
 	switch {
