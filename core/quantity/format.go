@@ -6,6 +6,9 @@ import (
 	"strings"
 )
 
+// one is the unit of a plain number.
+var one = Unit{Dim: Number, Factor: 1}
+
 // In is the value of a base-unit figure in another unit of the same dimension.
 func (u Unit) In(si float64) float64 { return (si - u.Offset) / u.Factor }
 

@@ -50,7 +50,7 @@ func parse(s string, d Dimension, bare string) (Quantity, error) {
 			return Quantity{}, fmt.Errorf("needs a unit after %s: %s", text, d.Accepted())
 		}
 		if bare == "" {
-			return Quantity{SI: v, Dim: d, Typed: s}, nil
+			return Quantity{SI: v, Dim: d, Unit: one, Typed: s}, nil
 		}
 		rest = bare
 	}

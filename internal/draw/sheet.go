@@ -30,10 +30,6 @@ func (s *sheet) circle(class string, x, y, r float64) {
 	fmt.Fprintf(&s.b, `<circle class="%s" cx="%s" cy="%s" r="%s"/>`, class, num(x), num(y), num(r))
 }
 
-func (s *sheet) ellipse(class string, x, y, rx, ry float64) {
-	fmt.Fprintf(&s.b, `<ellipse class="%s" cx="%s" cy="%s" rx="%s" ry="%s"/>`, class, num(x), num(y), num(rx), num(ry))
-}
-
 // path draws a path whose %v places take figures.
 func (s *sheet) path(class, d string, at ...float64) {
 	args := make([]any, len(at))

@@ -219,9 +219,7 @@ func StartUp(st *job.State) []string {
 	if c := st.Cause; c != nil && c.Where == "outside" && st.Conclude.Action != "" {
 		out = append(out, "Before anything turns: "+strings.TrimSuffix(st.Conclude.Action, ".")+".")
 	}
-	for _, s := range st.Family.StartUp {
-		out = append(out, s)
-	}
+	out = append(out, st.Family.StartUp...)
 	if st.Unit.Fluid != "" {
 		out = append(out, "Fluid: "+st.Unit.Fluid+". Nothing else goes in.")
 	}

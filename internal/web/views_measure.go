@@ -9,6 +9,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
+	"corvek/internal/answer"
 	"corvek/internal/draw"
 	"corvek/internal/job"
 	"corvek/internal/report"
@@ -94,7 +95,7 @@ func (p *Page) featureView(f *job.FeatureState, stage string) *MeasureView {
 		}
 	}
 	v.Verdict, v.Words = verdictWords(p, f, stage)
-	v.Tone = map[metrology.Verdict]string{metrology.In: "petrol", metrology.Out: "red", metrology.Undecided: "ochre"}[r.Verdict]
+	v.Tone = answer.Tone(string(r.Verdict))
 	if r.HasNext {
 		v.Next = show(r.NextLeaf)
 	}
