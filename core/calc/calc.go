@@ -9,7 +9,9 @@ package calc
 import (
 	"fmt"
 	"math"
+	"slices"
 	"sort"
+	"strings"
 
 	"corvek/core/field"
 	"corvek/core/quantity"
@@ -54,7 +56,9 @@ type Result struct {
 // Def is one calculator.
 type Def struct {
 	Name        string
-	Subject     string
+	Title       string   // what it is called on its shelf; the name in words where it is left out
+	Asked       []string // the results it is opened for, the most wanted first
+	Subject     string   // one of Subjects
 	Summary     string
 	Inputs      []Input
 	Results     []Result
@@ -65,12 +69,21 @@ type Def struct {
 	Run         func(*Args, *Output) error
 }
 
+// Subjects are the shelves of the calculators in the order of the work.
+var Subjects = []string{"Measuring and judging", "Leakage", "Seals", "Springs, fasteners", "Pumps, motors, heat", "Geometry and force", "Fluid", "Tests", "Deciding and planning", "Mechanical helpers"}
+
 var registry = map[string]*Def{}
 
 func register(defs ...*Def) {
 	for _, d := range defs {
 		if registry[d.Name] != nil {
 			panic("calc: " + d.Name + " registered twice")
+		}
+		if !slices.Contains(Subjects, d.Subject) {
+			panic("calc: " + d.Name + " is of no known subject")
+		}
+		if d.Title == "" {
+			d.Title = strings.ToUpper(d.Name[:1]) + strings.ReplaceAll(d.Name[1:], "_", " ")
 		}
 		registry[d.Name] = d
 	}

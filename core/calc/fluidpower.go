@@ -11,7 +11,7 @@ import (
 func init() { register(cylinderDef, pumpDef, heatDef) }
 
 var cylinderDef = &Def{
-	Name: "cylinder", Subject: "Geometry and force", Summary: "Areas, forces, speeds and blocked-rod pressure of a cylinder",
+	Name: "cylinder", Asked: []string{"push_force"}, Subject: "Geometry and force", Summary: "Areas, forces, speeds and blocked-rod pressure of a cylinder",
 	Inputs: []Input{
 		q("bore", quantity.Length, "inside diameter of the tube"),
 		optional(q("rod", quantity.Length, "rod diameter, smaller than the bore")),
@@ -92,7 +92,7 @@ func runCylinder(a *Args, o *Output) error {
 }
 
 var pumpDef = &Def{
-	Name: "pump", Subject: "Pumps, motors, heat", Summary: "Theoretical flow, slip, powers and efficiencies of a pump",
+	Name: "pump", Title: "Pump figures", Asked: []string{"overall_efficiency", "volumetric_efficiency", "theoretical_flow"}, Subject: "Pumps, motors, heat", Summary: "Theoretical flow, slip, powers and efficiencies of a pump",
 	Inputs: []Input{
 		q("displacement", quantity.Displacement, "per revolution"),
 		q("speed", quantity.Rotation, "of the shaft"),
@@ -153,7 +153,7 @@ func runPump(a *Args, o *Output) error {
 }
 
 var heatDef = &Def{
-	Name: "heat", Subject: "Pumps, motors, heat", Summary: "Heat made where oil drops pressure without doing work",
+	Name: "heat", Title: "Heat made", Asked: []string{"temperature_rate", "power"}, Subject: "Pumps, motors, heat", Summary: "Heat made where oil drops pressure without doing work",
 	Inputs: []Input{
 		q("pressure_drop", quantity.Pressure, ""),
 		q("flow", quantity.Flow, "what really passes the drop: leakage, relief or throttle flow"),

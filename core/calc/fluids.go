@@ -13,7 +13,7 @@ import (
 func init() { register(viscosityDef, cleanlinessDef, balanceDef, residualDef, fillDef) }
 
 var viscosityDef = &Def{
-	Name: "viscosity", Subject: "Fluid", Summary: "Viscosity at a temperature, and viscosity index",
+	Name: "viscosity", Asked: []string{"kinematic"}, Subject: "Fluid", Summary: "Viscosity at a temperature, and viscosity index",
 	Inputs:  []Input{q("v40", quantity.KinematicViscosity, "at 40 °C"), q("v100", quantity.KinematicViscosity, "at 100 °C"), q("temperature", quantity.Temperature, ""), {Name: "density", Dim: quantity.Density, Bare: "kg/m3", Optional: true}},
 	Results: []Result{{"kinematic", "m2/s", ""}, {"dynamic", "Pa·s", "needs the density"}, {"viscosity_index", "", "from 2 mm2/s at 100 °C"}},
 	Formula: "log10 log10(ν+0.7) = A − B·log10 T", Source: "ASTM D341, ASTM D2270", Assumptions: "no wax, no shear thinning",
@@ -50,7 +50,7 @@ var viscosityDef = &Def{
 }
 
 var cleanlinessDef = &Def{
-	Name: "cleanliness", Subject: "Fluid", Summary: "ISO 4406 code of a particle count, against a target",
+	Name: "cleanliness", Title: "Oil cleanliness", Asked: []string{"code"}, Subject: "Fluid", Summary: "ISO 4406 code of a particle count, against a target",
 	Inputs:  []Input{list("counts", quantity.Number, "per mL above 4, 6 and 14 µm(c)"), optional(Input{Name: "target", Kind: Text, Help: "like 18/16/13"})},
 	Results: []Result{{"code", "", ""}, {"verdict", "", "in when no code exceeds the target's"}},
 	Formula: "each code doubles the count", Source: "ISO 4406", Assumptions: "counter calibrated in µm(c), clean bottle",
@@ -102,7 +102,7 @@ var cleanlinessDef = &Def{
 const balanceShare = 0.05
 
 var balanceDef = &Def{
-	Name: "fluid_balance", Subject: "Fluid", Summary: "Does what was drained account for what was in",
+	Name: "fluid_balance", Asked: []string{"unexplained"}, Subject: "Fluid", Summary: "Does what was drained account for what was in",
 	Inputs: []Input{q("capacity", quantity.Volume, ""), optional(q("level_before", quantity.Volume, "in the system when draining began")), q("drained", quantity.Volume, "with the water in it"),
 		optional(q("water", quantity.Volume, "of the drained")), absent(q("gained_elsewhere", quantity.Volume, "by another sump"), "0"), optional(q("vessel", quantity.Volume, "size of a drain vessel"))},
 	Results: []Result{{"missing", "m3", ""}, {"unexplained", "m3", ""}, {"water_fraction", "", ""}, {"vessels", "", ""}, {"verdict", "", "balanced, short or undecided"}},
@@ -142,7 +142,7 @@ var balanceDef = &Def{
 }
 
 var residualDef = &Def{
-	Name: "residual", Subject: "Fluid", Summary: "Old oil left after partial changes",
+	Name: "residual", Title: "Old oil left", Asked: []string{"old_fraction"}, Subject: "Fluid", Summary: "Old oil left after partial changes",
 	Inputs:  []Input{q("capacity", quantity.Volume, ""), q("drained", quantity.Volume, "each time"), absent(number("changes", ""), "1")},
 	Results: []Result{{"old_fraction", "", "after refilling"}},
 	Formula: "(1 − drained/capacity)^changes", Source: "mixing", Assumptions: "well mixed between changes",
@@ -162,7 +162,7 @@ var residualDef = &Def{
 const mostSteps = 500
 
 var fillDef = &Def{
-	Name: "fill_plan", Subject: "Fluid", Summary: "Filling in steps to the mark and a little over, full stroke checked each time",
+	Name: "fill_plan", Asked: []string{"additions"}, Subject: "Fluid", Summary: "Filling in steps to the mark and a little over, full stroke checked each time",
 	Inputs:  []Input{q("capacity", quantity.Volume, "to the mark"), absent(q("level", quantity.Volume, "in already"), "0"), q("step", quantity.Volume, ""), q("cap", quantity.Volume, "most that may be added over the mark"), optional(q("ram_area", quantity.Area, ""))},
 	Results: []Result{{"additions", "", "add and total"}, {"stroke_per_step", "m", ""}},
 	Formula: "stroke a step = step/area", Source: "shop practice", Assumptions: "level read with the machine in its stated position",

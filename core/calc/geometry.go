@@ -12,7 +12,7 @@ import (
 func init() { register(intensifierDef, ejectionDef, storedEnergyDef, rodBowDef) }
 
 var intensifierDef = &Def{
-	Name: "intensifier", Subject: "Geometry and force", Summary: "What an air-over-oil intensifier and its ram deliver, and whether quoted figures can be true",
+	Name: "intensifier", Asked: []string{"ram_force", "output_pressure"}, Subject: "Geometry and force", Summary: "What an air-over-oil intensifier and its ram deliver, and whether quoted figures can be true",
 	Inputs: []Input{
 		q("drive_bore", quantity.Length, "of the low-pressure piston"), q("drive_pressure", quantity.Pressure, ""),
 		optional(q("plunger_diameter", quantity.Length, "or plunger_area")), optional(q("plunger_area", quantity.Area, "")),
@@ -199,7 +199,7 @@ const (
 )
 
 var ejectionDef = &Def{
-	Name: "ejection", Subject: "Geometry and force", Summary: "Force of compressed air behind a stuck piston",
+	Name: "ejection", Title: "Air behind a piston", Asked: []string{"force"}, Subject: "Geometry and force", Summary: "Force of compressed air behind a stuck piston",
 	Inputs:  []Input{q("bore", quantity.Length, ""), q("pressure", quantity.Pressure, "of the air")},
 	Results: []Result{{"force", "N", ""}},
 	Formula: "F = p·π/4·d²", Source: "area relation", Assumptions: "the piston is stuck until it lets go at once",
@@ -222,7 +222,7 @@ var ejectionDef = &Def{
 const tntEnergy = 4.6e6
 
 var storedEnergyDef = &Def{
-	Name: "stored_energy", Subject: "Geometry and force", Summary: "Energy shut in by a test with gas or with liquid",
+	Name: "stored_energy", Asked: []string{"isentropic_energy", "liquid_energy"}, Subject: "Geometry and force", Summary: "Energy shut in by a test with gas or with liquid",
 	Inputs: []Input{
 		q("volume", quantity.Volume, ""), q("pressure", quantity.Pressure, "gauge"), choice("medium", "", "", "gas", "liquid"),
 		absent(number("gamma", "ratio of specific heats"), "1.4"), absent(q("bulk_modulus", quantity.Pressure, "of the liquid"), "1.5 GPa"), absent(q("ambient", quantity.Pressure, "absolute"), "101325 Pa"),
@@ -257,7 +257,7 @@ var storedEnergyDef = &Def{
 }
 
 var rodBowDef = &Def{
-	Name: "rod_bow", Subject: "Pumps, motors, heat", Summary: "Bow of a rod from its swing on the dial",
+	Name: "rod_bow", Asked: []string{"bow_per_metre"}, Subject: "Pumps, motors, heat", Summary: "Bow of a rod from its swing on the dial",
 	Inputs:  []Input{q("tir", quantity.Length, "whole swing"), q("length", quantity.Length, "between the supports"), optional(Input{Name: "limit_per_metre", Dim: quantity.Slope, Bare: "mm/m"})},
 	Results: []Result{{"bow", "m", ""}, {"bow_per_metre", "", "m/m"}, {"verdict", "", ""}},
 	Formula: "bow = TIR/2", Source: "geometry of a bowed bar turning in V-blocks", Assumptions: "round rod, dial at the middle",

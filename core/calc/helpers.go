@@ -14,7 +14,7 @@ import (
 func init() { register(frictionDef, linePullDef, proudDef, retainerDef, meshDef, runoutDef) }
 
 var frictionDef = &Def{
-	Name: "friction_pack", Subject: "Mechanical helpers", Summary: "Torque of a clutch or brake pack as it is stacked",
+	Name: "friction_pack", Asked: []string{"torque"}, Subject: "Mechanical helpers", Summary: "Torque of a clutch or brake pack as it is stacked",
 	Inputs:  []Input{{Name: "plates", Kind: Text, Help: "f friction with two faces, s separator, in order"}, number("friction", "coefficient"), q("force", quantity.Force, "on the pack"), q("outer", quantity.Length, "diameter of the lining"), q("inner", quantity.Length, "diameter of the lining")},
 	Results: []Result{{"faces", "", "rubbing contacts"}, {"mean_radius", "m", ""}, {"torque", "N·m", ""}},
 	Formula: "r = 2/3·(Ro³−Ri³)/(Ro²−Ri²); T = faces·μ·F·r", Source: "uniform pressure, textbook on machine elements", Assumptions: "flat faces, wet or dry μ as given",
@@ -48,7 +48,7 @@ var frictionDef = &Def{
 }
 
 var linePullDef = &Def{
-	Name: "line_pull", Subject: "Mechanical helpers", Summary: "Rope pull of a drum by layer",
+	Name: "line_pull", Asked: []string{"pull"}, Subject: "Mechanical helpers", Summary: "Rope pull of a drum by layer",
 	Inputs:  []Input{q("torque", quantity.Torque, "of the motor"), q("drum_diameter", quantity.Length, ""), q("rope_diameter", quantity.Length, ""), number("layer", "1 is the first"), absent(number("ratio", "of the gear"), "1"), atMost(absent(number("efficiency", ""), "1"), 1)},
 	Results: []Result{{"radius", "m", ""}, {"pull", "N", ""}},
 	Formula: "r = drum/2 + rope·(layer − 1/2); F = T·ratio·η/r", Source: "geometry of the drum", Assumptions: "layers lie square on each other",
@@ -68,7 +68,7 @@ var linePullDef = &Def{
 }
 
 var proudDef = &Def{
-	Name: "proud", Subject: "Mechanical helpers", Summary: "How far a pack stands out of its recess",
+	Name: "proud", Title: "Standing proud", Asked: []string{"proud"}, Subject: "Mechanical helpers", Summary: "How far a pack stands out of its recess",
 	Inputs:  []Input{list("thicknesses", quantity.Length, "of the pieces"), q("recess", quantity.Length, "depth"), optional(signed(q("lower", quantity.Length, "limit"))), optional(signed(q("upper", quantity.Length, "limit")))},
 	Results: []Result{{"proud", "m", "below zero: sunk"}, {"verdict", "", ""}},
 	Formula: "Σ thicknesses − recess", Source: "geometry", Assumptions: "clean, flat, fully seated",
@@ -98,7 +98,7 @@ var proudDef = &Def{
 }
 
 var retainerDef = &Def{
-	Name: "retainer_lift", Subject: "Mechanical helpers", Summary: "Force that case pressure over suction puts on the slipper retainer",
+	Name: "retainer_lift", Asked: []string{"force_total"}, Subject: "Mechanical helpers", Summary: "Force that case pressure over suction puts on the slipper retainer",
 	Inputs:  []Input{q("piston_diameter", quantity.Length, ""), q("case_pressure", quantity.Pressure, ""), signed(q("suction_pressure", quantity.Pressure, "gauge; below zero for a vacuum")), absent(number("pistons", "on the suction side"), "1")},
 	Results: []Result{{"force_each", "N", ""}, {"force_total", "N", ""}},
 	Formula: "F = (p_case − p_suction)·π/4·d²", Source: "area relation", Assumptions: "suction pressure under the whole piston",
@@ -117,7 +117,7 @@ var sieves = map[float64]float64{4: 4.75, 5: 4, 6: 3.35, 7: 2.8, 8: 2.36, 10: 2,
 	60: .25, 70: .212, 80: .18, 100: .15, 120: .125, 140: .106, 170: .09, 200: .075, 230: .063, 270: .053, 325: .045, 400: .038, 450: .032, 500: .025, 635: .02}
 
 var meshDef = &Def{
-	Name: "mesh", Subject: "Mechanical helpers", Summary: "Opening of a strainer mesh",
+	Name: "mesh", Title: "Strainer mesh", Asked: []string{"opening"}, Subject: "Mechanical helpers", Summary: "Opening of a strainer mesh",
 	Inputs:  []Input{number("mesh", "wires per inch")},
 	Results: []Result{{"opening", "m", ""}},
 	Formula: "table", Source: "ASTM E11 test sieves", Assumptions: "strainer cloth of other wire has another opening",
@@ -150,7 +150,7 @@ var meshDef = &Def{
 func f2(v float64) string { return quantity.Figures(v, 3) }
 
 var runoutDef = &Def{
-	Name: "runout", Subject: "Mechanical helpers", Summary: "Eccentricity from the swing of a dial",
+	Name: "runout", Asked: []string{"eccentricity"}, Subject: "Mechanical helpers", Summary: "Eccentricity from the swing of a dial",
 	Inputs:  []Input{q("tir", quantity.Length, "whole swing"), optional(q("limit", quantity.Length, "for the whole swing"))},
 	Results: []Result{{"eccentricity", "m", ""}, {"verdict", "", ""}},
 	Formula: "e = TIR/2", Source: "geometry", Assumptions: "the surface itself is round",

@@ -14,7 +14,7 @@ func init() { register(annularDef, planeDef, gapRatioDef) }
 const usualDensity = fluid.UsualDensity
 
 var annularDef = &Def{
-	Name: "annular_leak", Subject: "Leakage", Summary: "Leak through the ring gap of a piston, spool or journal",
+	Name: "annular_leak", Asked: []string{"flow"}, Subject: "Leakage", Summary: "Leak through the ring gap of a piston, spool or journal",
 	Inputs: []Input{
 		q("diameter", quantity.Length, ""), q("clearance", quantity.Length, "diametral: bore less spool"), q("length", quantity.Length, "of the sealing land"),
 		q("pressure_drop", quantity.Pressure, ""),
@@ -61,7 +61,7 @@ var annularDef = &Def{
 }
 
 var planeDef = &Def{
-	Name: "plane_leak", Subject: "Leakage", Summary: "Leak between two flat faces",
+	Name: "plane_leak", Asked: []string{"flow"}, Subject: "Leakage", Summary: "Leak between two flat faces",
 	Inputs: []Input{
 		q("width", quantity.Length, "across the flow"), q("length", quantity.Length, "along the flow"), q("gap", quantity.Length, ""),
 		q("pressure_drop", quantity.Pressure, ""), q("dynamic_viscosity", quantity.DynamicViscosity, ""),
@@ -78,7 +78,7 @@ var planeDef = &Def{
 }
 
 var gapRatioDef = &Def{
-	Name: "gap_ratio", Subject: "Mechanical helpers", Summary: "How much more a wider gap leaks",
+	Name: "gap_ratio", Asked: []string{"flow_ratio"}, Subject: "Mechanical helpers", Summary: "How much more a wider gap leaks",
 	Inputs:  []Input{q("before", quantity.Length, ""), q("after", quantity.Length, "")},
 	Results: []Result{{"flow_ratio", "", "cube of the gap ratio"}},
 	Formula: "(after/before)³", Source: "laminar gap flow", Assumptions: "same length, pressure and oil",

@@ -3,6 +3,7 @@ package calc
 import (
 	"errors"
 	"math"
+	"strings"
 
 	"corvek/core/bearing"
 	"corvek/core/field"
@@ -13,7 +14,7 @@ import (
 func init() { register(readingsDef, judgeDef, feelerDef, clearanceDef, wearLifeDef, needleDef) }
 
 var readingsDef = &Def{
-	Name: "readings", Subject: "Measuring and judging", Summary: "Mean, range, out-of-round, taper and wear from readings",
+	Name: "readings", Asked: []string{"wear", "range"}, Subject: "Measuring and judging", Summary: "Mean, range, out-of-round, taper and wear from readings",
 	Inputs: []Input{
 		optional(list("readings", quantity.Length, "one value each")),
 		{Name: "grid", Kind: Grid, Dim: quantity.Length, Optional: true, Help: "depths × axes, in place of readings"},
@@ -76,7 +77,7 @@ func spread(name, help string) Input {
 }
 
 var judgeDef = &Def{
-	Name: "judge", Subject: "Measuring and judging", Summary: "In, out or undecided, with what the instrument can tell",
+	Name: "judge", Title: "In, out or undecided", Asked: []string{"margin_upper", "margin_lower"}, Subject: "Measuring and judging", Summary: "In, out or undecided, with what the instrument can tell",
 	Inputs: []Input{
 		anyQ("value", "as measured"), optional(anyQ("lower", "limit")), optional(anyQ("upper", "limit")),
 		spread("uncertainty", "expanded, k = 2; of a temperature a difference, 2 K"), spread("resolution", "of the instrument; used where there is no uncertainty"),
@@ -105,13 +106,11 @@ var judgeDef = &Def{
 			delta = quantity.TemperatureDifference.Base()
 			shown, _ = quantity.UnitByName(delta, quantity.TemperatureDifference)
 		}
-		if shown.Factor == 0 { // a plain number has no unit
-			shown.Factor = 1
-		}
+		wide := func(u float64) string { return strings.TrimSpace(f(shown.In(u)) + " " + shown.Name) }
 		u := a.Val("uncertainty")
 		if !a.Has("uncertainty") && a.Has("resolution") {
 			u = metrology.ExpandedFromResolution(a.Val("resolution"))
-			o.Step("U = resolution/√3 = %s %s", f(shown.In(u)), shown.Name)
+			o.Step("U = resolution/√3 = %s", wide(u))
 		}
 		j := metrology.Judge(a.Val("value"), l, u, a.Text("rule") != "simple")
 		o.Word("verdict", string(j.Verdict))
@@ -124,13 +123,13 @@ var judgeDef = &Def{
 		if l.HasLower && l.HasUpper {
 			o.Fig("band", l.Upper-l.Lower, delta)
 		}
-		o.Step("value %s, U %s %s: %s", value.Typed, f(shown.In(u)), shown.Name, j.Verdict)
+		o.Step("value %s, U %s: %s", value.Typed, wide(u), j.Verdict)
 		return nil
 	},
 }
 
 var feelerDef = &Def{
-	Name: "feeler", Subject: "Measuring and judging", Summary: "What feeler leaves tell of a gap, and which to try next",
+	Name: "feeler", Title: "Feeler leaves", Asked: []string{"next_leaf", "midpoint", "at_least"}, Subject: "Measuring and judging", Summary: "What feeler leaves tell of a gap, and which to try next",
 	Inputs: []Input{
 		list("goes", quantity.Length, "leaves that pass"), list("stops", quantity.Length, "leaves that do not; may be empty"),
 		optional(list("drags", quantity.Length, "leaves that pass with drag")),
@@ -201,7 +200,7 @@ func runFeeler(a *Args, o *Output) error {
 }
 
 var clearanceDef = &Def{
-	Name: "clearance", Subject: "Measuring and judging", Summary: "Play between a hole and a shaft",
+	Name: "clearance", Asked: []string{"diametral", "diametral_min"}, Subject: "Measuring and judging", Summary: "Play between a hole and a shaft",
 	Inputs: []Input{
 		optional(q("hole", quantity.Length, "one figure, or hole_min and hole_max")), optional(q("hole_min", quantity.Length, "")), optional(q("hole_max", quantity.Length, "")),
 		optional(q("shaft", quantity.Length, "one figure, or shaft_min and shaft_max")), optional(q("shaft_min", quantity.Length, "")), optional(q("shaft_max", quantity.Length, "")),
@@ -257,7 +256,7 @@ var clearanceDef = &Def{
 }
 
 var wearLifeDef = &Def{
-	Name: "wear_life", Subject: "Measuring and judging", Summary: "Wear rate and hours left to a limit",
+	Name: "wear_life", Asked: []string{"hours_left", "used"}, Subject: "Measuring and judging", Summary: "Wear rate and hours left to a limit",
 	Inputs: []Input{
 		q("nominal", quantity.Length, "when new"), q("limit", quantity.Length, "where it is condemned"), q("measured", quantity.Length, "now"),
 		hours("hours", "run since new"),
@@ -285,7 +284,7 @@ var wearLifeDef = &Def{
 }
 
 var needleDef = &Def{
-	Name: "needle_complement", Subject: "Mechanical helpers", Summary: "How many needles belong round a shaft",
+	Name: "needle_complement", Asked: []string{"most"}, Subject: "Mechanical helpers", Summary: "How many needles belong round a shaft",
 	Inputs:  []Input{q("shaft", quantity.Length, "diameter of the track"), q("needle", quantity.Length, "diameter of a needle")},
 	Results: []Result{{"most", "", "largest number that fits"}, {"circumferential_gap", "m", "left on the pitch circle"}},
 	Formula: "⌊π/asin(d/(D + d))⌋", Source: "circles on a circle, plain geometry", Assumptions: "full complement, no cage; the maker's count wins",

@@ -12,7 +12,7 @@ import (
 func init() { register(motorDef, rippleDef, dividerDef, orificeDef) }
 
 var motorDef = &Def{
-	Name: "motor", Subject: "Pumps, motors, heat", Summary: "Theoretical torque, powers and efficiencies of a motor",
+	Name: "motor", Title: "Motor figures", Asked: []string{"overall_efficiency", "volumetric_efficiency", "theoretical_torque"}, Subject: "Pumps, motors, heat", Summary: "Theoretical torque, powers and efficiencies of a motor",
 	Inputs: []Input{
 		q("displacement", quantity.Displacement, ""), q("speed", quantity.Rotation, ""), q("pressure", quantity.Pressure, "at the inlet"),
 		absent(signed(q("outlet_pressure", quantity.Pressure, "")), "0"), optional(q("flow", quantity.Flow, "taken in")), optional(q("torque", quantity.Torque, "at the shaft")), optional(q("case_flow", quantity.Flow, "")),
@@ -51,7 +51,7 @@ var motorDef = &Def{
 }
 
 var rippleDef = &Def{
-	Name: "piston_ripple", Subject: "Pumps, motors, heat", Summary: "Flow ripple of a piston pump with whole or dead pistons",
+	Name: "piston_ripple", Asked: []string{"ripple"}, Subject: "Pumps, motors, heat", Summary: "Flow ripple of a piston pump with whole or dead pistons",
 	Inputs: []Input{
 		atMost(number("pistons", ""), 60), absent(atMost(number("outlets", "pistons alternate between them"), 6), "1"),
 		optional(Input{Name: "delivery", Kind: List, Dim: quantity.Number, Max: 1, Help: "for each piston: 1 full, 0 dead, 0.4 partial"}), optional(number("dead", "how many, side by side, from the first")),
@@ -154,7 +154,7 @@ func runRipple(a *Args, o *Output) error {
 }
 
 var dividerDef = &Def{
-	Name: "flow_divider", Subject: "Pumps, motors, heat", Summary: "How evenly a flow divider shares",
+	Name: "flow_divider", Asked: []string{"error_a"}, Subject: "Pumps, motors, heat", Summary: "How evenly a flow divider shares",
 	Inputs:  []Input{q("flow_a", quantity.Flow, ""), q("flow_b", quantity.Flow, ""), optional(q("inlet", quantity.Flow, "")), atMost(absent(number("split", "share meant for A"), "0.5"), 1)},
 	Results: []Result{{"total", "m3/s", ""}, {"share_a", "", ""}, {"share_b", "", ""}, {"error_a", "", "over its share"}, {"speed_difference", "", "of equal cylinders"}, {"internal_leak", "m3/s", "inlet less total"}},
 	Formula: "error = (Q_a − split·total)/(split·total)", Source: "definition", Assumptions: "both measured at the same time",
@@ -179,7 +179,7 @@ var dividerDef = &Def{
 }
 
 var orificeDef = &Def{
-	Name: "orifice", Subject: "Leakage", Summary: "Flow through a sharp-edged hole",
+	Name: "orifice", Asked: []string{"flow"}, Subject: "Leakage", Summary: "Flow through a sharp-edged hole",
 	Inputs:  []Input{q("diameter", quantity.Length, ""), q("pressure_drop", quantity.Pressure, ""), density("density"), atMost(absent(number("discharge", "coefficient"), "0.61"), 1)},
 	Results: []Result{{"flow", "m3/s", ""}, {"velocity", "m/s", "flow over the hole's area"}},
 	Formula: "Q = Cd·A·√(2Δp/ρ)", Source: "sharp-edged orifice, textbook", Assumptions: "turbulent, thin plate",

@@ -31,7 +31,7 @@ func CoolingDrop(a *Args, t1 float64) float64 {
 }
 
 var decayDef = &Def{
-	Name: "pressure_decay", Subject: "Tests", Summary: "Leak from a falling pressure, told apart from cooling",
+	Name: "pressure_decay", Asked: []string{"leak"}, Subject: "Tests", Summary: "Leak from a falling pressure, told apart from cooling",
 	Inputs: []Input{
 		q("volume", quantity.Volume, "shut in"), q("start_pressure", quantity.Pressure, "gauge"), q("end_pressure", quantity.Pressure, "gauge"), q("duration", quantity.Time, ""),
 		optional(q("start_temperature", quantity.Temperature, "")), optional(q("end_temperature", quantity.Temperature, "")), choice("medium", "", "", "gas", "oil"),
@@ -99,7 +99,7 @@ func runDecay(a *Args, o *Output) error {
 }
 
 var creepDef = &Def{
-	Name: "creep_leak", Subject: "Tests", Summary: "Leak from the creep of a loaded cylinder",
+	Name: "creep_leak", Asked: []string{"leak"}, Subject: "Tests", Summary: "Leak from the creep of a loaded cylinder",
 	Inputs:  []Input{optional(q("area", quantity.Area, "or bore")), optional(q("bore", quantity.Length, "")), q("creep", quantity.Length, ""), q("duration", quantity.Time, "")},
 	Results: []Result{{"leak", "m3/s", ""}},
 	Formula: "Q = A·creep/duration", Source: "volume swept", Assumptions: "steady load and temperature; cooling shrinks oil too",
@@ -122,7 +122,7 @@ var creepDef = &Def{
 }
 
 var standbyDef = &Def{
-	Name: "standby", Subject: "Tests", Summary: "Standby pressure against the book, or tuned to the flow under a ceiling",
+	Name: "standby", Title: "Standby pressure", Asked: []string{"advice"}, Subject: "Tests", Summary: "Standby pressure against the book, or tuned to the flow under a ceiling",
 	Inputs: []Input{
 		q("book_low", quantity.Pressure, ""), q("book_high", quantity.Pressure, ""), q("ceiling", quantity.Pressure, "about a third over book_high is commonly accepted"), q("measured", quantity.Pressure, ""),
 		q("flow", quantity.Flow, "now"), q("flow_needed", quantity.Flow, ""), choice("policy", "", "", "book", "tune"),

@@ -13,7 +13,7 @@ import (
 func init() { register(oringFindDef, glandDef, lipFindDef, lipOffsetDef, shelfDef, compatibleDef) }
 
 var oringFindDef = &Def{
-	Name: "oring_find", Subject: "Seals", Summary: "Standard O-rings nearest to a measured one",
+	Name: "oring_find", Title: "O-ring find", Asked: []string{"candidates"}, Subject: "Seals", Summary: "Standard O-rings nearest to a measured one",
 	Inputs:  []Input{q("inside", quantity.Length, "diameter"), q("section", quantity.Length, "thickness"), optional(q("tolerance", quantity.Length, "most that either may differ"))},
 	Results: []Result{{"candidates", "", "best first: standard, code, inside, section, their differences and, where certain, tolerances"}},
 	Formula: "ranked by |Δsection|/section + |Δinside|/(inside + section)", Source: "AS568, ISO 3601-1 general series", Assumptions: "an old ring has shrunk or set; measure the groove too",
@@ -60,7 +60,7 @@ const (
 var extrusion = map[float64]struct{ pressure, gap float64 }{70: {100e5, 0.10e-3}, 90: {200e5, 0.15e-3}}
 
 var glandDef = &Def{
-	Name: "oring_gland", Subject: "Seals", Summary: "Stretch, squeeze, fill and extrusion gap of an O-ring in its groove",
+	Name: "oring_gland", Title: "O-ring gland", Asked: []string{"squeeze"}, Subject: "Seals", Summary: "Stretch, squeeze, fill and extrusion gap of an O-ring in its groove",
 	Inputs: []Input{
 		q("inside", quantity.Length, "of the free ring"), q("section", quantity.Length, "of the free ring"), choice("use", "", "", "static_radial", "dynamic_radial", "face"),
 		optional(q("bore", quantity.Length, "ring in a piston groove")), q("gland_diameter", quantity.Length, "groove bottom; for a rod gland the outer one"), q("gland_width", quantity.Length, ""),
@@ -149,7 +149,7 @@ func runGland(a *Args, o *Output) error {
 var pressFit = map[string]float64{"new": 0.25e-3, "old": 0.10e-3}
 
 var lipFindDef = &Def{
-	Name: "lip_seal_find", Subject: "Seals", Summary: "Standard rotary seals for a shaft and a housing",
+	Name: "lip_seal_find", Asked: []string{"candidates"}, Subject: "Seals", Summary: "Standard rotary seals for a shaft and a housing",
 	Inputs: []Input{q("shaft", quantity.Length, ""), optional(q("bore", quantity.Length, "of the housing, or seal_outside")), optional(q("seal_outside", quantity.Length, "of the seal itself")), optional(choice("seal_state", "", "with seal_outside", "old", "new")), optional(q("width", quantity.Length, "")),
 		{Name: "stock", Kind: Objects, Optional: true, Help: "seals on the shelf", Parts: []Input{q("shaft", quantity.Length, ""), q("bore", quantity.Length, ""), q("width", quantity.Length, "")}}},
 	Results: []Result{{"candidates", "", "best first: standard, shaft, bore, width, differences"}},
@@ -192,7 +192,7 @@ var lipFindDef = &Def{
 }
 
 var lipOffsetDef = &Def{
-	Name: "lip_offset", Subject: "Seals", Summary: "How deep to press a seal so that its lip runs beside the worn groove",
+	Name: "lip_offset", Asked: []string{"press_depths"}, Subject: "Seals", Summary: "How deep to press a seal so that its lip runs beside the worn groove",
 	Inputs: []Input{q("groove_from_face", quantity.Length, "near edge of the groove, from the housing's outer face"), q("groove_width", quantity.Length, ""), q("seal_width", quantity.Length, ""), q("lip_position", quantity.Length, "from the seal's outer face"),
 		q("bore_depth", quantity.Length, ""), optional(q("shoulder_depth", quantity.Length, "where the seal must stop")), absent(q("margin", quantity.Length, "kept from the groove"), "0")},
 	Results: []Result{{"press_depths", "", "from and to, of the seal's outer face"}},
@@ -221,7 +221,7 @@ var lipOffsetDef = &Def{
 }
 
 var shelfDef = &Def{
-	Name: "shelf_life", Subject: "Seals", Summary: "How long a stored seal may still be fitted",
+	Name: "shelf_life", Asked: []string{"expires"}, Subject: "Seals", Summary: "How long a stored seal may still be fitted",
 	Inputs:  []Input{{Name: "elastomer", Kind: Text, Help: "ISO 1629 letters"}, {Name: "cure_date", Kind: Text, Help: "2017-Q3 or 2017-08-21"}, optional(Input{Name: "on", Kind: Text, Help: "the day that is asked about, 2031-05-14"}), optional(choice("stored", "bag", "", "bag", "fitted"))},
 	Results: []Result{{"group", "", "A, B or C"}, {"life", "years", ""}, {"extension", "years", "after inspection"}, {"expires", "", ""}, {"remaining", "years", ""}, {"verdict", "", "good, extend or expired"}},
 	Formula: "expires = cure + life of the group; a quarter counts from its last day", Source: "ISO 2230", Assumptions: "cool, dark, sealed, unstressed",
@@ -272,7 +272,7 @@ var shelfDef = &Def{
 const nearHot = 10.0
 
 var compatibleDef = &Def{
-	Name: "compatible", Subject: "Seals", Summary: "Does an elastomer bear a fluid",
+	Name: "compatible", Title: "Elastomer and fluid", Asked: []string{"reason"}, Subject: "Seals", Summary: "Does an elastomer bear a fluid",
 	Inputs:  []Input{{Name: "elastomer", Kind: Text, Help: strings.Join(seal.Elastomers(), ", ")}, {Name: "fluid", Kind: Text, Help: strings.Join(seal.Fluids(), ", ")}, optional(q("temperature", quantity.Temperature, ""))},
 	Results: []Result{{"verdict", "", "suitable, limited or unsuitable"}, {"reason", "", ""}, {"range", "degC", "low and high"}},
 	Formula: "table", Source: "common resistance tables; doubtful pairs left out", Assumptions: "usual compounds; the seal maker's word wins",

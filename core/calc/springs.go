@@ -14,7 +14,7 @@ func init() { register(discDef) }
 const discFlat = 0.75
 
 var discDef = &Def{
-	Name: "disc_stack", Subject: "Springs, fasteners", Summary: "Force and travel of a stack of dished springs, at a deflection, a force or an installed height",
+	Name: "disc_stack", Title: "Dished-spring stack", Asked: []string{"force", "free_length"}, Subject: "Springs, fasteners", Summary: "Force and travel of a stack of dished springs, at a deflection, a force or an installed height",
 	Inputs: []Input{
 		q("outside", quantity.Length, "diameter"), q("inside", quantity.Length, "diameter"), q("thickness", quantity.Length, ""), q("cone_height", quantity.Length, "free height of one disc less its thickness"),
 		absent(q("youngs", quantity.Pressure, ""), "206 GPa"), atMost(absent(number("poisson", ""), "0.3"), 0.5),

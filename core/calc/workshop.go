@@ -14,7 +14,7 @@ import (
 func init() { register(shimsDef, coilDef, springCheckDef, torqueDef, patternDef, rebuildDef) }
 
 var shimsDef = &Def{
-	Name: "shims", Subject: "Measuring and judging", Summary: "Shim pack that brings side clearance to the middle of its band",
+	Name: "shims", Asked: []string{"resulting_clearance"}, Subject: "Measuring and judging", Summary: "Shim pack that brings side clearance to the middle of its band",
 	Inputs: []Input{
 		signed(q("measured_clearance", quantity.Length, "with the fitted pack")), q("lower", quantity.Length, "limit"), q("upper", quantity.Length, "limit"),
 		optional(list("fitted", quantity.Length, "shims fitted now; may be empty")),
@@ -66,7 +66,7 @@ var shimsDef = &Def{
 func indexed(name string, i int) string { return name + "[" + quantity.Figures(float64(i), 1) + "]" }
 
 var coilDef = &Def{
-	Name: "coil_spring", Subject: "Springs, fasteners", Summary: "Rate, force and cracking pressure of a relief or check spring",
+	Name: "coil_spring", Asked: []string{"cracking_pressure", "force", "rate"}, Subject: "Springs, fasteners", Summary: "Rate, force and cracking pressure of a relief or check spring",
 	Inputs: []Input{
 		q("free_length", quantity.Length, ""), optional(q("rate", quantity.SpringRate, "or wire, mean_diameter and active_coils")),
 		optional(q("wire", quantity.Length, "diameter")), optional(q("mean_diameter", quantity.Length, "of the coil, centre to centre of the wire")), optional(number("active_coils", "")),
@@ -139,7 +139,7 @@ func runCoil(a *Args, o *Output) error {
 }
 
 var springCheckDef = &Def{
-	Name: "spring_check", Subject: "Springs, fasteners", Summary: "Free length against the book",
+	Name: "spring_check", Asked: []string{"deviation"}, Subject: "Springs, fasteners", Summary: "Free length against the book",
 	Inputs:  []Input{q("measured", quantity.Length, "free length"), q("nominal", quantity.Length, "book figure"), optional(q("tolerance", quantity.Length, "plus or minus"))},
 	Results: []Result{{"verdict", "", "in, out or undecided"}, {"deviation", "m", ""}, {"variant_suspected", "", ""}},
 	Formula: "deviation = measured − nominal; another variant suspected beyond 10 %", Source: "shop practice", Assumptions: "a length does not prove a pressure setting",
@@ -165,7 +165,7 @@ var springCheckDef = &Def{
 }
 
 var torqueDef = &Def{
-	Name: "bolt_torque", Subject: "Springs, fasteners", Summary: "Tightening torque by size and class, or the preload of a torque",
+	Name: "bolt_torque", Asked: []string{"torque", "torque_min"}, Subject: "Springs, fasteners", Summary: "Tightening torque by size and class, or the preload of a torque",
 	Inputs: []Input{
 		{Name: "thread", Kind: Text, Help: "M12, M12x1.25, 1/2-13 UNC, 1/2-20 UNF"}, {Name: "class", Kind: Text, Help: "8.8, 10.9, 12.9, grade 2, grade 5, grade 8, unknown"},
 		absent(number("k", "0.2 dry, 0.15 oiled"), "0.2"), absent(number("preload_fraction", "of proof load"), "0.75"), optional(q("torque", quantity.Torque, "then the preload it gives")),
@@ -250,7 +250,7 @@ func unknownClass(a *Args, o *Output, thread fastener.Thread, k, share float64) 
 }
 
 var patternDef = &Def{
-	Name: "bolt_pattern", Subject: "Springs, fasteners", Summary: "Crosswise order and torque stages of a bolt circle",
+	Name: "bolt_pattern", Asked: []string{"order"}, Subject: "Springs, fasteners", Summary: "Crosswise order and torque stages of a bolt circle",
 	Inputs:  []Input{atMost(number("count", "bolts in the circle"), 200), atMost(absent(number("steps", "rounds of tightening"), "3"), 20), q("torque", quantity.Torque, "final")},
 	Results: []Result{{"order", "", "positions from 1 round the circle"}, {"stages", "", "share and torque of each round"}},
 	Formula: "opposite pairs, spread; 30, 60, 100 % in three rounds", Source: "shop practice", Assumptions: "equal bolts on one circle; the maker's order wins",
@@ -282,7 +282,7 @@ var patternDef = &Def{
 func money(name, help string) Input { return number(name, help) }
 
 var rebuildDef = &Def{
-	Name: "rebuild_or_replace", Subject: "Deciding and planning", Summary: "What a rebuild costs against a new unit",
+	Name: "rebuild_or_replace", Asked: []string{"rebuild_cost"}, Subject: "Deciding and planning", Summary: "What a rebuild costs against a new unit",
 	Inputs: []Input{
 		money("parts", ""), hours("labour_hours", ""), money("rate", "per hour"), absent(money("outside_work", "grinding, plating"), "0"), days("rebuild_days", "until it is back"),
 		optional(money("new_price", "leave out if none is to be had")), optional(days("new_days", "delivery")), optional(money("downtime_cost_per_day", "")),

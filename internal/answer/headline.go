@@ -11,50 +11,23 @@ import (
 // Headline is what an answer comes to, in a word or a figure, read at a glance.
 type Headline struct{ Tone, Word, Text string }
 
-// asked names the results that answer what a calculator is opened for; the
-// first that is there is shown large.
-var asked = map[string][]string{
-	"annular_leak": {"flow"}, "bolt_pattern": {"order"}, "bolt_torque": {"torque", "torque_min"}, "cleanliness": {"code"},
-	"clearance": {"diametral", "diametral_min"}, "coil_spring": {"cracking_pressure", "force", "rate"}, "compatible": {"reason"}, "creep_leak": {"leak"},
-	"cylinder": {"push_force"}, "disc_stack": {"force", "free_length"}, "ejection": {"force"}, "feeler": {"next_leaf", "midpoint", "at_least"},
-	"fill_plan": {"additions"}, "flow_divider": {"error_a"}, "fluid_balance": {"unexplained"}, "friction_pack": {"torque"}, "gap_ratio": {"flow_ratio"},
-	"heat": {"temperature_rate", "power"}, "intensifier": {"ram_force", "output_pressure"}, "judge": {"margin_upper", "margin_lower"}, "line_pull": {"pull"},
-	"lip_offset": {"press_depths"}, "lip_seal_find": {"candidates"}, "mesh": {"opening"}, "motor": {"overall_efficiency", "volumetric_efficiency", "theoretical_torque"},
-	"needle_complement": {"most"}, "orifice": {"flow"}, "oring_find": {"candidates"}, "oring_gland": {"squeeze"}, "piston_ripple": {"ripple"}, "plane_leak": {"flow"},
-	"pressure_decay": {"leak"}, "proud": {"proud"}, "pump": {"overall_efficiency", "volumetric_efficiency", "theoretical_flow"},
-	"readings": {"wear", "range"}, "rebuild_or_replace": {"rebuild_cost"}, "residual": {"old_fraction"}, "retainer_lift": {"force_total"},
-	"rod_bow": {"bow_per_metre"}, "runout": {"eccentricity"}, "shelf_life": {"expires"}, "shims": {"resulting_clearance"}, "spring_check": {"deviation"},
-	"standby": {"advice"}, "stored_energy": {"isentropic_energy", "liquid_energy"}, "viscosity": {"kinematic"}, "wear_life": {"hours_left", "used"},
-}
-
-// titles are calculators whose names of the contract say too little on a shelf.
-var titles = map[string]string{
-	"oring_find": "O-ring find", "oring_gland": "O-ring gland", "disc_stack": "Dished-spring stack", "compatible": "Elastomer and fluid", "residual": "Old oil left",
-	"standby": "Standby pressure", "ejection": "Air behind a piston", "judge": "In, out or undecided", "proud": "Standing proud", "mesh": "Strainer mesh",
-	"cleanliness": "Oil cleanliness", "feeler": "Feeler leaves", "heat": "Heat made", "pump": "Pump figures", "motor": "Motor figures",
-}
-
-// Title is what a calculator is called on its shelf.
-func Title(calculator string) string {
-	if t, ok := titles[calculator]; ok {
-		return t
-	}
-	return Capital(strings.ReplaceAll(calculator, "_", " "))
-}
-
 var tones = map[string]string{
 	"in": "petrol", "good": "petrol", "suitable": "petrol", "balanced": "petrol", "rebuild": "petrol", "replace": "petrol",
 	"out": "red", "expired": "red", "unsuitable": "red", "short": "red", "over_ceiling": "red",
 	"undecided": "ochre", "extend": "ochre", "limited": "ochre", "low": "ochre", "high": "ochre",
 }
 
-// Asked is what a calculator is opened for, the most wanted result first.
-func Asked(calculator string) []string { return asked[calculator] }
+// Tone is the colour of a verdict's word, "" where it has none.
+func Tone(verdict string) string { return tones[verdict] }
 
 // Head gives the headline of an answer in the shop's units.
 func Head(out *calc.Output, s quantity.System) Headline {
 	h := verdictOf(out)
-	for _, key := range Asked(out.Name) {
+	d, err := calc.Find(out.Name)
+	if err != nil {
+		return h
+	}
+	for _, key := range d.Asked {
 		value := out.Get(key)
 		if value == nil {
 			continue
@@ -90,8 +63,8 @@ func join(a, b string) string {
 // verdictOf is the word a calculator judges by, with its tone.
 func verdictOf(out *calc.Output) Headline {
 	for _, key := range []string{"verdict", "advice"} {
-		if word, ok := out.Get(key).(string); ok && (key == "verdict" || tones[word] != "") {
-			return Headline{Tone: tones[word], Word: strings.ToUpper(strings.ReplaceAll(word, "_", " "))}
+		if word, ok := out.Get(key).(string); ok && (key == "verdict" || Tone(word) != "") {
+			return Headline{Tone: Tone(word), Word: strings.ToUpper(strings.ReplaceAll(word, "_", " "))}
 		}
 	}
 	if possible, ok := out.Get("possible").(bool); ok {

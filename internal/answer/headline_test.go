@@ -49,8 +49,8 @@ func TestEveryCalculatorHasAHeadline(t *testing.T) {
 		require.NoError(t, err)
 		h := answer.Head(out, quantity.Inch)
 		assert.NotEmpty(t, h.Word, d.Name)
-		assert.NotContains(t, answer.Title(d.Name), "_")
-		keys := answer.Asked(d.Name)
+		assert.NotContains(t, d.Title, "_")
+		keys := d.Asked
 		assert.NotEmpty(t, keys, d.Name)
 		for _, key := range keys {
 			assert.True(t, slices.ContainsFunc(d.Results, func(r calc.Result) bool { return r.Name == key }), "%s promises no %s", d.Name, key)

@@ -25,11 +25,8 @@ type Shelf struct {
 // ToolLink is a calculator on its shelf; Words are what it is found by.
 type ToolLink struct{ Name, Title, Summary, Words string }
 
-// subjects are the shelves in the order of the work; others come after them.
-var subjects = []string{"Measuring and judging", "Leakage", "Seals", "Springs, fasteners", "Pumps, motors, heat", "Geometry and force", "Fluid", "Tests", "Deciding and planning", "Mechanical helpers"}
-
 func linkTo(d *calc.Def) ToolLink {
-	l := ToolLink{Name: d.Name, Title: answer.Title(d.Name), Summary: d.Summary}
+	l := ToolLink{Name: d.Name, Title: d.Title, Summary: d.Summary}
 	words := []string{d.Subject, d.Name, l.Title, d.Summary}
 	for _, in := range d.Inputs {
 		words = append(words, answer.Label(in.Name), in.Help)
@@ -56,18 +53,14 @@ func safeTag(s string) string {
 
 func (s *Server) toolbox(c *echo.Context) error {
 	var shelves []Shelf
-	at := map[string]int{}
-	for i, subject := range subjects {
-		shelves, at[subject] = append(shelves, Shelf{Subject: subject}), i
-	}
-	for _, d := range calc.All() {
-		i, ok := at[d.Subject]
-		if !ok {
-			i = len(shelves)
-			at[d.Subject] = i
-			shelves = append(shelves, Shelf{Subject: d.Subject})
+	for _, subject := range calc.Subjects {
+		shelf := Shelf{Subject: subject}
+		for _, d := range calc.All() {
+			if d.Subject == subject {
+				shelf.Tools = append(shelf.Tools, linkTo(d))
+			}
 		}
-		shelves[i].Tools = append(shelves[i].Tools, linkTo(d))
+		shelves = append(shelves, shelf)
 	}
 	p := s.page(c, "Toolbox")
 	p.Body = ToolboxView{Shelves: shelves, For: safeTag(c.QueryParam("for"))}
