@@ -121,3 +121,26 @@ func TestNothingFoundNothingOffered(t *testing.T) {
 	_, page := b.get("/jobs/" + tag + "/explain")
 	assert.NotContains(t, page, "this it is")
 }
+
+// A cause that lies in how the unit was handled is not put into the unit, on the
+// page or on the paper.
+func TestCauseInHandlingIsToldSo(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	for _, tag := range []string{"T-0417", "T-0405", "T-0412", "T-0421", "T-0426"} {
+		st := b.state(tag, 1)
+		for _, c := range st.Knowledge.Causes {
+			if c.Where != "handling" {
+				continue
+			}
+			res, body := b.set(tag, fmt.Sprintf("conclusion.%d.cause", st.Unit.ID), c.Code, st.Conclude.Cause)
+			require.Equal(t, http.StatusOK, res.StatusCode, body)
+			for _, path := range []string{"/explain", "/report"} {
+				_, page := b.get("/jobs/" + tag + path)
+				assert.Contains(t, plain(page), c.Name+" , in handling or operation", path)
+			}
+			return
+		}
+	}
+	t.Fatal("no demo job has a cause in handling to try")
+}
