@@ -15,6 +15,7 @@ finish() {
 trap finish EXIT
 
 begin() {
+    : >"$log" # there and empty before it is read; the program opens it in its own time
     CORVEK_DATA="$data/pg" ./bin/corvek demo --addr 127.0.0.1:0 >"$log" 2>&1 &
     pid=$!
     for _ in $(seq 200); do
