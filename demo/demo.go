@@ -65,7 +65,7 @@ func Load(ctx context.Context, jobs *job.Service, password string) (int, error) 
 	for _, d := range docs {
 		d.Shift(shift)
 		if err := exchange.Import(ctx, jobs, d, Files, "demo"); err != nil {
-			return 0, fmt.Errorf("%s: %w", d.Job.Tag, err)
+			return 0, fmt.Errorf("%s: %w", d.Tag(), err)
 		}
 	}
 	return len(docs), nil

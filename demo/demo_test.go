@@ -53,22 +53,22 @@ func TestDatesStandAtToday(t *testing.T) {
 	s := loaded(t)
 	j, err := s.Store.Job(context.Background(), "T-0417")
 	require.NoError(t, err)
-	assert.WithinDuration(t, time.Now(), *j.PromisedOn, 5*24*time.Hour)
-	assert.WithinDuration(t, time.Now(), j.ReceivedOn, 10*24*time.Hour)
+	assert.WithinDuration(t, time.Now(), j.PromisedOn.Time(), 5*24*time.Hour)
+	assert.WithinDuration(t, time.Now(), j.ReceivedOn.Time(), 10*24*time.Hour)
 }
 
 func TestEveryReadingOfTheDemoCanBeRead(t *testing.T) {
 	s := loaded(t)
-	jobs, err := s.Store.Jobs(context.Background())
+	docs, err := demo.Documents()
 	require.NoError(t, err)
 	readings := 0
-	for _, row := range jobs {
-		st, err := s.Load(context.Background(), row.Tag, 1)
+	for _, d := range docs {
+		st, err := s.Load(context.Background(), d.Tag(), 1)
 		require.NoError(t, err)
 		for _, p := range st.Parts {
 			for _, f := range p.Features {
-				assert.Empty(t, f.Found.Faults, "%s %s", row.Tag, f.Path())
-				assert.Empty(t, f.Built.Faults, "%s %s", row.Tag, f.Path())
+				assert.Empty(t, f.Found.Faults, "%s %s", d.Tag(), f.Path())
+				assert.Empty(t, f.Built.Faults, "%s %s", d.Tag(), f.Path())
 				readings += f.Found.Count
 			}
 		}
@@ -76,16 +76,36 @@ func TestEveryReadingOfTheDemoCanBeRead(t *testing.T) {
 	assert.Greater(t, readings, 80)
 }
 
+// Where each demo job stands follows from what was done on it.
+func TestStations(t *testing.T) {
+	s := loaded(t)
+	stands := map[string]string{}
+	docs, err := demo.Documents()
+	require.NoError(t, err)
+	for _, d := range docs {
+		j, err := s.Store.Job(context.Background(), d.Tag())
+		require.NoError(t, err)
+		stands[d.Tag()] = j.Station
+	}
+	assert.Equal(t, map[string]string{
+		"T-0388": "handover", "T-0398": "prove", "T-0405": "explain", "T-0409": "kit",
+		"T-0412": "measure", "T-0417": "measure", "T-0421": "receive", "T-0426": "strip",
+	}, stands)
+}
+
 func TestPicturesAreDrawnAndHarmless(t *testing.T) {
+	s := loaded(t)
 	docs, err := demo.Documents()
 	require.NoError(t, err)
 	pictures := 0
 	for _, d := range docs {
-		for _, a := range d.Attachments {
-			text, err := demo.Files(a.File)
+		j, err := s.Store.Job(context.Background(), d.Tag())
+		require.NoError(t, err)
+		for _, p := range j.Pictures {
+			c, _, err := s.Store.Picture(context.Background(), d.Tag(), p.Number)
 			require.NoError(t, err)
-			assert.True(t, strings.HasPrefix(string(text), "<svg"), a.File)
-			assert.NotContains(t, string(text), "<script")
+			assert.True(t, strings.HasPrefix(string(c.Bytes), "<svg"), p.Name)
+			assert.NotContains(t, string(c.Bytes), "<script")
 			pictures++
 		}
 	}

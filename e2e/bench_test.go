@@ -25,8 +25,10 @@ func TestReadingsWaitWhileTheConnectionIsDown(t *testing.T) {
 	u := enter(t, serve(t), "mirre", false)
 	p := u.state("T-0412").ByCode["rod"]
 	f := p.Features[0]
-	u.open(fmt.Sprintf("/jobs/T-0412/measure?part=%d&feature=diameter", p.ID))
-	field := func(slot string) string { return fmt.Sprintf("reading.%d.found/%s", f.ID, slot) }
+	u.open(fmt.Sprintf("/jobs/T-0412/measure?part=%s&feature=diameter", p.Code))
+	field := func(slot string) string {
+		return fmt.Sprintf("u1/part/%s/feature/%s/found/%s", f.Part.Code, f.Code, slot)
+	}
 	u.offline(true)
 	u.MustElement(fmt.Sprintf(`[data-field="%s"]`, field("r1c1"))).MustEval(`() => { this.focus(); this.select(); }`)
 	slots := []string{"r1c1", "r1c2", "r2c1", "r2c2"}
@@ -42,7 +44,7 @@ func TestReadingsWaitWhileTheConnectionIsDown(t *testing.T) {
 	u.offline(false)
 	u.MustWait(`() => window.corvek.idle() && document.querySelectorAll("input.unsaved").length === 0`)
 	got := u.state("T-0412").ByCode["rod"].Features[0]
-	history, err := u.shop.jobs.Store.History(context.Background(), u.state("T-0412").Job.ID, 1000)
+	history, err := u.shop.jobs.Store.Record(context.Background(), "T-0412", 1000)
 	require.NoError(t, err)
 	sent := map[string]int{}
 	for _, e := range history {
@@ -59,7 +61,7 @@ func TestReadingsWaitWhileTheConnectionIsDown(t *testing.T) {
 func TestStackEditor(t *testing.T) {
 	u := enter(t, serve(t), "iva", true)
 	p := u.state("T-0426").ByCode["disc_springs"]
-	at := fmt.Sprintf("/jobs/T-0426/strip?part=%d", p.ID)
+	at := fmt.Sprintf("/jobs/T-0426/strip?part=%s", p.Code)
 	u.open(at)
 	u.says("dished spring at place 4 is turned over")
 	piece := func(n int) string { return fmt.Sprintf(`.pieces g.pc:nth-of-type(%d)`, 2*n-1) }
@@ -99,7 +101,7 @@ func TestEveryFamilyInTheBrowser(t *testing.T) {
 		u.MustWait(`(n) => window.corvek.idle() && document.querySelector(".big-n").innerText === n`, fmt.Sprint(len(f.Parts)))
 		u.open("/jobs/" + tag + "/measure")
 		assert.Len(t, u.MustElements(".line a[data-part]"), len(f.Parts), f.Code)
-		assert.NotEmpty(t, u.MustElements("main .leaf, main .gtile, main input[data-field^=reading]"), "%s: nothing to enter", f.Code)
+		assert.NotEmpty(t, u.MustElements("main .leaf, main .gtile, main input[data-field*=\"/found/\"]"), "%s: nothing to enter", f.Code)
 		wide := u.MustEval(`() => document.documentElement.scrollWidth - innerWidth`).Int()
 		assert.LessOrEqual(t, wide, 0, "%s is wider than the screen", f.Code)
 	}
@@ -118,7 +120,7 @@ func TestWholeMeasureSheetInMixedUnits(t *testing.T) {
 	typed := map[string]string{}
 	for _, p := range u.state(tag).Parts {
 		for _, f := range p.Features {
-			u.open(fmt.Sprintf("/jobs/%s/measure?part=%d&feature=%s", tag, p.ID, f.Code))
+			u.open(fmt.Sprintf("/jobs/%s/measure?part=%s&feature=%s", tag, p.Code, f.Code))
 			if tiles := u.MustElements("main .gtile"); len(tiles) > 0 {
 				tiles[0].MustFocus()
 				u.Keyboard.MustType(input.Enter)
@@ -133,8 +135,8 @@ func TestWholeMeasureSheetInMixedUnits(t *testing.T) {
 				if f.Code == "free_length" {
 					figure = "2-3/8 in"
 				}
-				typed[fmt.Sprintf("%d/%s", f.ID, slot)] = figure
-				el := u.MustElement(fmt.Sprintf(`[data-field="reading.%d.found/%s"]`, f.ID, slot))
+				typed[f.Path()+"/"+slot] = figure
+				el := u.MustElement(fmt.Sprintf(`[data-field="u1/part/%s/feature/%s/found/%s"]`, f.Part.Code, f.Code, slot))
 				el.MustFocus()
 				u.MustInsertText(figure)
 				u.Keyboard.MustType(input.Enter)
@@ -147,7 +149,7 @@ func TestWholeMeasureSheetInMixedUnits(t *testing.T) {
 		for _, f := range p.Features {
 			assert.True(t, f.Found.Complete, "%s %s", p.Name, f.Def.Name)
 			for _, slot := range f.Spec.Slots() {
-				if want, ok := typed[fmt.Sprintf("%d/%s", f.ID, slot)]; ok {
+				if want, ok := typed[f.Path()+"/"+slot]; ok {
 					assert.Equal(t, want, f.Entry("found", slot), "kept as typed")
 				}
 			}

@@ -21,8 +21,7 @@ func TestBrokenRetainerAsAnArgument(t *testing.T) {
 	u := enter(t, s, "iva", true)
 	u.open("/jobs/" + tag + "/explain")
 	u.says("no cause is made up")
-	unit := u.state(tag).Unit.ID
-	ev := func(code string) string { return fmt.Sprintf("evidence.%d.%s", unit, code) }
+	ev := func(code string) string { return fmt.Sprintf("u1/evidence/%s/state", code) }
 	for _, code := range []string{"retainer_broken", "case_gasket_split", "slippers_lifted", "weeks_in_service"} {
 		u.tap(ev(code), "seen")
 	}
@@ -59,14 +58,13 @@ func TestOriginOfAMarkCounts(t *testing.T) {
 	s := serve(t)
 	u := enter(t, s, "iva", true)
 	u.open("/jobs/T-0405/explain")
-	st := u.state("T-0405")
-	before := st.Explain.Ranking[0].Posterior
-	u.MustElement(fmt.Sprintf(`select[data-field="origin.%d.embedded_grit"]`, st.Unit.ID)).MustSelect("made by us")
+	before := u.state("T-0405").Explained().Ranking[0].Posterior
+	u.MustElement(`select[data-field="u1/evidence/embedded_grit/origin"]`).MustSelect("made during teardown")
 	u.MustWait(`() => window.corvek.idle()`)
 	after := u.state("T-0405")
-	assert.Less(t, after.Explain.Ranking[0].Posterior, before, "a mark made by the bench counts for nothing")
-	u.MustElement(fmt.Sprintf(`select[data-field="foundhow.%d.fine_lines"]`, st.Unit.ID)).MustSelect("after wiping")
+	assert.Less(t, after.Explained().Ranking[0].Posterior, before, "a mark made by the bench counts for nothing")
+	u.MustElement(`select[data-field="u1/evidence/fine_lines/found_how"]`).MustSelect("after wiping")
 	u.MustWait(`() => window.corvek.idle()`)
-	assert.Less(t, u.state("T-0405").Explain.Ranking[0].Posterior, after.Explain.Ranking[0].Posterior, "seen only after wiping, it says less")
+	assert.Less(t, u.state("T-0405").Explained().Ranking[0].Posterior, after.Explained().Ranking[0].Posterior, "seen only after wiping, it says less")
 	u.quiet()
 }

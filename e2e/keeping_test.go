@@ -22,8 +22,7 @@ type inputKey = input.Key
 func TestNothingTypedIsLost(t *testing.T) {
 	s := serve(t)
 	u := enter(t, s, "iva", false)
-	st := u.state("T-0417")
-	field := fmt.Sprintf("unit.%d.speed", st.Unit.ID)
+	field := "u1/speed"
 	entry := fmt.Sprintf(`[data-field=%q]`, field)
 	u.open("/jobs/T-0417/receive")
 
@@ -33,7 +32,7 @@ func TestNothingTypedIsLost(t *testing.T) {
 	u.ready()
 	assert.Equal(t, "1480 bar", u.MustElement(entry).MustProperty("value").String())
 	u.says("is a pressure")
-	assert.Equal(t, "1450 rpm", u.state("T-0417").Unit.Speed, "nothing wrong was stored")
+	assert.Equal(t, "1450 rpm", u.state("T-0417").Unit.Speed.Typed, "nothing wrong was stored")
 
 	u.open("/rack")
 	u.MustNavigateBack()
@@ -60,14 +59,14 @@ func TestNothingTypedIsLost(t *testing.T) {
 	again.Start()
 	defer again.Close()
 	u.MustWait(`() => document.getElementById("saved").textContent.startsWith("saved")`)
-	assert.Equal(t, "1490 rpm", u.state("T-0417").Unit.Speed)
+	assert.Equal(t, "1490 rpm", u.state("T-0417").Unit.Speed.Typed)
 }
 
 // Two people on one field: the second sees what the first did and chooses.
 func TestSecondPersonSeesTheFirst(t *testing.T) {
 	s := serve(t)
 	iva, odd := enter(t, s, "iva", false), enter(t, s, "odd", false)
-	field := fmt.Sprintf("unit.%d.filtration", iva.state("T-0417").Unit.ID)
+	field := "u1/filtration"
 	iva.open("/jobs/T-0417/receive")
 	odd.open("/jobs/T-0417/receive")
 	iva.fill(field, "return filter 10 µm")
@@ -83,8 +82,8 @@ func TestSecondPersonSeesTheFirst(t *testing.T) {
 func TestCaliperFillsAGrid(t *testing.T) {
 	u := enter(t, serve(t), "mirre", false)
 	p := u.state("T-0412").ByCode["rod"]
-	u.open(fmt.Sprintf("/jobs/T-0412/measure?part=%d&feature=diameter", p.ID))
-	first := u.MustElement(fmt.Sprintf(`[data-field="reading.%d.found/r1c1"]`, p.Features[0].ID))
+	u.open(fmt.Sprintf("/jobs/T-0412/measure?part=%s&feature=diameter", p.Code))
+	first := u.MustElement(fmt.Sprintf(`[data-field="u1/part/%s/feature/%s/found/r1c1"]`, p.Features[0].Part.Code, p.Features[0].Code))
 	first.MustEval(`() => { this.focus(); this.select(); }`)
 	for i := range 8 {
 		u.Keyboard.MustType(input.Backspace)
@@ -118,17 +117,17 @@ func TestEveryPageIsQuiet(t *testing.T) {
 	u.open("/jobs/T-0426/receive?unit=2")
 	u.open("/jobs/T-0426/tag")
 	u.open("/jobs/T-0417/pictures")
-	u.open(fmt.Sprintf("/jobs/T-0417/pictures/%d", u.state("T-0417").Job.Attachments[0].ID))
+	u.open(fmt.Sprintf("/jobs/T-0417/pictures/%d", u.state("T-0417").Job.Pictures[0].Number))
 	u.open("/jobs/T-0405/line?layer=measure")
 	for _, d := range docs {
 		for _, station := range job.Stations {
-			u.open("/jobs/" + d.Job.Tag + "/" + station)
+			u.open("/jobs/" + d.Tag() + "/" + station)
 			wide := u.MustEval(`() => document.documentElement.scrollWidth - innerWidth`).Int()
-			assert.LessOrEqual(t, wide, 0, "%s %s is wider than the screen", d.Job.Tag, station)
+			assert.LessOrEqual(t, wide, 0, "%s %s is wider than the screen", d.Tag(), station)
 		}
-		u.open("/jobs/" + d.Job.Tag + "/report")
-		u.open("/jobs/" + d.Job.Tag + "/start-up-card")
-		u.open("/jobs/" + d.Job.Tag + "/record")
+		u.open("/jobs/" + d.Tag() + "/report")
+		u.open("/jobs/" + d.Tag() + "/start-up-card")
+		u.open("/jobs/" + d.Tag() + "/record")
 	}
 	u.quiet()
 }

@@ -49,6 +49,8 @@ func (u *user) newPump() string {
 	u.open("/rack")
 	u.press(u.MustElementR("a", "New job"))
 	u.MustWait(`() => location.pathname === "/jobs/new" && document.readyState === "complete"`)
+	u.typeInto(u.MustElement("#customer"), "ostrey")
+	u.MustWait(`() => document.querySelector("[data-suggestions] .chip") !== null`)
 	u.press(u.MustElementR(".chip", "Ostrey"))
 	u.typeInto(u.MustElement("#title"), "spare press pump")
 	radio := u.MustElement(`input[value=external_gear_pump]`)
@@ -65,9 +67,8 @@ func (u *user) newPump() string {
 }
 
 func (u *user) receive(tag string) {
-	st := u.state(tag)
-	id := func(name string) string { return fmt.Sprintf("unit.%d.%s", st.Unit.ID, name) }
-	u.tap("job.0.symptom/weak_hot", "yes")
+	id := func(name string) string { return fmt.Sprintf("u1/%s", name) }
+	u.tap("job/symptom/weak_hot", "yes")
 	u.fill(id("displacement"), "32 cc/rev")
 	u.tap(id("rotation"), "right")
 	u.fill(id("speed"), "1450 rpm")
@@ -75,9 +76,8 @@ func (u *user) receive(tag string) {
 	u.fill(id("duty_pressure"), "175 bar")
 	u.fill(id("viscosity"), "46 cSt")
 	u.fill(id("fluid"), "mineral oil vg 68")
-	received := u.state(tag).Received.ID
-	u.tap(fmt.Sprintf("point.%d.hand_turn/word", received), "drags evenly")
-	u.fill(fmt.Sprintf("point.%d.p100/flow", received), "37.8 L/min")
+	u.tap("u1/attempt/0/point/hand_turn/word", "uniform drag")
+	u.fill("u1/attempt/0/point/p100/flow", "37.8 L/min")
 	u.says("81 %") // 37.8 / 46.4
 	assert.Zero(u.t, u.state(tag).Open("receive"))
 }
@@ -94,12 +94,12 @@ func (u *user) strip(tag string) {
 		if len(p.Def.Facings) == 0 {
 			continue
 		}
-		u.open(fmt.Sprintf("/jobs/%s/strip?part=%d", tag, p.ID))
+		u.open(fmt.Sprintf("/jobs/%s/strip?part=%s", tag, p.Code))
 		facing := p.Def.Facing
 		if facing == "" {
 			facing = p.Def.Facings[0]
 		}
-		u.tap(fmt.Sprintf("part.%d.facing", p.ID), facing)
+		u.tap(fmt.Sprintf("u1/part/%s/facing", p.Code), facing)
 	}
 	require.Zero(u.t, u.state(tag).Open("strip"), "%v", u.state(tag).Stops["strip"])
 }
@@ -127,8 +127,8 @@ func (u *user) measure(tag string) {
 		p := st.ByCode[part]
 		for _, f := range p.Features {
 			if f.Code == feature {
-				u.open(fmt.Sprintf("/jobs/%s/measure?part=%d&feature=%s", tag, p.ID, feature))
-				return fmt.Sprintf("reading.%d.found/", f.ID)
+				u.open(fmt.Sprintf("/jobs/%s/measure?part=%s&feature=%s", tag, p.Code, feature))
+				return fmt.Sprintf("u1/part/%s/feature/%s/found/", f.Part.Code, f.Code)
 			}
 		}
 		u.t.Fatalf("no feature %s.%s", part, feature)
@@ -161,25 +161,23 @@ func (u *user) measure(tag string) {
 
 func (u *user) explain(tag string) {
 	u.station(4)
-	id := u.state(tag).Unit.ID
 	for _, code := range []string{"fine_lines", "filter_bypass"} {
-		u.tap(fmt.Sprintf("evidence.%d.%s", id, code), "seen")
+		u.tap(fmt.Sprintf("u1/evidence/%s/state", code), "seen")
 	}
 	u.says("Hard dirt in the oil")
-	require.Equal(u.t, "contamination", u.state(tag).Explain.Ranking[0].Cause.Code)
-	u.tap(fmt.Sprintf("conclusion.%d.cause", id), "contamination")
+	require.Equal(u.t, "contamination", u.state(tag).Explained().Ranking[0].Cause.Code)
+	u.tap("u1/conclusion/cause", "contamination")
 	u.says("The cause lies outside the unit")
 	cause, _ := u.state(tag).Knowledge.CauseByCode("contamination")
-	u.tap(fmt.Sprintf("conclusion.%d.action", id), cause.Action)
-	u.tap(fmt.Sprintf("conclusion.%d.owner", id), "the customer")
+	u.tap("u1/conclusion/action", cause.Action)
+	u.tap("u1/conclusion/owner", "the customer")
 	require.Zero(u.t, u.state(tag).Open("explain"))
 }
 
 func (u *user) decide(tag string) {
 	u.station(5)
-	id := u.state(tag).Unit.ID
-	u.fill(fmt.Sprintf("unit.%d.shims_fitted", id), "0.10 mm, 0.05 mm")
-	u.fill(fmt.Sprintf("unit.%d.shims_available", id), "0.02 mm x4")
+	u.fill("u1/shims_fitted", "0.10 mm, 0.05 mm")
+	u.fill("u1/shims_available", "0.02 mm x4")
 	u.says("0.126 mm") // 0.2159 − 0.15 + 3·0.02
 	require.Zero(u.t, u.state(tag).Open("decide"), "%v", u.state(tag).Stops["decide"])
 	require.Equal(u.t, "rework", string(u.state(tag).ByCode["rear_plate"].Choice()))
@@ -205,18 +203,18 @@ func (u *user) build(tag string) {
 	st := u.state(tag)
 	for _, i := range build.Reverse(len(st.Parts)) {
 		p := st.Parts[i]
-		u.open(fmt.Sprintf("/jobs/%s/build?part=%d", tag, p.ID))
+		u.open(fmt.Sprintf("/jobs/%s/build?part=%s", tag, p.Code))
 		if p.Code == "cover_bolts" {
 			u.says("37.8 N·m") // M10 8.8, oiled, 75 % of proof load
 		}
 		if p.Def.Facing != "" {
-			u.tap(fmt.Sprintf("step.%d.facing", p.ID), p.Def.Facing)
+			u.tap(fmt.Sprintf("u1/part/%s/step/facing", p.Code), p.Def.Facing)
 		}
 		if p.Def.TurnCheck {
-			u.tap(fmt.Sprintf("step.%d.turn", p.ID), "free")
+			u.tap(fmt.Sprintf("u1/part/%s/step/turn", p.Code), "free")
 		}
-		u.press(u.MustElement(fmt.Sprintf(`[data-set="step.%d.done"]`, p.ID)))
-		u.MustWait(`(f) => { const b = document.querySelector('[data-set="' + f + '"]'); return document.readyState === "complete" && window.corvek && window.corvek.idle() && (!b || b.dataset.base === "yes"); }`, fmt.Sprintf("step.%d.done", p.ID))
+		u.press(u.MustElement(fmt.Sprintf(`[data-set="u1/part/%s/step/done"]`, p.Code)))
+		u.MustWait(`(f) => { const b = document.querySelector('[data-set="' + f + '"]'); return document.readyState === "complete" && window.corvek && window.corvek.idle() && (!b || b.dataset.base === "yes"); }`, fmt.Sprintf("u1/part/%s/step/done", p.Code))
 	}
 	u.says("26")
 	for _, p := range u.state(tag).Parts {
@@ -228,8 +226,8 @@ func (u *user) build(tag string) {
 			if f.Code == "tip_clearance" {
 				goes, stops = "3 thou", "4 thou"
 			}
-			u.leaf(fmt.Sprintf("reading.%d.built/leaf:%s", f.ID, goes), "goes")
-			u.leaf(fmt.Sprintf("reading.%d.built/leaf:%s", f.ID, stops), "stops")
+			u.leaf(fmt.Sprintf("u1/part/%s/feature/%s/built/leaf:%s", f.Part.Code, f.Code, goes), "goes")
+			u.leaf(fmt.Sprintf("u1/part/%s/feature/%s/built/leaf:%s", f.Part.Code, f.Code, stops), "stops")
 		}
 	}
 	require.Zero(u.t, u.state(tag).Open("build"), "%v", u.state(tag).Stops["build"])
@@ -258,7 +256,7 @@ func (u *user) prove(tag string) {
 			assert.InDelta(u.t, 46.4-1.88, p.Flow*6e4, 0.35)
 		}
 	}
-	u.tap(fmt.Sprintf("attempt.%d.condition_repeated", a.ID), "yes, at duty pressure, hot")
+	u.tap(fmt.Sprintf("u1/attempt/%d/condition_repeated", a.Number), "yes, at duty pressure, hot")
 	require.Zero(u.t, u.state(tag).Open("prove"), "%v", u.state(tag).Stops["prove"])
 }
 
@@ -267,7 +265,7 @@ func (u *user) handOver(tag string) {
 	u.says("READY")
 	u.press(u.MustElementR("button", "^Hand over$"))
 	u.MustElementR(".verdict", "DONE")
-	require.NotNil(u.t, u.state(tag).Job.HandedOverAt)
+	require.True(u.t, u.state(tag).Job.HandedOver())
 	u.open("/jobs/" + tag + "/report")
 	paper := u.MustElement("body").MustText()
 	for _, words := range []string{"PASSED on the simulated stand", "Hard dirt in the oil", "8.79 L/min", "Flush tank and lines", "0.203 mm to under 0.229 mm"} {

@@ -44,7 +44,7 @@ func TestToolboxByKeyboard(t *testing.T) {
 	nav()
 	u.MustWait(`() => location.pathname.endsWith("/T-0412/record") && document.readyState === "complete"`)
 	u.says("WORKED OUT FOR THIS JOB", "brake stack as found")
-	kept := u.state("T-0412").Job.WorkedFigures
+	kept := u.state("T-0412").Job.Worked
 	last := kept[len(kept)-1]
 	require.Equal(t, "disc_stack", last.Calculator)
 	assert.Contains(t, last.Inputs, `"stack":">>"`)

@@ -64,7 +64,7 @@ func importCommand() *cobra.Command {
 				if err := exchange.Import(cmd.Context(), jobs, d, files, "import"); err != nil {
 					return fmt.Errorf("%s: %w", name, err)
 				}
-				fmt.Fprintln(cmd.OutOrStdout(), "brought in", d.Job.Tag)
+				fmt.Fprintln(cmd.OutOrStdout(), "brought in", d.Tag())
 			}
 			return nil
 		},

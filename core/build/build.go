@@ -16,8 +16,8 @@ type Turn string
 // The feels of a shaft.
 const (
 	Free  Turn = "free"
-	Drag  Turn = "drags evenly"
-	Tight Turn = "tight spot"
+	Drag  Turn = "uniform_drag"
+	Tight Turn = "tight_spot"
 	Stiff Turn = "stiff"
 )
 

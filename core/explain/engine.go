@@ -59,7 +59,7 @@ func StrengthOfSight(origin, foundHow string) float64 {
 	if origin == "unknown" {
 		s = 0.80
 	}
-	if foundHow == "after wiping" || foundHow == "after freeing" {
+	if foundHow == "after_wiping" || foundHow == "after_freeing" {
 		s = math.Min(s, 0.85)
 	}
 	return s

@@ -16,6 +16,7 @@ import (
 	"corvek/core/field"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 )
 
 // What a leaf can do.
@@ -25,22 +26,40 @@ const (
 	Stops = "stops"
 )
 
-// Spec is a feature with the limits that hold on this job.
+// Spec is a feature with the limits that hold on this unit.
 type Spec struct {
 	Method       family.Method
-	Nominal      string
-	Lower, Upper string
+	Nominal      quantity.Quantity
+	Lower, Upper quantity.Quantity
 	Measured     string // total or each
 	LimitFor     string
 	Wears        string
-	Resolution   string
+	Resolution   quantity.Quantity
 	Rows, Cols   int
 	Leaves       []string
 	WorstGrade   int
 }
 
-// Entry is one slot with what was typed.
-type Entry struct{ Slot, Value string }
+// SpecOf is how a feature of a unit is measured: its family's way, with the
+// limits that hold on the unit.
+func SpecOf(def *family.Feature, f *unit.Feature) Spec {
+	s := Spec{
+		Method: def.Method, Lower: f.Lower, Upper: f.Upper, Measured: f.Measured, LimitFor: f.LimitFor,
+		Wears: def.Wears, Resolution: f.Resolution, Rows: def.Rows, Cols: def.Cols, Leaves: def.Leaves, WorstGrade: def.Worst,
+	}
+	if q, err := quantity.Parse(def.Nominal, quantity.Length); err == nil {
+		s.Nominal = q
+	}
+	return s
+}
+
+// Judge works out what was entered for a feature of a unit at a stage.
+func Judge(def *family.Feature, f *unit.Feature, stage string) Result {
+	return Evaluate(SpecOf(def, f), f.Newest(stage))
+}
+
+// known reports that a size was given and can be read.
+func known(q quantity.Quantity) bool { return !q.IsZero() && !math.IsNaN(q.SI) }
 
 // Result is what the entries say.
 type Result struct {
@@ -101,12 +120,15 @@ func CheckEntry(s Spec, slot, value string) *field.Error {
 		if q.SI < 0 {
 			return field.Errorf(slot, "a length cannot be below zero")
 		}
-		if nominal, err := quantity.Parse(s.Nominal, quantity.Length); err == nil && nominal.SI > 0 && (q.SI > 3*nominal.SI || q.SI < nominal.SI/3) {
+		if n := s.Nominal; known(n) && n.SI > 0 && (q.SI > 3*n.SI || q.SI < n.SI/3) {
 			return field.Errorf(slot, "%s lies far from the nominal %s; check the figure and its unit", value, s.Nominal)
 		}
 	}
 	return nil
 }
+
+// IsFigure reports that a slot holds a figure and not a leaf or a grade.
+func IsFigure(slot string) bool { return slot != "grade" && !strings.HasPrefix(slot, "leaf:") }
 
 // ValidSlot reports that the feature has such a slot.
 func ValidSlot(s Spec, slot string) bool {
@@ -145,22 +167,26 @@ func (s Spec) Slots() []string {
 	return out
 }
 
-// Evaluate works out the entries of a feature.
-func Evaluate(s Spec, entries []Entry) Result {
+// Evaluate works out the readings of a feature.
+func Evaluate(s Spec, entries []*unit.Reading) Result {
 	r := Result{Grade: -1, Faults: map[string]string{}}
 	r.Limits = s.limits()
-	if q, err := quantity.Parse(s.Nominal, quantity.Length); err == nil {
-		r.Nominal, r.HasNominal = q.SI, true
+	if known(s.Nominal) {
+		r.Nominal, r.HasNominal = s.Nominal.SI, true
 	}
-	if q, err := quantity.Parse(s.Resolution, quantity.Length); err == nil {
-		r.Uncertainty = metrology.ExpandedFromResolution(q.SI)
+	if known(s.Resolution) {
+		r.Uncertainty = metrology.ExpandedFromResolution(s.Resolution.SI)
 	}
-	var kept []Entry
+	var kept []*unit.Reading
 	for _, e := range entries {
 		if e.Value == "" {
 			continue
 		}
-		if fault := CheckEntry(s, e.Slot, e.Value); fault != nil {
+		if IsFigure(e.Slot) && !known(e.Size) || !IsFigure(e.Slot) && CheckEntry(s, e.Slot, e.Value) != nil {
+			fault := CheckEntry(s, e.Slot, e.Value)
+			if fault == nil {
+				fault = field.Errorf(e.Slot, "cannot be read")
+			}
 			r.Faults[e.Slot] = fault.Text
 			continue
 		}
@@ -188,11 +214,11 @@ func Evaluate(s Spec, entries []Entry) Result {
 // limits brings the limits to the sense in which the feature is measured.
 func (s Spec) limits() metrology.Limits {
 	var l metrology.Limits
-	if q, err := quantity.Parse(s.Lower, quantity.Length); err == nil {
-		l.Lower, l.HasLower = q.SI, true
+	if known(s.Lower) {
+		l.Lower, l.HasLower = s.Lower.SI, true
 	}
-	if q, err := quantity.Parse(s.Upper, quantity.Length); err == nil {
-		l.Upper, l.HasUpper = q.SI, true
+	if known(s.Upper) {
+		l.Upper, l.HasUpper = s.Upper.SI, true
 	}
 	if s.Method == family.MethodFeeler || s.Measured != "" {
 		l = l.In(metrology.Sense(s.LimitFor), metrology.Sense(s.Measured))
@@ -208,18 +234,17 @@ const coarsest = 0.25
 // takes more than a quarter of the band, or of the allowance from nominal to the
 // limit. Leaves are judged by which of them go, not by a resolution.
 func (s Spec) TooCoarse() bool {
-	q, err := quantity.Parse(s.Resolution, quantity.Length)
-	if err != nil || q.SI <= 0 || s.Method == family.MethodFeeler || s.Method == family.MethodGrade {
+	q, nominal := s.Resolution, s.Nominal
+	if !known(q) || q.SI <= 0 || s.Method == family.MethodFeeler || s.Method == family.MethodGrade {
 		return false
 	}
-	nominal, err := quantity.Parse(s.Nominal, quantity.Length)
 	l, band := s.limits(), 0.0
 	switch {
 	case l.HasLower && l.HasUpper:
 		band = l.Upper - l.Lower
-	case l.HasUpper && err == nil:
+	case l.HasUpper && known(nominal):
 		band = l.Upper - nominal.SI
-	case l.HasLower && err == nil:
+	case l.HasLower && known(nominal):
 		band = nominal.SI - l.Lower
 	case l.HasUpper:
 		band = l.Upper
@@ -227,7 +252,7 @@ func (s Spec) TooCoarse() bool {
 	return band > 0 && q.SI > coarsest*band*(1+1e-9)
 }
 
-func (r *Result) leaves(s Spec, entries []Entry) {
+func (r *Result) leaves(s Spec, entries []*unit.Reading) {
 	var l metrology.Leaves
 	for _, e := range entries {
 		q, _ := quantity.Parse(strings.TrimPrefix(e.Slot, "leaf:"), quantity.Length)
@@ -265,7 +290,7 @@ func (r *Result) leaves(s Spec, entries []Entry) {
 	r.use(r.Value)
 }
 
-func (r *Result) grade(s Spec, entries []Entry) {
+func (r *Result) grade(s Spec, entries []*unit.Reading) {
 	r.Grade, _ = strconv.Atoi(entries[0].Value)
 	r.Verdict = metrology.In
 	if r.Grade >= s.WorstGrade {
@@ -274,13 +299,12 @@ func (r *Result) grade(s Spec, entries []Entry) {
 	r.Used, r.HasUsed = float64(r.Grade)/float64(s.WorstGrade), true
 }
 
-func (r *Result) figures(s Spec, entries []Entry) {
+func (r *Result) figures(s Spec, entries []*unit.Reading) {
 	values := map[string]float64{}
 	var all []float64
 	for _, e := range entries {
-		q, _ := quantity.Parse(e.Value, quantity.Length)
-		values[e.Slot] = q.SI
-		all = append(all, q.SI)
+		values[e.Slot] = e.Size.SI
+		all = append(all, e.Size.SI)
 	}
 	r.Summary = metrology.Summarise(all)
 	if s.Method == family.MethodGrid && r.Complete {

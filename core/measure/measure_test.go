@@ -6,16 +6,18 @@ import (
 	"corvek/core/family"
 	"corvek/core/measure"
 	"corvek/core/metrology"
+	"corvek/core/quantity"
+	"corvek/core/unit"
 
 	"github.com/stretchr/testify/assert"
 )
 
-var side = measure.Spec{Method: family.MethodFeeler, Lower: "3 thou", Upper: "7 thou", Measured: "total", LimitFor: "total", Leaves: []string{"3 thou", "5 thou", "7 thou", "8 thou", "9 thou"}}
+var side = measure.Spec{Method: family.MethodFeeler, Lower: size("3 thou"), Upper: size("7 thou"), Measured: "total", LimitFor: "total", Leaves: []string{"3 thou", "5 thou", "7 thou", "8 thou", "9 thou"}}
 
-func leaves(pairs ...string) []measure.Entry {
-	var out []measure.Entry
+func leaves(pairs ...string) []*unit.Reading {
+	var out []*unit.Reading
 	for i := 0; i < len(pairs); i += 2 {
-		out = append(out, measure.Entry{Slot: "leaf:" + pairs[i], Value: pairs[i+1]})
+		out = append(out, entry("leaf:"+pairs[i], pairs[i+1]))
 	}
 	return out
 }
@@ -24,7 +26,7 @@ func TestLeaves(t *testing.T) {
 	cases := []struct {
 		name    string
 		spec    measure.Spec
-		in      []measure.Entry
+		in      []*unit.Reading
 		verdict metrology.Verdict
 		next    float64
 	}{
@@ -48,9 +50,9 @@ func TestLeaves(t *testing.T) {
 func with(s measure.Spec, f func(*measure.Spec)) measure.Spec { f(&s); return s }
 
 func TestGridAgainstLimitWithResolution(t *testing.T) {
-	bore := measure.Spec{Method: family.MethodGrid, Rows: 2, Cols: 2, Wears: "bore", Nominal: "27.000 mm", Upper: "27.030 mm", Resolution: "0.005 mm"}
-	grid := func(a, b, c, d string) []measure.Entry {
-		return []measure.Entry{{Slot: "r1c1", Value: a}, {Slot: "r1c2", Value: b}, {Slot: "r2c1", Value: c}, {Slot: "r2c2", Value: d}}
+	bore := measure.Spec{Method: family.MethodGrid, Rows: 2, Cols: 2, Wears: "bore", Nominal: size("27.000 mm"), Upper: size("27.030 mm"), Resolution: size("0.005 mm")}
+	grid := func(a, b, c, d string) []*unit.Reading {
+		return []*unit.Reading{entry("r1c1", a), entry("r1c2", b), entry("r2c1", c), entry("r2c2", d)}
 	}
 	r := measure.Evaluate(bore, grid("27.005 mm", "27.010 mm", "27.005 mm", "27.015 mm"))
 	assert.Equal(t, metrology.In, r.Verdict)
@@ -64,22 +66,22 @@ func TestGridAgainstLimitWithResolution(t *testing.T) {
 }
 
 func TestSpringUsesTheToleranceOnItsSide(t *testing.T) {
-	s := measure.Spec{Method: family.MethodValue, Nominal: "42.0 mm", Lower: "41.5 mm", Upper: "42.5 mm", Resolution: "0.02 mm", Rows: 1, Cols: 1}
-	r := measure.Evaluate(s, []measure.Entry{{Slot: "v1", Value: "40.8 mm"}})
+	s := measure.Spec{Method: family.MethodValue, Nominal: size("42.0 mm"), Lower: size("41.5 mm"), Upper: size("42.5 mm"), Resolution: size("0.02 mm"), Rows: 1, Cols: 1}
+	r := measure.Evaluate(s, []*unit.Reading{entry("v1", "40.8 mm")})
 	assert.Equal(t, metrology.Out, r.Verdict)
 	assert.InDelta(t, 2.4, r.Used, 1e-6)
 }
 
 func TestGradeIsNoNumber(t *testing.T) {
 	s := measure.Spec{Method: family.MethodGrade, WorstGrade: 3}
-	assert.Equal(t, metrology.In, measure.Evaluate(s, []measure.Entry{{Slot: "grade", Value: "2"}}).Verdict)
-	r := measure.Evaluate(s, []measure.Entry{{Slot: "grade", Value: "3"}})
+	assert.Equal(t, metrology.In, measure.Evaluate(s, []*unit.Reading{entry("grade", "2")}).Verdict)
+	r := measure.Evaluate(s, []*unit.Reading{entry("grade", "3")})
 	assert.Equal(t, metrology.Out, r.Verdict)
 	assert.False(t, r.HasValue)
 }
 
 func TestEntriesAreRefusedInTheReadersWords(t *testing.T) {
-	bore := measure.Spec{Method: family.MethodGrid, Rows: 1, Cols: 1, Nominal: "27 mm"}
+	bore := measure.Spec{Method: family.MethodGrid, Rows: 1, Cols: 1, Nominal: size("27 mm")}
 	for _, bad := range []string{"27", "27 bar", "-27 mm", "27 in", "twenty"} {
 		assert.NotNil(t, measure.CheckEntry(bore, "r1c1", bad), bad)
 	}
@@ -87,4 +89,22 @@ func TestEntriesAreRefusedInTheReadersWords(t *testing.T) {
 	assert.Nil(t, measure.CheckEntry(bore, "r1c1", ""))
 	assert.False(t, measure.ValidSlot(bore, "r9c9"))
 	assert.True(t, measure.ValidSlot(side, "leaf:6.5 thou"), "a leaf between those of the set")
+}
+
+// entry is a reading as it comes from the bench.
+func entry(slot, value string) *unit.Reading {
+	r := &unit.Reading{Slot: slot, Value: value}
+	r.Measure()
+	return r
+}
+
+func size(text string) quantity.Quantity {
+	if text == "" {
+		return quantity.Quantity{}
+	}
+	q, err := quantity.Parse(text, quantity.Length)
+	if err != nil {
+		panic(err)
+	}
+	return q
 }

@@ -6,7 +6,7 @@ import (
 	"slices"
 
 	"corvek/core/family"
-	"corvek/core/quantity"
+	"corvek/core/unit"
 )
 
 // How far from its sisters a piece must be to be named: so many times their own
@@ -33,8 +33,8 @@ func (r *Result) sisters(s Spec, values map[string]float64) {
 	}
 	scatter := median(apart)
 	least := 2e-6
-	if q, err := quantity.Parse(s.Resolution, quantity.Length); err == nil {
-		least = 2 * q.SI
+	if known(s.Resolution) {
+		least = 2 * s.Resolution.SI
 	}
 	for i, slot := range s.Slots() {
 		v, ok := values[slot]
@@ -58,11 +58,10 @@ func median(vs []float64) float64 {
 }
 
 // fits takes mating parts pair by pair: what counts is the hole less its own shaft.
-func (r *Result) fits(s Spec, entries []Entry) {
+func (r *Result) fits(s Spec, entries []*unit.Reading) {
 	values := map[string]float64{}
 	for _, e := range entries {
-		q, _ := quantity.Parse(e.Value, quantity.Length)
-		values[e.Slot] = q.SI
+		values[e.Slot] = e.Size.SI
 	}
 	var all []float64
 	for i := 1; i <= max(1, s.Cols); i++ {

@@ -2,11 +2,15 @@
 // tie, is what lies loose tied to what is missing.
 package strip
 
-import "fmt"
+import (
+	"fmt"
+
+	"corvek/core/unit"
+)
 
 // Part is a line of the strip record.
 type Part struct {
-	ID        uint
+	Code      string
 	Name      string
 	Off       bool
 	Expected  int
@@ -31,16 +35,18 @@ func (p Part) Ties() bool { return p.Counted && (p.Missing() == 0 || p.Explained
 
 // Loose is debris or a piece found lying loose.
 type Loose struct {
-	What string
-	Tied bool
-	Note string // what it is, where it is not tied to a part
+	Number int
+	What   string
+	Tied   bool
+	Note   string // what it is, where it is not tied to a part
 }
 
 // Issue is something to settle before the record is honest.
 type Issue struct {
-	PartID uint
-	Code   string
-	Text   string
+	Part  string // code
+	Loose int    // number of what was found loose
+	Kind  unit.StopKind
+	Text  string
 }
 
 // Check gives what keeps the strip record from being complete.
@@ -54,23 +60,23 @@ func Check(parts []Part, loose []Loose) []Issue {
 		}
 		switch m := p.Missing(); {
 		case !p.Counted:
-			out = append(out, Issue{p.ID, "uncounted", fmt.Sprintf("%s: not counted", p.Name)})
+			out = append(out, Issue{Part: p.Code, Kind: unit.StopUncounted, Text: fmt.Sprintf("%s: not counted", p.Name)})
 		case p.Explained != "":
 		case m > 0:
-			out = append(out, Issue{p.ID, "short", fmt.Sprintf("%s: %d of %d, %s not found", p.Name, p.Found+p.Loose, p.Expected, pieces(m))})
+			out = append(out, Issue{Part: p.Code, Kind: unit.StopShort, Text: fmt.Sprintf("%s: %d of %d, %s not found", p.Name, p.Found+p.Loose, p.Expected, pieces(m))})
 		case m < 0:
-			out = append(out, Issue{p.ID, "over", fmt.Sprintf("%s: %s more than expected", p.Name, pieces(-m))})
+			out = append(out, Issue{Part: p.Code, Kind: unit.StopOver, Text: fmt.Sprintf("%s: %s more than expected", p.Name, pieces(-m))})
 		}
 		if p.Facings && p.Facing == "" {
-			out = append(out, Issue{p.ID, "facing", fmt.Sprintf("%s: facing not noted", p.Name)})
+			out = append(out, Issue{Part: p.Code, Kind: unit.StopFacing, Text: fmt.Sprintf("%s: facing not noted", p.Name)})
 		}
 	}
 	if left > 0 {
-		out = append(out, Issue{0, "still_on", fmt.Sprintf("%s still on the unit", partsAre(left))})
+		out = append(out, Issue{Kind: unit.StopStillOn, Text: fmt.Sprintf("%s still on the unit", partsAre(left))})
 	}
 	for _, l := range loose {
 		if !l.Tied && l.Note == "" {
-			out = append(out, Issue{0, "loose", fmt.Sprintf("%s lies loose and belongs to nothing yet", l.What)})
+			out = append(out, Issue{Loose: l.Number, Kind: unit.StopLoose, Text: fmt.Sprintf("%s lies loose and belongs to nothing yet", l.What)})
 		}
 	}
 	return out

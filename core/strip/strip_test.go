@@ -11,13 +11,13 @@ import (
 func codes(issues []strip.Issue) []string {
 	var out []string
 	for _, i := range issues {
-		out = append(out, i.Code)
+		out = append(out, string(i.Kind))
 	}
 	return out
 }
 
 func TestCheck(t *testing.T) {
-	needles := strip.Part{ID: 1, Name: "Needles", Off: true, Expected: 34, Found: 33, Counted: true}
+	needles := strip.Part{Code: "needles", Name: "Needles", Off: true, Expected: 34, Found: 33, Counted: true}
 	cases := []struct {
 		name  string
 		parts []strip.Part
@@ -30,7 +30,7 @@ func TestCheck(t *testing.T) {
 		{"one too many", []strip.Part{with(needles, func(p *strip.Part) { p.Found = 35 })}, nil, []string{"over"}},
 		{"not counted is not zero", []strip.Part{with(needles, func(p *strip.Part) { p.Counted = false })}, nil, []string{"uncounted"}},
 		{"still on", []strip.Part{with(needles, func(p *strip.Part) { p.Off = false })}, nil, []string{"still_on"}},
-		{"facing left out", []strip.Part{{ID: 2, Name: "Plate", Off: true, Expected: 1, Found: 1, Counted: true, Facings: true}}, nil, []string{"facing"}},
+		{"facing left out", []strip.Part{{Code: "plate", Name: "Plate", Off: true, Expected: 1, Found: 1, Counted: true, Facings: true}}, nil, []string{"facing"}},
 		{"pin in the sump, none missing", []strip.Part{{Off: true, Expected: 2, Found: 2, Counted: true}}, []strip.Loose{{What: "pin"}}, []string{"loose"}},
 	}
 	for _, c := range cases {

@@ -6,8 +6,8 @@ import (
 
 	"corvek/core/calc"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/internal/answer"
-	"corvek/internal/store"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -51,7 +51,7 @@ func TestKeptCalculations(t *testing.T) {
 	require.NoError(t, err)
 	text, err := json.Marshal(out)
 	require.NoError(t, err)
-	j := &store.Job{WorkedFigures: []store.WorkedFigure{
+	j := &unit.Job{Worked: []*unit.Worked{
 		{Calculator: "creep_leak", Note: "overnight", Inputs: `{"bore":"80 mm","creep":"12 mm","duration":"10 min"}`, Answer: string(text)},
 		{Calculator: "creep_leak", Inputs: `{}`, Answer: `{broken`},
 	}}

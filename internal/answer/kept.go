@@ -9,7 +9,7 @@ import (
 
 	"corvek/core/calc"
 	"corvek/core/quantity"
-	"corvek/internal/store"
+	"corvek/core/unit"
 )
 
 // Typed writes an example's input as it would be typed on the page.
@@ -63,7 +63,7 @@ func Query(in map[string]any) url.Values {
 
 // Worked is a calculation on a job as it is read.
 type Worked struct {
-	store.WorkedFigure
+	unit.Worked
 	Summary string
 	Given   []Row
 	Results []Row
@@ -73,10 +73,10 @@ type Worked struct {
 
 // Kept reads a job's calculations for people; one that cannot be read
 // any more is left out rather than shown wrong.
-func Kept(j *store.Job, s quantity.System) []Worked {
+func Kept(j *unit.Job, s quantity.System) []Worked {
 	var out []Worked
-	for _, w := range j.WorkedFigures {
-		v := Worked{WorkedFigure: w, Summary: w.Calculator}
+	for _, w := range j.Worked {
+		v := Worked{Worked: *w, Summary: w.Calculator}
 		var o calc.Output
 		var in map[string]any
 		if json.Unmarshal([]byte(w.Answer), &o) != nil || json.Unmarshal([]byte(w.Inputs), &in) != nil {

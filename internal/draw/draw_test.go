@@ -36,7 +36,7 @@ func wellFormed(t testing.TB, svg string) {
 func line(f *family.Family) Line {
 	l := Line{Axes: f.Axes, Title: f.Name, Width: 1132}
 	for i, p := range f.Parts {
-		l.Parts = append(l.Parts, LinePart{No: i + 1, ID: uint(i + 1), Name: p.Name, Kind: p.Kind, Count: p.Count, Branch: p.Branch, Shape: p.Shape, URL: "/x?part=1&y=2"})
+		l.Parts = append(l.Parts, LinePart{No: i + 1, Code: p.Code, Name: p.Name, Kind: p.Kind, Count: p.Count, Branch: p.Branch, Shape: p.Shape, URL: "/x?part=1&y=2"})
 	}
 	return l
 }

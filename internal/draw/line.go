@@ -34,7 +34,7 @@ type LinePart struct {
 	LabelTone string
 	Arrow     string // left, right: the facing that was noted
 	URL       string
-	ID        uint
+	Code string
 }
 
 // Line is a unit with its parts pulled apart along one axis.
@@ -235,10 +235,19 @@ func (l Line) column(b *strings.Builder, c column, y0, scale float64) {
 			classes += " quiet"
 		}
 		said := fmt.Sprintf("%d %s", lp.No, lp.Name)
+		if lp.Label != "" {
+			said += ", " + lp.Label
+		} else if lp.Count > 1 {
+			said += fmt.Sprintf(" ×%d", lp.Count)
+		}
 		if lp.Mark.Title != "" {
 			said += ", " + lp.Mark.Title
 		}
-		fmt.Fprintf(b, `<a class="%s" href="%s" data-part="%d" aria-label="%s"><title>%s</title>`, classes, text(lp.URL), lp.ID, text(said), text(said))
+		current := ""
+		if lp.Selected {
+			current = ` aria-current="true"`
+		}
+		fmt.Fprintf(b, `<a class="%s" href="%s" data-part="%s" aria-label="%s"%s><title>%s</title>`, classes, text(lp.URL), text(lp.Code), text(said), current, text(said))
 		// Parts that share a column share its height: the upper one takes the upper half.
 		hx, hw, hy, hh := c.x, c.w, 4.0, lineHeight-8
 		cx := c.x + c.w/2

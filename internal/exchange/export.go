@@ -2,175 +2,312 @@ package exchange
 
 import (
 	"archive/zip"
+	"bytes"
 	"context"
 	"encoding/json"
 	"fmt"
 	"io"
+	"maps"
 	"path"
-	"strings"
+	"slices"
+	"strconv"
 	"time"
 
+	"corvek/core/entry"
+	"corvek/core/unit"
 	"corvek/internal/store"
 )
 
-// FromJob makes the document of a stored job. Attachments name the files their
-// content goes to.
-func FromJob(j *store.Job, history []store.RecordEntry) *Document {
-	d := &Document{Format: Format, Version: Version,
-		Customer: Customer{j.Customer.Name, j.Customer.Place, j.Customer.Contact},
-		Job: Job{Tag: j.Tag, Title: j.Title, Complaint: j.Complaint, Caller: j.Caller, Symptoms: strings.Fields(j.Symptoms), Policy: j.Policy, Waiting: j.Waiting,
-			WaitingNote: j.WaitingNote, Station: j.Station, ReceivedOn: j.ReceivedOn.Format(time.DateOnly), WarrantyHold: j.WarrantyHold, WarrantyNote: j.WarrantyNote,
-			LabourHours: j.LabourHours, LabourRate: j.LabourRate, PartsCost: j.PartsCost, OutsideCost: j.OutsideCost, RebuildDays: j.RebuildDays,
-			NewPrice: j.NewPrice, NewDays: j.NewDays, DowntimeCost: j.DowntimeCost, Lesson: j.Lesson, HandedOverAt: utc(j.HandedOverAt), TimerNote: j.TimerNote, TimerUntil: utc(j.TimerUntil)},
-	}
-	if j.PromisedOn != nil {
-		d.Job.PromisedOn = j.PromisedOn.Format(time.DateOnly)
-	}
-	codes, unitOf := map[uint]string{}, map[uint]int{}
-	for i := range j.Units {
-		for _, p := range j.Units[i].Parts {
-			codes[p.ID], unitOf[p.ID] = p.Code, i
+// object is a JSON object whose members keep their order.
+type object []member
+
+type member struct {
+	name  string
+	value any
+}
+
+// MarshalJSON writes the members in their order.
+func (o object) MarshalJSON() ([]byte, error) {
+	var b bytes.Buffer
+	enc := json.NewEncoder(&b)
+	enc.SetEscapeHTML(false)
+	b.WriteByte('{')
+	for i, m := range o {
+		if i > 0 {
+			b.WriteByte(',')
 		}
-		d.Units = append(d.Units, fromUnit(&j.Units[i], codes))
-	}
-	for _, a := range j.Acknowledgements {
-		d.Acknowledgements = append(d.Acknowledgements, Acknowledgement{a.Caution, a.ByName, a.At.UTC()})
-	}
-	for _, p := range j.StopPasses {
-		d.StopPasses = append(d.StopPasses, StopPass{p.Code, p.StopText, p.Reason, p.ByName, p.At.UTC()})
-	}
-	for i, a := range j.Attachments {
-		x := Attachment{File: fmt.Sprintf("files/%02d%s", i+1, path.Ext(a.Name)), Name: a.Name, MediaType: a.MediaType,
-			Caption: a.Caption, BeforeCleaning: a.BeforeCleaning, Part: codeOf(codes, a.PartID)}
-		for _, m := range a.Marks {
-			x.Marks = append(x.Marks, Mark{m.Number, m.X, m.Y, m.Note, m.Evidence, codeOf(codes, m.PartID)})
-			if m.PartID != nil && x.Unit == 0 && unitOf[*m.PartID] > 0 {
-				x.Unit = unitOf[*m.PartID] + 1
-			}
+		if err := enc.Encode(m.name); err != nil {
+			return nil, err
 		}
-		if a.PartID != nil && unitOf[*a.PartID] > 0 {
-			x.Unit = unitOf[*a.PartID] + 1
+		b.WriteByte(':')
+		if err := enc.Encode(m.value); err != nil {
+			return nil, err
 		}
-		d.Attachments = append(d.Attachments, x)
 	}
-	for _, w := range j.WorkedFigures {
-		d.Worked = append(d.Worked, Worked{w.Calculator, w.Note, json.RawMessage(w.Inputs), json.RawMessage(w.Answer), w.ByName, w.At.UTC()})
+	b.WriteByte('}')
+	return b.Bytes(), nil
+}
+
+func (o *object) add(name string, v any) { *o = append(*o, member{name, v}) }
+
+// text adds words that are there.
+func (o *object) text(name, v string) {
+	if v != "" {
+		o.add(name, v)
 	}
-	for i := len(history) - 1; i >= 0; i-- {
-		e := history[i]
-		d.Record = append(d.Record, Entry{e.Who, e.At.UTC(), e.Action, e.Field, e.Before, e.After})
+}
+
+func (o *object) at(name string, t time.Time) { o.add(name, t.UTC().Format(time.RFC3339Nano)) }
+
+// list adds a list that is not empty.
+func list[T any](o *object, name string, rows []T, of func(T) object) {
+	if len(rows) == 0 {
+		return
 	}
+	out := make([]object, len(rows))
+	for i, r := range rows {
+		out[i] = of(r)
+	}
+	o.add(name, out)
+}
+
+// fields adds the declared values of a scope; empty ones are left out unless
+// all are wanted.
+func (o *object) fields(p *entry.Place, scope unit.Scope, all bool) {
+	for _, f := range entry.Fields(scope) {
+		if many[f.Name] {
+			continue
+		}
+		text := f.Get(p)
+		if text == "" && !all {
+			continue
+		}
+		switch {
+		case f.Kind == entry.Flag:
+			o.add(f.Name, text == entry.Yes)
+		case f.Kind == entry.Whole && f.Required:
+			n, _ := strconv.Atoi(text)
+			o.add(f.Name, n)
+		default:
+			o.add(f.Name, text)
+		}
+	}
+}
+
+// many are fields told apart by a code, which stand as a list or an object.
+var many = map[string]bool{"symptom": true, "gauge": true, "identity": true}
+
+// document makes the document of a job. record is newest first, as the store
+// gives it.
+func document(j *unit.Job, record []unit.Entry) object {
+	head := object{{"tag", j.Tag}}
+	head.fields(&entry.Place{Job: j}, unit.ScopeJob, false)
+	if len(j.Symptoms) > 0 {
+		head.add("symptoms", j.Symptoms)
+	}
+	customer := object{{"name", j.Customer.Name}}
+	customer.text("place", j.Customer.Place)
+	customer.text("contact", j.Customer.Contact)
+	d := object{{"format", Format}, {"version", Version}, {"job", head}, {"customer", customer}}
+	list(&d, "units", j.Units, fromUnit)
+	list(&d, "acknowledgements", j.Acknowledgements, func(a *unit.Acknowledgement) object {
+		o := object{{"caution", a.Caution}, {"by", a.By}}
+		o.at("at", a.At)
+		return o
+	})
+	list(&d, "stop_passes", j.Passes, func(p *unit.Pass) object {
+		o := object{{"code", p.Code}, {"stop_text", p.Text}, {"reason", p.Reason}, {"by", p.By}}
+		o.at("at", p.At)
+		return o
+	})
+	list(&d, "attachments", j.Pictures, fromPicture)
+	list(&d, "worked_figures", j.Worked, func(w *unit.Worked) object {
+		o := object{{"calculator", w.Calculator}}
+		o.text("note", w.Note)
+		o.add("inputs", json.RawMessage(w.Inputs))
+		o.add("answer", json.RawMessage(w.Answer))
+		o.add("by", w.By)
+		o.at("at", w.At)
+		return o
+	})
+	entries := slices.Clone(record)
+	slices.Reverse(entries)
+	list(&d, "record", entries, func(e unit.Entry) object {
+		o := object{{"who", e.Who}}
+		o.at("at", e.At)
+		o.add("action", e.Action)
+		o.text("field", e.Field)
+		o.text("before", e.Before)
+		o.text("after", e.After)
+		return o
+	})
 	return d
 }
 
-func utc(t *time.Time) *time.Time {
-	if t == nil {
-		return nil
-	}
-	u := t.UTC()
-	return &u
+// fileOf is where a picture's content lies in the zip.
+func fileOf(p *unit.Picture) string {
+	return fmt.Sprintf("files/%02d%s", p.Number, path.Ext(p.Name))
 }
 
-func codeOf(codes map[uint]string, id *uint) string {
-	if id == nil {
-		return ""
-	}
-	return codes[*id]
+func fromPicture(p *unit.Picture) object {
+	o := object{{"file", fileOf(p)}, {"number", p.Number}, {"name", p.Name}, {"media_type", p.MediaType}}
+	o.fields(&entry.Place{Picture: p}, unit.ScopePicture, false)
+	o.add("unit", p.Unit)
+	o.text("part", p.Part)
+	list(&o, "marks", p.Marks, func(m *unit.PictureMark) object {
+		x := object{{"number", m.Number}, {"x", m.X}, {"y", m.Y}}
+		x.text("note", m.Note)
+		x.text("evidence", m.Evidence)
+		x.text("part", m.Part)
+		return x
+	})
+	return o
 }
 
-func fromUnit(u *store.Unit, codes map[uint]string) Unit {
-	out := Unit{Family: u.Family, Name: u.Name, Maker: u.Maker, Model: u.Model, Serial: u.Serial, Variant: u.Variant, Rotation: u.Rotation, Fluid: u.Fluid,
-		Viscosity: u.Viscosity, Density: u.Density, Displacement: u.Displacement, Speed: u.Speed, DutyPressure: u.DutyPressure, Temperature: u.Temperature,
-		Hours: u.Hours, Filtration: u.Filtration, Changed: u.Changed, Modification: u.Modification, ShimsFitted: u.ShimsFitted, ShimsAvailable: u.ShimsAvailable,
-		OffBody: u.OffBody, OffGears: u.OffGears, Gauge: u.Gauge, Marks: u.Marks, Capacity: u.Capacity, LevelBefore: u.LevelBefore, Drained: u.Drained, Water: u.Water,
-		Gained: u.GainedElsewhere, Vessel: u.Vessel, DrainedLook: u.DrainedLook, Flushed: u.Flushed, Kept: u.ModificationKept}
-	for _, a := range u.Accounts {
-		out.Accounts = append(out.Accounts, Account{a.Teller, a.Words})
-	}
-	for _, r := range u.Rounds {
-		out.Rounds = append(out.Rounds, Round{r.Number, r.Reason, r.BackTo, r.OpenedBy, r.OpenedAt.UTC()})
-	}
-	for _, p := range u.Parts {
-		out.Parts = append(out.Parts, fromPart(p))
-	}
-	for _, l := range u.LooseItems {
-		out.Loose = append(out.Loose, Loose{l.What, l.Place, l.Count, codeOf(codes, l.PartID), l.Note})
-	}
-	for _, e := range u.Evidence {
-		out.Evidence = append(out.Evidence, Evidence{e.Round, e.Code, e.State, e.Origin, e.Note, e.FoundHow, e.Age})
-	}
-	for _, c := range u.Conclusions {
-		out.Conclusions = append(out.Conclusions, Conclusion{c.Round, c.Cause, c.Proximate, c.Contributing, c.Statement, c.Action, c.Owner})
-	}
-	for _, k := range u.KitPieces {
-		out.Kit = append(out.Kit, Piece{k.Number, k.Name, k.Count, codeOf(codes, k.PartID), k.LeftReason})
-	}
-	for _, a := range u.Attempts {
-		x := Attempt{a.Number, a.Round, a.Source, a.OneChange, a.ConditionRepeated, a.Note, a.Closed, a.Verdict, a.ByName, a.At.UTC(), nil}
-		for _, p := range a.Points {
-			x.Points = append(x.Points, Point{p.Code, p.Pressure, p.Flow, p.Speed, p.Temperature, p.Word})
-		}
-		out.Attempts = append(out.Attempts, x)
-	}
-	return out
+func fromUnit(u *unit.Unit) object {
+	o := object{{"family", u.Family}}
+	o.fields(&entry.Place{Unit: u}, unit.ScopeUnit, false)
+	o.answers("gauge", u.Gauge)
+	o.answers("identity", u.Identity)
+	list(&o, "accounts", u.Accounts, func(a *unit.Account) object {
+		return object{{"number", a.Number}, {"teller", a.Teller}, {"words", a.Words}}
+	})
+	list(&o, "rounds", u.Rounds, func(r *unit.Round) object {
+		x := object{{"number", r.Number}}
+		x.text("reason", r.Reason)
+		x.text("back_to", r.BackTo)
+		x.text("opened_by", r.OpenedBy)
+		x.at("opened_at", r.OpenedAt)
+		return x
+	})
+	list(&o, "parts", u.Parts, fromPart)
+	list(&o, "loose", u.Loose, func(l *unit.Loose) object {
+		x := object{{"number", l.Number}}
+		x.fields(&entry.Place{Loose: l}, unit.ScopeLoose, false)
+		return x
+	})
+	list(&o, "evidence", u.Marks, func(m *unit.Mark) object {
+		x := object{{"round", m.Round}, {"code", m.Code}}
+		x.fields(&entry.Place{Mark: m}, unit.ScopeEvidence, false)
+		return x
+	})
+	list(&o, "conclusions", u.Conclusions, func(c *unit.Conclusion) object {
+		x := object{{"round", c.Round}}
+		x.fields(&entry.Place{Conclusion: c}, unit.ScopeConclusion, false)
+		return x
+	})
+	list(&o, "kit", u.Kit, func(k *unit.Piece) object {
+		x := object{{"line", k.Number}}
+		x.fields(&entry.Place{Piece: k}, unit.ScopePiece, false)
+		return x
+	})
+	list(&o, "attempts", u.Attempts, func(a *unit.Attempt) object {
+		x := object{{"number", a.Number}, {"round", a.Round}}
+		x.fields(&entry.Place{Attempt: a}, unit.ScopeAttempt, false)
+		x.text("by", a.By)
+		x.at("at", a.At)
+		list(&x, "points", a.Points, func(p *unit.Point) object {
+			y := object{{"code", p.Code}}
+			y.fields(&entry.Place{Point: p}, unit.ScopePoint, false)
+			return y
+		})
+		return x
+	})
+	return o
 }
 
-func fromPart(p store.Part) Part {
-	out := Part{Code: p.Code, Expected: p.Expected, Off: p.Off, Found: p.Found, Facing: p.Facing, Fastener: p.Fastener, Note: p.Note, Explained: p.Explained,
-		Witness: p.Witness, Stuck: p.Stuck, Freed: p.Freed, Stack: p.StackFound, StackFit: p.StackFit}
+func (o *object) answers(name string, m map[string]string) {
+	var out object
+	for _, k := range slices.Sorted(maps.Keys(m)) {
+		out.add(k, m[k])
+	}
+	if out != nil {
+		o.add(name, out)
+	}
+}
+
+func fromPart(p *unit.Part) object {
+	o := object{{"code", p.Code}}
 	if p.Kind != "" {
-		out.Name, out.Kind, out.Branch, out.Place = p.Name, p.Kind, p.Branch, p.Ordinal
+		o.add("name", p.Name)
+		o.add("kind", p.Kind)
+		o.text("branch", p.Branch)
 	}
-	for _, f := range p.Features {
-		x := Feature{Code: f.Code, Lower: &f.Lower, Upper: &f.Upper, Standing: f.Standing, Measured: f.Measured, LimitFor: f.LimitFor, Instrument: f.Instrument, Resolution: &f.Resolution}
-		for _, r := range f.Readings {
-			x.Readings = append(x.Readings, Reading{r.Round, r.Stage, r.Slot, r.Value, r.ByName, r.At.UTC()})
-		}
-		out.Features = append(out.Features, x)
-	}
-	for _, d := range p.Decisions {
-		out.Decisions = append(out.Decisions, Decision{d.Round, d.Choice, d.Reason})
-	}
-	for _, b := range p.BuildSteps {
-		out.Steps = append(out.Steps, Step{b.Round, b.Done, b.Facing, b.Turn, b.Torque, b.Note, b.ByName})
-	}
-	return out
+	o.fields(&entry.Place{Part: p}, unit.ScopePart, false)
+	list(&o, "features", p.Features, func(f *unit.Feature) object {
+		x := object{{"code", f.Code}}
+		// A limit that was taken away must not come back from the family.
+		x.fields(&entry.Place{Feature: f}, unit.ScopeFeature, true)
+		list(&x, "readings", f.Readings, func(r *unit.Reading) object {
+			y := object{{"round", r.Round}, {"stage", r.Stage}, {"slot", r.Slot}, {"value", r.Value}}
+			y.text("by", r.By)
+			y.at("at", r.At)
+			return y
+		})
+		return x
+	})
+	list(&o, "decisions", p.Decisions, func(d *unit.Decision) object {
+		x := object{{"round", d.Round}}
+		x.fields(&entry.Place{Decision: d}, unit.ScopeDecision, false)
+		return x
+	})
+	list(&o, "steps", p.Steps, func(s *unit.Step) object {
+		x := object{{"round", s.Round}}
+		x.fields(&entry.Place{Step: s}, unit.ScopeStep, false)
+		x.text("by", s.By)
+		return x
+	})
+	return o
 }
 
-// Write puts a job as a zip of job.json and its attachments.
+// mostRecord is the longest record that is written.
+const mostRecord = 100_000
+
+// Write puts a job as a zip of job.json and its pictures.
 func Write(ctx context.Context, s *store.Store, tag string, w io.Writer) error {
 	j, err := s.Job(ctx, tag)
 	if err != nil {
 		return err
 	}
-	history, err := s.History(ctx, j.ID, 100_000)
+	record, err := s.Record(ctx, tag, mostRecord)
 	if err != nil {
 		return err
 	}
-	d := FromJob(j, history)
+	text, err := Text(j, record)
+	if err != nil {
+		return err
+	}
 	z := zip.NewWriter(w)
-	f, err := z.Create("job.json")
-	if err != nil {
+	if err := put(z, "job.json", text); err != nil {
 		return err
 	}
-	enc := json.NewEncoder(f)
-	enc.SetIndent("", "  ")
-	enc.SetEscapeHTML(false)
-	if err := enc.Encode(d); err != nil {
-		return err
-	}
-	for i, a := range j.Attachments {
-		whole, err := s.Attachment(ctx, a.ID)
+	for _, p := range j.Pictures {
+		c, _, err := s.Picture(ctx, tag, p.Number)
 		if err != nil {
 			return err
 		}
-		f, err := z.Create(d.Attachments[i].File)
-		if err != nil {
-			return err
-		}
-		if _, err := f.Write(whole.Content); err != nil {
+		if err := put(z, fileOf(p), c.Bytes); err != nil {
 			return err
 		}
 	}
 	return z.Close()
+}
+
+// Text writes the document of a job; record is newest first.
+func Text(j *unit.Job, record []unit.Entry) ([]byte, error) {
+	var b bytes.Buffer
+	enc := json.NewEncoder(&b)
+	enc.SetIndent("", "  ")
+	enc.SetEscapeHTML(false)
+	err := enc.Encode(document(j, record))
+	return b.Bytes(), err
+}
+
+func put(z *zip.Writer, name string, content []byte) error {
+	f, err := z.Create(name)
+	if err != nil {
+		return err
+	}
+	_, err = f.Write(content)
+	return err
 }

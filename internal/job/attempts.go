@@ -1,20 +1,15 @@
 package job
 
 import (
-	"errors"
-
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/proof"
-	"corvek/core/quantity"
-	"corvek/internal/store"
+	"corvek/core/unit"
 )
-
-var errShimCount = errors.New("a count after x is a whole number, like 0.05 mm x2")
 
 // AttemptState is a run of the bench test with its verdicts.
 type AttemptState struct {
-	*store.Attempt
+	*unit.Attempt
 	Points  []PointState
 	Sum     metrology.Verdict
 	Current bool // belongs to the current round
@@ -23,7 +18,7 @@ type AttemptState struct {
 // PointState is one step of the test with what was read.
 type PointState struct {
 	Test        *family.Test
-	Row         store.Point
+	Row         unit.Point
 	Pressure    float64
 	HasPressure bool
 	Flow        float64
@@ -36,20 +31,19 @@ type PointState struct {
 }
 
 func (st *State) attempts() {
-	for i := range st.Unit.Attempts {
-		a := &st.Unit.Attempts[i]
-		as := &AttemptState{Attempt: a, Current: a.Round == st.Round.Number}
-		rows := map[string]store.Point{}
-		for _, p := range a.Points {
-			rows[p.Code] = p
-		}
+	for _, a := range st.Unit.Attempts {
+		as := &AttemptState{Attempt: a, Current: a.Round == st.Round}
 		var verdicts []metrology.Verdict
 		for k := range st.Family.Tests {
 			t := &st.Family.Tests[k]
 			if a.Number == 0 && !t.Received {
 				continue
 			}
-			ps := st.point(t, rows[t.Code])
+			row := a.Point(t.Code)
+			if row == nil {
+				row = &unit.Point{Code: t.Code}
+			}
+			ps := st.point(t, *row)
 			as.Points = append(as.Points, ps)
 			verdicts = append(verdicts, ps.Verdict)
 		}
@@ -62,15 +56,15 @@ func (st *State) attempts() {
 	}
 }
 
-func (st *State) point(t *family.Test, row store.Point) PointState {
+func (st *State) point(t *family.Test, row unit.Point) PointState {
 	ps := PointState{Test: t, Row: row, Target: t.Pressure * st.Duty.Pressure}
-	ps.Pressure, ps.HasPressure = parse(row.Pressure, quantity.Pressure)
-	ps.Flow, ps.HasFlow = parse(row.Flow, quantity.Flow)
+	ps.Pressure, ps.HasPressure = known(row.Pressure)
+	ps.Flow, ps.HasFlow = known(row.Flow)
 	theory := st.Found.Theoretical()
 	switch t.Kind {
 	case family.TestFlow:
 		ps.Least = proof.Band(st.Family.Accept, t.Pressure)
-		if speed, ok := parse(row.Speed, quantity.Rotation); ok && speed > 0 {
+		if speed, ok := known(row.Speed); ok && speed > 0 {
 			theory = st.Duty.Displacement * speed / 60
 		}
 		if !ps.HasFlow || theory <= 0 {

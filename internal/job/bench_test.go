@@ -11,6 +11,7 @@ import (
 	"corvek/core/field"
 	"corvek/core/measure"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
@@ -48,9 +49,9 @@ func stops(st *job.State, station string) string {
 // put sets a field whatever it held before.
 func put(t *testing.T, s *job.Service, tag, name, value string) {
 	t.Helper()
-	err := s.Set(context.Background(), iva, tag, name, value, "")
+	err := edit(s, context.Background(), iva, tag, name, value, "")
 	if c, is := err.(*job.Conflict); is {
-		err = s.Set(context.Background(), iva, tag, name, value, c.Theirs)
+		err = edit(s, context.Background(), iva, tag, name, value, c.Theirs)
 	}
 	require.NoError(t, err, "%s = %s", name, value)
 }
@@ -59,17 +60,15 @@ func put(t *testing.T, s *job.Service, tag, name, value string) {
 func fill(t *testing.T, s *job.Service, tag string) {
 	t.Helper()
 	st := load(t, s, tag)
-	var rows []store.Reading
 	for _, p := range st.Parts {
 		for _, f := range p.Features {
 			for _, slot := range f.Spec.Slots() {
 				v := good(f, slot)
 				require.Nil(t, measure.CheckEntry(f.Spec, slot, v), "%s %s = %s", f.Path(), slot, v)
-				rows = append(rows, store.Reading{FeatureID: f.ID, Round: 1, Stage: job.StageFound, Slot: slot, Value: v})
+				require.NoError(t, edit(s, context.Background(), iva, tag, of(f, "found/"+slot), v, ""))
 			}
 		}
 	}
-	require.NoError(t, s.Store.WithJob(context.Background(), tag, func(tx *store.Tx) error { return tx.DB.Create(&rows).Error }))
 }
 
 func lengthOf(text string) (float64, bool) {
@@ -80,9 +79,9 @@ func lengthOf(text string) (float64, bool) {
 // good is an entry within a feature's limits.
 func good(f *job.FeatureState, slot string) string {
 	mm := func(v float64) string { return fmt.Sprintf("%.4f mm", v*1e3) }
-	nominal, hasNominal := lengthOf(f.Spec.Nominal)
-	lower, hasLower := lengthOf(f.Spec.Lower)
-	upper, hasUpper := lengthOf(f.Spec.Upper)
+	nominal, hasNominal := lengthOf(f.Spec.Nominal.Typed)
+	lower, hasLower := lengthOf(f.Spec.Lower.Typed)
+	upper, hasUpper := lengthOf(f.Spec.Upper.Typed)
 	middle := nominal
 	switch {
 	case hasLower && hasUpper:
@@ -152,15 +151,15 @@ func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
 	t.Run("a gear fitted backwards", func(t *testing.T) {
 		tag, st := take("external_gear_pump")
 		g := partOf(t, st, "driven_gear")
-		put(t, s, tag, name("step", g.ID, "done"), "yes")
-		put(t, s, tag, name("step", g.ID, "facing"), "long journal to the rear")
+		put(t, s, tag, at(g, "step/done"), "yes")
+		put(t, s, tag, at(g, "step/facing"), "long journal to the rear")
 		assert.Contains(t, stops(load(t, s, tag), "build"), "Driven gear: fitted \"long journal to the rear\"")
-		put(t, s, tag, name("step", g.ID, "facing"), "long journal to the front")
+		put(t, s, tag, at(g, "step/facing"), "long journal to the front")
 		assert.NotContains(t, stops(load(t, s, tag), "build"), "Driven gear: fitted")
 	})
 	t.Run("a missing needle", func(t *testing.T) {
 		tag, st := take("external_gear_pump")
-		put(t, s, tag, name("part", partOf(t, st, "rear_needles").ID, "found"), "33")
+		put(t, s, tag, at(partOf(t, st, "rear_needles"), "found"), "33")
 		st = load(t, s, tag)
 		assert.Contains(t, stops(st, "strip"), "Rear needles: 33 of 34, one not found")
 		assert.Contains(t, stops(st, "handover"), "flushed", "it is still in the unit or in the circuit")
@@ -168,29 +167,29 @@ func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
 	t.Run("an extra shim", func(t *testing.T) {
 		tag, st := take("bent_axis_unit")
 		p := partOf(t, st, "preload_shims")
-		put(t, s, tag, name("part", p.ID, "stack_found"), "shim shim")
-		put(t, s, tag, name("part", p.ID, "stack_fit"), "shim shim shim")
-		put(t, s, tag, name("step", p.ID, "done"), "yes")
+		put(t, s, tag, at(p, "stack_found"), "shim shim")
+		put(t, s, tag, at(p, "stack_fit"), "shim shim shim")
+		put(t, s, tag, at(p, "step/done"), "yes")
 		assert.Contains(t, stops(load(t, s, tag), "build"), "one shim too many")
 	})
 	t.Run("a flipped dished spring", func(t *testing.T) {
 		tag, st := take("winch_brake_pack")
 		p := partOf(t, st, "disc_springs")
-		put(t, s, tag, name("part", p.ID, "stack_found"), p.Stack.Def.As)
-		put(t, s, tag, name("part", p.ID, "stack_fit"), strings.Replace(p.Stack.Def.As, "disc<", "disc>", 1))
-		put(t, s, tag, name("step", p.ID, "done"), "yes")
+		put(t, s, tag, at(p, "stack_found"), p.Stack.Def.As)
+		put(t, s, tag, at(p, "stack_fit"), strings.Replace(p.Stack.Def.As, "disc<", "disc>", 1))
+		put(t, s, tag, at(p, "step/done"), "yes")
 		assert.Contains(t, stops(load(t, s, tag), "build"), "dished spring at place 3 is turned over")
-		put(t, s, tag, name("part", p.ID, "stack_fit"), p.Stack.Def.As)
+		put(t, s, tag, at(p, "stack_fit"), p.Stack.Def.As)
 		assert.NotContains(t, stops(load(t, s, tag), "build"), "turned over")
 	})
 	t.Run("what a plate pack holds", func(t *testing.T) {
 		tag, st := take("winch_brake_pack")
 		springs, plates := partOf(t, st, "disc_springs"), partOf(t, st, "plates")
-		put(t, s, tag, name("part", plates.ID, "stack_found"), plates.Stack.Def.As)
+		put(t, s, tag, at(plates, "stack_found"), plates.Stack.Def.As)
 		st = load(t, s, tag)
 		_, ok := st.Carries(partOf(t, st, "plates"), false)
 		assert.False(t, ok, "the springs are not noted yet")
-		put(t, s, tag, name("part", springs.ID, "stack_found"), springs.Stack.Def.As)
+		put(t, s, tag, at(springs, "stack_found"), springs.Stack.Def.As)
 		st = load(t, s, tag)
 		torque, ok := st.Carries(partOf(t, st, "plates"), false)
 		require.True(t, ok)
@@ -200,7 +199,7 @@ func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
 	})
 	t.Run("a ball lost with its screw", func(t *testing.T) {
 		tag, st := take("slave_cylinder")
-		put(t, s, tag, name("part", partOf(t, st, "bleed_ball").ID, "found"), "0")
+		put(t, s, tag, at(partOf(t, st, "bleed_ball"), "found"), "0")
 		assert.Contains(t, stops(load(t, s, tag), "strip"), "Bleed ball: 0 of 1, one not found")
 	})
 	t.Run("a stack whose order nobody wrote down", func(t *testing.T) {
@@ -210,9 +209,9 @@ func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
 	t.Run("a seized part freed before it was described", func(t *testing.T) {
 		tag, st := take("master_cylinder")
 		p := partOf(t, st, "piston")
-		put(t, s, tag, name("part", p.ID, "stuck"), "seized")
+		put(t, s, tag, at(p, "stuck"), "seized")
 		assert.Contains(t, stops(load(t, s, tag), "strip"), "before freeing or wiping")
-		put(t, s, tag, name("part", p.ID, "note"), "rust ring at mid bore, moved 2 mm")
+		put(t, s, tag, at(p, "note"), "rust ring at mid bore, moved 2 mm")
 		assert.NotContains(t, stops(load(t, s, tag), "strip"), "before freeing")
 	})
 }
@@ -220,19 +219,18 @@ func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
 func TestGaugeAnswersAndVariantOnAJob(t *testing.T) {
 	s := bench(t)
 	tag := newUnit(t, s, "cam_piston_pump")
-	u := load(t, s, tag).Unit.ID
-	put(t, s, tag, name("unit", u, "gauge/new_unit"), "same")
-	put(t, s, tag, name("unit", u, "gauge/inlet"), "good")
+	put(t, s, tag, "u1/gauge/new_unit", "same")
+	put(t, s, tag, "u1/gauge/inlet", "good")
 	st := load(t, s, tag)
 	assert.Equal(t, family.Acquits, st.Gauge.Verdict)
 	assert.Contains(t, stops(st, "strip"), "The unit is cleared")
-	put(t, s, tag, name("unit", u, "gauge/new_unit"), "")
+	put(t, s, tag, "u1/gauge/new_unit", "")
 	assert.NotContains(t, stops(load(t, s, tag), "strip"), "cleared")
 	var fe *field.Error
-	require.ErrorAs(t, s.Set(context.Background(), iva, tag, name("unit", u, "gauge/inlet"), "maybe", "good"), &fe)
+	require.ErrorAs(t, edit(s, context.Background(), iva, tag, "u1/gauge/inlet", "maybe", "good"), &fe)
 
-	put(t, s, tag, name("unit", u, "serial"), "C-20400")
-	put(t, s, tag, name("unit", u, "mark/bleed_top"), "yes")
+	put(t, s, tag, "u1/serial", "C-20400")
+	put(t, s, tag, "u1/identity/bleed_top", "yes")
 	st = load(t, s, tag)
 	require.NotNil(t, st.Variant.Chosen)
 	assert.Equal(t, "late", st.Variant.Chosen.Variant.Code)
@@ -241,16 +239,15 @@ func TestGaugeAnswersAndVariantOnAJob(t *testing.T) {
 func TestFluidBalanceOnAJob(t *testing.T) {
 	s := bench(t)
 	tag := newUnit(t, s, "axial_piston_pump")
-	u := load(t, s, tag).Unit.ID
 	for field, v := range map[string]string{"capacity": "120 L", "drained": "96 L", "vessel": "20 L"} {
-		put(t, s, tag, name("unit", u, field), v)
+		put(t, s, tag, "u1/"+field, v)
 	}
 	out := load(t, s, tag).Balance
 	require.NotNil(t, out)
 	assert.Equal(t, "undecided", out.Get("verdict"), "without the level before nothing is known to be missing")
-	put(t, s, tag, name("unit", u, "level_before"), "110 L")
+	put(t, s, tag, "u1/level_before", "110 L")
 	assert.Equal(t, "short", load(t, s, tag).Balance.Get("verdict"))
-	put(t, s, tag, name("unit", u, "gained_elsewhere"), "12 L")
+	put(t, s, tag, "u1/gained_elsewhere", "12 L")
 	assert.Equal(t, "balanced", load(t, s, tag).Balance.Get("verdict"))
 }
 
@@ -269,15 +266,15 @@ func TestUnitsAccountsAndUnknownParts(t *testing.T) {
 	assert.Empty(t, load(t, s, tag).Unit.Accounts, "an account belongs to its unit")
 
 	behind := second.Parts[2]
-	id, err := s.AddPart(ctx, iva, tag, 2, behind.ID, "Home-made ring", "spacer", 2)
+	id, err := s.AddPart(ctx, iva, tag, 2, behind.Code, "Home-made ring", "spacer", 2)
 	require.NoError(t, err)
 	second, err = s.Load(ctx, tag, 2)
 	require.NoError(t, err)
-	at := slices.IndexFunc(second.Parts, func(p *job.PartState) bool { return p.ID == id })
+	at := slices.IndexFunc(second.Parts, func(p *job.PartState) bool { return p.Code == id })
 	assert.Equal(t, 3, at)
 	assert.Equal(t, "spacer", second.Parts[at].Def.Kind)
 	var fe *field.Error
-	_, err = s.AddPart(ctx, iva, tag, 2, behind.ID, "Thing", "dragon", 1)
+	_, err = s.AddPart(ctx, iva, tag, 2, behind.Code, "Thing", "dragon", 1)
 	require.ErrorAs(t, err, &fe)
 	assert.Equal(t, "kind", fe.Field)
 
@@ -302,7 +299,7 @@ func TestShopChangesAFamily(t *testing.T) {
 	require.NoError(t, s.SaveFamily(ctx, odd, "check_valve", strings.Replace(text, "name: Check valve", "name: Check valve, ours", 1), "our own name"))
 	other, err := job.New(s.Store)
 	require.NoError(t, err)
-	require.NoError(t, other.RefreshFamilies(ctx))
+	require.NoError(t, other.Refresh(ctx))
 	assert.Equal(t, "Check valve, ours", other.Families()["check_valve"].Name, "a second instance sees it")
 	own := strings.Replace(text, "code: check_valve", "code: ball_check", 1)
 	require.NoError(t, s.SaveFamily(ctx, odd, "ball_check", own, "a new kind"))
@@ -318,12 +315,12 @@ func TestToolOutOfCalibrationIsTold(t *testing.T) {
 	require.NoError(t, s.Store.SaveInstrument(context.Background(), &store.Instrument{Name: "micrometer", Kind: "outside", Resolution: "0.001 mm", DueOn: &due}))
 	tag := newUnit(t, s, "master_cylinder")
 	f := partOf(t, load(t, s, tag), "piston").Features[0]
-	put(t, s, tag, name("reading", f.ID, "found/h1"), "22.04 mm")
+	put(t, s, tag, of(f, "found/h1"), "22.04 mm")
 	assert.Contains(t, stops(load(t, s, tag), "measure"), "micrometer was due for calibration")
 	require.NoError(t, s.Store.SaveInstrument(context.Background(), &store.Instrument{Name: "Vernier 2", Kind: "calipers", Resolution: "0.02 mm"}))
-	put(t, s, tag, name("feature", f.ID, "instrument"), "vernier 2")
-	assert.Equal(t, "0.02 mm", partOf(t, load(t, s, tag), "piston").Features[0].Resolution, "a tool brings its resolution")
-	put(t, s, tag, name("feature", f.ID, "instrument"), "micrometer")
+	put(t, s, tag, of(f, "instrument"), "vernier 2")
+	assert.Equal(t, "0.02 mm", partOf(t, load(t, s, tag), "piston").Features[0].Resolution.Typed, "a tool brings its resolution")
+	put(t, s, tag, of(f, "instrument"), "micrometer")
 	later := s.Now().AddDate(1, 0, 0)
 	require.NoError(t, s.Store.SaveInstrument(context.Background(), &store.Instrument{Name: "micrometer", Kind: "outside", Resolution: "0.001 mm", DueOn: &later}))
 	assert.NotContains(t, stops(load(t, s, tag), "measure"), "calibration")
@@ -332,20 +329,20 @@ func TestToolOutOfCalibrationIsTold(t *testing.T) {
 func TestMarksOnPictures(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	st := load(t, s, "T-0417")
-	id := st.Job.Attachments[1].ID
-	part := st.Parts[0].ID
-	require.NoError(t, s.AddMark(ctx, iva, "T-0417", 1, id, store.PictureMark{X: .5, Y: .25, Note: "bright", PartID: &part, Evidence: st.Knowledge.Evidence[0].Code}))
-	require.NoError(t, s.AddMark(ctx, iva, "T-0417", 1, id, store.PictureMark{X: 1, Y: 0, Note: "edge"}))
+	id := st.Job.Pictures[1].Number
+	part := st.Parts[0].Code
+	require.NoError(t, s.AddMark(ctx, iva, "T-0417", 1, id, unit.PictureMark{X: .5, Y: .25, Note: "bright", Part: part, Evidence: st.Knowledge.Evidence[0].Code}))
+	require.NoError(t, s.AddMark(ctx, iva, "T-0417", 1, id, unit.PictureMark{X: 1, Y: 0, Note: "edge"}))
 	st = load(t, s, "T-0417")
-	require.Len(t, st.Job.Attachments[1].Marks, 2)
-	assert.Equal(t, 2, st.Job.Attachments[1].Marks[1].Number)
-	assert.Equal(t, st.Parts[0].Name+": "+st.Knowledge.Evidence[0].Text+": bright", st.MarkWords(st.Job.Attachments[1].Marks[0]))
+	require.Len(t, st.Job.Pictures[1].Marks, 2)
+	assert.Equal(t, 2, st.Job.Pictures[1].Marks[1].Number)
+	assert.Equal(t, st.Parts[0].Name+": "+st.Knowledge.Evidence[0].Text+": bright", st.MarkWords(st.Job.Pictures[1].Marks[0]))
 	var fe *field.Error
-	for _, bad := range []store.PictureMark{{X: -1, Y: 0, Note: "off"}, {X: .5, Y: 1.2, Note: "off"}, {X: .5, Y: .5}, {X: .5, Y: .5, Evidence: "no_such"}} {
+	for _, bad := range []unit.PictureMark{{X: -1, Y: 0, Note: "off"}, {X: .5, Y: 1.2, Note: "off"}, {X: .5, Y: .5}, {X: .5, Y: .5, Evidence: "no_such"}} {
 		require.ErrorAs(t, s.AddMark(ctx, iva, "T-0417", 1, id, bad), &fe)
 	}
 	require.NoError(t, s.DropMark(ctx, iva, "T-0417", 1, id, 1))
-	assert.Len(t, load(t, s, "T-0417").Job.Attachments[1].Marks, 1)
+	assert.Len(t, load(t, s, "T-0417").Job.Pictures[1].Marks, 1)
 }
 
 // A part that the conclusion blames and that nobody measured is a stop.
@@ -354,12 +351,12 @@ func TestBlamedPartIsMeasured(t *testing.T) {
 	tag := newUnit(t, s, "double_acting_cylinder")
 	require.NoError(t, s.TakeOffRest(context.Background(), iva, tag, 1))
 	st := load(t, s, tag)
-	put(t, s, tag, name("evidence", st.Unit.ID, "drifts"), "seen")
-	put(t, s, tag, name("conclusion", st.Unit.ID, "cause"), "bent_rod")
+	put(t, s, tag, "u1/evidence/drifts/state", "seen")
+	put(t, s, tag, "u1/conclusion/cause", "bent_rod")
 	assert.Contains(t, stops(load(t, s, tag), "measure"), "Rod: blamed by “rod bent by overload” and never measured")
 	for _, x := range st.ByCode["rod"].Features {
 		if x.Code == "runout" {
-			put(t, s, tag, name("reading", x.ID, "found/v1"), "0.60 mm")
+			put(t, s, tag, of(x, "found/v1"), "0.60 mm")
 		}
 	}
 	assert.NotContains(t, stops(load(t, s, tag), "measure"), "blamed")
@@ -369,8 +366,8 @@ func TestBlamedPartIsMeasured(t *testing.T) {
 // so does what Build and Prove show of this one.
 func TestClosedJobsAndWorkAreEvidence(t *testing.T) {
 	s, ctx := bench(t), context.Background()
-	of := func(tag, cause string) float64 {
-		for _, r := range load(t, s, tag).Explain.Ranking {
+	share := func(tag, cause string) float64 {
+		for _, r := range load(t, s, tag).Explained().Ranking {
 			if r.Cause.Code == cause {
 				return r.Posterior
 			}
@@ -378,25 +375,25 @@ func TestClosedJobsAndWorkAreEvidence(t *testing.T) {
 		return 0
 	}
 	tag := newUnit(t, s, "double_acting_cylinder")
-	put(t, s, tag, name("evidence", load(t, s, tag).Unit.ID, "drifts"), "seen")
-	before := of(tag, "pressure_spike")
+	put(t, s, tag, "u1/evidence/drifts/state", "seen")
+	before := share(tag, "pressure_spike")
 	for range 6 {
 		old := newUnit(t, s, "double_acting_cylinder")
-		put(t, s, old, name("conclusion", load(t, s, old).Unit.ID, "cause"), "pressure_spike")
-		now := s.Now()
-		require.NoError(t, s.Store.WithJob(ctx, old, func(tx *store.Tx) error {
-			return tx.DB.Model(&store.Job{}).Where("id = ?", tx.Job.ID).Update("handed_over_at", &now).Error
+		put(t, s, old, "u1/conclusion/cause", "pressure_spike")
+		require.NoError(t, s.Store.Update(ctx, old, func(j *unit.Job, _ store.History) (*store.Change, error) {
+			j.HandedOverAt = s.Now()
+			return &store.Change{Job: j}, nil
 		}))
 	}
-	assert.Greater(t, of(tag, "pressure_spike"), before)
+	assert.Greater(t, share(tag, "pressure_spike"), before)
 
 	valve := newUnit(t, s, "directional_spool_valve")
 	st := load(t, s, valve)
-	put(t, s, valve, name("evidence", st.Unit.ID, "recent_work"), "seen")
-	calm := of(valve, "misassembly")
-	put(t, s, valve, name("step", st.Parts[0].ID, "done"), "yes")
-	put(t, s, valve, name("step", st.Parts[0].ID, "turn"), "stiff")
-	assert.Greater(t, of(valve, "misassembly"), calm)
+	put(t, s, valve, "u1/evidence/recent_work/state", "seen")
+	calm := share(valve, "misassembly")
+	put(t, s, valve, at(st.Parts[0], "step/done"), "yes")
+	put(t, s, valve, at(st.Parts[0], "step/turn"), "stiff")
+	assert.Greater(t, share(valve, "misassembly"), calm)
 	assert.Contains(t, load(t, s, valve).Sources["stiff_built"], "at Build: stiff")
 }
 
@@ -406,27 +403,26 @@ func TestOrderAsItCameApart(t *testing.T) {
 	tag := newUnit(t, s, "check_valve")
 	st := load(t, s, tag)
 	first, second := st.Parts[0], st.Parts[1]
-	require.NoError(t, s.MovePart(ctx, iva, tag, 1, second.ID, -1))
+	require.NoError(t, s.MovePart(ctx, iva, tag, 1, second.Code, -1))
 	st = load(t, s, tag)
-	assert.Equal(t, second.ID, st.Parts[0].ID)
-	assert.Equal(t, first.ID, st.Parts[1].ID)
+	assert.Equal(t, second.Code, st.Parts[0].Code)
+	assert.Equal(t, first.Code, st.Parts[1].Code)
 	steps := st.Steps()
 	assert.Equal(t, strings.ToLower(second.Name), steps[len(steps)-1].Name, "the first off goes on last")
 	var fe *field.Error
-	require.ErrorAs(t, s.MovePart(ctx, iva, tag, 1, second.ID, -1), &fe)
-	require.ErrorAs(t, s.MovePart(ctx, iva, tag, 1, 999999, 1), &fe)
+	require.ErrorAs(t, s.MovePart(ctx, iva, tag, 1, second.Code, -1), &fe)
+	require.ErrorAs(t, s.MovePart(ctx, iva, tag, 1, "no_such_part", 1), &fe)
 }
 
 // What does not fit the concluded cause is answered in words.
 func TestMisfitIsAnswered(t *testing.T) {
 	s := bench(t)
 	tag := newUnit(t, s, "axial_piston_pump")
-	u := load(t, s, tag).Unit.ID
-	put(t, s, tag, name("evidence", u, "retainer_broken"), "seen")
-	put(t, s, tag, name("evidence", u, "fine_lines"), "seen")
-	put(t, s, tag, name("conclusion", u, "cause"), "contamination")
+	put(t, s, tag, "u1/evidence/retainer_broken/state", "seen")
+	put(t, s, tag, "u1/evidence/fine_lines/state", "seen")
+	put(t, s, tag, "u1/conclusion/cause", "contamination")
 	assert.Contains(t, stops(load(t, s, tag), "explain"), "Does not fit hard dirt in the oil: retainer plate broken or bent")
-	put(t, s, tag, name("conclusion", u, "statement"), "The retainer broke when the scored slippers seized; both are shown in the pictures.")
+	put(t, s, tag, "u1/conclusion/statement", "The retainer broke when the scored slippers seized; both are shown in the pictures.")
 	assert.NotContains(t, stops(load(t, s, tag), "explain"), "Does not fit")
 }
 
@@ -434,10 +430,9 @@ func TestMisfitIsAnswered(t *testing.T) {
 func TestModificationIsCarriedOver(t *testing.T) {
 	s := bench(t)
 	tag := newUnit(t, s, "relief_valve")
-	u := load(t, s, tag).Unit.ID
 	assert.NotContains(t, stops(load(t, s, tag), "build"), "Modified")
-	put(t, s, tag, name("unit", u, "modification"), "restrictor in the pilot line")
+	put(t, s, tag, "u1/modification", "restrictor in the pilot line")
 	assert.Contains(t, stops(load(t, s, tag), "build"), "restrictor in the pilot line")
-	put(t, s, tag, name("unit", u, "modification_kept"), "carried over")
+	put(t, s, tag, "u1/modification_kept", "carried over")
 	assert.NotContains(t, stops(load(t, s, tag), "build"), "Modified")
 }

@@ -3,50 +3,31 @@ package job
 import (
 	"strconv"
 	"strings"
+	"sync"
 
 	"corvek/core/build"
 	"corvek/core/explain"
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/proof"
-	"corvek/internal/store"
+	"corvek/core/unit"
 )
 
-// noted is what was last said of each mark by hand, by code: the latest round's word holds.
-func noted(rows []store.Evidence) map[string]store.Evidence {
-	out := map[string]store.Evidence{}
-	for _, e := range rows {
-		if old, ok := out[e.Code]; !ok || e.Round >= old.Round {
-			out[e.Code] = e
-		}
+// weigh gathers what is known as evidence. What follows from it is worked out
+// where it is first asked for, once.
+func (st *State) weigh() {
+	st.Noted = map[string]unit.Mark{}
+	for _, m := range st.Unit.Marks {
+		st.Noted[m.Code] = st.Unit.LastSaid(m.Code)
 	}
-	return out
-}
-
-// LastSaid is what was last said of a mark by hand; of one nobody spoke of it is
-// that it would be found so.
-func (st *State) LastSaid(code string) store.Evidence {
-	row, said := st.Noted[code]
-	if !said {
-		row = store.Evidence{UnitID: st.Unit.ID, Code: code}
-	}
-	if row.Origin == "" {
-		row.Origin = "found_so"
-	}
-	return row
-}
-
-// explain gathers what is known as evidence and weighs it.
-func (st *State) explain() {
-	st.Noted = noted(st.Unit.Evidence)
 	for i := range st.Knowledge.Evidence {
 		e := &st.Knowledge.Evidence[i]
 		switch m := st.Noted[e.Code]; {
-		case m.State != "" && m.Origin == "made_by_us":
+		case m.State != "" && m.Origin == unit.OriginBench:
 			// A mark we made says nothing of the cause.
-		case m.State == "seen":
-			st.Findings = append(st.Findings, explain.Finding{Code: e.Code, Strength: explain.StrengthOfSight(m.Origin, m.FoundHow)})
-		case m.State == "absent":
+		case m.State == unit.MarkSeen:
+			st.Findings = append(st.Findings, explain.Finding{Code: e.Code, Strength: explain.StrengthOfSight(m.Origin, m.How)})
+		case m.State == unit.MarkAbsent:
 			st.Findings = append(st.Findings, explain.Finding{Code: e.Code, Strength: explain.Absent})
 		default:
 			if s, source, ok := st.automatic(e.From); ok {
@@ -55,21 +36,50 @@ func (st *State) explain() {
 			}
 		}
 	}
-	// With no complaint and nothing found, there is nothing to explain.
-	told := false
-	for _, f := range st.Findings {
-		told = told || f.Likely()
-	}
-	if told || len(st.Noted) > 0 {
-		st.Explain = st.Knowledge.Explain(st.Findings)
-		st.Stories, st.Decider = st.Knowledge.Stories(st.Findings)
-		st.WouldChange = st.Knowledge.WouldChange(st.Findings, 3)
-	}
-	st.Conclude = latest(st.Unit.Conclusions, func(c store.Conclusion) int { return c.Round })
+	st.Conclude = st.Unit.Conclusion()
 	if c, ok := st.Knowledge.CauseByCode(st.Conclude.Cause); ok {
 		st.Cause = c
 	}
+	st.explained = sync.OnceValue(func() (x explain.Explanation) {
+		if st.anythingTold() {
+			x = st.Knowledge.Explain(st.Findings)
+		}
+		return x
+	})
+	st.told = sync.OnceValues(func() (stories []explain.Story, decider *explain.Evidence) {
+		if st.anythingTold() {
+			stories, decider = st.Knowledge.Stories(st.Findings)
+		}
+		return stories, decider
+	})
+	st.turns = sync.OnceValue(func() (turns []explain.Turn) {
+		if st.anythingTold() {
+			turns = st.Knowledge.WouldChange(st.Findings, 3)
+		}
+		return turns
+	})
 }
+
+// anythingTold reports that there is something to explain: with no complaint
+// and nothing found, no cause is made up.
+func (st *State) anythingTold() bool {
+	for _, f := range st.Findings {
+		if f.Likely() {
+			return true
+		}
+	}
+	return len(st.Noted) > 0
+}
+
+// Explained weighs the causes by what was found.
+func (st *State) Explained() explain.Explanation { return st.explained() }
+
+// Stories are the two likeliest ways to tell the case, with what decides
+// between them.
+func (st *State) Stories() ([]explain.Story, *explain.Evidence) { return st.told() }
+
+// WouldChange is what would turn the ranking over.
+func (st *State) WouldChange() []explain.Turn { return st.turns() }
 
 // automatic turns what other stations know into a finding.
 func (st *State) automatic(from explain.From) (strength float64, source string, ok bool) {
@@ -88,14 +98,12 @@ func (st *State) automatic(from explain.From) (strength float64, source string, 
 				return explain.Seen, "strip count: " + strconv.Itoa(p.Missing) + " not found", true
 			}
 			if _, counted := found(p); counted {
-				return explain.Absent, "strip count ties", true
+				return explain.Absent, "strip count correct", true
 			}
 		}
 	case from.Symptom != "":
-		for _, s := range strings.Fields(st.Job.Symptoms) {
-			if s == from.Symptom {
-				return explain.Seen, "complaint", true
-			}
+		if st.Job.HasSymptom(from.Symptom) {
+			return explain.Seen, "complaint", true
 		}
 	case from.Efficiency != "":
 		if st.Received == nil {
@@ -124,7 +132,7 @@ func (st *State) automaticBench(from explain.From) (strength float64, source str
 		}
 	case from.Gauge != "":
 		question, answer, _ := strings.Cut(from.Gauge, "=")
-		if said := st.GaugeAnswers()[question]; said != "" {
+		if said := st.Unit.Gauge[question]; said != "" {
 			if said == answer {
 				return explain.Seen, "asked at the machine", true
 			}
@@ -169,12 +177,12 @@ func (st *State) automaticWork(what string) (strength float64, source string, ok
 	case "stiff":
 		for _, p := range st.Parts {
 			if build.Turn(p.Step.Turn).Bad() {
-				return explain.Seen, "at Build: " + p.Step.Turn + " since " + strings.ToLower(p.Name), true
+				return explain.Seen, "at Build: " + turnWords(p.Step.Turn) + " since " + strings.ToLower(p.Name), true
 			}
 		}
 	case "piece_left":
-		for _, k := range st.Unit.KitPieces {
-			if k.PartID == nil && k.LeftReason != "" {
+		for _, k := range st.Unit.Kit {
+			if k.Part == "" && k.LeftReason != "" {
 				return explain.Seen, "kit: " + k.Name + " left over", true
 			}
 		}

@@ -1,8 +1,6 @@
 package job
 
 import (
-	"encoding/json"
-	"strconv"
 	"strings"
 
 	"corvek/core/calc"
@@ -12,6 +10,7 @@ import (
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 )
 
 // GapState is a leaking clearance as found and after the work.
@@ -80,7 +79,7 @@ func (st *State) models() {
 		if f == nil {
 			continue
 		}
-		g := GapState{Feature: f, Name: l.Name, Found: total(f, StageFound)}
+		g := GapState{Feature: f, Name: l.Name, Found: total(f, unit.StageFound)}
 		g.Found.From = proof.FromFound
 		var shimmed, renewed proof.Gap
 		mid, hasMid := proof.Renewed(f.Found.Limits)
@@ -93,7 +92,7 @@ func (st *State) models() {
 		if sh := st.Shims; sh != nil && sh.Feature == f && sh.Fault == "" && sh.Choice.Possible && f.Part.Choice() == decide.Rework {
 			shimmed = proof.Gap{Value: sh.Choice.Resulting, Known: true}
 		}
-		g.Rebuilt = proof.RebuiltGap(total(f, StageBuilt), shimmed, renewed, g.Found)
+		g.Rebuilt = proof.RebuiltGap(total(f, unit.StageBuilt), shimmed, renewed, g.Found)
 		st.Gaps = append(st.Gaps, g)
 		if g.Found.Known {
 			found[l.Feature] = g.Found.Value
@@ -172,50 +171,6 @@ func (st *State) leak(good []leakage.Path) {
 	}
 }
 
-// ParseShims reads a list such as "0.10 mm, 0.05 mm".
-func ParseShims(text string) ([]float64, error) {
-	var out []float64
-	for _, part := range splitList(text) {
-		q, err := quantity.Parse(part, quantity.Length)
-		if err != nil {
-			return nil, err
-		}
-		out = append(out, q.SI)
-	}
-	return out, nil
-}
-
-// ParseShimStock reads a list such as "0.05 mm x2, 0.02 mm".
-func ParseShimStock(text string) ([]metrology.ShimStock, error) {
-	var out []metrology.ShimStock
-	for _, part := range splitList(text) {
-		count := 1
-		if thickness, n, ok := strings.Cut(strings.ReplaceAll(part, "×", "x"), "x"); ok {
-			c, err := strconv.Atoi(strings.TrimSpace(n))
-			if err != nil || c < 1 || c > 200 {
-				return nil, errShimCount
-			}
-			part, count = thickness, c
-		}
-		q, err := quantity.Parse(part, quantity.Length)
-		if err != nil {
-			return nil, err
-		}
-		out = append(out, metrology.ShimStock{Thickness: q.SI, Count: count})
-	}
-	return out, nil
-}
-
-func splitList(text string) []string {
-	var out []string
-	for _, part := range strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ';' || r == '\n' }) {
-		if part = strings.TrimSpace(part); part != "" {
-			out = append(out, part)
-		}
-	}
-	return out
-}
-
 // shims works the pack out when the unit has shims and a side clearance is known.
 func (st *State) shims() {
 	var f *FeatureState
@@ -242,11 +197,11 @@ func (st *State) shims() {
 		sh.Fault = "a lower and an upper limit are needed"
 	}
 	var err error
-	if sh.Fitted, err = ParseShims(st.Unit.ShimsFitted); err != nil {
+	if sh.Fitted, err = metrology.ParseShims(st.Unit.ShimsFitted); err != nil {
 		sh.Fault = "shims fitted: " + err.Error()
 	}
-	if sh.Available, err = ParseShimStock(st.Unit.ShimsAvailable); err != nil {
-		sh.Fault = "shims in the drawer: " + err.Error()
+	if sh.Available, err = metrology.ParseShimStock(st.Unit.ShimsAvailable); err != nil {
+		sh.Fault = "shims available: " + err.Error()
 	}
 	if sh.Fault != "" {
 		return
@@ -256,39 +211,34 @@ func (st *State) shims() {
 		scale = 2
 	}
 	sh.Measured, sh.Lower, sh.Upper = f.Found.Value*scale, lim.Lower*scale, lim.Upper*scale
-	body, _ := parse(st.Unit.OffBody, quantity.Length)
-	gears, _ := parse(st.Unit.OffGears, quantity.Length)
-	sh.Choice = metrology.ChooseShims(sh.Measured, sh.Lower, sh.Upper, sh.Fitted, sh.Available, body, gears)
-	sh.Output = st.shimWorking(sh, body, gears)
+	body, _ := known(st.Unit.OffBody)
+	gears, _ := known(st.Unit.OffGears)
+	given := calc.NewGiven().SI("measured_clearance", sh.Measured, quantity.Length).SI("lower", sh.Lower, quantity.Length).SI("upper", sh.Upper, quantity.Length).
+		SI("removed_from_body", body, quantity.Length).SI("removed_from_gears", gears, quantity.Length).Lengths("fitted", sh.Fitted)
+	for _, x := range sh.Available {
+		given.Object("available", map[string]quantity.Quantity{
+			"thickness": {SI: x.Thickness, Dim: quantity.Length}, "count": {SI: float64(x.Count), Dim: quantity.Number},
+		})
+	}
+	out, err := calc.Ask("shims", given)
+	if err != nil {
+		sh.Fault = err.Error()
+		return
+	}
+	sh.Output, sh.Choice = out, shimChoice(out)
 }
 
-// shimWorking runs the registry's calculator, so that the page's working is the one a shell gives.
-func (st *State) shimWorking(sh *ShimState, body, gears float64) *calc.Output {
-	metre := func(v float64) string { return strconv.FormatFloat(v, 'g', -1, 64) + " m" }
-	in := map[string]any{"measured_clearance": metre(sh.Measured), "lower": metre(sh.Lower), "upper": metre(sh.Upper), "removed_from_body": metre(body), "removed_from_gears": metre(gears)}
-	fitted := []string{}
-	for _, t := range sh.Fitted {
-		fitted = append(fitted, metre(t))
+// shimChoice reads the calculator's answer.
+func shimChoice(out *calc.Output) (c metrology.ShimChoice) {
+	c.Predicted, _ = out.Value("predicted_clearance")
+	c.ChangeNeeded, _ = out.Value("change_needed")
+	c.Resulting, _ = out.Value("resulting_clearance")
+	c.Possible, _ = out.Get("possible").(bool)
+	pack, _ := out.Get("best").([]calc.Figure)
+	for _, f := range pack {
+		c.Pack = append(c.Pack, f.Value)
 	}
-	in["fitted"] = fitted
-	stock := []map[string]any{}
-	for _, s := range sh.Available {
-		stock = append(stock, map[string]any{"thickness": metre(s.Thickness), "count": s.Count})
-	}
-	in["available"] = stock
-	return run("shims", in)
-}
-
-func run(name string, in map[string]any) *calc.Output {
-	body, err := json.Marshal(in)
-	if err != nil {
-		return nil
-	}
-	out, err := calc.Run(name, body)
-	if err != nil {
-		return nil
-	}
-	return out
+	return c
 }
 
 // Economy is rebuild against replace with what was entered.
@@ -301,23 +251,35 @@ type Economy struct {
 
 func (st *State) economy() {
 	j := st.Job
-	in := map[string]any{}
-	need := []struct{ key, text string }{{"parts", j.PartsCost}, {"labour_hours", j.LabourHours}, {"rate", j.LabourRate}, {"rebuild_days", j.RebuildDays}}
-	for _, n := range need {
-		if n.text == "" {
-			return
-		}
-		in[n.key] = n.text
-	}
-	for key, text := range map[string]string{"outside_work": j.OutsideCost, "new_price": j.NewPrice, "new_days": j.NewDays, "downtime_cost_per_day": j.DowntimeCost} {
-		if text != "" {
-			in[key] = text
-		}
-	}
-	out := run("rebuild_or_replace", in)
-	if out == nil {
-		return
+	given := calc.NewGiven().Size("parts", j.PartsCost).Size("labour_hours", j.LabourHours).Size("rate", j.LabourRate).Size("outside_work", j.OutsideCost).
+		Size("rebuild_days", days(j.RebuildDays)).Size("new_price", j.NewPrice).Size("new_days", days(j.NewDays)).Size("downtime_cost_per_day", j.DowntimeCost)
+	out, err := calc.Ask("rebuild_or_replace", given)
+	if err != nil {
+		return // not enough is known yet
 	}
 	advice, _ := out.Get("advice").(string)
 	st.Economy = Economy{Known: true, Advice: economics.Advice(advice), Output: out}
+}
+
+// days gives a bare number of days as the time it is.
+func days(q quantity.Quantity) quantity.Quantity {
+	if q.IsZero() {
+		return q
+	}
+	return quantity.Quantity{SI: q.SI * 86400, Dim: quantity.Time, Typed: q.Typed}
+}
+
+// balance works the fluid balance out once capacity and what was drained are known.
+func (st *State) balance() {
+	u := st.Unit
+	if u.Capacity.IsZero() || u.Drained.IsZero() {
+		return
+	}
+	out, err := calc.Ask("fluid_balance", calc.NewGiven().Size("capacity", u.Capacity).Size("level_before", u.LevelBefore).Size("drained", u.Drained).
+		Size("water", u.Water).Size("gained_elsewhere", u.GainedElsewhere).Size("vessel", u.Vessel))
+	if err != nil {
+		st.BalanceFault = err.Error()
+		return
+	}
+	st.Balance = out
 }

@@ -1,8 +1,8 @@
 // Package job is what can be done to a job: the commands, the stops that keep
 // each station honest, and the computed state that the pages and reports show.
 //
-// State is a pure function of what is stored; nothing computed is kept. A
-// changed reading therefore changes everything that rests on it at the next look.
+// State is a pure function of the unit, of what the shop keeps beside it and of
+// the day. It is worked out once for a version of the job and then read by all.
 package job
 
 import (
@@ -13,7 +13,10 @@ import (
 
 	"corvek/core/explain"
 	"corvek/core/family"
+	"corvek/core/unit"
 	"corvek/internal/store"
+
+	lru "github.com/hashicorp/golang-lru/v2"
 )
 
 // The roles of people.
@@ -49,12 +52,6 @@ var StationNames = map[string]string{
 	"kit": "Kit", "build": "Build", "prove": "Prove", "handover": "Hand over",
 }
 
-// Waits are what a job can wait for, in the order the Rack groups them.
-var Waits = []struct{ Code, Name string }{
-	{"hands", "Hands"}, {"stand", "The stand"}, {"parts", "Parts"}, {"soak", "Soak or drain"},
-	{"outside", "Outside work"}, {"customer", "Customer's word"}, {"ready", "Ready to go"},
-}
-
 // Conflict says that somebody else changed the same thing meanwhile.
 type Conflict struct {
 	Field  string
@@ -74,8 +71,20 @@ type Service struct {
 	Knowledge explain.Base
 	Now       func() time.Time
 
-	shelf shelf
+	shelf  shelf
+	states *lru.Cache[stateKey, *State]
 }
+
+// stateKey names everything that a computed state rests on.
+type stateKey struct {
+	tag           string
+	unit          int
+	version, shop int64
+	day           unit.Date
+}
+
+// cachedStates is how many computed units are held in memory.
+const cachedStates = 256
 
 // New makes a service with the shipped families and knowledge.
 func New(s *store.Store) (*Service, error) {
@@ -87,19 +96,58 @@ func New(s *store.Store) (*Service, error) {
 	if err != nil {
 		return nil, err
 	}
-	service := &Service{Store: s, Knowledge: base, Now: time.Now, shelf: shelf{shipped: lib}}
+	states, err := lru.New[stateKey, *State](cachedStates)
+	if err != nil {
+		return nil, err
+	}
+	service := &Service{Store: s, Knowledge: base, Now: time.Now, shelf: shelf{shipped: lib}, states: states}
 	service.shelf.now.Store(&catalog{lib: lib})
 	return service, nil
 }
 
-// Load gives the computed state of one unit of a job; unit counts from 1.
-func (s *Service) Load(ctx context.Context, tag string, unit int) (*State, error) {
-	if err := s.RefreshFamilies(ctx); err != nil {
+type glanceKey struct{}
+
+// WithGlance keeps what a request has asked the store already, so that loading
+// the job need not ask again.
+func WithGlance(ctx context.Context, g store.Glance) context.Context {
+	return context.WithValue(ctx, glanceKey{}, g)
+}
+
+// Load gives the computed state of one unit of a job; unit counts from 1. It
+// comes from memory while nothing that it rests on has changed, and nobody may
+// change it.
+func (s *Service) Load(ctx context.Context, tag string, number int) (*State, error) {
+	g, ok := ctx.Value(glanceKey{}).(store.Glance)
+	if !ok {
+		var err error
+		if g, err = s.Store.Glance(ctx, 0, tag); err != nil {
+			return nil, err
+		}
+	}
+	if err := s.refresh(ctx, g.Shop); err != nil {
 		return nil, err
 	}
-	j, err := s.Store.Job(ctx, tag)
+	key := s.key(tag, number, g.Job)
+	if st, ok := s.states.Get(key); ok {
+		return st, nil
+	}
+	j, err := s.Store.JobAt(ctx, tag, g.Job)
 	if err != nil {
 		return nil, err
 	}
-	return s.Compute(j, unit)
+	st, err := s.compute(j, number)
+	if err != nil {
+		return nil, err
+	}
+	key.version = j.Version
+	s.states.Add(key, st)
+	return st, nil
 }
+
+func (s *Service) key(tag string, number int, version int64) stateKey {
+	return stateKey{tag, number, version, s.shelf.now.Load().version, unit.DateOf(s.moment())}
+}
+
+// moment is now as the store keeps it: to the microsecond, in UTC. What is held
+// in memory after a write must equal what is loaded later.
+func (s *Service) moment() time.Time { return s.Now().UTC().Truncate(time.Microsecond) }

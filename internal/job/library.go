@@ -6,6 +6,7 @@ import (
 	"maps"
 	"regexp"
 	"strings"
+	"sync"
 	"sync/atomic"
 
 	"corvek/core/family"
@@ -13,21 +14,23 @@ import (
 	"corvek/internal/store"
 )
 
-// catalog is the families that hold now: the shipped ones, with the shop's own
-// versions over them.
+// catalog is what the shop keeps beside its jobs as it stands now: the families,
+// the shipped ones with the shop's own versions over them, its tools, and what
+// its closed jobs teach.
 type catalog struct {
-	newest uint // of the shop's versions that are in it
-	lib    family.Library
-	own    map[string]bool
+	version int64 // of the shop
+	lib     family.Library
+	own     map[string]bool
+	tools   map[string]store.Instrument // by name, small letters
+	counts  map[string]map[string]int   // concluded causes of closed jobs, by family
 }
 
-// shelf keeps the catalog; several instances of the application see one
-// another's changes because each asks the store for the newest version.
+// shelf keeps the catalog. Several instances of the application see one
+// another's changes because each asks for the shop's version with every request.
 type shelf struct {
 	shipped family.Library
 	now     atomic.Pointer[catalog]
-	tools   atomic.Pointer[map[string]store.Instrument]
-	counts  atomic.Pointer[map[string]map[string]int] // concluded causes of closed jobs, by family
+	fill    sync.Mutex
 }
 
 // Families are the families that hold now.
@@ -36,34 +39,49 @@ func (s *Service) Families() family.Library { return s.shelf.now.Load().lib }
 // OwnFamily reports that the shop wrote its own version of a family.
 func (s *Service) OwnFamily(code string) bool { return s.shelf.now.Load().own[code] }
 
-// RefreshFamilies takes up what the shop changed in the Library and among its
-// measuring tools. A version that
-// can no longer be read is passed over, so that an upgrade never stops a shop.
-func (s *Service) RefreshFamilies(ctx context.Context) error {
-	if err := s.loadInstruments(ctx); err != nil {
-		return err
+// Refresh takes up what the shop changed in the Library and among its tools.
+func (s *Service) Refresh(ctx context.Context) error {
+	if g, ok := ctx.Value(glanceKey{}).(store.Glance); ok {
+		return s.refresh(ctx, g.Shop)
 	}
-	counts, err := s.Store.ConcludedCauses(ctx)
+	version, err := s.Store.ShopVersion(ctx)
 	if err != nil {
 		return err
 	}
-	s.shelf.counts.Store(&counts)
-	newest, err := s.Store.NewestFamily(ctx)
-	if err != nil {
-		return err
-	}
-	if newest == s.shelf.now.Load().newest {
+	return s.refresh(ctx, version)
+}
+
+// refresh reads the catalog anew when the shop's version is another. A family
+// version that can no longer be read is passed over, so that an upgrade never
+// stops a shop.
+func (s *Service) refresh(ctx context.Context, version int64) error {
+	if s.shelf.now.Load().version == version {
 		return nil
 	}
+	s.shelf.fill.Lock()
+	defer s.shelf.fill.Unlock()
+	if s.shelf.now.Load().version >= version {
+		return nil
+	}
+	c := &catalog{version: version, lib: maps.Clone(s.shelf.shipped), own: map[string]bool{}, tools: map[string]store.Instrument{}}
 	versions, err := s.Store.FamiliesNow(ctx)
 	if err != nil {
 		return err
 	}
-	c := &catalog{newest: newest, lib: maps.Clone(s.shelf.shipped), own: map[string]bool{}}
 	for _, v := range versions {
 		if f, err := family.Load(v.Code+".yaml", []byte(v.Text)); err == nil {
 			c.lib[v.Code], c.own[v.Code] = f, true
 		}
+	}
+	tools, err := s.Store.Instruments(ctx)
+	if err != nil {
+		return err
+	}
+	for _, t := range tools {
+		c.tools[strings.ToLower(t.Name)] = t
+	}
+	if c.counts, err = s.Store.ConcludedCauses(ctx); err != nil {
+		return err
 	}
 	s.shelf.now.Store(c)
 	return nil
@@ -93,11 +111,15 @@ func (s *Service) SaveFamily(ctx context.Context, who Actor, code, text, reason 
 	if f.Code != code {
 		return field.Errorf("text", "%s.yaml:1: the code in the text is %q; it must be %q", code, f.Code, code)
 	}
-	now := s.Now()
+	now := s.moment()
 	if err := s.Store.SaveFamily(ctx, &store.FamilyVersion{Code: code, Text: text, Reason: reason, ByName: who.Name, At: now}); err != nil {
 		return err
 	}
-	return s.RefreshFamilies(ctx)
+	version, err := s.Store.ShopVersion(ctx)
+	if err != nil {
+		return err
+	}
+	return s.refresh(ctx, version)
 }
 
 // FamilyText is a family as it is written now.
@@ -114,12 +136,4 @@ func (s *Service) FamilyText(ctx context.Context, code string) (string, error) {
 		return "", fmt.Errorf("%w: %s", store.ErrNotFound, code)
 	}
 	return text, nil
-}
-
-// concluded is how often the shop's closed jobs ended with each cause.
-func (s *Service) concluded(code string) map[string]int {
-	if counts := s.shelf.counts.Load(); counts != nil {
-		return (*counts)[code]
-	}
-	return nil
 }

@@ -5,7 +5,7 @@ import (
 
 	"corvek/core/family"
 	"corvek/core/strip"
-	"corvek/internal/store"
+	"corvek/core/unit"
 )
 
 // StackState is a part's pack as it came off and as it goes back.
@@ -70,28 +70,28 @@ func (st *State) stopStacks() {
 		name := p.Name
 		switch {
 		case s.FoundFault != "":
-			st.stop("strip", "stack."+p.Code, p.ID, "", "%s: the stack as removed %s", name, s.FoundFault)
+			st.stopPart(p, "strip", unit.StopStack, "%s: the stack as removed %s", name, s.FoundFault)
 		case len(s.Found) == 0:
-			st.stop("strip", "stack."+p.Code, p.ID, "", "%s: order and facing as removed not noted", name)
+			st.stopPart(p, "strip", unit.StopStack, "%s: order and facing as removed not noted", name)
 		case hasUnfaced(s.Found):
-			st.stop("strip", "stack."+p.Code, p.ID, "", "%s: a facing as removed is not noted", name)
+			st.stopPart(p, "strip", unit.StopStack, "%s: a facing as removed is not noted", name)
 		}
 		if !p.Step.Done {
 			continue
 		}
 		switch {
 		case len(s.Fit) == 0:
-			st.stop("build", "stack."+p.Code, p.ID, "", "%s: order and facing as fitted not noted", name)
+			st.stopPart(p, "build", unit.StopStack, "%s: order and facing as fitted not noted", name)
 		case len(s.FitDiff) > 0:
 			var says []string
 			for _, d := range s.FitDiff {
 				says = append(says, d.Text)
 			}
-			st.stop("build", "stack."+p.Code, p.ID, "", "%s: %s", name, strings.Join(says, "; "))
+			st.stopPart(p, "build", unit.StopStack, "%s: %s", name, strings.Join(says, "; "))
 		case s.FitDoes.Fault != "":
-			st.stop("build", "stack."+p.Code, p.ID, "", "%s: %s", name, s.FitDoes.Fault)
+			st.stopPart(p, "build", unit.StopStack, "%s: %s", name, s.FitDoes.Fault)
 		case s.FitDoes.Needed > 0 && !s.FitDoes.Enough():
-			st.stop("build", "stack."+p.Code, p.ID, "", "%s delivers %.0f N of the %.0f N it must", name, s.FitDoes.Force, s.FitDoes.Needed)
+			st.stopPart(p, "build", unit.StopStack, "%s delivers %.0f N of the %.0f N it must", name, s.FitDoes.Force, s.FitDoes.Needed)
 		}
 	}
 }
@@ -103,15 +103,4 @@ func hasUnfaced(pieces []family.Piece) bool {
 		}
 	}
 	return false
-}
-
-// stackField is a part's stack as text.
-func (st *State) stackField(p *PartState, name, now string) *target {
-	if p.Stack == nil {
-		return nil
-	}
-	return column(&store.Part{}, p.ID, name, now, func(v string) error {
-		_, err := p.Stack.Def.Read(v)
-		return err
-	})
 }

@@ -2,9 +2,9 @@ package job
 
 import (
 	"fmt"
+	"math"
 	"strconv"
 	"strings"
-	"time"
 
 	"corvek/core/calc"
 	"corvek/core/decide"
@@ -16,42 +16,36 @@ import (
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/internal/store"
-)
-
-// The stages a reading belongs to.
-const (
-	StageFound = "found"
-	StageBuilt = "built"
 )
 
 // State is one unit of a job with everything worked out from it.
 type State struct {
-	Job       *store.Job
-	Unit      *store.Unit
+	Job       *unit.Job
+	Unit      *unit.Unit
 	Family    *family.Family
 	Knowledge *explain.Knowledge
-	Round     *store.Round
+	Round     int // at work
 
 	Parts  []*PartState // in the order they came off
 	ByCode map[string]*PartState
-	ByID   map[uint]*PartState
 
-	Duty        Duty
-	Found       proof.Model // with the clearances as found
-	Rebuilt     proof.Model // with the best knowledge after the work
-	Gaps        []GapState
-	Leak        LeakState
-	Shims       *ShimState
-	Findings    []explain.Finding
-	Noted       map[string]store.Evidence // what was last said of each mark by hand, by code
-	Sources     map[string]string         // evidence code → where an automatic finding comes from
-	Explain     explain.Explanation
-	Stories     []explain.Story // the two likeliest ways to tell the case
-	Decider     *explain.Evidence
-	WouldChange []explain.Turn
-	Cause       *explain.Cause // concluded
-	Conclude    store.Conclusion
+	Duty     Duty
+	Found    proof.Model // with the clearances as found
+	Rebuilt  proof.Model // with the best knowledge after the work
+	Gaps     []GapState
+	Leak     LeakState
+	Shims    *ShimState
+	Findings []explain.Finding
+	Noted    map[string]unit.Mark // what was last said of each mark by hand, by code
+	Sources  map[string]string    // evidence code → where an automatic finding comes from
+	Cause    *explain.Cause       // concluded
+	Conclude unit.Conclusion
+
+	explained func() explain.Explanation
+	told      func() ([]explain.Story, *explain.Evidence)
+	turns     func() []explain.Turn
 
 	Places    []kit.Place
 	KitIssues []kit.Issue
@@ -65,7 +59,7 @@ type State struct {
 	Balance      *calc.Output // nil until enough is known
 	BalanceFault string
 	Tools        map[string]store.Instrument // by name, small letters
-	now          time.Time
+	today        unit.Date
 }
 
 // Duty is the unit's duty in base units; the Has flags tell what is known.
@@ -79,15 +73,15 @@ func (d Duty) Theory() bool { return d.HasDisplacement && d.HasSpeed }
 
 // PartState is a part with its layers.
 type PartState struct {
-	*store.Part
+	*unit.Part
 	Def      *family.Part
 	Features []*FeatureState
 	Worst    metrology.Verdict
 	Missing  int // pieces not accounted for
 	Loose    int
 	Proposal decide.Proposal
-	Decision store.Decision
-	Step     store.BuildStep
+	Decision unit.Decision
+	Step     unit.Step
 	Place    *kit.Place
 	Filled   int
 	Stack    *StackState // nil where order and facing of a pack do not matter
@@ -126,24 +120,38 @@ func (p *PartState) Routes() []family.Rework {
 
 // FeatureState is a feature with what its readings say.
 type FeatureState struct {
-	*store.Feature
+	*unit.Feature
 	Def     *family.Feature
 	Part    *PartState
 	Spec    measure.Spec
 	Found   measure.Result
 	Built   measure.Result
-	entries map[string]map[string]string // stage → slot → value
+	entries map[string]map[string]*unit.Reading // stage → slot
 }
 
 // Path is the name used by leaks and knowledge: part.feature.
 func (f *FeatureState) Path() string { return f.Part.Code + "." + f.Code }
 
 // Entry is what was typed in a slot.
-func (f *FeatureState) Entry(stage, slot string) string { return f.entries[stage][slot] }
+func (f *FeatureState) Entry(stage, slot string) string {
+	if r := f.entries[stage][slot]; r != nil {
+		return r.Value
+	}
+	return ""
+}
+
+// Size is the figure in a slot, in m; ok is false where there is none.
+func (f *FeatureState) Size(stage, slot string) (m float64, ok bool) {
+	r := f.entries[stage][slot]
+	if r == nil {
+		return 0, false
+	}
+	return known(r.Size)
+}
 
 // Result is the evaluation of a stage.
 func (f *FeatureState) Result(stage string) measure.Result {
-	if stage == StageBuilt {
+	if stage == unit.StageBuilt {
 		return f.Built
 	}
 	return f.Found
@@ -168,21 +176,20 @@ func (f *FeatureState) ExtraLeaves(stage string) []string {
 	return out
 }
 
-// Compute works out the state of one unit, counted from 1.
-func (s *Service) Compute(j *store.Job, unit int) (*State, error) {
-	if unit < 1 || unit > len(j.Units) {
-		return nil, fmt.Errorf("job %s has no unit %d: %w", j.Tag, unit, store.ErrNotFound)
+// compute works out the state of one unit, counted from 1.
+func (s *Service) compute(j *unit.Job, number int) (*State, error) {
+	u := j.Unit(number)
+	if u == nil {
+		return nil, fmt.Errorf("job %s has no unit %d: %w", j.Tag, number, store.ErrNotFound)
 	}
-	u := &j.Units[unit-1]
-	f := s.Families()[u.Family]
+	c := s.shelf.now.Load()
+	f := c.lib[u.Family]
 	if f == nil {
 		return nil, fmt.Errorf("the family %q of unit %s is not in the library", u.Family, u.Name)
 	}
-	st := &State{Job: j, Unit: u, Family: f, Knowledge: s.Knowledge.For(f.Code).WithCounts(s.concluded(f.Code)),
-		now: s.Now(), ByCode: map[string]*PartState{}, ByID: map[uint]*PartState{}, Sources: map[string]string{}}
-	st.Round = &u.Rounds[len(u.Rounds)-1]
-	if tools := s.shelf.tools.Load(); tools != nil {
-		st.Tools = *tools
+	st := &State{
+		Job: j, Unit: u, Family: f, Knowledge: s.Knowledge.For(f.Code).WithCounts(c.counts[f.Code]), Tools: c.tools,
+		today: unit.DateOf(s.moment()), Round: u.Round(), ByCode: map[string]*PartState{}, Sources: map[string]string{},
 	}
 	st.readParts()
 	st.readDuty()
@@ -192,7 +199,7 @@ func (s *Service) Compute(j *store.Job, unit int) (*State, error) {
 	st.shims()
 	st.models()
 	st.attempts()
-	st.explain()
+	st.weigh()
 	st.kit()
 	st.economy()
 	st.stops()
@@ -200,85 +207,45 @@ func (s *Service) Compute(j *store.Job, unit int) (*State, error) {
 }
 
 func (st *State) readParts() {
-	loose := map[uint]int{}
-	for _, l := range st.Unit.LooseItems {
-		if l.PartID != nil {
-			loose[*l.PartID] += l.Count
-		}
+	loose := map[string]int{}
+	for _, l := range st.Unit.Loose {
+		loose[l.Part] += l.Count
 	}
-	for i := range st.Unit.Parts {
-		row := &st.Unit.Parts[i]
-		def, ok := st.Family.PartByCode(row.Code)
-		if !ok {
-			def = extraPart(row)
-		}
-		p := &PartState{Part: row, Def: def, Loose: loose[row.ID]}
+	for _, row := range st.Unit.Parts {
+		def := row.Def(st.Family)
+		p := &PartState{Part: row, Def: def, Loose: loose[row.Code]}
 		p.Missing = stripPart(p).Missing()
 		if def.Stack != nil {
 			p.Stack = newStack(def.Stack, row.StackFound, row.StackFit)
 		}
-		for k := range row.Features {
-			if fd, ok := def.FeatureByCode(row.Features[k].Code); ok {
-				fs := newFeature(&row.Features[k], fd, p)
+		for _, f := range row.Features {
+			if fd, ok := def.FeatureByCode(f.Code); ok {
+				fs := newFeature(f, fd, p)
 				p.Features = append(p.Features, fs)
 				p.Worst = metrology.Worst(p.Worst, fs.Found.Verdict)
 			}
 		}
-		p.Decision = latest(row.Decisions, func(d store.Decision) int { return d.Round })
-		for _, b := range row.BuildSteps {
-			if b.Round == st.Round.Number {
-				p.Step = b
-			}
+		if d := row.Decision(); d != nil {
+			p.Decision = *d
+		}
+		if b := row.Step(st.Round); b != nil {
+			p.Step = *b
 		}
 		st.Parts = append(st.Parts, p)
-		st.ByCode[row.Code], st.ByID[row.ID] = p, p
+		st.ByCode[row.Code] = p
 	}
 }
 
-// extraPart draws a part that the family does not know by what it was said to
-// look like.
-func extraPart(row *store.Part) *family.Part {
-	kind := row.Kind
-	if kind == "" {
-		kind = "plug"
-	}
-	return &family.Part{Code: row.Code, Name: row.Name, Kind: kind, Branch: row.Branch, Count: row.Expected, Shape: family.Shape{W: 20, OD: 40, ID: 24, Top: 30, Base: -30, Step: 6,
-		Shaft: []family.Segment{{L: 8, D: 20}, {L: 12, D: 36}}}}
-}
-
-// latest gives the row of the highest round, the zero row when there is none.
-func latest[T any](rows []T, round func(T) int) T {
-	var best T
-	top := -1
-	for _, r := range rows {
-		if n := round(r); n > top {
-			best, top = r, n
+func newFeature(row *unit.Feature, def *family.Feature, p *PartState) *FeatureState {
+	fs := &FeatureState{Feature: row, Def: def, Part: p, Spec: measure.SpecOf(def, row), entries: map[string]map[string]*unit.Reading{}}
+	for _, stage := range []string{unit.StageFound, unit.StageBuilt} {
+		fs.entries[stage] = map[string]*unit.Reading{}
+		for _, r := range row.Newest(stage) {
+			fs.entries[stage][r.Slot] = r
 		}
 	}
-	return best
-}
-
-func newFeature(row *store.Feature, def *family.Feature, p *PartState) *FeatureState {
-	fs := &FeatureState{Feature: row, Def: def, Part: p, entries: map[string]map[string]string{StageFound: {}, StageBuilt: {}}}
-	fs.Spec = measure.Spec{
-		Method: def.Method, Nominal: def.Nominal, Lower: row.Lower, Upper: row.Upper, Measured: row.Measured, LimitFor: row.LimitFor,
-		Wears: def.Wears, Resolution: row.Resolution, Rows: def.Rows, Cols: def.Cols, Leaves: def.Leaves, WorstGrade: def.Worst,
-	}
-	// A later round's readings replace those of an earlier one as a whole:
-	// mixing leaves of before and after a rework would contradict itself.
-	newest := map[string]int{}
-	for _, r := range row.Readings {
-		newest[r.Stage] = max(newest[r.Stage], r.Round)
-	}
-	lists := map[string][]measure.Entry{}
-	for _, r := range row.Readings {
-		if r.Round == newest[r.Stage] {
-			fs.entries[r.Stage][r.Slot] = r.Value
-			lists[r.Stage] = append(lists[r.Stage], measure.Entry{Slot: r.Slot, Value: r.Value})
-		}
-	}
-	fs.Found = measure.Evaluate(fs.Spec, lists[StageFound])
-	fs.Built = measure.Evaluate(fs.Spec, lists[StageBuilt])
+	fs.Found = measure.Judge(def, row, unit.StageFound)
+	fs.Built = measure.Judge(def, row, unit.StageBuilt)
 	return fs
 }
 
@@ -286,8 +253,9 @@ func newFeature(row *store.Feature, def *family.Feature, p *PartState) *FeatureS
 // run, the size when new and the limit are known.
 func (st *State) Life(f *FeatureState) (l metrology.Life, ok bool) {
 	r := f.Found
-	hours, known := parseHours(st.Unit.Hours)
-	if !known || hours <= 0 || !r.HasValue || !r.HasNominal || r.IsLeaves {
+	seconds, ok := known(st.Unit.Hours)
+	hours := seconds / 3600
+	if !ok || hours <= 0 || !r.HasValue || !r.HasNominal || r.IsLeaves {
 		return l, false
 	}
 	limit := 0.0
@@ -305,34 +273,25 @@ func (st *State) Life(f *FeatureState) (l metrology.Life, ok bool) {
 	return metrology.WearLife(r.Nominal, limit, r.Value, hours), true
 }
 
-// parseHours reads hours run, a bare figure counting as hours.
-func parseHours(text string) (float64, bool) {
-	if text == "" {
+// known gives a size in base units; ok is false for one that was not given or
+// that cannot be read any more.
+func known(q quantity.Quantity) (si float64, ok bool) {
+	if q.IsZero() || math.IsNaN(q.SI) {
 		return 0, false
 	}
-	q, err := quantity.ParseDefault(text, quantity.Time, "h")
-	return q.SI / 3600, err == nil
-}
-
-// parse reads a stored quantity; ok is false for an empty or unreadable one.
-func parse(text string, d quantity.Dimension) (float64, bool) {
-	if text == "" {
-		return 0, false
-	}
-	q, err := quantity.Parse(text, d)
-	return q.SI, err == nil
+	return q.SI, true
 }
 
 func (st *State) readDuty() {
 	d, u := &st.Duty, st.Unit
-	d.Displacement, d.HasDisplacement = parse(u.Displacement, quantity.Displacement)
-	d.Speed, d.HasSpeed = parse(u.Speed, quantity.Rotation)
-	d.Pressure, d.HasPressure = parse(u.DutyPressure, quantity.Pressure)
+	d.Displacement, d.HasDisplacement = known(u.Displacement)
+	d.Speed, d.HasSpeed = known(u.Speed)
+	d.Pressure, d.HasPressure = known(u.DutyPressure)
 	d.Density = fluid.UsualDensity
-	if rho, ok := parse(u.Density, quantity.Density); ok {
+	if rho, ok := known(u.Density); ok {
 		d.Density = rho
 	}
-	if nu, ok := parse(u.Viscosity, quantity.KinematicViscosity); ok {
+	if nu, ok := known(u.Viscosity); ok {
 		d.Viscosity, d.HasViscosity = nu*d.Density, true
 	}
 }
@@ -363,27 +322,20 @@ func (st *State) propose() {
 
 func (st *State) kit() {
 	var pieces []kit.Piece
-	for _, k := range st.Unit.KitPieces {
-		pieces = append(pieces, kit.Piece{ID: k.ID, Name: k.Name, Count: k.Count, Place: deref(k.PartID), LeftReason: k.LeftReason})
+	for _, k := range st.Unit.Kit {
+		pieces = append(pieces, kit.Piece{Number: k.Number, Name: k.Name, Count: k.Count, Place: k.Part, LeftReason: k.LeftReason})
 	}
 	for _, p := range st.Parts {
 		if p.Choice() != decide.Replace {
 			continue
 		}
-		st.Places = append(st.Places, kit.Place{ID: p.ID, Name: p.Name, Need: p.Expected})
-		p.Filled = kit.Filled(p.ID, pieces)
+		st.Places = append(st.Places, kit.Place{Part: p.Code, Name: p.Name, Need: p.Expected})
+		p.Filled = kit.Filled(p.Code, pieces)
 	}
 	for i := range st.Places {
-		st.ByID[st.Places[i].ID].Place = &st.Places[i]
+		st.ByCode[st.Places[i].Part].Place = &st.Places[i]
 	}
 	st.KitIssues = kit.Check(st.Places, pieces)
-}
-
-func deref(id *uint) uint {
-	if id == nil {
-		return 0
-	}
-	return *id
 }
 
 func found(p *PartState) (n int, counted bool) {

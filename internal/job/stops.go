@@ -9,23 +9,22 @@ import (
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/strip"
-	"corvek/internal/store"
+	"corvek/core/unit"
 )
 
 // Stop is something that must be settled before the next station is honest.
 type Stop struct {
-	Station string
-	Code    string // stable, so that a lead's pass sticks to it
-	Text    string
-	Part    uint
-	Feature string
-	Passed  *store.StopPass
+	unit.StopCode
+	Text   string
+	Passed *unit.Pass
 }
 
 func stripPart(p *PartState) strip.Part {
 	n, counted := found(p)
-	return strip.Part{ID: p.ID, Name: p.Name, Off: p.Off, Expected: p.Expected, Found: n, Counted: counted,
-		Explained: p.Explained, Loose: p.Loose, Facings: len(p.Def.Facings) > 0, Facing: p.Facing}
+	return strip.Part{
+		Code: p.Code, Name: p.Name, Off: p.Off, Expected: p.Expected, Found: n, Counted: counted,
+		Explained: p.Explained, Loose: p.Loose, Facings: len(p.Def.Facings) > 0, Facing: p.Facing,
+	}
 }
 
 // Open counts the stops of a station that nobody passed.
@@ -56,14 +55,26 @@ func (st *State) First(from string) *Stop {
 	return nil
 }
 
-func (st *State) stop(station, code string, part uint, feature, format string, args ...any) {
-	s := Stop{Station: station, Code: fmt.Sprintf("u%d.%s.%s", st.Unit.Ordinal, station, code), Text: fmt.Sprintf(format, args...), Part: part, Feature: feature}
-	for i := range st.Job.StopPasses {
-		if st.Job.StopPasses[i].Code == s.Code {
-			s.Passed = &st.Job.StopPasses[i]
-		}
-	}
-	st.Stops[station] = append(st.Stops[station], s)
+// add notes a stop, with how it was waived.
+func (st *State) add(code unit.StopCode, format string, args ...any) {
+	code.Unit = st.Unit.Number
+	s := Stop{StopCode: code, Text: fmt.Sprintf(format, args...), Passed: st.Job.Pass(code.String())}
+	st.Stops[code.Station] = append(st.Stops[code.Station], s)
+}
+
+// stop notes a stop of the unit as a whole.
+func (st *State) stop(station string, kind unit.StopKind, format string, args ...any) {
+	st.add(unit.StopCode{Station: station, Kind: kind}, format, args...)
+}
+
+// stopPart notes a stop of a part.
+func (st *State) stopPart(p *PartState, station string, kind unit.StopKind, format string, args ...any) {
+	st.add(unit.StopCode{Station: station, Kind: kind, Part: p.Code}, format, args...)
+}
+
+// stopAt notes a stop of something measured.
+func (st *State) stopAt(f *FeatureState, station string, kind unit.StopKind, format string, args ...any) {
+	st.add(unit.StopCode{Station: station, Kind: kind, Part: f.Part.Code, Feature: f.Code}, format, args...)
 }
 
 func (st *State) stops() {
@@ -77,12 +88,21 @@ func (st *State) stops() {
 	st.stopSuspects()
 	st.stopDecide()
 	for _, i := range st.KitIssues {
-		st.stop("kit", fmt.Sprintf("place%d.piece%d", i.PlaceID, i.PieceID), i.PlaceID, "", "%s", i.Text)
+		code := unit.StopCode{Station: "kit", Kind: unit.StopPlace, Part: i.Part}
+		if i.Piece > 0 {
+			code = unit.StopCode{Station: "kit", Kind: unit.StopPiece, Number: i.Piece}
+		}
+		st.add(code, "%s", i.Text)
 	}
 	st.stopBuild()
 	st.stopProve()
 	st.stopHandOver()
-	st.stopBench()
+	st.stopAcquitted()
+	st.stopStuck()
+	st.stopModification()
+	st.stopFlush()
+	st.stopStacks()
+	st.stopInstruments()
 }
 
 // Cautions gives the cautions of a station for this family.
@@ -96,37 +116,32 @@ func (st *State) Cautions(station string) []family.Caution {
 	return out
 }
 
-// Acknowledged reports who read a caution.
-func (st *State) Acknowledged(code string) *store.Acknowledgement {
-	for i := range st.Job.Acknowledgements {
-		if st.Job.Acknowledgements[i].Caution == code {
-			return &st.Job.Acknowledgements[i]
-		}
-	}
-	return nil
-}
-
 func (st *State) stopCautions() {
 	for _, station := range Stations {
 		for _, c := range st.Cautions(station) {
-			if c.Serious && st.Acknowledged(c.Code) == nil {
-				st.stop(station, "caution."+c.Code, 0, "", "Caution not read: %s", strings.ToLower(c.Title))
+			if c.Serious && st.Job.Acknowledged(c.Code) == nil {
+				st.add(unit.StopCode{Station: station, Kind: unit.StopCaution, Part: c.Code}, "Caution not read: %s", strings.ToLower(c.Title))
 			}
 		}
 	}
 }
 
 func (st *State) stopReceive() {
-	if strings.TrimSpace(st.Job.Complaint) == "" && st.Job.Symptoms == "" {
-		st.stop("receive", "complaint", 0, "", "No complaint written down")
+	if strings.TrimSpace(st.Job.Complaint) == "" && len(st.Job.Symptoms) == 0 {
+		st.stop("receive", unit.StopComplaint, "No complaint written down")
 	}
 	if st.Family.Action == "pump" {
 		for _, n := range []struct {
 			ok   bool
+			kind unit.StopKind
 			name string
-		}{{st.Duty.HasDisplacement, "displacement"}, {st.Duty.HasSpeed, "speed"}, {st.Duty.HasPressure, "duty pressure"}} {
+		}{
+			{st.Duty.HasDisplacement, unit.StopDisplacement, "displacement"},
+			{st.Duty.HasSpeed, unit.StopSpeed, "speed"},
+			{st.Duty.HasPressure, unit.StopDutyPressure, "duty pressure"},
+		} {
 			if !n.ok {
-				st.stop("receive", n.name, 0, "", "Not known: %s", n.name)
+				st.stop("receive", n.kind, "Not known: %s", n.name)
 			}
 		}
 		any := false
@@ -136,11 +151,11 @@ func (st *State) stopReceive() {
 			}
 		}
 		if !any {
-			st.stop("receive", "baseline", 0, "", "No as-received figures: without them nobody can say what the work changed")
+			st.stop("receive", unit.StopBaseline, "No as-received figures: without them nobody can say what the work changed")
 		}
 	}
 	if st.Job.WarrantyHold {
-		st.stop("receive", "warranty", 0, "", "Warranty hold: do not open")
+		st.stop("receive", unit.StopWarranty, "Warranty hold: do not open")
 	}
 }
 
@@ -150,15 +165,11 @@ func (st *State) stopStrip() {
 		parts = append(parts, stripPart(p))
 	}
 	var loose []strip.Loose
-	for _, l := range st.Unit.LooseItems {
-		loose = append(loose, strip.Loose{What: l.What, Tied: l.PartID != nil, Note: l.Note})
+	for _, l := range st.Unit.Loose {
+		loose = append(loose, strip.Loose{Number: l.Number, What: l.What, Tied: l.Part != "", Note: l.Note})
 	}
 	for _, i := range strip.Check(parts, loose) {
-		code := i.Code
-		if p := st.ByID[i.PartID]; p != nil {
-			code += "." + p.Code
-		}
-		st.stop("strip", code, i.PartID, "", "%s", i.Text)
+		st.add(unit.StopCode{Station: "strip", Kind: i.Kind, Part: i.Part, Number: i.Loose}, "%s", i.Text)
 	}
 }
 
@@ -168,11 +179,11 @@ func (st *State) stopMeasure() {
 			name := p.Name + ": " + strings.ToLower(f.Def.Name)
 			switch {
 			case len(f.Found.Faults) > 0:
-				st.stop("measure", "fault."+f.Path(), p.ID, f.Code, "%s contradicts itself", name)
+				st.stopAt(f, "measure", unit.StopFault, "%s contradicts itself", name)
 			case f.Found.Verdict == metrology.Undecided:
-				st.stop("measure", "open."+f.Path(), p.ID, f.Code, "%s is undecided", name)
+				st.stopAt(f, "measure", unit.StopUndecided, "%s is undecided", name)
 			case !f.Found.Any && f.Def.MustHave:
-				st.stop("measure", "must."+f.Path(), p.ID, f.Code, "%s not measured", name)
+				st.stopAt(f, "measure", unit.StopNotMeasured, "%s not measured", name)
 			}
 		}
 	}
@@ -181,10 +192,10 @@ func (st *State) stopMeasure() {
 func (st *State) stopExplain() {
 	c := st.Conclude
 	if c.Cause == "" || c.Cause == "not_found" && strings.TrimSpace(c.Statement) == "" {
-		st.stop("explain", "conclusion", 0, "", "No conclusion: name the root cause, or say what was ruled out")
+		st.stop("explain", unit.StopConclusion, "No conclusion: name the root cause, or say what was ruled out")
 	}
 	if st.Cause != nil && st.Cause.Where == "outside" && (strings.TrimSpace(c.Action) == "" || strings.TrimSpace(c.Owner) == "") {
-		st.stop("explain", "outside", 0, "", "The cause lies outside the unit: say what is done there and by whom")
+		st.stop("explain", unit.StopOutside, "The cause lies outside the unit: say what is done there and by whom")
 	}
 }
 
@@ -193,11 +204,11 @@ func (st *State) stopMisfits() {
 	if st.Cause == nil || strings.TrimSpace(st.Conclude.Statement) != "" {
 		return
 	}
-	for _, r := range st.Explain.Ranking {
+	for _, r := range st.Explained().Ranking {
 		if r.Cause.Code != st.Cause.Code || len(r.Misfits) == 0 {
 			continue
 		}
-		st.stop("explain", "misfit", 0, "", "Does not fit %s: %s. Answer it in words", strings.ToLower(st.Cause.Name), r.Misfits[0].Text())
+		st.stop("explain", unit.StopMisfit, "Does not fit %s: %s. Answer it in words", strings.ToLower(st.Cause.Name), r.Misfits[0].Text())
 	}
 }
 
@@ -214,7 +225,7 @@ func (st *State) stopSuspects() {
 		}
 		for _, path := range []string{e.From.Used, e.From.Grade, e.From.Odd} {
 			if f := st.feature(path); path != "" && f != nil && !f.Found.Any {
-				st.stop("measure", "suspect."+path, f.Part.ID, f.Code, "%s: blamed by “%s” and never measured", f.Part.Name, strings.ToLower(st.Cause.Name))
+				st.stopAt(f, "measure", unit.StopSuspect, "%s: blamed by “%s” and never measured", f.Part.Name, strings.ToLower(st.Cause.Name))
 			}
 		}
 	}
@@ -224,9 +235,9 @@ func (st *State) stopDecide() {
 	for _, p := range st.Parts {
 		switch {
 		case p.Choice() == decide.Open:
-			st.stop("decide", "open."+p.Code, p.ID, "", "%s: %s", p.Name, p.Proposal.Reason)
+			st.stopPart(p, "decide", unit.StopOpen, "%s: %s", p.Name, p.Proposal.Reason)
 		case p.Decision.Choice != "" && p.Decision.Choice != string(p.Proposal.Choice) && strings.TrimSpace(p.Decision.Reason) == "":
-			st.stop("decide", "reason."+p.Code, p.ID, "", "%s: other than proposed, and no reason given", p.Name)
+			st.stopPart(p, "decide", unit.StopReason, "%s: other than proposed, and no reason given", p.Name)
 		}
 	}
 }
@@ -248,13 +259,13 @@ func (st *State) stopBuild() {
 		case !p.Step.Done:
 			undone++
 		case p.Def.TurnCheck && p.Step.Turn == "":
-			st.stop("build", "turn."+p.Code, p.ID, "", "%s: turn the shaft and say how it feels", p.Name)
+			st.stopPart(p, "build", unit.StopTurn, "%s: turn the shaft and say how it feels", p.Name)
 		case build.Turn(p.Step.Turn).Bad():
-			st.stop("build", "stiff."+p.Code, p.ID, "", "Shaft %s since %s went in", p.Step.Turn, strings.ToLower(p.Name))
+			st.stopPart(p, "build", unit.StopStiff, "Shaft %s since %s went in", turnWords(p.Step.Turn), strings.ToLower(p.Name))
 		}
 		// A part the wrong way round is told whatever else is still open on it.
 		if p.Step.Done && p.Def.Facing != "" && p.Step.Facing != p.Def.Facing {
-			st.stop("build", "facing."+p.Code, p.ID, "", "%s: fitted %q, belongs %q", p.Name, orNone(p.Step.Facing), p.Def.Facing)
+			st.stopPart(p, "build", unit.StopFacing, "%s: fitted %q, belongs %q", p.Name, orNone(p.Step.Facing), p.Def.Facing)
 		}
 		for _, f := range p.Features {
 			if !f.Def.Clearance {
@@ -262,14 +273,14 @@ func (st *State) stopBuild() {
 			}
 			switch {
 			case !f.Built.Any:
-				st.stop("build", "again."+f.Path(), p.ID, f.Code, "%s: measure again", f.Def.Name)
+				st.stopAt(f, "build", unit.StopAgain, "%s: measure again", f.Def.Name)
 			case f.Built.Verdict != metrology.In:
-				st.stop("build", "again."+f.Path(), p.ID, f.Code, "%s after the build is %s", f.Def.Name, f.Built.Verdict)
+				st.stopAt(f, "build", unit.StopAgain, "%s after the build is %s", f.Def.Name, f.Built.Verdict)
 			}
 		}
 	}
 	if undone > 0 {
-		st.stop("build", "undone", 0, "", "%d of %d parts not fitted", undone, len(st.Parts))
+		st.stop("build", unit.StopUnfitted, "%d of %d parts not fitted", undone, len(st.Parts))
 	}
 }
 
@@ -282,15 +293,15 @@ func orNone(s string) string {
 
 func (st *State) stopProve() {
 	if st.Proved() == nil {
-		st.stop("prove", "proved", 0, "", "No passed test in this round")
+		st.stop("prove", unit.StopProved, "No passed test in this round")
 	}
 	if a := st.Proved(); a != nil && strings.TrimSpace(a.ConditionRepeated) == "" {
-		st.stop("prove", "condition", 0, "", "Say whether the complaint's own condition was repeated")
+		st.stop("prove", unit.StopCondition, "Say whether the complaint's own condition was repeated")
 	}
 }
 
 func (st *State) stopHandOver() {
 	if n := len(st.Unit.Rounds); n > 1 && strings.TrimSpace(st.Job.Lesson) == "" {
-		st.stop("handover", "lesson", 0, "", "It took %d rounds: write down what the next one should know", n)
+		st.stop("handover", unit.StopLesson, "It took %d rounds: write down what the next one should know", n)
 	}
 }

@@ -19,11 +19,11 @@ func TestPutFigure(t *testing.T) {
 	require.NoError(t, s.PutFigure(ctx, iva, tag, "gap_ratio", []byte(`{"before":"0.05 mm","after":"0.10 mm"}`), " twice the gap "))
 	st, err := s.Load(ctx, tag, 1)
 	require.NoError(t, err)
-	require.Len(t, st.Job.WorkedFigures, 1)
-	w := st.Job.WorkedFigures[0]
+	require.Len(t, st.Job.Worked, 1)
+	w := st.Job.Worked[0]
 	assert.Equal(t, "twice the gap", w.Note)
 	assert.Contains(t, w.Answer, `"flow_ratio":{"value":8`)
-	assert.Equal(t, iva.Name, w.ByName)
+	assert.Equal(t, iva.Name, w.By)
 
 	var fe *field.Error
 	require.ErrorAs(t, s.PutFigure(ctx, iva, tag, "gap_ratio", []byte(`{"before":"0.05 bar","after":"0.10 mm"}`), ""), &fe)
@@ -33,5 +33,5 @@ func TestPutFigure(t *testing.T) {
 	assert.ErrorIs(t, s.PutFigure(ctx, tove, tag, "gap_ratio", []byte(`{"before":"1 mm","after":"1 mm"}`), ""), job.ErrForbidden)
 	st, err = s.Load(ctx, tag, 1)
 	require.NoError(t, err)
-	assert.Len(t, st.Job.WorkedFigures, 1)
+	assert.Len(t, st.Job.Worked, 1)
 }

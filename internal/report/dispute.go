@@ -6,8 +6,9 @@ import (
 	"slices"
 	"strings"
 
+	"corvek/core/entry"
 	"corvek/core/explain"
-	"corvek/internal/store"
+	"corvek/core/unit"
 )
 
 // Handling is one act on the unit that a reader of a dispute asks for.
@@ -36,16 +37,16 @@ type DisputeData struct {
 }
 
 // opening are the acts of the record that tell who opened the unit and when.
-func opening(e store.RecordEntry) string {
-	kind, _, _ := strings.Cut(e.Field, ".")
+func opening(e unit.Entry) string {
+	ref, _ := unit.ParseRef(e.Field)
 	switch {
 	case e.Action == "created" || e.Action == "imported":
 		return "received into the record"
-	case strings.HasSuffix(e.Field, ".warranty_hold") && e.After == "yes":
+	case ref == unit.JobRef("warranty_hold") && e.After == entry.Yes:
 		return "put on warranty hold"
-	case strings.HasSuffix(e.Field, ".warranty_hold"):
+	case ref == unit.JobRef("warranty_hold"):
 		return "warranty hold lifted"
-	case kind == "part" && strings.HasSuffix(e.Field, ".off") && e.After == "yes":
+	case ref.Scope == unit.ScopePart && ref.Name == "off" && e.After == entry.Yes:
 		return "opened: a part taken off"
 	case strings.HasPrefix(e.Action, "took off the rest"):
 		return "opened: the rest taken off"
@@ -56,7 +57,7 @@ func opening(e store.RecordEntry) string {
 }
 
 // Dispute writes the paper for a warranty or a dispute.
-func Dispute(w io.Writer, d Data, history []store.RecordEntry) error {
+func Dispute(w io.Writer, d Data, history []unit.Entry) error {
 	x := DisputeData{Data: d}
 	x.handling(history)
 	for _, s := range d.Pictures {
@@ -71,7 +72,7 @@ func Dispute(w io.Writer, d Data, history []store.RecordEntry) error {
 	return templates.ExecuteTemplate(w, "dispute.html", x)
 }
 
-func (x *DisputeData) handling(history []store.RecordEntry) {
+func (x *DisputeData) handling(history []unit.Entry) {
 	for _, p := range x.S.Parts {
 		if p.Off {
 			x.Opened = "opened; by whom and when is not in this record"
@@ -97,6 +98,9 @@ func (x *DisputeData) handling(history []store.RecordEntry) {
 	}
 }
 
+// words writes a code for people.
+func words(code string) string { return strings.ReplaceAll(code, "_", " ") }
+
 var origins = map[string]string{"found_so": "found so", "made_by_us": "made at this bench", "unknown": "origin unknown", "": "found so"}
 
 func (x *DisputeData) marks() {
@@ -111,7 +115,7 @@ func (x *DisputeData) marks() {
 		n := st.Noted[f.Code]
 		switch {
 		case f.Likely():
-			x.Seen = append(x.Seen, Mark{e.Text, origins[n.Origin], n.FoundHow, n.Age, st.Sources[f.Code]})
+			x.Seen = append(x.Seen, Mark{e.Text, origins[n.Origin], words(n.How), words(n.Age), st.Sources[f.Code]})
 			if n.Origin == "unknown" {
 				x.Unknown = append(x.Unknown, e.Text)
 			}
@@ -149,7 +153,7 @@ func standing(p float64) string {
 
 func (x *DisputeData) weigh() {
 	st := x.S
-	for i, r := range st.Explain.Ranking {
+	for i, r := range st.Explained().Ranking {
 		text := r.Cause.Name + ": " + standing(r.Posterior)
 		switch {
 		case r.Posterior >= 0.25:
@@ -163,8 +167,8 @@ func (x *DisputeData) weigh() {
 			x.NotSupport = append(x.NotSupport, r.Cause.Name)
 		}
 	}
-	if st.Decider != nil {
-		x.Decider = st.Decider.Text + " (" + st.Decider.Look + ")"
+	if _, decider := st.Stories(); decider != nil {
+		x.Decider = decider.Text + " (" + decider.Look + ")"
 	}
 }
 

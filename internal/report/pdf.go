@@ -32,9 +32,9 @@ func PDF(w io.Writer, d Data) error {
 	p.SetFont("Helvetica", "B", 13)
 	p.MultiCell(0, 8, p.t(d.Certificate()), "", "L", false)
 	j, u := d.S.Job, d.S.Unit
-	p.body("Customer: " + j.Customer.Name + "    Received: " + d.Date(j.ReceivedOn))
+	p.body("Customer: " + j.Customer.Name + "    Received: " + d.Date(j.ReceivedOn.Time()))
 	p.body("Unit: " + d.S.Family.Name + ", " + u.Maker + " " + u.Model + ", serial " + u.Serial)
-	p.body("Duty: " + strings.Join(nonEmpty(u.DutyPressure, u.Speed, u.Displacement, u.Fluid, u.Viscosity), ", "))
+	p.body("Duty: " + strings.Join(nonEmpty(u.DutyPressure.Typed, u.Speed.Typed, u.Displacement.Typed, u.Fluid, u.Viscosity.Typed), ", "))
 	p.head("Complaint")
 	if j.Complaint == "" {
 		p.body("None was given.")
@@ -117,7 +117,7 @@ func (p *paper) cause(d Data) {
 			p.body(d.S.Conclude.Statement)
 		}
 		for i, l := range d.Chain {
-			state := "supposed"
+			state := "assumed"
 			if len(l.Shown) > 0 {
 				state = "shown"
 			}
@@ -140,12 +140,12 @@ func (p *paper) closing(d Data) {
 		if a.OneChange != "" {
 			changed = " Changed since the attempt before: " + a.OneChange + "."
 		}
-		p.body(fmt.Sprintf("Attempt %d, %s, %s.%s Complaint's own condition repeated: %s", a.Number, source, a.ByName, changed, a.ConditionRepeated))
+		p.body(fmt.Sprintf("Attempt %d, %s, %s.%s Complaint's own condition repeated: %s", a.Number, source, a.By, changed, a.ConditionRepeated))
 	}
 	if len(d.Passed) > 0 {
-		p.head("Let pass with a reason")
+		p.head("Waived with a reason")
 		for _, s := range d.Passed {
-			p.body("- " + s.Text + ": " + s.Passed.Reason + " (" + s.Passed.ByName + ")")
+			p.body("- " + s.Text + ": " + s.Passed.Reason + " (" + s.Passed.By + ")")
 		}
 	}
 	if len(d.Open) > 0 {

@@ -22,7 +22,7 @@ type ShotMark struct {
 }
 
 func (d *Data) pictures() {
-	for _, a := range d.S.Job.Attachments {
+	for _, a := range d.S.Job.Pictures {
 		s := Shot{Caption: a.Caption, BeforeCleaning: a.BeforeCleaning}
 		if s.Caption == "" {
 			s.Caption = a.Name
@@ -32,7 +32,12 @@ func (d *Data) pictures() {
 			s.Marks = append(s.Marks, ShotMark{m.Number, d.S.MarkWords(m)})
 			marks = append(marks, draw.PicMark{Number: m.Number, X: m.X, Y: m.Y, Label: m.Note})
 		}
-		s.Drawing = template.HTML(draw.Picture(fmt.Sprintf("/pictures/%d", a.ID), a.Width, a.Height, marks, s.Caption, false))
+		s.Drawing = template.HTML(draw.Picture(PictureURL(d.S.Job.Tag, a.Number), a.Width, a.Height, marks, s.Caption, false))
 		d.Pictures = append(d.Pictures, s)
 	}
+}
+
+// PictureURL is where a picture of a job is served.
+func PictureURL(tag string, number int) string {
+	return fmt.Sprintf("/jobs/%s/pictures/%d/file", tag, number)
 }

@@ -17,6 +17,7 @@ import (
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/internal/answer"
 	"corvek/internal/draw"
 	"corvek/internal/job"
@@ -118,9 +119,9 @@ func orEmpty(before, s string) string {
 
 func row(p *job.PartState, f *job.FeatureState, show func(float64) string) Row {
 	r := Row{Part: p.Name, Feature: f.Def.Name, Standing: f.Standing, Limit: limitText(f),
-		Found: value(f, job.StageFound, show), Verdict: string(f.Found.Verdict)}
+		Found: value(f, unit.StageFound, show), Verdict: string(f.Found.Verdict)}
 	if f.Built.Any {
-		r.After, r.AfterVerdict = value(f, job.StageBuilt, show), string(f.Built.Verdict)
+		r.After, r.AfterVerdict = value(f, unit.StageBuilt, show), string(f.Built.Verdict)
 	}
 	return r
 }
@@ -129,12 +130,12 @@ func limitText(f *job.FeatureState) string {
 	switch {
 	case f.Def.Method == family.MethodGrade:
 		return "by touch"
-	case f.Lower != "" && f.Upper != "":
-		return f.Lower + " to " + f.Upper
-	case f.Upper != "":
-		return "up to " + f.Upper
-	case f.Lower != "":
-		return "at least " + f.Lower
+	case !f.Lower.IsZero() && !f.Upper.IsZero():
+		return f.Lower.Typed + " to " + f.Upper.Typed
+	case !f.Upper.IsZero():
+		return "up to " + f.Upper.Typed
+	case !f.Lower.IsZero():
+		return "at least " + f.Lower.Typed
 	}
 	return "none"
 }

@@ -62,11 +62,11 @@ func TestUnfinishedPumpSaysSo(t *testing.T) {
 func TestPassedStopsArePrinted(t *testing.T) {
 	s := service(t)
 	odd := job.Actor{Name: "Odd", Role: job.RoleLead}
-	require.NoError(t, s.PassStop(context.Background(), odd, "T-0417", 1, "u1.strip.short.front_needles", "pump runs on a new track anyway"))
+	require.NoError(t, s.WaiveStop(context.Background(), odd, "T-0417", 1, "u1/strip/short/front_needles", "pump runs on a new track anyway"))
 	var b bytes.Buffer
 	require.NoError(t, report.HTML(&b, data(t, s, "T-0417")))
 	assert.Contains(t, b.String(), "pump runs on a new track anyway")
-	assert.Contains(t, b.String(), "Let pass with a reason")
+	assert.Contains(t, b.String(), "Waived with a reason")
 }
 
 func TestStartUpCardBeginsWithTheOutsideCause(t *testing.T) {
@@ -82,21 +82,21 @@ func TestStartUpCardBeginsWithTheOutsideCause(t *testing.T) {
 
 func TestPDFOfEveryDemoJob(t *testing.T) {
 	s := service(t)
-	jobs, err := s.Store.Jobs(context.Background())
+	docs, err := demo.Documents()
 	require.NoError(t, err)
-	for _, j := range jobs {
+	for _, d := range docs {
+		tag := d.Tag()
 		var b bytes.Buffer
-		require.NoError(t, report.PDF(&b, data(t, s, j.Tag)), j.Tag)
-		assert.True(t, strings.HasPrefix(b.String(), "%PDF-"), j.Tag)
-		assert.True(t, strings.HasSuffix(strings.TrimSpace(b.String()), "%%EOF"), j.Tag)
+		require.NoError(t, report.PDF(&b, data(t, s, tag)), tag)
+		assert.True(t, strings.HasPrefix(b.String(), "%PDF-"), tag)
+		assert.True(t, strings.HasSuffix(strings.TrimSpace(b.String()), "%%EOF"), tag)
 	}
 }
 
 // Text a customer typed cannot become markup on the paper.
 func TestTypedTextIsEscaped(t *testing.T) {
 	s := service(t)
-	iva := job.Actor{Name: "Iva", Role: job.RoleTechnician}
-	require.NoError(t, s.Set(context.Background(), iva, "T-0417", "job.0.title", `<img src=x onerror="alert(1)">`, "Press feed pump, No. 2 line"))
+	edit(t, s, "job/title", `<img src=x onerror="alert(1)">`, "Press feed pump, No. 2 line")
 	var b bytes.Buffer
 	require.NoError(t, report.HTML(&b, data(t, s, "T-0417")))
 	assert.NotContains(t, b.String(), "<img src=x")
@@ -117,10 +117,9 @@ func TestReportFollowsAChangedClearance(t *testing.T) {
 	assert.Equal(t, "8.79 L/min", before.Leak)
 	st, err := s.Load(context.Background(), "T-0417", 1)
 	require.NoError(t, err)
-	iva := job.Actor{Name: "Iva", Role: job.RoleTechnician}
-	gap := st.ByCode["rear_plate"].Features[0].ID
+	gap := st.ByCode["rear_plate"].Features[0]
 	for _, leaf := range []struct{ slot, was, is string }{{"9 thou", "stops", "goes"}, {"10 thou", "", "stops"}} {
-		require.NoError(t, s.Set(context.Background(), iva, "T-0417", fmt.Sprintf("reading.%d.found/leaf:%s", gap, leaf.slot), leaf.is, leaf.was))
+		edit(t, s, fmt.Sprintf("u1/part/%s/feature/%s/found/leaf:%s", gap.Part.Code, gap.Code, leaf.slot), leaf.is, leaf.was)
 	}
 	after := data(t, s, "T-0417")
 	assert.NotEqual(t, before.Leak, after.Leak)
@@ -129,4 +128,11 @@ func TestReportFollowsAChangedClearance(t *testing.T) {
 	require.NoError(t, report.HTML(&b, after))
 	assert.Contains(t, b.String(), "0.229 mm to under 0.254 mm")
 	assert.Contains(t, b.String(), after.Leak)
+}
+
+func edit(t *testing.T, s *job.Service, field, value, base string) {
+	t.Helper()
+	iva := job.Actor{Name: "Iva", Role: job.RoleTechnician}
+	_, err := s.Set(context.Background(), iva, "T-0417", job.Edit{Field: field, Value: value, Base: base})
+	require.NoError(t, err)
 }

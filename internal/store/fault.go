@@ -14,3 +14,10 @@ func UnfitText(err error) bool {
 	var fault *pgconn.PgError
 	return errors.As(err, &fault) && (fault.Code == invalidBytes || fault.Code == untranslatable)
 }
+
+// taken reports that a write failed because its key is there already.
+func taken(err error) bool {
+	const uniqueViolation = "23505" // PostgreSQL, appendix A
+	var fault *pgconn.PgError
+	return errors.As(err, &fault) && fault.Code == uniqueViolation
+}

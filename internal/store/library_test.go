@@ -2,9 +2,11 @@ package store_test
 
 import (
 	"context"
+	"fmt"
 	"testing"
 	"time"
 
+	"corvek/core/unit"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
 
@@ -15,15 +17,17 @@ import (
 // The newest version of a family holds, none is lost, and families do not mix.
 func TestFamilyVersionsAreKept(t *testing.T) {
 	s, ctx := storetest.New(t), context.Background()
-	newest, err := s.NewestFamily(ctx)
+	before, err := s.ShopVersion(ctx)
 	require.NoError(t, err)
-	assert.Zero(t, newest, "the shop wrote none yet")
-	for _, v := range []store.FamilyVersion{{Code: "check_valve", Text: "one"}, {Code: "vane_pump", Text: "of another"}, {Code: "check_valve", Text: "two", Reason: "limit of ours"}} {
+	for _, v := range []store.FamilyVersion{
+		{Code: "check_valve", Text: "one"}, {Code: "vane_pump", Text: "of another"}, {Code: "check_valve", Text: "two", Reason: "limit of ours"},
+	} {
 		v.ByName, v.At = "Odd Renfeld", time.Now()
 		require.NoError(t, s.SaveFamily(ctx, &v))
-		newest, err = s.NewestFamily(ctx)
+		version, err := s.ShopVersion(ctx)
 		require.NoError(t, err)
-		assert.Equal(t, v.ID, newest)
+		assert.Greater(t, version, before, "who holds families in memory is told")
+		before = version
 	}
 	now, err := s.FamiliesNow(ctx)
 	require.NoError(t, err)
@@ -60,16 +64,15 @@ func TestInstrumentIsRenewed(t *testing.T) {
 func TestOnlyClosedJobsTeach(t *testing.T) {
 	s, ctx := storetest.New(t), context.Background()
 	closed := func(tag, family string, handed bool, causes ...string) {
-		j := job(tag)
+		j := sheet(tag)
 		j.Units[0].Family = family
 		if handed {
-			now := time.Now()
-			j.HandedOverAt = &now
+			j.HandedOverAt = time.Now()
 		}
 		for i, cause := range causes {
-			j.Units[0].Conclusions = append(j.Units[0].Conclusions, store.Conclusion{Round: i + 1, Cause: cause})
+			j.Units[0].Conclusions = append(j.Units[0].Conclusions, &unit.Conclusion{Round: i + 1, Cause: cause})
 		}
-		require.NoError(t, s.CreateJob(ctx, j, "x", "imported"))
+		create(t, s, j)
 	}
 	closed("T-1", "check_valve", true, "contamination")
 	closed("T-2", "check_valve", true, "contamination", "seat_worn") // round 2 overrules round 1
@@ -82,78 +85,91 @@ func TestOnlyClosedJobsTeach(t *testing.T) {
 	assert.Equal(t, map[string]map[string]int{"check_valve": {"contamination": 2, "seat_worn": 1}, "vane_pump": {"aeration": 1}}, got)
 }
 
-// Rows that come along with a job are tied to their parts by the part's code;
-// a code that is not there leaves the row untied, and nothing else is touched.
-func TestTiesByPartCode(t *testing.T) {
-	s, ctx := storetest.New(t), context.Background()
-	j := job("T-1")
-	j.Units[0].LooseItems = []store.LooseItem{{What: "needle", Place: "tank", Count: 1}, {What: "flake", Place: "filter", Count: 3}}
-	j.Units[0].KitPieces = []store.KitPiece{{Number: "K1", Name: "plate", Count: 1}}
-	j.Attachments = []store.Attachment{{Name: "a.jpg", MediaType: "image/jpeg", Content: []byte("whole"), Thumb: []byte("small"), Marks: []store.PictureMark{{Number: 1, X: .5, Y: .5}}}}
-	require.NoError(t, s.CreateJob(ctx, j, "Iva", "imported"))
-	u := &j.Units[0]
-	require.NoError(t, s.Tie(ctx, j, []store.PartTie{
-		{Unit: 0, Code: "rear_plate", Loose: &u.LooseItems[0]}, {Unit: 0, Code: "no_such_part", Loose: &u.LooseItems[1]}, {Unit: 0, Code: "rear_plate", Piece: &u.KitPieces[0]},
-		{Unit: 0, Code: "rear_plate", Attachment: &j.Attachments[0]}, {Unit: 0, Code: "rear_plate", Mark: &j.Attachments[0].Marks[0]},
-	}, []store.RecordEntry{{Who: "Iva Brask", Action: "set", Field: "unit.1.speed", After: "1450 rpm", At: time.Now()}}))
-	got, err := s.Job(ctx, "T-1")
-	require.NoError(t, err)
-	plate := got.Units[0].Parts[0].ID
-	for _, l := range got.Units[0].LooseItems {
-		if l.What == "needle" {
-			require.NotNil(t, l.PartID)
-			assert.Equal(t, plate, *l.PartID)
-		} else {
-			assert.Nil(t, l.PartID)
-		}
-	}
-	require.NotNil(t, got.Units[0].KitPieces[0].PartID)
-	whole, err := s.Attachment(ctx, j.Attachments[0].ID)
-	require.NoError(t, err)
-	assert.Equal(t, "whole", string(whole.Content))
-	assert.Equal(t, plate, *whole.PartID)
-	_, err = s.Attachment(ctx, 999999)
-	assert.ErrorIs(t, err, store.ErrNotFound)
-	history, err := s.History(ctx, got.ID, 10)
-	require.NoError(t, err)
-	assert.Equal(t, "unit.1.speed", history[0].Field, "the record travels with the job")
-}
-
-// What a job stands at is remembered without an entry or a new version; the
-// newest change of a field is found by the field alone.
-func TestStationAndLastChange(t *testing.T) {
+// The board shows the first jobs of each group and how many there are; it is
+// searched by words, and closed jobs are found by month.
+func TestBoard(t *testing.T) {
 	s, ctx := storetest.New(t), context.Background()
 	empty, err := s.Empty(ctx)
 	require.NoError(t, err)
 	assert.True(t, empty)
-	require.NoError(t, s.CreateJob(ctx, job("T-1"), "x", "created"))
-	empty, err = s.Empty(ctx)
+	for i := range 12 {
+		j := sheet(fmt.Sprintf("T-%d", i+1))
+		j.Title = fmt.Sprintf("Winch %d", i+1)
+		j.PromisedOn = unit.Date(fmt.Sprintf("2031-05-%02d", 20-i))
+		j.Units[0].Serial = fmt.Sprintf("S%%_%d", i+1)
+		switch {
+		case i < 2:
+			j.Waiting = "parts"
+		case i > 9:
+			j.HandedOverAt = time.Date(2031, time.Month(i-6), 2, 9, 0, 0, 0, time.UTC)
+		}
+		create(t, s, j)
+	}
+	groups, err := s.InHand(ctx, "", 3, "", 50)
 	require.NoError(t, err)
-	assert.False(t, empty)
-	for tag, want := range map[string]bool{"T-1": true, "T-2": false} {
+	require.Len(t, groups, 2)
+	assert.Equal(t, 8, groups["technician"].Total)
+	require.Len(t, groups["technician"].Cards, 3)
+	assert.Equal(t, "T-10", groups["technician"].Cards[0].Tag, "promised first")
+	groups, err = s.InHand(ctx, "", 3, "technician", 50)
+	require.NoError(t, err)
+	assert.Len(t, groups["technician"].Cards, 8, "a group opens further")
+	for find, want := range map[string]int{"winch": 10, "WINCH ostrey": 10, "t-3": 1, "s%_4": 1, "%": 10, "nothing like it": 0} {
+		groups, err = s.InHand(ctx, find, 50, "", 50)
+		require.NoError(t, err)
+		n := 0
+		for _, g := range groups {
+			n += g.Total
+		}
+		assert.Equal(t, want, n, find)
+	}
+	done, err := s.Closed(ctx, "", "2031-04", 10)
+	require.NoError(t, err)
+	require.Len(t, done, 1)
+	assert.Equal(t, "T-11", done[0].Tag)
+	done, err = s.Closed(ctx, "winch", "", 10)
+	require.NoError(t, err)
+	assert.Len(t, done, 2)
+	months, err := s.ClosedMonths(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, []store.Month{{Month: "2031-05", Jobs: 1}, {Month: "2031-04", Jobs: 1}}, months)
+	customers, err := s.Customers(ctx, "FISH")
+	require.NoError(t, err)
+	require.Len(t, customers, 1)
+	assert.Equal(t, "Ostrey Fish Meal", customers[0].Name)
+	for tag, want := range map[string]bool{"T-1": true, "T-99": false} {
 		taken, err := s.TagTaken(ctx, tag)
 		require.NoError(t, err)
 		assert.Equal(t, want, taken)
 	}
-	require.NoError(t, s.SetStation(ctx, "T-1", "strip"))
-	got, err := s.Job(ctx, "T-1")
+}
+
+// The newest change of a field is found by the field's address alone.
+func TestLastChangeOfAField(t *testing.T) {
+	s, ctx := storetest.New(t), context.Background()
+	create(t, s, sheet("T-1"))
+	set := func(who, after string) {
+		require.NoError(t, s.Update(ctx, "T-1", func(j *unit.Job, h store.History) (*store.Change, error) {
+			j.Title = after
+			return &store.Change{Job: j, Entries: []unit.Entry{{Who: who, At: time.Now(), Action: "set", Field: "job/title", After: after}}}, nil
+		}))
+	}
+	last := func(field string) (who string, ok bool) {
+		_ = s.Update(ctx, "T-1", func(_ *unit.Job, h store.History) (*store.Change, error) {
+			who, _, ok = h.Last(field)
+			return nil, store.ErrUnchanged
+		})
+		return who, ok
+	}
+	_, ok := last("job/title")
+	assert.False(t, ok)
+	set("Iva", "b")
+	set("Odd", "c")
+	who, ok := last("job/title")
+	assert.True(t, ok)
+	assert.Equal(t, "Odd", who)
+	g, err := s.Glance(ctx, 0, "T-1")
 	require.NoError(t, err)
-	assert.Equal(t, "strip", got.Station)
-	assert.Equal(t, int64(1), got.Version)
-	require.NoError(t, s.WithJob(ctx, "T-1", func(tx *store.Tx) error {
-		_, ok := tx.LastChange("title")
-		assert.False(t, ok)
-		require.NoError(t, tx.Record("Iva", "set", "title", "a", "b"))
-		require.NoError(t, tx.Record("Odd", "set", "title", "b", "c"))
-		last, ok := tx.LastChange("title")
-		assert.True(t, ok)
-		assert.Equal(t, [2]string{"Odd", "c"}, [2]string{last.Who, last.After})
-		return nil
-	}))
-	customers, err := s.Customers(ctx)
-	require.NoError(t, err)
-	require.Len(t, customers, 1)
-	require.NoError(t, s.Ping(ctx))
-	_, err = s.PersonByID(ctx, 999999)
-	assert.ErrorIs(t, err, store.ErrNotFound)
+	assert.Equal(t, int64(3), g.Job)
+	assert.Nil(t, g.Person)
 }

@@ -25,13 +25,31 @@ func ok(c *echo.Context, body map[string]any) error {
 	return c.Redirect(http.StatusSeeOther, back)
 }
 
-// set writes one field; see job.Service.Set.
+// set writes one field; see job.Service.Set. A bare figure takes the unit that
+// stood in the field.
 func (s *Server) set(c *echo.Context) error {
-	name, value := c.FormValue("field"), c.FormValue("value")
-	if err := s.jobs.Set(c.Request().Context(), who(c), c.Param("tag"), name, value, c.FormValue("base")); err != nil {
+	kept, err := s.jobs.Set(c.Request().Context(), who(c), c.Param("tag"), job.Edit{
+		Field: c.FormValue("field"), Value: c.FormValue("value"), Base: c.FormValue("base"), Bare: c.FormValue("unit"),
+	})
+	if err != nil {
 		return err
 	}
-	return ok(c, map[string]any{"value": strings.TrimSpace(value)})
+	return ok(c, map[string]any{"value": kept})
+}
+
+// setFacings notes the facings of a sheet of parts at once.
+func (s *Server) setFacings(c *echo.Context) error {
+	facing := map[string]string{}
+	form, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	for name, v := range form {
+		if part, is := strings.CutPrefix(name, "facing/"); is && len(v) > 0 && v[0] != "" {
+			facing[part] = v[0]
+		}
+	}
+	return done(c, s.jobs.SetFacings(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), facing))
 }
 
 func (s *Server) takeOffRest(c *echo.Context) error {
@@ -70,8 +88,7 @@ func (s *Server) addPiece(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	place, _ := strconv.ParseUint(c.FormValue("place"), 10, 63)
-	return done(c, s.jobs.AddPiece(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("number"), c.FormValue("name"), n, uint(place)))
+	return done(c, s.jobs.AddPiece(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("number"), c.FormValue("name"), n, c.FormValue("place")))
 }
 
 func (s *Server) nextAttempt(c *echo.Context) error {
@@ -99,7 +116,7 @@ func (s *Server) acknowledge(c *echo.Context) error {
 }
 
 func (s *Server) passStop(c *echo.Context) error {
-	return done(c, s.jobs.PassStop(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("code"), c.FormValue("reason")))
+	return done(c, s.jobs.WaiveStop(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("code"), c.FormValue("reason")))
 }
 
 func (s *Server) handOver(c *echo.Context) error {
@@ -108,10 +125,9 @@ func (s *Server) handOver(c *echo.Context) error {
 
 // NewJobView is the page of a new job.
 type NewJobView struct {
-	Groups    []FamilyGroup
-	Customers []string
-	In        job.NewJob
-	Error     *field.Error
+	Groups []FamilyGroup
+	In     job.NewJob
+	Error  *field.Error
 }
 
 // FamilyChoice is a kind of unit to choose.
@@ -145,13 +161,6 @@ func (s *Server) newJobPage(c *echo.Context) error {
 func (s *Server) renderNewJob(c *echo.Context, status int, in job.NewJob, fault *field.Error) error {
 	v := NewJobView{In: in, Error: fault}
 	v.Groups = s.familyGroups()
-	customers, err := s.store.Customers(c.Request().Context())
-	if err != nil {
-		return err
-	}
-	for _, k := range customers {
-		v.Customers = append(v.Customers, k.Name)
-	}
 	p := s.page(c, "New job")
 	p.Body = v
 	return s.render(c, status, "newjob", p)
@@ -207,5 +216,5 @@ func (s *Server) importJob(c *echo.Context) error {
 	if err := exchange.Import(c.Request().Context(), s.jobs, d, files, who(c).Name); err != nil {
 		return field.Errorf("file", "%s", err)
 	}
-	return ok(c, map[string]any{"go": "/jobs/" + d.Job.Tag})
+	return ok(c, map[string]any{"go": "/jobs/" + d.Tag()})
 }

@@ -21,12 +21,21 @@ func HashPassword(password string) (string, error) {
 // not tell which names exist.
 var absent, _ = bcrypt.GenerateFromPassword([]byte("nobody signs in with this"), bcrypt.DefaultCost)
 
-// identify puts the signed-in person into the context.
+// identify puts the signed-in person into the context, and for a page what the
+// store says of the shop and the job, asked once.
 func (s *Server) identify(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		if id := s.sessions.GetInt(c.Request().Context(), "person"); id != 0 {
-			if p, err := s.store.PersonByID(c.Request().Context(), uint(id)); err == nil {
-				c.Set("person", actor(p))
+		ctx := c.Request().Context()
+		if id := s.sessions.GetInt(ctx, "person"); id != 0 {
+			g, err := s.store.Glance(ctx, uint(id), c.Param("tag"))
+			if err != nil {
+				return err
+			}
+			if g.Person != nil {
+				c.Set("person", actor(g.Person))
+			}
+			if c.Request().Method == http.MethodGet {
+				c.SetRequest(c.Request().WithContext(job.WithGlance(ctx, g)))
 			}
 		}
 		return next(c)

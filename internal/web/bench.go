@@ -6,8 +6,8 @@ import (
 	"fmt"
 	"html/template"
 	"net/http"
+	"net/url"
 	"slices"
-	"strconv"
 	"strings"
 	"time"
 
@@ -43,12 +43,11 @@ func (s *Server) addPart(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	after, _ := strconv.ParseUint(c.FormValue("after"), 10, 63)
-	id, err := s.jobs.AddPart(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), uint(after), c.FormValue("name"), c.FormValue("kind"), n)
+	code, err := s.jobs.AddPart(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("after"), c.FormValue("name"), c.FormValue("kind"), n)
 	if err != nil {
 		return err
 	}
-	to := fmt.Sprintf("/jobs/%s/strip?part=%d", c.Param("tag"), id)
+	to := fmt.Sprintf("/jobs/%s/strip?part=%s", c.Param("tag"), url.QueryEscape(code))
 	if unitNo(c) > 1 {
 		to += fmt.Sprintf("&unit=%d", unitNo(c))
 	}
@@ -56,9 +55,8 @@ func (s *Server) addPart(c *echo.Context) error {
 }
 
 func (s *Server) movePart(c *echo.Context) error {
-	part, _ := strconv.ParseUint(c.FormValue("part"), 10, 63)
 	by := map[string]int{"earlier": -1, "later": 1}[c.FormValue("by")]
-	return done(c, s.jobs.MovePart(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), uint(part), by))
+	return done(c, s.jobs.MovePart(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("part"), by))
 }
 
 // Kinds are what an unknown part can look like.
@@ -73,7 +71,7 @@ func (p *Page) Kinds() []FamilyChoice {
 
 // timerWords is a timer as it is read.
 func timerWords(until *time.Time, now time.Time) string {
-	if until == nil {
+	if until == nil || until.IsZero() {
 		return ""
 	}
 	left := until.Sub(now)
@@ -89,7 +87,7 @@ func timerWords(until *time.Time, now time.Time) string {
 }
 
 // Timer writes a job's timer for the Rack and the strip sheet.
-func (p *Page) Timer(until *time.Time) string { return timerWords(until, p.Now) }
+func (p *Page) Timer(until time.Time) string { return timerWords(&until, p.Now) }
 
 // tote is the tag to print and tie on, with a code that a phone opens.
 func (s *Server) tote(c *echo.Context) error {

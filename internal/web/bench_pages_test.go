@@ -118,13 +118,13 @@ func TestPartsAreFoundByTyping(t *testing.T) {
 func TestTimerShowsOnTheRack(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
-	res, body := b.set("T-0412", "job.0.timer_until", "90 min", "")
+	res, body := b.set("T-0412", "job/timer_until", "90 min", "")
 	require.Equal(t, http.StatusOK, res.StatusCode, body)
 	_, page := b.get("/rack")
 	assert.Contains(t, page, "ready in 1 h 29 min")
-	res, _ = b.set("T-0412", "job.0.timer_until", "3 bar", "")
+	res, _ = b.set("T-0412", "job/timer_until", "3 bar", "")
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
-	_, _ = b.set("T-0412", "job.0.timer_until", "0", "")
+	_, _ = b.set("T-0412", "job/timer_until", "0", "")
 	_, page = b.get("/rack")
 	assert.NotContains(t, page, "ready in 1 h")
 }
@@ -154,17 +154,17 @@ func TestDisputePaper(t *testing.T) {
 	st := b.state("T-0421", 1)
 	_, page := b.get("/jobs/T-0421/dispute")
 	assert.Contains(t, page, "not opened in this record")
-	ev := func(kind, code string) string { return fmt.Sprintf("%s.%d.%s", kind, st.Unit.ID, code) }
-	for _, set := range [][3]string{{ev("evidence", "ball_stuck"), "seen", ""}, {ev("evidence", "plunger_scored"), "seen", ""}, {ev("origin", "plunger_scored"), "made_by_us", "found_so"},
-		{ev("evidence", "moisture"), "absent", ""}, {ev("evidence", "seat_marked"), "seen", ""}, {ev("origin", "seat_marked"), "unknown", "found_so"}} {
+	ev := func(name, code string) string { return "u1/evidence/" + code + "/" + name }
+	for _, set := range [][3]string{{ev("state", "ball_stuck"), "seen", ""}, {ev("state", "plunger_scored"), "seen", ""}, {ev("origin", "plunger_scored"), "made_by_us", "found_so"},
+		{ev("state", "moisture"), "absent", ""}, {ev("state", "seat_marked"), "seen", ""}, {ev("origin", "seat_marked"), "unknown", "found_so"}} {
 		res, body := b.set("T-0421", set[0], set[1], set[2])
 		require.Equal(t, http.StatusOK, res.StatusCode, body)
 	}
 	if st.Job.WarrantyHold {
-		res, body := b.set("T-0421", "job.0.warranty_hold", "", "yes")
+		res, body := b.set("T-0421", "job/warranty_hold", "", "yes")
 		require.Equal(t, http.StatusOK, res.StatusCode, body)
 	}
-	res, body := b.set("T-0421", fmt.Sprintf("part.%d.off", st.Parts[0].ID), "yes", "")
+	res, body := b.set("T-0421", fmt.Sprintf("u1/part/%s/off", st.Parts[0].Code), "yes", "")
 	require.Equal(t, http.StatusOK, res.StatusCode, body)
 	_, page = b.get("/jobs/T-0421/dispute")
 	assert.Regexp(t, `Opened by</th><td>Iva Brask, \d+`, page)

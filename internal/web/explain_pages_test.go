@@ -26,7 +26,7 @@ func TestExplainShowsTheRankingAndTheTheory(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
 	st := b.state("T-0405", 1)
-	ranking := st.Explain.Ranking
+	ranking := st.Explained().Ranking
 	require.Greater(t, len(ranking), 6)
 	_, page := b.get("/jobs/T-0405/explain")
 	text, at := plain(page), -1
@@ -54,16 +54,17 @@ func TestStoriesSideBySide(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
 	st := b.state("T-0405", 1)
-	require.Len(t, st.Stories, 2)
+	stories, decider := st.Stories()
+	require.Len(t, stories, 2)
 	_, page := b.get("/jobs/T-0405/explain?face=story")
 	text := plain(page)
-	for _, story := range st.Stories {
+	for _, story := range stories {
 		for _, c := range story.Causes {
 			assert.Contains(t, text, c.Name)
 		}
 	}
-	require.NotNil(t, st.Decider)
-	assert.Contains(t, text, st.Decider.Text)
+	require.NotNil(t, decider)
+	assert.Contains(t, text, decider.Text)
 }
 
 // A mark that is seen moves the page as it moves the engine, and taking it back
@@ -72,11 +73,11 @@ func TestMarkMovesThePageAndBack(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
 	first := func() string {
-		r := b.state("T-0417", 1).Explain.Ranking[0]
+		r := b.state("T-0417", 1).Explained().Ranking[0]
 		return fmt.Sprintf("%.0f %% %s", 100*r.Posterior, r.Cause.Name)
 	}
 	before := first()
-	field := fmt.Sprintf("evidence.%d.seal_swollen", b.state("T-0417", 1).Unit.ID)
+	field := "u1/evidence/seal_swollen/state"
 	res, body := b.set("T-0417", field, "seen", "")
 	require.Equal(t, http.StatusOK, res.StatusCode, body)
 	after := first()
@@ -117,7 +118,7 @@ func TestNothingFoundNothingOffered(t *testing.T) {
 	res, _ := b.post("/jobs", url.Values{"customer": {"Ostrey Fish Meal Works"}, "title": {"a pump on a shelf"}, "family": {"external_gear_pump"}})
 	require.Equal(t, http.StatusSeeOther, res.StatusCode)
 	tag := strings.Split(res.Header.Get("Location"), "/")[2]
-	assert.Empty(t, b.state(tag, 1).Explain.Ranking)
+	assert.Empty(t, b.state(tag, 1).Explained().Ranking)
 	_, page := b.get("/jobs/" + tag + "/explain")
 	assert.NotContains(t, page, "this it is")
 }
@@ -133,7 +134,7 @@ func TestCauseInHandlingIsToldSo(t *testing.T) {
 			if c.Where != "handling" {
 				continue
 			}
-			res, body := b.set(tag, fmt.Sprintf("conclusion.%d.cause", st.Unit.ID), c.Code, st.Conclude.Cause)
+			res, body := b.set(tag, "u1/conclusion/cause", c.Code, st.Conclude.Cause)
 			require.Equal(t, http.StatusOK, res.StatusCode, body)
 			for _, path := range []string{"/explain", "/report"} {
 				_, page := b.get("/jobs/" + tag + path)

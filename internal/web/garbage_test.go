@@ -2,7 +2,6 @@ package web
 
 import (
 	"context"
-	"fmt"
 	"io"
 	"net/http"
 	"net/url"
@@ -33,10 +32,12 @@ var formNames = []string{
 func TestGarbageIsAnsweredInWords(t *testing.T) {
 	s := serve(t)
 	b := s.as("odd")
-	unit := b.state("T-0417", 1)
-	part, feature := unit.Parts[3], unit.ByCode["rear_plate"].Features[0]
-	ids := []string{fmt.Sprint(unit.Unit.ID), fmt.Sprint(part.ID), fmt.Sprint(feature.ID), fmt.Sprint(unit.Received.ID), "0", "999999"}
-	rest := []string{"found", "facing", "note", "stuck", "stack_found", "speed", "displacement", "upper", "lower", "instrument", "found/leaf:7 thou", "found/r1c1", "found/r999c999", "hand_turn/word", "p100/flow", "cause", "done", "torque", "choice", "timer_until", "warranty_hold", "milky_oil", "symptom/weak_hot", "promised_on", ""}
+	heads := []string{
+		"job", "u1", "u2", "u999999", "u-1", "picture/1", "picture/x", "u1/part/rear_plate", "u1/part/no_such", "u1/part/rear_plate/decision", "u1/part/rear_plate/step",
+		"u1/part/rear_plate/feature/side_clearance", "u1/part/rear_plate/feature/none", "u1/evidence/fine_lines", "u1/evidence/none", "u1/conclusion",
+		"u1/loose/1", "u1/piece/1", "u1/attempt/0", "u1/attempt/1", "u1/attempt/0/point/p100", "u1/attempt/0/point/none", "", "x", "//",
+	}
+	rest := []string{"state", "gauge/case_drain", "identity/x", "found", "facing", "note", "stuck", "stack_found", "speed", "displacement", "upper", "lower", "instrument", "found/leaf:7 thou", "found/r1c1", "found/r999c999", "hand_turn/word", "p100/flow", "cause", "done", "torque", "choice", "timer_until", "warranty_hold", "milky_oil", "symptom/weak_hot", "promised_on", ""}
 	names := make([]string, 0, 50)
 	for _, d := range calc.All() {
 		names = append(names, d.Name)
@@ -49,7 +50,7 @@ func TestGarbageIsAnsweredInWords(t *testing.T) {
 		for _, p := range []struct {
 			param  string
 			likely []string
-		}{{":tag", []string{"T-0417", "T-0388", "T-0426"}}, {":name", names}, {":code", []string{"check_valve", "vane_pump"}}, {":station", []string{"receive", "strip", "measure", "explain", "decide", "kit", "build", "prove", "handover"}}, {":id", []string{"1", "2"}}} {
+		}{{":tag", []string{"T-0417", "T-0388", "T-0426"}}, {":name", names}, {":code", []string{"check_valve", "vane_pump"}}, {":station", []string{"receive", "strip", "measure", "explain", "decide", "kit", "build", "prove", "handover"}}, {":number", []string{"1", "2"}}} {
 			value := rapid.SampledFrom(p.likely).Draw(t, p.param)
 			if rapid.IntRange(0, 9).Draw(t, "odd "+p.param) == 0 {
 				value = word(p.param)
@@ -61,7 +62,7 @@ func TestGarbageIsAnsweredInWords(t *testing.T) {
 			form.Set(rapid.SampledFrom(formNames).Draw(t, "name"), word("value"))
 		}
 		if rapid.Bool().Draw(t, "a field of the record") {
-			form.Set("field", rapid.SampledFrom([]string{"job", "unit", "part", "feature", "reading", "point", "evidence", "origin", "age", "conclusion", "decision", "step", "piece", "loose", "account", "x"}).Draw(t, "kind")+"."+rapid.SampledFrom(ids).Draw(t, "id")+"."+rapid.SampledFrom(rest).Draw(t, "rest"))
+			form.Set("field", rapid.SampledFrom(heads).Draw(t, "head")+"/"+rapid.SampledFrom(rest).Draw(t, "rest"))
 		}
 		if rapid.Bool().Draw(t, "unit") {
 			form.Set("unit", strconv.Itoa(rapid.IntRange(-1, 4).Draw(t, "unit number")))

@@ -2,13 +2,12 @@ package web
 
 import (
 	"fmt"
-	"strconv"
-	"time"
 
+	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/internal/job"
-	"corvek/internal/store"
 )
 
 // StopRow is a stop with the page it stands on.
@@ -26,7 +25,7 @@ func (p *Page) StopRow(s job.Stop) StopRow {
 // PointRow is a test point with the page it stands on.
 type PointRow struct {
 	P       *Page
-	Attempt *store.Attempt
+	Attempt *unit.Attempt
 	Point   job.PointState
 }
 
@@ -35,20 +34,16 @@ func (p *Page) PointRow(a any, pt job.PointState) PointRow {
 	switch x := a.(type) {
 	case *job.AttemptState:
 		return PointRow{p, x.Attempt, pt}
-	case *store.Attempt:
+	case *unit.Attempt:
 		return PointRow{p, x, pt}
 	}
-	return PointRow{P: p, Attempt: &store.Attempt{}, Point: pt}
+	return PointRow{P: p, Attempt: &unit.Attempt{}, Point: pt}
 }
 
 // PointEntry is the field of a test point's figure.
-func (p *Page) PointEntry(a *store.Attempt, pt job.PointState, what string) Entry {
-	value := pt.Row.Flow
-	label := pt.Test.Name + ", flow"
-	if what == "pressure" {
-		value, label = pt.Row.Pressure, pt.Test.Name+", pressure"
-	}
-	e := p.Q("point", a.ID, pt.Test.Code+"/"+what, label, value, what)
+func (p *Page) PointEntry(a *unit.Attempt, pt job.PointState, what string) Entry {
+	e := p.Field(p.S.Unit.PointRef(a.Number, pt.Test.Code, what))
+	e.Label = pt.Test.Name + ", " + what
 	if what == "pressure" && pt.Test.Kind == family.TestFlow && p.S.Duty.HasPressure {
 		e.Place = p.Show(pt.Target, "pressure")
 	}
@@ -66,22 +61,14 @@ type SheetView struct {
 // Sheet gives a feature's sheet to its template.
 func (p *Page) Sheet(f *job.FeatureState, v *MeasureView) SheetView { return SheetView{p, f, v} }
 
-// DateText is a date as it is typed.
-func (p *Page) DateText(t *time.Time) string {
-	if t == nil {
-		return ""
-	}
-	return t.Format(time.DateOnly)
-}
-
 // Wait is something a job may wait for.
 type Wait struct{ Code, Name string }
 
 // Waits lists what a job may wait for.
 func (p *Page) Waits() []Wait {
 	var out []Wait
-	for _, w := range job.Waits {
-		out = append(out, Wait(w))
+	for _, code := range entry.Waits {
+		out = append(out, Wait{code, waitNames[code]})
 	}
 	return out
 }
@@ -114,14 +101,6 @@ func (p *Page) OffCount() int {
 		}
 	}
 	return n
-}
-
-// PartRef writes a reference to a part, "" for none.
-func (p *Page) PartRef(id *uint) string {
-	if id == nil {
-		return ""
-	}
-	return strconv.FormatUint(uint64(*id), 10)
 }
 
 // Lacking is how many pieces a place still wants.

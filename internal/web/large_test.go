@@ -7,8 +7,8 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/core/unit"
 	"corvek/internal/job"
-	"corvek/internal/store"
 
 	"github.com/stretchr/testify/require"
 )
@@ -25,20 +25,25 @@ func large(t testing.TB, s *site) (tag string) {
 	odd := job.Actor{ID: 1, Name: "Odd", Role: job.RoleLead}
 	require.NoError(t, s.jobs().SaveFamily(ctx, odd, "long_unit", text.String(), "for the benchmark"))
 	f := s.jobs().Families()["long_unit"]
-	u := job.NewUnit(f, 1, s.jobs().Now(), "Odd")
+	u := unit.New(f, 1, "Odd", s.jobs().Now())
 	n := 0
-	for i := range u.Parts {
-		u.Parts[i].Off, u.Parts[i].Found = true, "1"
+	for _, p := range u.Parts {
+		p.Off, p.Found = true, "1"
 		for r := 1; r <= 4 && n < 5000; r++ {
 			for c := 1; c <= 5 && n < 5000; c++ {
-				u.Parts[i].Features[0].Readings = append(u.Parts[i].Features[0].Readings, store.Reading{Round: 1, Stage: "found", Slot: fmt.Sprintf("r%dc%d", r, c), Value: fmt.Sprintf("20.%03d mm", n%900), At: s.jobs().Now()})
+				x := &unit.Reading{Round: 1, Stage: unit.StageFound, Slot: fmt.Sprintf("r%dc%d", r, c), Value: fmt.Sprintf("20.%03d mm", n%900), At: s.jobs().Now()}
+				x.Measure()
+				p.Features[0].Readings = append(p.Features[0].Readings, x)
 				n++
 			}
 		}
 	}
 	require.Equal(t, 5000, n)
-	j := &store.Job{Title: "Long", Customer: store.Customer{Name: "Bench"}, Policy: "on_condition", Waiting: "hands", Station: "measure", ReceivedOn: s.jobs().Now(), Units: []store.Unit{u}}
-	require.NoError(t, s.jobs().Store.CreateJob(ctx, j, "Odd", "created"))
+	j := &unit.Job{
+		Title: "Long", Customer: unit.Customer{Name: "Bench"}, Policy: "on_condition", Waiting: "technician",
+		ReceivedOn: unit.DateOf(s.jobs().Now()), Units: []*unit.Unit{u},
+	}
+	require.NoError(t, s.jobs().BringIn(ctx, "Odd", j, nil, nil))
 	return j.Tag
 }
 

@@ -10,6 +10,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/internal/draw"
 	"corvek/internal/job"
 	"corvek/internal/store"
@@ -26,7 +27,7 @@ type LibraryRow struct {
 }
 
 func (s *Server) library(c *echo.Context) error {
-	if err := s.jobs.RefreshFamilies(c.Request().Context()); err != nil {
+	if err := s.jobs.Refresh(c.Request().Context()); err != nil {
 		return err
 	}
 	var rows []LibraryRow
@@ -64,7 +65,7 @@ func (s *Server) familyPage(c *echo.Context) error {
 
 func (s *Server) renderFamily(c *echo.Context, status int, text, reason string, fault *field.Error) error {
 	ctx := c.Request().Context()
-	if err := s.jobs.RefreshFamilies(ctx); err != nil {
+	if err := s.jobs.Refresh(ctx); err != nil {
 		return err
 	}
 	code := c.Param("code")
@@ -130,12 +131,12 @@ type InstrumentRow struct {
 	Due     string
 }
 
-func instrumentRows(list []store.Instrument, now time.Time) []InstrumentRow {
+func instrumentRows(list []store.Instrument, today unit.Date) []InstrumentRow {
 	var out []InstrumentRow
 	for _, i := range list {
 		r := InstrumentRow{Instrument: i, Due: "no calibration kept"}
 		if i.DueOn != nil {
-			r.Due, r.Overdue = "due "+i.DueOn.Format("2 Jan 2006"), job.Overdue(i, now)
+			r.Due, r.Overdue = "due "+i.DueOn.Format("2 Jan 2006"), job.Overdue(i, today)
 		}
 		out = append(out, r)
 	}
@@ -161,7 +162,7 @@ func (s *Server) renderInstruments(c *echo.Context, status int, v *InstrumentsVi
 	if v == nil {
 		v = &InstrumentsView{}
 	}
-	v.Rows = instrumentRows(list, s.jobs.Now())
+	v.Rows = instrumentRows(list, unit.DateOf(s.jobs.Now()))
 	p := s.page(c, "Instruments")
 	p.Body = v
 	return s.render(c, status, "instruments", p)

@@ -23,8 +23,8 @@ func (p *Page) drawLine() template.HTML {
 	l := draw.Line{Axes: p.S.Family.Axes, Title: p.S.Unit.Name + ", parts in the order they came off", Width: 1132}
 	next := p.nextStep()
 	for i, part := range p.S.Parts {
-		lp := draw.LinePart{No: i + 1, ID: part.ID, Name: part.Name, Kind: part.Def.Kind, Count: part.Expected, Branch: part.Def.Branch, Shape: part.Def.Shape,
-			Selected: p.Part == part, URL: p.Link(p.Station, part.ID, "")}
+		lp := draw.LinePart{No: i + 1, Code: part.Code, Name: part.Name, Kind: part.Def.Kind, Count: part.Expected, Branch: part.Def.Branch, Shape: part.Def.Shape,
+			Selected: p.Part == part, URL: p.Link(p.Station, part.Code, "")}
 		lp.Flip = part.Facing != "" && part.Def.Facing != "" && part.Facing != part.Def.Facing
 		lp.Mark = p.mark(part, part == next)
 		switch p.Station {
@@ -99,16 +99,16 @@ func stripMark(part *job.PartState) draw.Mark {
 	case part.Found == "":
 		return draw.Mark{Shape: "ask", Tone: "ochre", Title: "not counted"}
 	case part.Missing != 0 && part.Explained == "":
-		return draw.Mark{Shape: "count", Tone: "ochre", Title: "count does not tie"}
+		return draw.Mark{Shape: "count", Tone: "ochre", Title: "count differs"}
 	case len(part.Def.Facings) > 0 && part.Facing == "":
 		return draw.Mark{Shape: "ask", Tone: "ochre", Title: "facing not noted"}
 	}
-	return draw.Mark{Shape: "ok", Tone: "petrol", Title: "off, count ties"}
+	return draw.Mark{Shape: "ok", Tone: "petrol", Title: "off, count correct"}
 }
 
 func measureMark(part *job.PartState) draw.Mark {
 	if part.Off && part.Missing != 0 && part.Explained == "" && part.Found != "" {
-		return draw.Mark{Shape: "count", Tone: "ochre", Title: "count does not tie"}
+		return draw.Mark{Shape: "count", Tone: "ochre", Title: "count differs"}
 	}
 	if len(part.Features) == 0 {
 		return draw.Mark{Shape: "dot", Title: "nothing to measure"}
@@ -130,7 +130,7 @@ func measureMark(part *job.PartState) draw.Mark {
 		if used > .8 {
 			tone = "ochre"
 		}
-		return draw.Mark{Shape: "bar", Fill: used, Tone: tone, Title: fmt.Sprintf("%.0f %% of the allowance", 100*used)}
+		return draw.Mark{Shape: "bar", Fill: used, Tone: tone, Title: fmt.Sprintf("%.0f %% of the wear limit", 100*used)}
 	}
 	return draw.Mark{Shape: "dot", Title: "nothing measured"}
 }
@@ -187,7 +187,7 @@ func kitMark(part *job.PartState) draw.Mark {
 func buildMark(part *job.PartState, next bool) draw.Mark {
 	switch {
 	case build.Turn(part.Step.Turn).Bad():
-		return draw.Mark{Shape: "out", Title: "shaft " + part.Step.Turn}
+		return draw.Mark{Shape: "out", Title: "shaft " + turnWord(part.Step.Turn)}
 	case part.Step.Done && part.Def.TurnCheck && part.Step.Turn == "":
 		return draw.Mark{Shape: "ask", Tone: "ochre", Title: "turn check open"}
 	case part.Step.Done:
@@ -219,7 +219,7 @@ func (s *Server) lineLarge(c *echo.Context) error {
 		return err
 	}
 	large := p.Line
-	back := p.Link(layer, p.Part.ID, "")
+	back := p.Link(layer, p.Part.Code, "")
 	p.offStation(" The line")
 	p.Line = ""
 	p.Body = struct {

@@ -10,7 +10,9 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/entry"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/internal/answer"
 	"corvek/internal/draw"
 	"corvek/internal/job"
@@ -35,6 +37,7 @@ type Page struct {
 	Path    string
 	Station string
 	UnitNo  int
+	shop    *entry.Shop
 	Theory  string // the reader's own theory at Explain
 	Asked   string // a part that was asked for and not found
 	Face    string // which of a station's faces is turned up
@@ -50,11 +53,12 @@ type Page struct {
 
 // RailItem is a station in the rail.
 type RailItem struct {
-	No            int
-	Code, Name    string
-	URL           string
-	Stops         int
-	Here, Settled bool
+	No          int
+	Code, Name  string
+	URL         string
+	Stops       int
+	Here        bool
+	Begun, Done bool
 }
 
 // Foot says what is in the way and where to go next.
@@ -104,67 +108,6 @@ func (p *Page) CanWork() bool { return p.Person.May(job.RoleTechnician) }
 // CanLead reports whether stops may be passed.
 func (p *Page) CanLead() bool { return p.Person.May(job.RoleLead) }
 
-// Entry is one field that saves by itself.
-type Entry struct {
-	Field, Label, Value, Other string
-	Hint                       string // accepted units, for the pad and the error
-	Kind                       string // quantity, text, area, whole, date
-	Place                      string // placeholder
-	ReadOnly                   bool
-	Choices                    []string
-}
-
-var dimNames = map[string]quantity.Dimension{
-	"length": quantity.Length, "pressure": quantity.Pressure, "flow": quantity.Flow, "rotation": quantity.Rotation, "displacement": quantity.Displacement,
-	"temperature": quantity.Temperature, "viscosity": quantity.KinematicViscosity, "density": quantity.Density, "torque": quantity.Torque, "time": quantity.Time, "volume": quantity.Volume,
-}
-
-// padUnits are the units the number pad offers for a dimension.
-var padUnits = map[string]string{
-	"length": "mm|in|thou", "pressure": "bar|psi|MPa", "flow": "L/min|gpm|ml/min", "rotation": "rpm", "displacement": "cc/rev|in3/rev",
-	"temperature": "°C|°F", "viscosity": "cSt", "density": "kg/m3", "torque": "N·m|lbf·ft", "time": "h", "volume": "L|gal|ml",
-}
-
-// Q is a quantity field of a row.
-func (p *Page) Q(kind string, id uint, name, label, value, dim string) Entry {
-	e := Entry{Field: fmt.Sprintf("%s.%d.%s", kind, id, name), Label: label, Value: value, Kind: "quantity", Hint: padUnits[dim], ReadOnly: !p.CanWork()}
-	if q, err := quantity.Parse(value, dimNames[dim]); err == nil {
-		e.Other = q.Other()
-	}
-	return e
-}
-
-// T is a line of text.
-func (p *Page) T(kind string, id uint, name, label, value string) Entry {
-	return Entry{Field: fmt.Sprintf("%s.%d.%s", kind, id, name), Label: label, Value: value, Kind: "text", ReadOnly: !p.CanWork()}
-}
-
-// A is several lines of text.
-func (p *Page) A(kind string, id uint, name, label, value string) Entry {
-	e := p.T(kind, id, name, label, value)
-	e.Kind = "area"
-	return e
-}
-
-// N is a whole number, M a plain amount, D a date.
-func (p *Page) N(kind string, id uint, name, label, value string) Entry {
-	e := p.T(kind, id, name, label, value)
-	e.Kind = "whole"
-	return e
-}
-
-// With gives the entry ready-made answers to tap.
-func (e Entry) With(choices ...string) Entry {
-	e.Choices = choices
-	return e
-}
-
-// Holder gives the entry a placeholder.
-func (e Entry) Holder(s string) Entry {
-	e.Place = s
-	return e
-}
-
 // Show writes a base-unit figure in the reader's units.
 func (p *Page) Show(si float64, dim string) string {
 	return quantity.Show(si, dimNames[dim], p.Units)
@@ -179,14 +122,15 @@ func (p *Page) ShowOther(si float64, dim string) string {
 	return quantity.Show(si, dimNames[dim], other)
 }
 
-// Link is the address of a station of the job, with part and feature kept or set.
-func (p *Page) Link(station string, part uint, feature string) string {
+// Link is the address of a station of the job, with part and feature set by
+// their codes.
+func (p *Page) Link(station, part, feature string) string {
 	q := url.Values{}
 	if p.UnitNo > 1 {
 		q.Set("unit", fmt.Sprint(p.UnitNo))
 	}
-	if part != 0 {
-		q.Set("part", fmt.Sprint(part))
+	if part != "" {
+		q.Set("part", part)
 	}
 	if feature != "" {
 		q.Set("feature", feature)
@@ -207,7 +151,7 @@ func (p *Page) LargeURL() string {
 	}
 	u += sep + "layer=" + p.Station
 	if p.Part != nil {
-		u += fmt.Sprintf("&part=%d", p.Part.ID)
+		u += "&part=" + url.QueryEscape(p.Part.Code)
 	}
 	return u
 }
@@ -222,15 +166,19 @@ func (p *Page) Act(path string) string {
 }
 
 // DaysInHand says how the promise stands.
-func (p *Page) DaysInHand(promised *time.Time) string {
-	if promised == nil {
+func (p *Page) DaysInHand(day unit.Date) string {
+	return daysLeft(day.Time(), p.Now)
+}
+
+func daysLeft(promised, now time.Time) string {
+	if promised.IsZero() {
 		return "no date promised"
 	}
-	today := time.Date(p.Now.Year(), p.Now.Month(), p.Now.Day(), 0, 0, 0, 0, time.UTC)
+	today := time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, time.UTC)
 	due := time.Date(promised.Year(), promised.Month(), promised.Day(), 0, 0, 0, 0, time.UTC)
 	switch n := int(due.Sub(today).Hours() / 24); {
 	case n > 1:
-		return fmt.Sprintf("%d days in hand", n)
+		return fmt.Sprintf("%d days left", n)
 	case n == 1:
 		return "due tomorrow"
 	case n == 0:
@@ -243,8 +191,8 @@ func (p *Page) DaysInHand(promised *time.Time) string {
 }
 
 // Late reports that the promised day has passed.
-func (p *Page) Late(promised *time.Time) bool {
-	return promised != nil && strings.Contains(p.DaysInHand(promised), "late")
+func (p *Page) Late(day unit.Date) bool {
+	return strings.Contains(p.DaysInHand(day), "late")
 }
 
 var funcs = template.FuncMap{
@@ -267,6 +215,8 @@ var funcs = template.FuncMap{
 	"add":      func(a, b int) int { return a + b },
 	"mul":      func(a, b float64) float64 { return a * b },
 	"str":      func(v any) string { return fmt.Sprint(v) },
+	"rotation": func(code string) string { return rotations[code] },
+	"words":    func(code string) string { return strings.ReplaceAll(code, "_", " ") },
 	"station":  func(code string) string { return job.StationNames[code] },
 }
 
@@ -304,3 +254,6 @@ func loadViews() (*views, error) {
 	}
 	return v, nil
 }
+
+// rotations name the way a shaft turns, seen on its end.
+var rotations = map[string]string{"right": "clockwise", "left": "anticlockwise", "both": "both ways"}

@@ -40,7 +40,7 @@ func (s *Server) dispute(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	history, err := s.store.History(c.Request().Context(), d.S.Job.ID, 10000)
+	history, err := s.store.Record(c.Request().Context(), d.S.Job.Tag, 10000)
 	if err != nil {
 		return err
 	}

@@ -10,7 +10,6 @@ import (
 	"net/http"
 	"net/url"
 	"regexp"
-	"strconv"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -62,13 +61,13 @@ func TestPictureItsMarksAndOneBesideIt(t *testing.T) {
 	b := s.as("iva")
 	st := b.state("T-0417", 1)
 	plate := st.ByCode["rear_plate"]
-	a := b.photo("T-0417", "plate.jpg", 1600, 1200, map[string]string{"part": strconv.Itoa(int(plate.ID)), "caption": "wear face, as opened", "before_cleaning": "yes"})
+	a := b.photo("T-0417", "plate.jpg", 1600, 1200, map[string]string{"part": plate.Code, "caption": "wear face, as opened", "before_cleaning": "yes"})
 	other := b.photo("T-0417", "plate after.jpg", 400, 300, nil)
 
-	res, whole := b.get("/pictures/" + a)
+	res, whole := b.get("/jobs/T-0417/pictures/" + a + "/file")
 	assert.Equal(t, "image/jpeg", res.Header.Get("Content-Type"))
 	assert.Contains(t, res.Header.Get("Content-Security-Policy"), "sandbox", "opened by itself it can do nothing")
-	_, small := b.get("/pictures/" + a + "?thumb=1")
+	_, small := b.get("/jobs/T-0417/pictures/" + a + "/file?thumb=1")
 	assert.Less(t, len(small), len(whole))
 	config, err := jpeg.DecodeConfig(bytes.NewReader([]byte(small)))
 	require.NoError(t, err)
@@ -120,7 +119,7 @@ func TestPictureItsMarksAndOneBesideIt(t *testing.T) {
 	res, _ = b.post("/jobs/T-0388/pictures/"+a+"/mark", url.Values{"x": {"0.5"}, "y": {"0.5"}, "note": {"not mine"}})
 	assert.Equal(t, http.StatusNotFound, res.StatusCode)
 	for _, id := range []string{"0", "999999", "-1", "x", "99999999999999999999999"} {
-		res, _ = b.get("/pictures/" + id)
+		res, _ = b.get("/jobs/T-0417/pictures/" + id + "/file")
 		assert.Equal(t, http.StatusNotFound, res.StatusCode, id)
 		res, _ = b.get("/jobs/T-0417/pictures/" + id)
 		assert.Equal(t, http.StatusNotFound, res.StatusCode, id)
@@ -133,10 +132,10 @@ func TestPicturesOfOthers(t *testing.T) {
 	s := serve(t)
 	a := s.as("iva").photo("T-0417", "a.jpg", 60, 40, nil)
 	tove := s.as("tove")
-	res, _ := tove.get("/pictures/" + a)
+	res, _ := tove.get("/jobs/T-0417/pictures/" + a + "/file")
 	assert.Equal(t, http.StatusOK, res.StatusCode)
 	res, _ = tove.post(fmt.Sprintf("/jobs/T-0417/pictures/%s/mark", a), url.Values{"x": {"0.5"}, "y": {"0.5"}, "note": {"x"}})
 	assert.Equal(t, http.StatusForbidden, res.StatusCode)
-	res, _ = s.as("").get("/pictures/" + a)
+	res, _ = s.as("").get("/jobs/T-0417/pictures/" + a + "/file")
 	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
 }

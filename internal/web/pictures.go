@@ -9,9 +9,11 @@ import (
 	"strings"
 
 	"corvek/core/field"
+	"corvek/core/unit"
 	"corvek/internal/draw"
 	"corvek/internal/job"
 	"corvek/internal/picture"
+	"corvek/internal/report"
 	"corvek/internal/store"
 
 	"github.com/labstack/echo/v5"
@@ -39,31 +41,31 @@ func (s *Server) addPicture(c *echo.Context) error {
 		}
 		return err
 	}
-	part, _ := strconv.ParseUint(c.FormValue("part"), 10, 63)
 	name := strings.TrimSuffix(filepath.Base(head.Filename), filepath.Ext(head.Filename))
-	id, err := s.jobs.AddPicture(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), job.Picture{Taken: taken, Part: uint(part), Name: name,
+	number, err := s.jobs.AddPicture(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), job.Picture{Taken: taken, Part: c.FormValue("part"), Name: name,
 		Caption: c.FormValue("caption"), BeforeCleaning: c.FormValue("before_cleaning") == "yes"})
 	if err != nil {
 		return err
 	}
-	return ok(c, map[string]any{"go": "/jobs/" + c.Param("tag") + "/pictures/" + strconv.FormatUint(uint64(id), 10)})
+	return ok(c, map[string]any{"go": "/jobs/" + c.Param("tag") + "/pictures/" + strconv.Itoa(number)})
 }
 
-func pictureID(c *echo.Context) (uint, error) {
-	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
+// pictureNo is the number of the picture in the address.
+func pictureNo(c *echo.Context) (int, error) {
+	n, err := strconv.Atoi(c.Param("number"))
 	if err != nil {
 		return 0, echo.ErrNotFound
 	}
-	return uint(id), nil
+	return n, nil
 }
 
 // picture serves one picture; ?thumb gives the small one where there is one.
 func (s *Server) picture(c *echo.Context) error {
-	id, err := pictureID(c)
+	id, err := pictureNo(c)
 	if err != nil {
 		return err
 	}
-	a, err := s.store.Attachment(c.Request().Context(), id)
+	content, mediaType, err := s.store.Picture(c.Request().Context(), c.Param("tag"), id)
 	if err != nil {
 		return err
 	}
@@ -71,18 +73,19 @@ func (s *Server) picture(c *echo.Context) error {
 	h.Set("Cache-Control", "private, max-age=86400")
 	// A drawn picture could carry script when it is opened by itself.
 	h.Set("Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox")
-	if c.QueryParam("thumb") != "" && len(a.Thumb) > 0 {
-		return c.Blob(http.StatusOK, "image/jpeg", a.Thumb)
+	if c.QueryParam("thumb") != "" && len(content.Thumb) > 0 {
+		return c.Blob(http.StatusOK, "image/jpeg", content.Thumb)
 	}
-	return c.Blob(http.StatusOK, a.MediaType, a.Content)
+	return c.Blob(http.StatusOK, mediaType, content.Bytes)
 }
 
 // PictureView is one picture with its marks, and perhaps another beside it.
 type PictureView struct {
-	store.Attachment
+	*unit.Picture
+	URL      string
 	Drawing  template.HTML
 	Beside   *PictureView
-	Others   []store.Attachment
+	Others   []*unit.Picture
 	Evidence []FamilyChoice
 	PartName string
 	Marks    []MarkView
@@ -90,19 +93,15 @@ type PictureView struct {
 
 // MarkView is a mark in words.
 type MarkView struct {
-	store.PictureMark
+	*unit.PictureMark
 	Words string
 }
 
-func pictureURL(a store.Attachment) string {
-	return "/pictures/" + strconv.FormatUint(uint64(a.ID), 10)
-}
-
 // pictureView lays a picture's marks over it.
-func (p *Page) pictureView(a store.Attachment, edit bool) *PictureView {
-	v := &PictureView{Attachment: a}
-	if a.PartID != nil && p.S.ByID[*a.PartID] != nil {
-		v.PartName = p.S.ByID[*a.PartID].Name
+func (p *Page) pictureView(a *unit.Picture, edit bool) *PictureView {
+	v := &PictureView{Picture: a, URL: report.PictureURL(p.S.Job.Tag, a.Number)}
+	if x := p.S.ByCode[a.Part]; x != nil && a.Unit == p.UnitNo {
+		v.PartName = x.Name
 	}
 	var marks []draw.PicMark
 	for _, m := range a.Marks {
@@ -110,14 +109,14 @@ func (p *Page) pictureView(a store.Attachment, edit bool) *PictureView {
 		v.Marks = append(v.Marks, MarkView{m, words})
 		marks = append(marks, draw.PicMark{Number: m.Number, X: m.X, Y: m.Y, Label: words})
 	}
-	v.Drawing = template.HTML(draw.Picture(pictureURL(a), a.Width, a.Height, marks, a.Caption, edit))
+	v.Drawing = template.HTML(draw.Picture(v.URL, a.Width, a.Height, marks, a.Caption, edit))
 	return v
 }
 
 // Shots are the job's pictures with their marks, for stations and papers.
 func (p *Page) Shots() []*PictureView {
 	var out []*PictureView
-	for _, a := range p.S.Job.Attachments {
+	for _, a := range p.S.Job.Pictures {
 		out = append(out, p.pictureView(a, false))
 	}
 	return out
@@ -135,7 +134,7 @@ func (s *Server) pictures(c *echo.Context) error {
 
 // onePicture is the page of one picture: marks, and another beside it.
 func (s *Server) onePicture(c *echo.Context) error {
-	id, err := pictureID(c)
+	id, err := pictureNo(c)
 	if err != nil {
 		return err
 	}
@@ -143,22 +142,22 @@ func (s *Server) onePicture(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	with, _ := strconv.ParseUint(c.QueryParam("with"), 10, 63)
+	with, _ := strconv.Atoi(c.QueryParam("with"))
 	var v *PictureView
-	for _, a := range p.S.Job.Attachments {
-		if a.ID == id {
+	for _, a := range p.S.Job.Pictures {
+		if a.Number == id {
 			v = p.pictureView(a, p.CanWork())
 		}
 	}
 	if v == nil {
 		return store.ErrNotFound
 	}
-	for _, a := range p.S.Job.Attachments {
-		if a.ID == id {
+	for _, a := range p.S.Job.Pictures {
+		if a.Number == id {
 			continue
 		}
 		v.Others = append(v.Others, a)
-		if a.ID == uint(with) {
+		if a.Number == with {
 			v.Beside = p.pictureView(a, false)
 		}
 	}
@@ -171,26 +170,22 @@ func (s *Server) onePicture(c *echo.Context) error {
 }
 
 func (s *Server) addMark(c *echo.Context) error {
-	id, err := pictureID(c)
+	id, err := pictureNo(c)
 	if err != nil {
 		return err
 	}
-	m := store.PictureMark{Note: c.FormValue("note"), Evidence: c.FormValue("evidence"), X: -1, Y: -1}
+	m := unit.PictureMark{Note: c.FormValue("note"), Evidence: c.FormValue("evidence"), Part: c.FormValue("part"), X: -1, Y: -1}
 	if x, err := strconv.ParseFloat(c.FormValue("x"), 64); err == nil {
 		m.X = x
 	}
 	if y, err := strconv.ParseFloat(c.FormValue("y"), 64); err == nil {
 		m.Y = y
 	}
-	if n, err := strconv.ParseUint(c.FormValue("part"), 10, 63); err == nil && n > 0 {
-		part := uint(n)
-		m.PartID = &part
-	}
 	return done(c, s.jobs.AddMark(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), id, m))
 }
 
 func (s *Server) dropMark(c *echo.Context) error {
-	id, err := pictureID(c)
+	id, err := pictureNo(c)
 	if err != nil {
 		return err
 	}

@@ -30,8 +30,11 @@ func (s *Server) jobPage(c *echo.Context, station string) (*Page, error) {
 	if asked := strings.TrimSpace(c.QueryParam("find")); asked != "" {
 		p.Asked = asked
 		if x := p.findPart(asked); x != nil {
-			part, p.Asked = strconv.FormatUint(uint64(x.ID), 10), ""
+			part, p.Asked = x.Code, ""
 		}
+	}
+	if p.shop, err = s.jobs.Shop(c.Request().Context(), p.Person.Name); err != nil {
+		return nil, err
 	}
 	p.choosePart(part, c.QueryParam("feature"))
 	p.rail()
@@ -56,11 +59,6 @@ func (s *Server) station(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if p.S.Job.Station != station && p.S.Job.HandedOverAt == nil {
-		if err := s.jobs.Visit(c.Request().Context(), p.Person, p.S.Job.Tag, station); err != nil {
-			return err
-		}
-	}
 	p.Body = p.stationView()
 	if v, is := p.Body.(ReceiveView); is {
 		v.Families = s.families()
@@ -71,9 +69,7 @@ func (s *Server) station(c *echo.Context) error {
 
 // choosePart takes the part asked for, else the one where the work is.
 func (p *Page) choosePart(part, feature string) {
-	if id, err := strconv.ParseUint(part, 10, 63); err == nil {
-		p.Part = p.S.ByID[uint(id)]
-	}
+	p.Part = p.S.ByCode[part]
 	if p.Part == nil {
 		p.Part = p.S.Parts[0]
 		switch p.Station {
@@ -89,8 +85,8 @@ func (p *Page) choosePart(part, feature string) {
 			p.Part = p.firstPart(func(x *job.PartState) bool { return p.marks(x) > 0 })
 		}
 		for _, stop := range p.S.Stops[p.Station] {
-			if stop.Part != 0 && stop.Passed == nil && p.Station != "build" && p.Station != "kit" {
-				p.Part = p.S.ByID[stop.Part]
+			if p.S.ByCode[stop.Part] != nil && stop.Passed == nil && p.Station != "build" && p.Station != "kit" {
+				p.Part = p.S.ByCode[stop.Part]
 				if feature == "" {
 					feature = stop.Feature
 				}
@@ -145,10 +141,11 @@ func (p *Page) firstPart(is func(*job.PartState) bool) *job.PartState {
 }
 
 func (p *Page) rail() {
-	for i, code := range job.Stations {
-		item := RailItem{No: i + 1, Code: code, Name: job.StationNames[code], URL: p.Link(code, 0, ""), Stops: p.S.Open(code), Here: code == p.Station}
-		item.Settled = item.Stops == 0
-		p.Rail = append(p.Rail, item)
+	for i, x := range p.S.Progress() {
+		p.Rail = append(p.Rail, RailItem{
+			No: i + 1, Code: x.Station, Name: job.StationNames[x.Station], URL: p.Link(x.Station, "", ""),
+			Stops: x.Open, Here: x.Station == p.Station, Begun: x.Begun, Done: x.Done,
+		})
 	}
 }
 
@@ -170,7 +167,7 @@ func (p *Page) foot() {
 	}
 	if at < len(job.Stations)-1 {
 		next := job.Stations[at+1]
-		p.Foot.NextText, p.Foot.NextURL = job.StationNames[next], p.Link(next, 0, "")
+		p.Foot.NextText, p.Foot.NextURL = job.StationNames[next], p.Link(next, "", "")
 	}
 	if !lineStations[p.Station] {
 		return
@@ -181,10 +178,10 @@ func (p *Page) foot() {
 		prev, succ = i+1, i-1
 	}
 	if prev >= 0 && prev < len(p.S.Parts) {
-		p.Foot.PrevURL = p.Link(p.Station, p.S.Parts[prev].ID, "")
+		p.Foot.PrevURL = p.Link(p.Station, p.S.Parts[prev].Code, "")
 	}
 	if succ >= 0 && succ < len(p.S.Parts) {
-		p.Foot.SuccURL = p.Link(p.Station, p.S.Parts[succ].ID, "")
+		p.Foot.SuccURL = p.Link(p.Station, p.S.Parts[succ].Code, "")
 	}
 }
 
@@ -207,45 +204,6 @@ func (s *Server) openJob(c *echo.Context) error {
 
 func (s *Server) home(c *echo.Context) error { return c.Redirect(http.StatusSeeOther, "/rack") }
 
-// Group is the jobs that wait for one thing.
-type Group struct {
-	Code, Name string
-	Jobs       []store.Job
-}
-
-// RackView is the page of all jobs.
-type RackView struct {
-	Groups []Group
-	Done   []store.Job
-	Count  int
-}
-
-func (s *Server) rack(c *echo.Context) error {
-	jobs, err := s.store.Jobs(c.Request().Context())
-	if err != nil {
-		return err
-	}
-	v := RackView{}
-	for _, w := range job.Waits {
-		g := Group{Code: w.Code, Name: w.Name}
-		for _, j := range jobs {
-			if j.Waiting == w.Code && j.HandedOverAt == nil {
-				g.Jobs = append(g.Jobs, j)
-				v.Count++
-			}
-		}
-		v.Groups = append(v.Groups, g)
-	}
-	for _, j := range jobs {
-		if j.HandedOverAt != nil {
-			v.Done = append(v.Done, j)
-		}
-	}
-	p := s.page(c, "Rack")
-	p.Body = v
-	return s.render(c, http.StatusOK, "rack", p)
-}
-
 // offStation makes the page one of the job that is no station.
 func (p *Page) offStation(title string) {
 	p.Title, p.Station = p.S.Job.Tag+title, ""
@@ -260,7 +218,7 @@ func (s *Server) record(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	entries, err := s.store.History(c.Request().Context(), p.S.Job.ID, 500)
+	entries, err := s.store.Record(c.Request().Context(), p.S.Job.Tag, mostLines)
 	if err != nil {
 		return err
 	}
@@ -268,3 +226,6 @@ func (s *Server) record(c *echo.Context) error {
 	p.Body = entries
 	return s.render(c, http.StatusOK, "record", p)
 }
+
+// mostLines of the record are shown at once.
+const mostLines = 500

@@ -22,13 +22,13 @@ type JobChoice struct {
 
 // jobChoices lists the jobs in hand, the one in the address chosen.
 func (s *Server) jobChoices(c *echo.Context, chosen string) ([]JobChoice, error) {
-	jobs, err := s.store.Jobs(c.Request().Context())
+	groups, err := s.store.InHand(c.Request().Context(), "", openedGroup, "", openedGroup)
 	if err != nil {
 		return nil, err
 	}
 	var out []JobChoice
-	for _, j := range jobs {
-		if j.HandedOverAt == nil {
+	for _, g := range groups {
+		for _, j := range g.Cards {
 			out = append(out, JobChoice{j.Tag, j.Title, j.Tag == chosen})
 		}
 	}
@@ -64,7 +64,7 @@ func (p *Page) Worked() []answer.Worked { return answer.Kept(p.S.Job, p.Units) }
 
 // ToolboxURL leads to the Toolbox with the job at hand remembered.
 func (p *Page) ToolboxURL() string {
-	if p.S == nil || p.S.Job == nil || p.S.Job.HandedOverAt != nil || !p.Person.May(job.RoleTechnician) {
+	if p.S == nil || p.S.Job == nil || p.S.Job.HandedOver() || !p.Person.May(job.RoleTechnician) {
 		return "/toolbox"
 	}
 	return "/toolbox?for=" + p.S.Job.Tag

@@ -9,10 +9,10 @@ import (
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/internal/draw"
 	"corvek/internal/job"
 	"corvek/internal/report"
-	"corvek/internal/store"
 )
 
 // stationView builds what a station's template shows beside the shared page.
@@ -57,7 +57,7 @@ func (p *Page) receiveView() ReceiveView {
 	v := ReceiveView{}
 	for _, code := range p.S.Family.Symptoms {
 		text, _ := family.SymptomText(code)
-		v.Symptoms = append(v.Symptoms, SymptomChoice{code, text, containsWord(p.S.Job.Symptoms, code)})
+		v.Symptoms = append(v.Symptoms, SymptomChoice{code, text, p.S.Job.HasSymptom(code)})
 	}
 	if len(p.S.Family.Axes) > 1 {
 		v.Pair = template.HTML(draw.GearPair(p.S.Unit.Rotation))
@@ -102,35 +102,35 @@ func (p *Page) decideView() DecideView {
 // KitView joins pieces to places.
 type KitView struct {
 	Rows []KitRow
-	Left []store.KitPiece
+	Left []*unit.Piece
 }
 
 // KitRow is a place with the pieces put to it.
 type KitRow struct {
 	Part   *job.PartState
-	Pieces []store.KitPiece
+	Pieces []*unit.Piece
 	Full   bool
 	Over   bool
 }
 
 func (p *Page) kitView() KitView {
 	v := KitView{}
-	places := map[uint]bool{}
+	places := map[string]bool{}
 	for _, part := range p.S.Parts {
 		if part.Place == nil {
 			continue
 		}
-		places[part.ID] = true
+		places[part.Code] = true
 		row := KitRow{Part: part, Full: part.Filled >= part.Place.Need, Over: part.Filled > part.Place.Need}
-		for _, k := range p.S.Unit.KitPieces {
-			if k.PartID != nil && *k.PartID == part.ID {
+		for _, k := range p.S.Unit.Kit {
+			if k.Part == part.Code {
 				row.Pieces = append(row.Pieces, k)
 			}
 		}
 		v.Rows = append(v.Rows, row)
 	}
-	for _, k := range p.S.Unit.KitPieces {
-		if k.PartID == nil || !places[*k.PartID] {
+	for _, k := range p.S.Unit.Kit {
+		if !places[k.Part] {
 			v.Left = append(v.Left, k)
 		}
 	}
@@ -146,9 +146,23 @@ type BuildView struct {
 	Again    []AgainView
 	Suspect  string
 	Fitted   int
-	Turns    []build.Turn
+	Turns    []TurnChoice
 	NewPart  bool
 }
+
+// TurnChoice is a feel of the shaft to choose.
+type TurnChoice struct{ Code, Name string }
+
+func turnChoices() []TurnChoice {
+	var out []TurnChoice
+	for _, t := range build.Turns {
+		out = append(out, TurnChoice{string(t), turnWord(string(t))})
+	}
+	return out
+}
+
+// turnWord is how a shaft's feel is spoken of.
+func turnWord(code string) string { return strings.ReplaceAll(code, "_", " ") }
 
 // AgainView is a clearance to be taken again.
 type AgainView struct {
@@ -158,14 +172,14 @@ type AgainView struct {
 }
 
 func (p *Page) buildView() BuildView {
-	v := BuildView{Turns: build.Turns, Suspect: build.Suspect(p.S.Steps()), NewPart: p.Part.Choice() == decide.Replace}
+	v := BuildView{Turns: turnChoices(), Suspect: turnWord(build.Suspect(p.S.Steps())), NewPart: p.Part.Choice() == decide.Replace}
 	for _, part := range p.S.Parts {
 		if part.Step.Done {
 			v.Fitted++
 		}
 		for _, f := range part.Features {
 			if f.Def.Clearance {
-				v.Again = append(v.Again, AgainView{f, p.featureView(f, job.StageBuilt), part})
+				v.Again = append(v.Again, AgainView{f, p.featureView(f, unit.StageBuilt), part})
 			}
 		}
 	}

@@ -45,9 +45,9 @@ func (p *Page) UnitTabs() []UnitTab {
 
 // FaceURL is the station's page with another of its faces turned up.
 func (p *Page) FaceURL(face string) string {
-	part := uint(0)
+	part := ""
 	if p.Part != nil && p.Station != "receive" {
-		part = p.Part.ID
+		part = p.Part.Code
 	}
 	u := p.Link(p.Station, part, "")
 	if face == "" {
@@ -73,7 +73,7 @@ type MarkRow struct {
 
 // GaugeRows are the family's questions in their order.
 func (p *Page) GaugeRows() []GaugeRow {
-	said := p.S.GaugeAnswers()
+	said := p.S.Unit.Gauge
 	var out []GaugeRow
 	for _, code := range p.S.Family.Gauge {
 		if q, ok := family.QuestionByCode(code); ok {
@@ -85,7 +85,7 @@ func (p *Page) GaugeRows() []GaugeRow {
 
 // MarkRows are the family's identity marks.
 func (p *Page) MarkRows() []MarkRow {
-	said := p.S.MarksSeen()
+	said := p.S.Unit.Identity
 	var out []MarkRow
 	for _, m := range p.S.Family.Marks {
 		out = append(out, MarkRow{m, said[m.Code]})
@@ -175,10 +175,10 @@ func (p *Page) Stack(fit bool) *StackView {
 		return nil
 	}
 	s := x.Stack
-	v := &StackView{Part: x, Title: "As removed", Field: fmt.Sprintf("part.%d.stack_found", x.ID), Text: x.StackFound, Fault: s.FoundFault, Locked: !p.CanWork()}
+	v := &StackView{Part: x, Title: "As removed", Field: p.S.Unit.PartRef(x.Code, "stack_found").String(), Text: x.StackFound, Fault: s.FoundFault, Locked: !p.CanWork()}
 	pieces, diffs, does := s.Found, s.FoundDiff, s.FoundDoes
 	if fit {
-		v.Title, v.Field, v.Text, v.Fault = "As fitted", fmt.Sprintf("part.%d.stack_fit", x.ID), x.StackFit, s.FitFault
+		v.Title, v.Field, v.Text, v.Fault = "As fitted", p.S.Unit.PartRef(x.Code, "stack_fit").String(), x.StackFit, s.FitFault
 		pieces, diffs, does = s.Fit, s.FitDiff, s.FitDoes
 		if x.StackFound != "" && x.StackFound != x.StackFit {
 			v.Copies = append(v.Copies, StackAct{"copy as removed", x.StackFound})
@@ -269,7 +269,7 @@ func (p *Page) stackLines(x *job.PartState, pieces int, d strip.Delivery, fit bo
 
 // InstrumentEntry is the field of a feature's tool, with the shop's own to tap.
 func (p *Page) InstrumentEntry(f *job.FeatureState) Entry {
-	e := p.T("feature", f.ID, "instrument", "Instrument", f.Instrument)
+	e := p.FeatureField(f, "instrument")
 	for _, i := range p.S.Tools {
 		e.Choices = append(e.Choices, i.Name)
 	}
@@ -286,8 +286,8 @@ func (p *Page) sisters(f *job.FeatureState, stage string) template.HTML {
 	d := draw.Sisters{Odd: r.Odd, Show: draw.Length(p.Units), Lower: r.Limits.Lower, HasLower: r.Limits.HasLower, Upper: r.Limits.Upper, HasUpper: r.Limits.HasUpper}
 	for _, slot := range f.Spec.Slots() {
 		v := math.NaN()
-		if q, err := quantity.Parse(f.Entry(stage, slot), quantity.Length); err == nil {
-			v = q.SI
+		if m, ok := f.Size(stage, slot); ok {
+			v = m
 		}
 		d.Values = append(d.Values, v)
 	}

@@ -9,8 +9,8 @@ import (
 	"strings"
 
 	"corvek/core/explain"
+	"corvek/core/unit"
 	"corvek/internal/draw"
-	"corvek/internal/store"
 )
 
 // ExplainView is the board, the ranking and the checks.
@@ -57,31 +57,31 @@ type HowField struct {
 
 // howFields asks what a mark seen is worth: a scratch the bench made itself, or
 // one found only after wiping, says less.
-func (p *Page) howFields(code string, e store.Evidence) []HowField {
-	field := func(kind string) string { return fmt.Sprintf("%s.%d.%s", kind, p.S.Unit.ID, code) }
+func (p *Page) howFields(code string, e unit.Mark) []HowField {
+	field := func(name string) string { return p.S.Unit.EvidenceRef(code, name).String() }
 	return []HowField{
-		{field("origin"), "where it comes from", e.Origin, []FamilyChoice{{"found_so", "found so"}, {"made_by_us", "made by us"}, {"unknown", "unknown"}}},
-		{field("foundhow"), "how it was found", e.FoundHow, []FamilyChoice{{"", "found when?"}, {"before freeing", "before freeing"}, {"after freeing", "after freeing"}, {"before wiping", "before wiping"}, {"after wiping", "after wiping"}}},
-		{field("age"), "how old it looks", e.Age, []FamilyChoice{{"", "how old?"}, {"fresh", "fresh, bright"}, {"old", "old, dull"}, {"not told", "cannot tell"}}},
+		{field("origin"), "where it comes from", e.Origin, []FamilyChoice{{"found_so", "found so"}, {"made_by_us", "made during teardown"}, {"unknown", "unknown"}}},
+		{field("found_how"), "how it was found", e.How, []FamilyChoice{{"", "found when?"}, {"before_freeing", "before freeing"}, {"after_freeing", "after freeing"}, {"before_wiping", "before wiping"}, {"after_wiping", "after wiping"}}},
+		{field("age"), "how old it looks", e.Age, []FamilyChoice{{"", "how old?"}, {"fresh", "fresh, bright"}, {"old", "old, dull"}, {"not_told", "cannot tell"}}},
 	}
 }
 
 func (p *Page) explainView() ExplainView {
 	st := p.S
-	v := ExplainView{Next: st.Explain.Next, Causes: st.Knowledge.Causes}
+	v := ExplainView{Next: st.Explained().Next, Causes: st.Knowledge.Causes}
 	strength := map[string]float64{}
 	for _, f := range st.Findings {
 		strength[f.Code] = f.Strength
 	}
 	for i := range st.Knowledge.Evidence {
 		e := &st.Knowledge.Evidence[i]
-		m := st.LastSaid(e.Code)
+		m := st.Unit.LastSaid(e.Code)
 		v.Board = append(v.Board, BoardItem{How: p.howFields(e.Code, m), Evidence: e, State: m.State, Source: st.Sources[e.Code], Strength: strength[e.Code], OnPart: e.Part != "" && e.Part == p.Part.Code})
 	}
 	// What is found on the chosen part stands first; the rest keeps its order, so
 	// that nothing jumps away under a finger.
 	slices.SortStableFunc(v.Board, func(a, b BoardItem) int { return cmp.Compare(rank(b.OnPart), rank(a.OnPart)) })
-	v.Top = st.Explain.Ranking
+	v.Top = st.Explained().Ranking
 	if len(v.Top) > 4 {
 		v.Rest = len(v.Top) - 4
 		v.Top = v.Top[:4]
@@ -97,13 +97,16 @@ func (p *Page) explainView() ExplainView {
 		v.Chain = st.Knowledge.Chain(cause, st.Findings)
 		v.Close = st.Knowledge.ToClose(cause, st.Findings)
 	}
-	v.Change, v.Decider = st.WouldChange, st.Decider
 	p.theory(&v)
+	// What is costly to work out is worked out only where it is shown.
 	switch p.Face {
 	case "matrix":
 		v.Matrix = p.matrix(v)
 	case "story":
+		_, v.Decider = st.Stories()
 		v.Stories = p.stories()
+	default:
+		v.Change = st.WouldChange()
 	}
 	return v
 }
@@ -113,9 +116,9 @@ func (p *Page) theory(v *ExplainView) {
 	if p.Theory == "" {
 		return
 	}
-	for i := range p.S.Explain.Ranking {
-		if p.S.Explain.Ranking[i].Cause.Code == p.Theory {
-			v.Theory = &p.S.Explain.Ranking[i]
+	for i := range p.S.Explained().Ranking {
+		if p.S.Explained().Ranking[i].Cause.Code == p.Theory {
+			v.Theory = &p.S.Explained().Ranking[i]
 			return
 		}
 	}
@@ -130,7 +133,7 @@ const (
 
 // matrix sets findings against the leading causes, the strongest findings first.
 func (p *Page) matrix(v ExplainView) template.HTML {
-	ranking := p.S.Explain.Ranking
+	ranking := p.S.Explained().Ranking
 	if len(ranking) == 0 {
 		return ""
 	}
@@ -185,7 +188,8 @@ func (p *Page) stories() []StoryView {
 		return out
 	}
 	var out []StoryView
-	for _, s := range p.S.Stories {
+	told, _ := p.S.Stories()
+	for _, s := range told {
 		t := p.S.Knowledge.Timeline(s, p.S.Findings, ages)
 		var names []string
 		for _, c := range s.Causes {

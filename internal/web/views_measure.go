@@ -5,10 +5,12 @@ import (
 	"html/template"
 	"math"
 	"strings"
+	"time"
 
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/internal/answer"
 	"corvek/internal/draw"
 	"corvek/internal/job"
@@ -36,8 +38,8 @@ type MeasureView struct {
 
 // LeafView is one feeler leaf.
 type LeafView struct {
-	Field, Leaf, Number, Unit, State, Next string
-	Suggested                              bool
+	Field, ID, Leaf, Number, Unit, State, Next string
+	Suggested                                  bool
 }
 
 // Cell is one place of a grid or list of readings.
@@ -58,7 +60,7 @@ type GradeView struct {
 var leafCycle = map[string]string{"": "goes", "goes": "drags", "drags": "stops", "stops": ""}
 
 func (p *Page) measureView() *MeasureView {
-	v := p.featureView(p.Feature, job.StageFound)
+	v := p.featureView(p.Feature, unit.StageFound)
 	if v == nil {
 		v = &MeasureView{}
 	}
@@ -100,7 +102,7 @@ func (p *Page) featureView(f *job.FeatureState, stage string) *MeasureView {
 		v.Next = show(r.NextLeaf)
 	}
 	v.Steps = p.workings(f, stage)
-	if l, ok := p.S.Life(f); ok && l.Worn && stage == job.StageFound {
+	if l, ok := p.S.Life(f); ok && l.Worn && stage == unit.StageFound {
 		v.Life = fmt.Sprintf("wears %s in 1000 h", show(l.Rate*1000))
 		if l.HoursLeft > 0 {
 			v.Life += fmt.Sprintf("; about %s h to the limit if it goes on so", quantity.Figures(l.HoursLeft, 2))
@@ -133,8 +135,8 @@ func (p *Page) others(f *job.FeatureState, stage string) []float64 {
 		return out
 	}
 	for _, slot := range f.Spec.Slots() {
-		if q, err := quantity.Parse(f.Entry(stage, slot), quantity.Length); err == nil {
-			out = append(out, q.SI)
+		if m, ok := f.Size(stage, slot); ok {
+			out = append(out, m)
 		}
 	}
 	return out
@@ -144,9 +146,9 @@ func (p *Page) leafView(v *MeasureView, f *job.FeatureState, stage string) {
 	r := f.Result(stage)
 	leaves := append(append([]string{}, f.Def.Leaves...), f.ExtraLeaves(stage)...)
 	for _, leaf := range leaves {
-		number, unit, _ := strings.Cut(leaf, " ")
+		number, in, _ := strings.Cut(leaf, " ")
 		slot := "leaf:" + leaf
-		lv := LeafView{Field: fmt.Sprintf("reading.%d.%s/%s", f.ID, stage, slot), Leaf: leaf, Number: number, Unit: unit, State: f.Entry(stage, slot)}
+		lv := LeafView{Field: p.S.Unit.ReadingRef(f.Part.Code, f.Code, stage, slot).String(), ID: fieldID(p.S.Unit.ReadingRef(f.Part.Code, f.Code, stage, slot)), Leaf: leaf, Number: number, Unit: in, State: f.Entry(stage, slot)}
 		lv.Next = leafCycle[lv.State]
 		if q, err := quantity.Parse(leaf, quantity.Length); err == nil && r.HasNext && math.Abs(q.SI-r.NextLeaf) < 1e-9 {
 			lv.Suggested = true
@@ -158,6 +160,7 @@ func (p *Page) leafView(v *MeasureView, f *job.FeatureState, stage string) {
 func (p *Page) cells(v *MeasureView, f *job.FeatureState, stage string) {
 	r := f.Result(stage)
 	slots := f.Spec.Slots()
+	last := lastUnit(f, stage)
 	cols := f.Def.Cols
 	switch f.Def.Method {
 	case family.MethodFit:
@@ -171,7 +174,8 @@ func (p *Page) cells(v *MeasureView, f *job.FeatureState, stage string) {
 	}
 	var row []Cell
 	for i, slot := range slots {
-		e := p.Q("reading", f.ID, stage+"/"+slot, cellLabel(f, i, cols), f.Entry(stage, slot), "length")
+		e := p.cell(f, stage, slot, last)
+		e.Label = cellLabel(f, i, cols)
 		e.Place = strings.TrimSpace(f.Def.Nominal)
 		row = append(row, Cell{Entry: e, Bad: r.Faults[slot]})
 		if len(row) == cols || i == len(slots)-1 {
@@ -179,6 +183,27 @@ func (p *Page) cells(v *MeasureView, f *job.FeatureState, stage string) {
 			row = nil
 		}
 	}
+}
+
+// cell is the entry of one place of a sheet; a bare figure takes the unit that
+// was typed last in the sheet.
+func (p *Page) cell(f *job.FeatureState, stage, slot, last string) Entry {
+	e := p.Field(p.S.Unit.ReadingRef(f.Part.Code, f.Code, stage, slot))
+	if e.Value == "" {
+		e.Hint, e.Unit = p.units(quantity.Length, last)
+	}
+	return e
+}
+
+// lastUnit is the unit that was typed last in a sheet, "" in an empty one.
+func lastUnit(f *job.FeatureState, stage string) string {
+	name, at := "", time.Time{}
+	for _, r := range f.Newest(stage) {
+		if !r.At.Before(at) && r.Size.Unit.Name != "" {
+			name, at = r.Size.Unit.Name, r.At
+		}
+	}
+	return name
 }
 
 func cellLabel(f *job.FeatureState, i, cols int) string {
@@ -213,8 +238,8 @@ func (p *Page) profile(f *job.FeatureState, stage string) template.HTML {
 		var row []float64
 		for c := range f.Def.Cols {
 			v := math.NaN()
-			if q, err := quantity.Parse(f.Entry(stage, fmt.Sprintf("r%dc%d", i+1, c+1)), quantity.Length); err == nil {
-				v = q.SI
+			if m, ok := f.Size(stage, fmt.Sprintf("r%dc%d", i+1, c+1)); ok {
+				v = m
 			}
 			row = append(row, v)
 		}
@@ -326,11 +351,11 @@ func (p *Page) workings(f *job.FeatureState, stage string) []string {
 			out = append(out, "taper "+show(r.Summary.Taper))
 		}
 		if r.Uncertainty > 0 {
-			out = append(out, fmt.Sprintf("U = resolution %s/√3 = %s (k = 2); in only if the value ± U lies inside (ISO 14253-1)", f.Resolution, show(r.Uncertainty)))
+			out = append(out, fmt.Sprintf("U = resolution %s/√3 = %s (k = 2); in only if the value ± U lies inside (ISO 14253-1)", f.Resolution.Typed, fine(r.Uncertainty, p.Units)))
 		}
 	}
 	if r.HasUsed {
-		out = append(out, fmt.Sprintf("%.0f %% of the allowance used", 100*r.Used))
+		out = append(out, fmt.Sprintf("%.0f %% of the wear limit used", 100*r.Used))
 	}
 	return out
 }

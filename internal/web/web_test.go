@@ -162,7 +162,7 @@ func TestWithoutTheTokenNothingIsWritten(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
 	b.csrf = "forged"
-	res, _ := b.post("/jobs/T-0417/set", url.Values{"field": {"job.0.title"}, "value": {"x"}, "base": {"Press feed pump, No. 2 line"}})
+	res, _ := b.post("/jobs/T-0417/set", url.Values{"field": {"job/title"}, "value": {"x"}, "base": {"Press feed pump, No. 2 line"}})
 	assert.Equal(t, http.StatusForbidden, res.StatusCode)
 }
 
@@ -189,10 +189,10 @@ func TestEveryPageRenders(t *testing.T) {
 	paths := []string{"/rack", "/toolbox", "/jobs/new"}
 	for _, d := range docs {
 		for _, station := range job.Stations {
-			paths = append(paths, "/jobs/"+d.Job.Tag+"/"+station)
+			paths = append(paths, "/jobs/"+d.Tag()+"/"+station)
 		}
 		for _, paper := range []string{"report", "report.pdf", "start-up-card", "export", "record", "line.svg"} {
-			paths = append(paths, "/jobs/"+d.Job.Tag+"/"+paper)
+			paths = append(paths, "/jobs/"+d.Tag()+"/"+paper)
 		}
 	}
 	for _, d := range s.server.views.sets {
@@ -204,7 +204,7 @@ func TestEveryPageRenders(t *testing.T) {
 		assert.NotContains(t, body, "ZgotmplZ", path)
 		assert.NotContains(t, body, "&lt;nil&gt;", path)
 	}
-	for _, path := range []string{"/jobs/T-0000", "/jobs/T-0417/dance", "/toolbox/nonesuch", "/pictures/99999", "/jobs/T-0417/strip?unit=9"} {
+	for _, path := range []string{"/jobs/T-0000", "/jobs/T-0417/dance", "/toolbox/nonesuch", "/jobs/T-0417/pictures/99999/file", "/jobs/T-0417/strip?unit=9"} {
 		res, _ := b.get(path)
 		assert.Equal(t, http.StatusNotFound, res.StatusCode, path)
 	}
@@ -234,9 +234,7 @@ func TestReportPDFIsAPaper(t *testing.T) {
 func TestSetAnswersInTheReadersWords(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
-	st, err := s.server.jobs.Load(context.Background(), "T-0417", 1)
-	require.NoError(t, err)
-	field := fmt.Sprintf("unit.%d.duty_pressure", st.Unit.ID)
+	field := "u1/duty_pressure"
 	res, body := b.post("/jobs/T-0417/set", url.Values{"field": {field}, "value": {"3000 lb"}, "base": {"175 bar"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 	assert.Contains(t, body, "psi?")

@@ -23,6 +23,9 @@ var (
 	folder string
 	fault  error
 	number atomic.Int64
+
+	template     sync.Once
+	templateName = "migrated"
 )
 
 // Runner runs a package's tests; *testing.M is one.
@@ -41,7 +44,10 @@ func Main(m Runner) {
 }
 
 // URL gives the address of a fresh, empty database.
-func URL(t testing.TB) string {
+func URL(t testing.TB) string { return create(t, "template1") }
+
+// create makes a database as a copy of another and gives its address.
+func create(t testing.TB, like string) string {
 	t.Helper()
 	ctx := context.Background()
 	once.Do(func() {
@@ -52,13 +58,18 @@ func URL(t testing.TB) string {
 	if fault != nil {
 		t.Fatalf("test database: %v", fault)
 	}
-	name := fmt.Sprintf("test_%d", number.Add(1))
+	return database(t, fmt.Sprintf("test_%d", number.Add(1)), like)
+}
+
+func database(t testing.TB, name, like string) string {
+	t.Helper()
+	ctx := context.Background()
 	conn, err := pgx.Connect(ctx, server.URL())
 	if err != nil {
 		t.Fatal(err)
 	}
 	defer conn.Close(ctx)
-	if _, err := conn.Exec(ctx, "CREATE DATABASE "+name); err != nil {
+	if _, err := conn.Exec(ctx, "CREATE DATABASE "+name+" TEMPLATE "+like); err != nil {
 		t.Fatal(err)
 	}
 	u, err := url.Parse(server.URL())
@@ -69,17 +80,38 @@ func URL(t testing.TB) string {
 	return u.String()
 }
 
-// New gives a migrated store on a fresh database.
+// urls are the addresses of the stores that were given out.
+var urls sync.Map
+
+// URLOf is the address of a store that New gave.
+func URLOf(s *store.Store) string {
+	u, _ := urls.Load(s)
+	text, _ := u.(string)
+	return text
+}
+
+// New gives a migrated store on a fresh database. The schema is made once and
+// then copied.
 func New(t testing.TB) *store.Store {
 	t.Helper()
 	ctx := context.Background()
-	s, err := store.Open(ctx, URL(t))
+	template.Do(func() {
+		URL(t) // starts the server
+		s, err := store.Open(ctx, database(t, templateName, "template1"))
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer s.Close()
+		if err := s.Migrate(ctx); err != nil {
+			t.Fatal(err)
+		}
+	})
+	address := create(t, templateName)
+	s, err := store.Open(ctx, address)
 	if err != nil {
 		t.Fatal(err)
 	}
+	urls.Store(s, address)
 	t.Cleanup(s.Close)
-	if err := s.Migrate(ctx); err != nil {
-		t.Fatal(err)
-	}
 	return s
 }

@@ -2,15 +2,35 @@ package store
 
 import (
 	"context"
+	"time"
+
+	"corvek/core/unit"
 
 	"gorm.io/gorm/clause"
 )
 
-// NewestFamily is the number of the newest family version, 0 when the shop
-// wrote none.
-func (s *Store) NewestFamily(ctx context.Context) (uint, error) {
-	var id uint
-	return id, s.db.WithContext(ctx).Raw("SELECT coalesce(max(id), 0) FROM family_versions").Scan(&id).Error
+// Instrument is a measuring tool of the shop.
+type Instrument struct {
+	ID         uint
+	Name       string
+	Kind       string
+	Resolution string
+	DueOn      *time.Time
+}
+
+// FamilyVersion is a family as the shop wrote it; the newest of a code holds.
+type FamilyVersion struct {
+	ID     uint
+	Code   string
+	Text   string
+	Reason string
+	ByName string
+	At     time.Time
+}
+
+// ShopVersion steps whenever people, tools, families or closed jobs change.
+func (s *Store) ShopVersion(ctx context.Context) (version int64, err error) {
+	return version, s.db.WithContext(ctx).Raw("SELECT version FROM shop").Scan(&version).Error
 }
 
 // FamiliesNow gives the newest version of each family the shop wrote.
@@ -19,10 +39,13 @@ func (s *Store) FamiliesNow(ctx context.Context) ([]FamilyVersion, error) {
 	return out, s.db.WithContext(ctx).Raw("SELECT DISTINCT ON (code) * FROM family_versions ORDER BY code, id DESC").Scan(&out).Error
 }
 
+// mostVersions of one family are listed.
+const mostVersions = 200
+
 // FamilyHistory gives the versions of a family, newest first.
 func (s *Store) FamilyHistory(ctx context.Context, code string) ([]FamilyVersion, error) {
 	var out []FamilyVersion
-	return out, s.db.WithContext(ctx).Where("code = ?", code).Order("id DESC").Find(&out).Error
+	return out, s.db.WithContext(ctx).Where("code = ?", code).Order("id DESC").Limit(mostVersions).Find(&out).Error
 }
 
 // SaveFamily keeps a version; none is ever changed.
@@ -38,8 +61,10 @@ func (s *Store) Instruments(ctx context.Context) ([]Instrument, error) {
 
 // SaveInstrument adds a tool, or renews one of the same name.
 func (s *Store) SaveInstrument(ctx context.Context, i *Instrument) error {
-	return s.db.WithContext(ctx).Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "name"}},
-		DoUpdates: clause.AssignmentColumns([]string{"kind", "resolution", "due_on"})}).Create(i).Error
+	return s.db.WithContext(ctx).Clauses(clause.OnConflict{
+		Columns:   []clause.Column{{Name: "name"}},
+		DoUpdates: clause.AssignmentColumns([]string{"kind", "resolution", "due_on"}),
+	}).Create(i).Error
 }
 
 // ConcludedCauses counts the last conclusion of every unit that was handed over,
@@ -51,7 +76,7 @@ func (s *Store) ConcludedCauses(ctx context.Context) (map[string]map[string]int,
 	}
 	err := s.db.WithContext(ctx).Raw(`SELECT u.family, c.cause, count(*) AS n
 		FROM units u JOIN jobs j ON j.id = u.job_id AND j.handed_over_at IS NOT NULL
-		JOIN LATERAL (SELECT cause FROM conclusions WHERE unit_id = u.id ORDER BY round DESC LIMIT 1) c ON c.cause <> ''
+		JOIN LATERAL (SELECT cause FROM conclusions WHERE job_id = u.job_id AND unit = u.number ORDER BY round DESC LIMIT 1) c ON c.cause <> ''
 		GROUP BY u.family, c.cause`).Scan(&rows).Error
 	out := map[string]map[string]int{}
 	for _, r := range rows {
@@ -61,4 +86,14 @@ func (s *Store) ConcludedCauses(ctx context.Context) (map[string]map[string]int,
 		out[r.Family][r.Cause] = r.N
 	}
 	return out, err
+}
+
+// mostCustomers are offered while a name is typed.
+const mostCustomers = 8
+
+// Customers finds customers by a part of their name.
+func (s *Store) Customers(ctx context.Context, part string) ([]unit.Customer, error) {
+	var out []unit.Customer
+	return out, s.db.WithContext(ctx).Raw("SELECT name, place, contact FROM customers WHERE strpos(lower(name), lower(?)) > 0 ORDER BY name LIMIT ?",
+		part, mostCustomers).Scan(&out).Error
 }

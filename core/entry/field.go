@@ -1,0 +1,254 @@
+// Package entry is the one table of what can be typed or tapped on a job: the
+// name of each value, what kind it is, its label, what it accepts, and where on
+// the unit it stands. Pages, single edits, import, export, the schema of job
+// documents and the store all read it, so that a new value is one entry here,
+// one column, and one place on a page.
+package entry
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"corvek/core/field"
+	"corvek/core/quantity"
+	"corvek/core/unit"
+)
+
+// Kind is how a value is entered and kept.
+type Kind string
+
+// The kinds of value.
+const (
+	Line     Kind = "line"     // a line of text
+	Area     Kind = "area"     // several lines of text
+	Quantity Kind = "quantity" // number and unit
+	Whole    Kind = "whole"    // a whole number, or nothing
+	Choice   Kind = "choice"   // one of the choices
+	Flag     Kind = "flag"     // yes or nothing
+	Day      Kind = "day"      // a date
+	Timer    Kind = "timer"    // a time from now; kept as the moment it ends
+	PartOf   Kind = "part"     // the code of a part of the unit, or nothing
+	Reading  Kind = "reading"  // a place of a sheet of readings
+)
+
+// Yes is what a flag holds when it is set; it holds nothing when it is not.
+const Yes = "yes"
+
+// Field is one value that can be entered.
+type Field struct {
+	Scope    unit.Scope
+	Name     string
+	Label    string
+	Kind     Kind
+	Dim      quantity.Dimension // of a quantity
+	Bare     string             // unit in which a bare figure is taken where the page says none
+	Required bool               // cannot be left empty
+	Derived  bool               // kept and exported, but set by a command and not by typing
+	Choices  func(*Place) []string
+	check    func(*Place, string) error
+
+	text   func(*Place) *string
+	number func(*Place) *quantity.Quantity
+	flag   func(*Place) *bool
+	whole  func(*Place) *int
+	moment func(*Place) *time.Time
+	get    func(*Place) string
+	set    func(*Place, string) error
+}
+
+// Most letters that a line and a longer text hold.
+const (
+	MostLine = 400
+	MostArea = 4000
+)
+
+// Get is the value as it was typed.
+func (f *Field) Get(p *Place) string {
+	switch {
+	case f.get != nil:
+		return f.get(p)
+	case f.number != nil:
+		return f.number(p).Typed
+	case f.flag != nil:
+		return flagText(*f.flag(p))
+	case f.whole != nil:
+		return strconv.Itoa(*f.whole(p))
+	case f.moment != nil:
+		if t := *f.moment(p); !t.IsZero() {
+			return t.UTC().Format(time.RFC3339)
+		}
+		return ""
+	}
+	return *f.text(p)
+}
+
+func flagText(on bool) string {
+	if on {
+		return Yes
+	}
+	return ""
+}
+
+// Set checks a value in its kind and writes it. The error says in the reader's
+// words what is accepted, without the name of the field.
+func (f *Field) Set(p *Place, text string) error {
+	if err := f.accept(p, text); err != nil {
+		return err
+	}
+	return f.Load(p, text)
+}
+
+// Load writes a value that was checked when it was first set, as the store keeps
+// it. A quantity that cannot be read any more is kept as typed and is not a
+// number, so that nothing is worked out from it.
+func (f *Field) Load(p *Place, text string) error {
+	switch {
+	case f.set != nil:
+		return f.set(p, text)
+	case f.number != nil:
+		*f.number(p) = read(text, f.Dim, f.Bare)
+	case f.flag != nil:
+		*f.flag(p) = text == Yes
+	case f.whole != nil:
+		n, err := strconv.Atoi(text)
+		if err != nil {
+			return errWhole
+		}
+		*f.whole(p) = n
+	case f.moment != nil:
+		*f.moment(p), _ = time.Parse(time.RFC3339, text)
+	default:
+		*f.text(p) = text
+	}
+	return nil
+}
+
+func read(text string, d quantity.Dimension, bare string) quantity.Quantity {
+	if text == "" {
+		return quantity.Quantity{}
+	}
+	q, err := quantity.ParseDefault(text, d, bare)
+	if err != nil {
+		return quantity.Quantity{Typed: text, Dim: d, SI: math.NaN()}
+	}
+	return q
+}
+
+// With gives the text that is kept for what was typed: a bare figure takes the
+// unit that stood in the field.
+func (f *Field) With(p *Place, text, bare string) string {
+	text = strings.TrimSpace(text)
+	if bare == "" || text == "" {
+		return text
+	}
+	dim, ok := f.Dim, f.number != nil
+	if f.Kind == Reading {
+		dim, ok = p.FeatureDef.Dim(), p.figures()
+	}
+	if !ok || dim == quantity.Number {
+		return text
+	}
+	if _, err := quantity.Parse(text, quantity.Number); err != nil || strings.HasSuffix(text, "%") {
+		return text
+	}
+	return text + " " + bare
+}
+
+var errWhole = fmt.Errorf("is a whole number, like 17")
+
+// accept checks a value by its kind.
+func (f *Field) accept(p *Place, text string) error {
+	if text == "" && f.Required {
+		return fmt.Errorf("cannot be left empty")
+	}
+	most := MostLine
+	if f.Kind == Area {
+		most = MostArea
+	}
+	if n := len([]rune(text)); n > most {
+		return fmt.Errorf("is longer than %d letters", most)
+	}
+	if text != "" {
+		if err := f.fits(p, text); err != nil {
+			return err
+		}
+	}
+	if f.check != nil {
+		return f.check(p, text)
+	}
+	return nil
+}
+
+// mostWhole keeps a count to what a bench can hold.
+const mostWhole = 100000
+
+// fits checks a value that is there.
+func (f *Field) fits(p *Place, text string) error {
+	switch f.Kind {
+	case Quantity:
+		q, err := quantity.ParseDefault(text, f.Dim, f.Bare)
+		if err == nil && q.SI < 0 && f.Dim != quantity.Temperature {
+			return fmt.Errorf("cannot be below zero")
+		}
+		return err
+	case Whole:
+		if n, err := strconv.Atoi(text); err != nil || n < 0 || n > mostWhole || text != strconv.Itoa(n) {
+			return errWhole
+		}
+	case Flag:
+		if text != Yes {
+			return fmt.Errorf("%q is not offered; use yes or nothing", text)
+		}
+	case Day:
+		if _, ok := unit.ParseDate(text); !ok {
+			return fmt.Errorf("is a date like 2031-05-27")
+		}
+	case PartOf:
+		if p.Unit.Part(text) == nil {
+			return fmt.Errorf("%q is not a part of this unit", text)
+		}
+	case Choice:
+		if offered := f.Choices(p); !slices.Contains(offered, text) {
+			return fmt.Errorf("%q is not offered; use %s", text, strings.Join(offered, ", "))
+		}
+	}
+	return nil
+}
+
+// Fields are the values of a scope, in the order of the pages.
+func Fields(scope unit.Scope) []*Field { return byScope[scope] }
+
+// Find gives a field of a scope by its name.
+func Find(scope unit.Scope, name string) (*Field, bool) {
+	for _, f := range byScope[scope] {
+		if f.Name == name || f.Kind == Reading {
+			return f, true
+		}
+	}
+	return nil, false
+}
+
+var byScope = index(jobFields, pictureFields, unitFields, evidenceFields, conclusionFields, looseFields, pieceFields,
+	attemptFields, pointFields, partFields, decisionFields, stepFields, featureFields, readingFields)
+
+func index(tables ...[]*Field) map[unit.Scope][]*Field {
+	out := map[unit.Scope][]*Field{}
+	for _, table := range tables {
+		for _, f := range table {
+			out[f.Scope] = append(out[f.Scope], f)
+		}
+	}
+	return out
+}
+
+// offer gives the same choices everywhere.
+func offer(words ...string) func(*Place) []string {
+	return func(*Place) []string { return words }
+}
+
+// refuse makes an error at a field.
+func refuse(ref string, err error) *field.Error { return field.Errorf(ref, "%s", err) }

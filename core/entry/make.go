@@ -1,0 +1,61 @@
+package entry
+
+import (
+	"corvek/core/quantity"
+	"corvek/core/unit"
+)
+
+// table makes the fields of one scope.
+type table unit.Scope
+
+func (t table) line(name, label string, at func(*Place) *string) *Field {
+	return &Field{Scope: unit.Scope(t), Name: name, Label: label, Kind: Line, text: at}
+}
+
+func (t table) area(name, label string, at func(*Place) *string) *Field {
+	return &Field{Scope: unit.Scope(t), Name: name, Label: label, Kind: Area, text: at}
+}
+
+func (t table) choice(name, label string, offered func(*Place) []string, at func(*Place) *string) *Field {
+	return &Field{Scope: unit.Scope(t), Name: name, Label: label, Kind: Choice, Choices: offered, text: at}
+}
+
+func (t table) part(name, label string, at func(*Place) *string) *Field {
+	return &Field{Scope: unit.Scope(t), Name: name, Label: label, Kind: PartOf, text: at}
+}
+
+func (t table) count(name, label string, at func(*Place) *int) *Field {
+	return &Field{Scope: unit.Scope(t), Name: name, Label: label, Kind: Whole, Required: true, whole: at}
+}
+
+func (t table) flag(name, label string, at func(*Place) *bool) *Field {
+	return &Field{Scope: unit.Scope(t), Name: name, Label: label, Kind: Flag, flag: at}
+}
+
+func (t table) size(name, label string, dim quantity.Dimension, at func(*Place) *quantity.Quantity) *Field {
+	return &Field{Scope: unit.Scope(t), Name: name, Label: label, Kind: Quantity, Dim: dim, number: at}
+}
+
+// required marks a field that cannot be left empty.
+func (f *Field) required() *Field {
+	f.Required = true
+	return f
+}
+
+// bare gives the unit in which a figure without one is taken.
+func (f *Field) bare(unit string) *Field {
+	f.Bare = unit
+	return f
+}
+
+// derived marks a value that a command sets.
+func (f *Field) derived() *Field {
+	f.Derived = true
+	return f
+}
+
+// checked adds a check of the field's own.
+func (f *Field) checked(check func(*Place, string) error) *Field {
+	f.check = check
+	return f
+}

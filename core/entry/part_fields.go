@@ -1,0 +1,201 @@
+package entry
+
+import (
+	"errors"
+	"strconv"
+
+	"corvek/core/build"
+	"corvek/core/decide"
+	"corvek/core/family"
+	"corvek/core/measure"
+	"corvek/core/metrology"
+	"corvek/core/quantity"
+	"corvek/core/unit"
+)
+
+var (
+	errCause  = errors.New("is not a cause known for this family")
+	errClosed = errors.New("this attempt is closed and stays as it was; start another")
+	errHold   = errors.New("the job is on warranty hold; nothing is opened until it is lifted")
+	errStack  = errors.New("has no stack whose order matters")
+	errLeast  = errors.New("is a whole number, at least 1")
+)
+
+// How a part came off.
+const (
+	CameFree   = "free"
+	CameStuck  = "stuck"
+	CameSeized = "seized"
+)
+
+var partTable = table(unit.ScopePart)
+
+var partFields = []*Field{
+	partTable.count("expected", "Expected", func(p *Place) *int { return &p.Part.Expected }).derived(),
+	partTable.flag("off", "Off the unit", func(p *Place) *bool { return &p.Part.Off }).checked(mayOpen),
+	{Scope: unit.ScopePart, Name: "found", Label: "Found", Kind: Whole, text: func(p *Place) *string { return &p.Part.Found }},
+	partTable.choice("facing", "Facing as removed", facings, func(p *Place) *string { return &p.Part.Facing }),
+	partTable.line("fastener", "Fastener and where it goes back", func(p *Place) *string { return &p.Part.Fastener }),
+	partTable.area("note", "Note: as found, before freeing or wiping", func(p *Place) *string { return &p.Part.Note }),
+	partTable.line("explained", "Reason for the difference", func(p *Place) *string { return &p.Part.Explained }),
+	partTable.line("witness", "Witness mark", func(p *Place) *string { return &p.Part.Witness }),
+	partTable.choice("stuck", "How it came off", offer(CameFree, CameStuck, CameSeized), func(p *Place) *string { return &p.Part.Stuck }),
+	partTable.line("freed", "What freed it", func(p *Place) *string { return &p.Part.Freed }),
+	partTable.area("stack_found", "Stack as removed", func(p *Place) *string { return &p.Part.StackFound }).checked(stack),
+	partTable.area("stack_fit", "Stack as fitted", func(p *Place) *string { return &p.Part.StackFit }).checked(stack),
+}
+
+// mayOpen keeps a unit under warranty closed.
+func mayOpen(p *Place, text string) error {
+	if text == Yes && p.Job.WarrantyHold {
+		return errHold
+	}
+	return nil
+}
+
+func facings(p *Place) []string { return p.Def.Facings }
+
+func stack(p *Place, text string) error {
+	switch {
+	case text == "":
+		return nil
+	case p.Def.Stack == nil:
+		return errStack
+	}
+	_, err := p.Def.Stack.Read(text)
+	return err
+}
+
+func atLeastOne(_ *Place, text string) error {
+	if n, err := strconv.Atoi(text); err != nil || n < 1 {
+		return errLeast
+	}
+	return nil
+}
+
+var decisionTable = table(unit.ScopeDecision)
+
+var decisionFields = []*Field{
+	decisionTable.choice("choice", "Keep, rework or new", offer(string(decide.Keep), string(decide.Rework), string(decide.Replace)), func(p *Place) *string { return &p.Decision.Choice }),
+	decisionTable.line("reason", "Reason", func(p *Place) *string { return &p.Decision.Reason }),
+}
+
+var stepTable = table(unit.ScopeStep)
+
+var stepFields = []*Field{
+	{
+		Scope: unit.ScopeStep, Name: "done", Label: "Fitted", Kind: Flag,
+		get: func(p *Place) string { return flagText(p.Step.Done) },
+		set: func(p *Place, text string) error {
+			p.Step.Done = text == Yes
+			if p.Shop != nil {
+				p.Step.By = p.Shop.Who
+			}
+			return nil
+		},
+	},
+	stepTable.choice("facing", "Facing as fitted", facings, func(p *Place) *string { return &p.Step.Facing }),
+	stepTable.choice("turn", "Turn the shaft by hand: how does it feel?", offer(turns()...), func(p *Place) *string { return &p.Step.Turn }),
+	stepTable.size("torque", "Tightened to", quantity.Torque, func(p *Place) *quantity.Quantity { return &p.Step.Torque }),
+	stepTable.area("note", "Note", func(p *Place) *string { return &p.Step.Note }),
+}
+
+func turns() []string {
+	var out []string
+	for _, t := range build.Turns {
+		out = append(out, string(t))
+	}
+	return out
+}
+
+var featureTable = table(unit.ScopeFeature)
+
+var featureFields = []*Field{
+	featureTable.size("lower", "Lower limit", quantity.Length, func(p *Place) *quantity.Quantity { return &p.Feature.Lower }).checked(inOrder),
+	featureTable.size("upper", "Upper limit", quantity.Length, func(p *Place) *quantity.Quantity { return &p.Feature.Upper }).checked(inOrder),
+	featureTable.choice("standing", "Source of the limit", offer(string(family.StandingMaker), string(family.StandingGuidance), string(family.StandingNone)), func(p *Place) *string { return &p.Feature.Standing }).required(),
+	featureTable.choice("measured", "Measured", offer(string(metrology.Total), string(metrology.Each)), func(p *Place) *string { return &p.Feature.Measured }).required(),
+	featureTable.choice("limit_for", "Limit for", offer(string(metrology.Total), string(metrology.Each)), func(p *Place) *string { return &p.Feature.LimitFor }).required(),
+	{Scope: unit.ScopeFeature, Name: "instrument", Label: "Instrument", Kind: Line, get: func(p *Place) string { return p.Feature.Instrument }, set: setInstrument},
+	featureTable.size("resolution", "Resolution", quantity.Length, func(p *Place) *quantity.Quantity { return &p.Feature.Resolution }),
+}
+
+var errOrder = errors.New("the lower limit lies above the upper one")
+
+// inOrder refuses a band that is upside down.
+func inOrder(p *Place, text string) error {
+	q := read(text, quantity.Length, "")
+	low, high := p.Feature.Lower, p.Feature.Upper
+	if p.Ref.Name == "lower" {
+		low = q
+	} else if p.Ref.Name == "upper" {
+		high = q
+	}
+	if !low.IsZero() && !high.IsZero() && low.SI > high.SI {
+		return errOrder
+	}
+	return nil
+}
+
+// setInstrument takes a tool by its name; one of the shop's brings its
+// resolution along.
+func setInstrument(p *Place, name string) error {
+	p.Feature.Instrument = name
+	if resolution, ok := p.tool(name); ok {
+		p.Feature.Resolution = read(resolution, quantity.Length, "")
+	}
+	return nil
+}
+
+var readingFields = []*Field{
+	{Scope: unit.ScopeReading, Name: "value", Label: "Reading", Kind: Reading, get: getReading, set: setReading, check: checkReading},
+}
+
+// spec is how the feature of the place is measured on this unit.
+func (p *Place) spec() measure.Spec { return measure.SpecOf(p.FeatureDef, p.Feature) }
+
+func (p *Place) hasSlot() bool { return measure.ValidSlot(p.spec(), p.Ref.Name) }
+
+// figures reports that the slot holds a figure and not a leaf or a grade.
+func (p *Place) figures() bool { return measure.IsFigure(p.Ref.Name) }
+
+func getReading(p *Place) string {
+	for _, r := range p.Feature.Newest(p.Ref.Stage) {
+		if r.Slot == p.Ref.Name {
+			return r.Value
+		}
+	}
+	return ""
+}
+
+func checkReading(p *Place, text string) error {
+	if fault := measure.CheckEntry(p.spec(), p.Ref.Name, text); fault != nil {
+		return errors.New(fault.Text)
+	}
+	return nil
+}
+
+// setReading keeps a reading of the round at work: the first figure of a new
+// round starts a new set.
+func setReading(p *Place, text string) error {
+	f, round := p.Feature, p.Unit.Round()
+	for i, r := range f.Readings {
+		if r.Round != round || r.Stage != p.Ref.Stage || r.Slot != p.Ref.Name {
+			continue
+		}
+		if text == "" {
+			f.Readings = append(f.Readings[:i], f.Readings[i+1:]...)
+			return nil
+		}
+		r.Value, r.By, r.At = text, p.Shop.Who, p.Shop.Now
+		r.Measure()
+		return nil
+	}
+	if text == "" {
+		return nil
+	}
+	r := &unit.Reading{Round: round, Stage: p.Ref.Stage, Slot: p.Ref.Name, Value: text, By: p.Shop.Who, At: p.Shop.Now}
+	r.Measure()
+	f.Readings = append(f.Readings, r)
+	return nil
+}

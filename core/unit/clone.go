@@ -1,0 +1,52 @@
+package unit
+
+import (
+	"maps"
+	"slices"
+)
+
+// Clone gives a job that shares nothing with j, so that it can be changed while
+// others still read j.
+func (j *Job) Clone() *Job {
+	c := *j
+	c.Symptoms = slices.Clone(j.Symptoms)
+	c.Acknowledgements = each(j.Acknowledgements, nil)
+	c.Passes = each(j.Passes, nil)
+	c.Worked = each(j.Worked, nil)
+	c.Pictures = each(j.Pictures, func(p *Picture) { p.Marks = each(p.Marks, nil) })
+	c.Units = each(j.Units, (*Unit).unshare)
+	return &c
+}
+
+// unshare gives a copied unit lists of its own.
+func (u *Unit) unshare() {
+	u.Gauge, u.Identity = maps.Clone(u.Gauge), maps.Clone(u.Identity)
+	u.Accounts = each(u.Accounts, nil)
+	u.Rounds = each(u.Rounds, nil)
+	u.Loose = each(u.Loose, nil)
+	u.Marks = each(u.Marks, nil)
+	u.Conclusions = each(u.Conclusions, nil)
+	u.Kit = each(u.Kit, nil)
+	u.Attempts = each(u.Attempts, func(a *Attempt) { a.Points = each(a.Points, nil) })
+	u.Parts = each(u.Parts, func(p *Part) {
+		p.Features = each(p.Features, func(f *Feature) { f.Readings = each(f.Readings, nil) })
+		p.Decisions = each(p.Decisions, nil)
+		p.Steps = each(p.Steps, nil)
+	})
+}
+
+// each copies every row, and with more what hangs off it.
+func each[T any](rows []*T, more func(*T)) []*T {
+	if rows == nil {
+		return nil
+	}
+	out := make([]*T, len(rows))
+	for i, r := range rows {
+		c := *r
+		if more != nil {
+			more(&c)
+		}
+		out[i] = &c
+	}
+	return out
+}

@@ -1,0 +1,33 @@
+package unit
+
+import (
+	"cmp"
+	"slices"
+)
+
+// Order puts what has no order of its own (everything but parts, features and
+// what is numbered) into one that does not depend on how it was kept, so that a
+// job reads and is written the same wherever it comes from.
+func (j *Job) Order() {
+	slices.SortFunc(j.Acknowledgements, func(a, b *Acknowledgement) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.Caution, b.Caution)) })
+	slices.SortFunc(j.Passes, func(a, b *Pass) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.Code, b.Code)) })
+	for _, u := range j.Units {
+		slices.SortFunc(u.Marks, func(a, b *Mark) int { return cmp.Or(cmp.Compare(a.Round, b.Round), cmp.Compare(a.Code, b.Code)) })
+		slices.SortFunc(u.Conclusions, func(a, b *Conclusion) int { return cmp.Compare(a.Round, b.Round) })
+		slices.SortFunc(u.Attempts, func(a, b *Attempt) int { return cmp.Compare(a.Number, b.Number) })
+		for _, a := range u.Attempts {
+			slices.SortFunc(a.Points, func(a, b *Point) int { return cmp.Compare(a.Code, b.Code) })
+		}
+		for _, p := range u.Parts {
+			slices.SortFunc(p.Decisions, func(a, b *Decision) int { return cmp.Compare(a.Round, b.Round) })
+			slices.SortFunc(p.Steps, func(a, b *Step) int { return cmp.Compare(a.Round, b.Round) })
+			for _, f := range p.Features {
+				slices.SortFunc(f.Readings, compareReadings)
+			}
+		}
+	}
+}
+
+func compareReadings(a, b *Reading) int {
+	return cmp.Or(cmp.Compare(a.Round, b.Round), cmp.Compare(a.Stage, b.Stage), a.At.Compare(b.At), cmp.Compare(a.Slot, b.Slot))
+}

@@ -1,0 +1,120 @@
+package unit
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+)
+
+// StopKind is what must be settled before the next station is honest.
+type StopKind string
+
+// The kinds of stop, by station.
+const (
+	StopCaution      StopKind = "caution" // at any station: not read
+	StopComplaint    StopKind = "complaint"
+	StopDisplacement StopKind = "displacement"
+	StopSpeed        StopKind = "speed"
+	StopDutyPressure StopKind = "duty_pressure"
+	StopBaseline     StopKind = "baseline"
+	StopWarranty     StopKind = "warranty"
+
+	StopStillOn   StopKind = "still_on"
+	StopUncounted StopKind = "uncounted"
+	StopShort     StopKind = "short"
+	StopOver      StopKind = "over"
+	StopFacing    StopKind = "facing" // at Strip and at Build
+	StopLoose     StopKind = "loose"
+	StopStuck     StopKind = "stuck"
+	StopStack     StopKind = "stack" // at Strip and at Build
+	StopAcquitted StopKind = "acquitted"
+
+	StopFault       StopKind = "fault"
+	StopUndecided   StopKind = "undecided"
+	StopNotMeasured StopKind = "not_measured"
+	StopSuspect     StopKind = "suspect"
+	StopCalibration StopKind = "calibration"
+	StopCoarse      StopKind = "coarse"
+
+	StopConclusion StopKind = "conclusion"
+	StopOutside    StopKind = "outside"
+	StopMisfit     StopKind = "misfit"
+
+	StopOpen   StopKind = "open"
+	StopReason StopKind = "reason"
+
+	StopPlace StopKind = "place"
+	StopPiece StopKind = "piece"
+
+	StopTurn         StopKind = "turn"
+	StopStiff        StopKind = "stiff"
+	StopAgain        StopKind = "again"
+	StopUnfitted     StopKind = "unfitted"
+	StopModification StopKind = "modification"
+
+	StopProved    StopKind = "proved"
+	StopCondition StopKind = "condition"
+
+	StopLesson StopKind = "lesson"
+	StopFlush  StopKind = "flush"
+)
+
+// StopKinds are all kinds.
+var StopKinds = []StopKind{
+	StopCaution, StopComplaint, StopDisplacement, StopSpeed, StopDutyPressure, StopBaseline, StopWarranty,
+	StopStillOn, StopUncounted, StopShort, StopOver, StopFacing, StopLoose, StopStuck, StopStack, StopAcquitted,
+	StopFault, StopUndecided, StopNotMeasured, StopSuspect, StopCalibration, StopCoarse,
+	StopConclusion, StopOutside, StopMisfit, StopOpen, StopReason, StopPlace, StopPiece,
+	StopTurn, StopStiff, StopAgain, StopUnfitted, StopModification, StopProved, StopCondition, StopLesson, StopFlush,
+}
+
+// StopCode names one stop of a job by what it is about, never by its wording or
+// the number of a row, so that a lead's waiver sticks to it through rounds,
+// export and import.
+type StopCode struct {
+	Unit    int
+	Station string
+	Kind    StopKind
+	Part    string // code; of a caution its code
+	Feature string // code
+	Number  int    // of a loose piece or kit piece
+}
+
+// String writes the code: u1/measure/undecided/rear_plate/side_clearance.
+func (c StopCode) String() string {
+	at := []string{"u" + strconv.Itoa(c.Unit), c.Station, string(c.Kind)}
+	if c.Part != "" {
+		at = append(at, c.Part)
+	}
+	if c.Feature != "" {
+		at = append(at, c.Feature)
+	}
+	if c.Number > 0 {
+		at = append(at, strconv.Itoa(c.Number))
+	}
+	return strings.Join(at, "/")
+}
+
+// ParseStopCode reads a code as String writes it.
+func ParseStopCode(text string) (c StopCode, ok bool) {
+	words := strings.Split(text, "/")
+	if len(words) < 3 || len(words) > 5 || !slices.Contains(StopKinds, StopKind(words[2])) {
+		return c, false
+	}
+	c.Unit, ok = count(strings.TrimPrefix(words[0], "u"))
+	c.Station, c.Kind = words[1], StopKind(words[2])
+	rest := words[3:]
+	if len(rest) == 1 && (c.Kind == StopLoose || c.Kind == StopPiece) {
+		if c.Number, ok = count(rest[0]); !ok {
+			return c, false
+		}
+		rest = nil
+	}
+	if len(rest) > 0 {
+		c.Part = rest[0]
+	}
+	if len(rest) > 1 {
+		c.Feature = rest[1]
+	}
+	return c, ok && c.Unit > 0 && c.String() == text
+}

@@ -1,0 +1,348 @@
+package unit
+
+import (
+	"time"
+
+	"corvek/core/quantity"
+)
+
+// Unit is one hydraulic unit on the bench.
+type Unit struct {
+	Number int // from 1 within the job
+	Family string
+
+	Name     string
+	Maker    string
+	Model    string
+	Serial   string
+	Variant  string
+	Rotation string // right, left or both, seen on the shaft end
+
+	Fluid        string
+	Viscosity    quantity.Quantity // at duty
+	Density      quantity.Quantity
+	Displacement quantity.Quantity
+	Speed        quantity.Quantity
+	DutyPressure quantity.Quantity
+	Temperature  quantity.Quantity
+	Hours        quantity.Quantity
+	Filtration   string
+
+	Changed          string // what changed lately
+	Modification     string // made in the field
+	ModificationKept string // what became of it at Build
+
+	ShimsFitted    string // 0.10 mm, 0.05 mm
+	ShimsAvailable string // 0.05 mm x2, 0.02 mm
+	OffBody        quantity.Quantity
+	OffGears       quantity.Quantity
+
+	Gauge    map[string]string // answers by question
+	Identity map[string]string // yes or no by identity mark
+
+	Capacity        quantity.Quantity
+	LevelBefore     quantity.Quantity
+	Drained         quantity.Quantity
+	Water           quantity.Quantity
+	GainedElsewhere quantity.Quantity
+	Vessel          quantity.Quantity
+	DrainedLook     string
+	Flushed         string
+
+	Accounts    []*Account
+	Rounds      []*Round
+	Parts       []*Part // in the order they came off
+	Loose       []*Loose
+	Marks       []*Mark
+	Conclusions []*Conclusion
+	Kit         []*Piece
+	Attempts    []*Attempt
+}
+
+// Round is the number of the round at work.
+func (u *Unit) Round() int { return u.Rounds[len(u.Rounds)-1].Number }
+
+// Part finds a part by its code, nil when there is none.
+func (u *Unit) Part(code string) *Part {
+	return find(u.Parts, func(p *Part) bool { return p.Code == code })
+}
+
+// Attempt finds a run of the test by its number, nil when there is none.
+func (u *Unit) Attempt(number int) *Attempt {
+	return find(u.Attempts, func(a *Attempt) bool { return a.Number == number })
+}
+
+// LooseNo finds what was found loose by its number.
+func (u *Unit) LooseNo(number int) *Loose {
+	return find(u.Loose, func(l *Loose) bool { return l.Number == number })
+}
+
+// Piece finds a kit piece by its number.
+func (u *Unit) Piece(number int) *Piece {
+	return find(u.Kit, func(k *Piece) bool { return k.Number == number })
+}
+
+// Account is what one person told of the unit. Two that agree are two sources
+// and no proof: they may have it from one another.
+type Account struct {
+	Number int
+	Teller string
+	Words  string
+}
+
+// Round is one pass through the stations; a failed test opens the next.
+type Round struct {
+	Number   int
+	Reason   string
+	BackTo   string
+	OpenedBy string
+	OpenedAt time.Time
+}
+
+// Part is a line of the strip record.
+type Part struct {
+	Code      string // unique in the unit
+	Name      string
+	Kind      string // what it looks like; only of a part that the family does not know
+	Branch    string
+	Expected  int
+	Off       bool
+	Found     string // whole number as typed, "" while not counted
+	Facing    string // as removed
+	Fastener  string
+	Note      string
+	Explained string // why the count differs
+	Witness   string
+	Stuck     string // free, stuck or seized
+	Freed     string
+
+	StackFound string // as removed
+	StackFit   string // as fitted
+
+	Features  []*Feature
+	Decisions []*Decision
+	Steps     []*Step
+}
+
+// Feature finds what is measured by its code, nil when there is none.
+func (p *Part) Feature(code string) *Feature {
+	return find(p.Features, func(f *Feature) bool { return f.Code == code })
+}
+
+// Step is the fitting of the part in a round, nil when nothing was done.
+func (p *Part) Step(round int) *Step {
+	return find(p.Steps, func(s *Step) bool { return s.Round == round })
+}
+
+// Decision is what was decided last, nil when nothing was.
+func (p *Part) Decision() *Decision {
+	return latest(p.Decisions, func(d *Decision) int { return d.Round })
+}
+
+// Loose is debris or a piece found lying loose.
+type Loose struct {
+	Number int
+	What   string
+	Place  string
+	Count  int
+	Part   string // code of the part it belongs to, "" while not told
+	Note   string // what it is, where it belongs to no part
+}
+
+// Feature is something measured, with the limit that holds on this unit.
+type Feature struct {
+	Code       string
+	Lower      quantity.Quantity
+	Upper      quantity.Quantity
+	Standing   string // where the limit is from
+	Measured   string // total or each
+	LimitFor   string // total or each
+	Instrument string
+	Resolution quantity.Quantity
+	Readings   []*Reading
+}
+
+// The stages a reading belongs to.
+const (
+	StageFound = "found"
+	StageBuilt = "built"
+)
+
+// Reading is one figure, leaf or grade.
+type Reading struct {
+	Round int
+	Stage string
+	Slot  string
+	Value string            // as typed
+	Size  quantity.Quantity // the figure, where the slot holds one
+	By    string
+	At    time.Time
+}
+
+// Mark is something looked for on the unit: seen, absent, or not said.
+type Mark struct {
+	Round  int
+	Code   string
+	State  string // seen or absent
+	Origin string // found_so, made_by_us or unknown
+	Note   string
+	How    string // before or after freeing or wiping
+	Age    string
+}
+
+// The states and origins of a mark.
+const (
+	MarkSeen      = "seen"
+	MarkAbsent    = "absent"
+	OriginFound   = "found_so"
+	OriginBench   = "made_by_us"
+	OriginUnknown = "unknown"
+)
+
+// Conclusion is what was found to be the cause.
+type Conclusion struct {
+	Round        int
+	Cause        string // a code, or CauseNotFound
+	Proximate    string
+	Contributing string
+	Statement    string
+	Action       string
+	Owner        string
+}
+
+// CauseNotFound concludes that the cause was looked for and not found.
+const CauseNotFound = "not_found"
+
+// Conclusion is the newest conclusion; the zero one when there is none.
+func (u *Unit) Conclusion() Conclusion {
+	if c := latest(u.Conclusions, func(c *Conclusion) int { return c.Round }); c != nil {
+		return *c
+	}
+	return Conclusion{}
+}
+
+// LastSaid is what was last said of a mark. Of one nobody spoke of it is that
+// it would be found so.
+func (u *Unit) LastSaid(code string) Mark {
+	var of []*Mark
+	for _, m := range u.Marks {
+		if m.Code == code {
+			of = append(of, m)
+		}
+	}
+	said := Mark{Code: code}
+	if m := latest(of, func(m *Mark) int { return m.Round }); m != nil {
+		said = *m
+	}
+	if said.Origin == "" {
+		said.Origin = OriginFound
+	}
+	return said
+}
+
+// Decision is a person's choice for a part.
+type Decision struct {
+	Round  int
+	Choice string // keep, rework or replace; "" follows the proposal
+	Reason string
+}
+
+// Piece is a line of the repair kit.
+type Piece struct {
+	Number     int
+	Code       string // what stands on the bag
+	Name       string
+	Count      int
+	Part       string // code of the part it is for, "" while not told
+	LeftReason string
+}
+
+// Step is the fitting of a part.
+type Step struct {
+	Round  int
+	Done   bool
+	Facing string
+	Turn   string
+	Torque quantity.Quantity
+	Note   string
+	By     string
+}
+
+// Attempt is a run of the bench test; number 0 is as received.
+type Attempt struct {
+	Number            int
+	Round             int
+	Source            string // typed or simulated
+	OneChange         string
+	ConditionRepeated string
+	Note              string
+	Closed            bool
+	Verdict           string
+	By                string
+	At                time.Time
+	Points            []*Point
+}
+
+// Where an attempt's figures are from.
+const (
+	SourceTyped     = "typed"
+	SourceSimulated = "simulated"
+)
+
+// Point finds a step of the attempt, nil where nothing was entered.
+func (a *Attempt) Point(code string) *Point {
+	return find(a.Points, func(p *Point) bool { return p.Code == code })
+}
+
+// Point is one step of an attempt.
+type Point struct {
+	Code        string
+	Pressure    quantity.Quantity
+	Flow        quantity.Quantity
+	Speed       quantity.Quantity
+	Temperature quantity.Quantity
+	Word        string
+}
+
+// Empty reports that nothing was entered at the step.
+func (p *Point) Empty() bool {
+	return p.Pressure.IsZero() && p.Flow.IsZero() && p.Word == ""
+}
+
+// latest is the row of the highest round, of two the later one.
+func latest[T any](rows []*T, round func(*T) int) *T {
+	var best *T
+	for _, r := range rows {
+		if best == nil || round(r) >= round(best) {
+			best = r
+		}
+	}
+	return best
+}
+
+// Measure reads the figure of a reading once, where its slot holds one.
+func (r *Reading) Measure() {
+	r.Size = quantity.Quantity{}
+	if q, err := quantity.Parse(r.Value, quantity.Length); err == nil {
+		r.Size = q
+	}
+}
+
+// Newest are a stage's readings of the last round that has any. A later round's
+// readings replace those of an earlier one as a whole: mixing leaves of before
+// and after a rework would contradict itself.
+func (f *Feature) Newest(stage string) []*Reading {
+	newest := 0
+	for _, r := range f.Readings {
+		if r.Stage == stage {
+			newest = max(newest, r.Round)
+		}
+	}
+	var out []*Reading
+	for _, r := range f.Readings {
+		if r.Stage == stage && r.Round == newest {
+			out = append(out, r)
+		}
+	}
+	return out
+}

@@ -1,0 +1,509 @@
+package exchange
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+
+	"corvek/core/calc"
+	"corvek/core/entry"
+	"corvek/core/family"
+	"corvek/core/measure"
+	"corvek/core/unit"
+	"corvek/internal/job"
+)
+
+// What a document holds at most, beyond the limits of typing.
+const (
+	mostReadings = 2000
+	mostLayers   = job.MostRounds
+	mostName     = 200
+)
+
+// reader lays a job out from a document.
+type reader struct {
+	shop  *entry.Shop
+	job   *unit.Job
+	fault error
+}
+
+// read lays the job of a document out, with its record and the names of its
+// pictures' files.
+func read(d *Document, shop *entry.Shop) (j *unit.Job, record []unit.Entry, files []string, err error) {
+	r := &reader{shop: shop, job: &unit.Job{}}
+	root := &tree{values: d.root, taken: map[string]bool{"format": true, "version": true}, fault: &r.fault}
+	head := root.object("job")
+	r.head(head)
+	customer := root.object("customer")
+	r.job.Customer = unit.Customer{Name: customer.text("name", entry.MostLine), Place: customer.text("place", entry.MostLine), Contact: customer.text("contact", entry.MostLine)}
+	if strings.TrimSpace(r.job.Customer.Name) == "" {
+		customer.fail("name", "cannot be left empty")
+	}
+	customer.end()
+	units := root.list("units", job.MostUnits)
+	if len(units) == 0 {
+		root.fail("units", "a job has at least one unit")
+	}
+	for i, t := range units {
+		r.unit(t, i+1)
+	}
+	r.read(root)
+	r.passes(root)
+	files = r.pictures(root)
+	r.worked(root, d)
+	record = r.record(root)
+	root.end()
+	return r.job, record, files, r.fault
+}
+
+var tagForm = regexp.MustCompile(`^[A-Za-z0-9][A-Za-z0-9-]{0,39}$`)
+
+func (r *reader) head(t *tree) {
+	j := r.job
+	if j.Tag = t.text("tag", 40); !tagForm.MatchString(j.Tag) {
+		t.fail("tag", "is made of letters, digits and hyphens, like T-0417")
+	}
+	r.fields(t, &entry.Place{Job: j}, unit.ScopeJob)
+	for i, v := range words(t, "symptoms", 100) {
+		place := &entry.Place{Job: j, Ref: unit.SymptomRef(v)}
+		if _, known := family.SymptomText(v); !known {
+			t.fail(fmt.Sprintf("symptoms[%d]", i), "%q is not a symptom", v)
+		}
+		f, _ := entry.Find(unit.ScopeJob, "symptom")
+		_ = f.Set(place, entry.Yes)
+	}
+	if j.ReceivedOn == "" {
+		t.fail("received_on", "cannot be left empty")
+	}
+	if j.HandedOver() && unit.DateOf(j.HandedOverAt) < j.ReceivedOn {
+		t.fail("handed_over_at", "lies before the unit came in, on %s", j.ReceivedOn)
+	}
+	t.end()
+}
+
+// words takes a list of texts.
+func words(t *tree, name string, most int) []string {
+	v, ok := t.get(name)
+	if !ok {
+		return nil
+	}
+	list, is := v.([]any)
+	if !is || len(list) > most {
+		t.fail(name, "is a list of at most %d words", most)
+		return nil
+	}
+	var out []string
+	for i, x := range list {
+		s, is := x.(string)
+		if !is {
+			t.fail(fmt.Sprintf("%s[%d]", name, i), "is text, between quotation marks")
+			return nil
+		}
+		out = append(out, s)
+	}
+	return out
+}
+
+// fields takes the declared values of a scope, each through the check that
+// typing it goes through.
+func (r *reader) fields(t *tree, p *entry.Place, scope unit.Scope) {
+	p.Shop = r.shop
+	if p.Job == nil {
+		p.Job = r.job
+	}
+	for _, f := range entry.Fields(scope) {
+		if many[f.Name] {
+			continue
+		}
+		v, given := t.get(f.Name)
+		text, is := "", true
+		switch x := v.(type) {
+		case nil:
+			if f.Required && f.Get(p) == "" {
+				t.fail(f.Name, "cannot be left empty")
+			}
+			continue
+		case string:
+			text = x
+		case bool:
+			if is = f.Kind == entry.Flag; x {
+				text = entry.Yes
+			}
+		case json.Number:
+			text, is = x.String(), f.Kind == entry.Whole
+		default:
+			is = false
+		}
+		if !given || !is {
+			t.fail(f.Name, "cannot be read as a value of this kind")
+			continue
+		}
+		p.Ref.Name = f.Name
+		if err := f.Set(p, text); err != nil {
+			t.fail(f.Name, "%s", err)
+		}
+	}
+}
+
+func (r *reader) unit(t *tree, number int) {
+	code := t.text("family", mostName)
+	f := r.shop.Family(code)
+	if f == nil {
+		t.fail("family", "%q is not in the library", code)
+		return
+	}
+	u := unit.New(f, number, "", r.job.ReceivedOn.Time())
+	r.job.Units = append(r.job.Units, u)
+	r.fields(t, &entry.Place{Unit: u, Family: f}, unit.ScopeUnit)
+	r.answers(t, u, f, "gauge", u.GaugeRef)
+	r.answers(t, u, f, "identity", u.IdentityRef)
+	r.rounds(t, u)
+	for _, x := range t.list("accounts", job.MostAccounts) {
+		a := u.AddAccount(x.text("teller", entry.MostLine), x.text("words", entry.MostArea))
+		a.Number = x.whole("number", a.Number, 1, 1000)
+		if a.Teller == "" || a.Words == "" {
+			x.fail("words", "an account has a teller and words")
+		}
+		x.end()
+	}
+	parts := t.list("parts", job.MostParts)
+	for _, x := range parts {
+		r.part(x, u, f)
+	}
+	inOrder(u, parts)
+	r.loose(t, u)
+	r.marks(t, u, f)
+	for _, x := range t.list("kit", job.MostPieces) {
+		k := u.AddPiece("", "", 1, "")
+		k.Number = x.whole("line", k.Number, 1, 10000)
+		r.fields(x, &entry.Place{Unit: u, Family: f, Piece: k}, unit.ScopePiece)
+		x.end()
+	}
+	r.attempts(t, u, f)
+	unique(t, "accounts", u.Accounts, func(a *unit.Account) any { return a.Number })
+	unique(t, "loose", u.Loose, func(l *unit.Loose) any { return l.Number })
+	unique(t, "kit", u.Kit, func(k *unit.Piece) any { return k.Number })
+	unique(t, "evidence", u.Marks, func(m *unit.Mark) any { return [2]any{m.Round, m.Code} })
+	unique(t, "conclusions", u.Conclusions, func(c *unit.Conclusion) any { return c.Round })
+	unique(t, "attempts", u.Attempts, func(a *unit.Attempt) any { return a.Number })
+	t.end()
+}
+
+// unique refuses two entries of a list that are the same thing.
+func unique[T any](t *tree, name string, rows []T, key func(T) any) {
+	seen := map[any]bool{}
+	for i, r := range rows {
+		if seen[key(r)] {
+			t.fail(fmt.Sprintf("%s[%d]", name, i), "is there twice")
+		}
+		seen[key(r)] = true
+	}
+}
+
+// answers takes an object of answers by their code.
+func (r *reader) answers(t *tree, u *unit.Unit, f *family.Family, name string, ref func(string) unit.Ref) {
+	x := t.object(name)
+	for code := range x.values {
+		text := x.text(code, mostName)
+		place, field, err := entry.Resolve(r.job, ref(code), r.shop)
+		if err == nil {
+			err = field.Set(place, text)
+		}
+		if err != nil {
+			x.fail(code, "%q is no answer the family %s knows", text, f.Code)
+		}
+	}
+}
+
+func (r *reader) rounds(t *tree, u *unit.Unit) {
+	list := t.list("rounds", job.MostRounds)
+	if list == nil {
+		return
+	}
+	u.Rounds = nil
+	for i, x := range list {
+		n := &unit.Round{
+			Number: x.whole("number", i+1, 1, job.MostRounds), Reason: x.text("reason", entry.MostLine), BackTo: x.text("back_to", mostName),
+			OpenedBy: x.text("opened_by", mostName), OpenedAt: x.moment("opened_at"),
+		}
+		if n.Number != i+1 {
+			x.fail("number", "rounds are numbered from 1 in their order")
+		}
+		if !slices.Contains([]string{"", "strip", "build"}, n.BackTo) {
+			x.fail("back_to", "is strip or build")
+		}
+		x.end()
+		u.Rounds = append(u.Rounds, n)
+	}
+}
+
+// round takes the number of a round that the unit has.
+func round(t *tree, u *unit.Unit) int { return t.whole("round", 1, 1, len(u.Rounds)) }
+
+var codeForm = regexp.MustCompile(`^[a-z0-9][a-z0-9_.-]{0,79}$`)
+
+func (r *reader) part(t *tree, u *unit.Unit, f *family.Family) {
+	code := t.text("code", mostName)
+	kind, name, branch := t.text("kind", mostName), t.text("name", entry.MostLine), t.text("branch", mostName)
+	t.taken["place"] = true // of the first version; the order tells
+	p := u.Part(code)
+	switch {
+	case p == nil && kind == "":
+		t.fail("code", "the family %s has no part %q", f.Code, code)
+		return
+	case p == nil && !slices.Contains(family.Kinds, kind):
+		t.fail("kind", "%q is not a kind of part", kind)
+		return
+	case p == nil && (!codeForm.MatchString(code) || strings.TrimSpace(name) == ""):
+		t.fail("code", "a part that the family does not know has a name, and a code of small letters, figures, - and _")
+		return
+	case p == nil:
+		p = &unit.Part{Code: code, Name: name, Kind: kind, Branch: branch, Expected: 1}
+		u.Parts = append(u.Parts, p)
+	}
+	def := p.Def(f)
+	r.fields(t, &entry.Place{Unit: u, Family: f, Part: p, Def: def}, unit.ScopePart)
+	for _, x := range t.list("features", 200) {
+		r.feature(x, u, f, p, def)
+	}
+	for _, x := range t.list("decisions", mostLayers) {
+		d := &unit.Decision{Round: round(x, u)}
+		p.Decisions = append(p.Decisions, d)
+		r.fields(x, &entry.Place{Unit: u, Family: f, Part: p, Def: def, Decision: d}, unit.ScopeDecision)
+		x.end()
+	}
+	for _, x := range t.list("steps", mostLayers) {
+		s := &unit.Step{Round: round(x, u)}
+		p.Steps = append(p.Steps, s)
+		r.fields(x, &entry.Place{Unit: u, Family: f, Part: p, Def: def, Step: s}, unit.ScopeStep)
+		s.By = x.text("by", mostName)
+		x.end()
+	}
+	unique(t, "decisions", p.Decisions, func(d *unit.Decision) any { return d.Round })
+	unique(t, "steps", p.Steps, func(s *unit.Step) any { return s.Round })
+	t.end()
+}
+
+func (r *reader) feature(t *tree, u *unit.Unit, f *family.Family, p *unit.Part, def *family.Part) {
+	code := t.text("code", mostName)
+	ft := p.Feature(code)
+	fd, known := def.FeatureByCode(code)
+	if ft == nil || !known {
+		t.fail("code", "the part %s has no feature %q", p.Code, code)
+		return
+	}
+	if _, given := t.get("lower"); given {
+		ft.Lower = unit.Feature{}.Lower
+	}
+	if _, given := t.get("upper"); given {
+		ft.Upper = unit.Feature{}.Upper
+	}
+	r.fields(t, &entry.Place{Unit: u, Family: f, Part: p, Def: def, Feature: ft, FeatureDef: fd}, unit.ScopeFeature)
+	spec := measure.SpecOf(fd, ft)
+	for _, x := range t.list("readings", mostReadings) {
+		v := &unit.Reading{
+			Round: round(x, u), Stage: x.text("stage", mostName), Slot: x.text("slot", mostName), Value: x.text("value", mostName),
+			By: x.text("by", mostName), At: x.moment("at"),
+		}
+		v.Measure()
+		switch {
+		case v.Stage != unit.StageFound && v.Stage != unit.StageBuilt:
+			x.fail("stage", "is found or built")
+		case !measure.ValidSlot(spec, v.Slot):
+			x.fail("slot", "%q is not a place of this sheet", v.Slot)
+		case v.Value == "":
+			x.fail("value", "cannot be left empty")
+		default:
+			if fault := measure.CheckEntry(spec, v.Slot, v.Value); fault != nil {
+				x.fail("value", "%s", fault.Text)
+			}
+		}
+		ft.Readings = append(ft.Readings, v)
+		x.end()
+	}
+	unique(t, "readings", ft.Readings, func(v *unit.Reading) any { return [3]any{v.Round, v.Stage, v.Slot} })
+	t.end()
+}
+
+// inOrder puts the parts in the document's order when it names them all: a unit
+// need not have come apart as its family says.
+func inOrder(u *unit.Unit, parts []*tree) {
+	place := map[string]int{}
+	for i, t := range parts {
+		code, _ := t.values["code"].(string)
+		place[code] = i
+	}
+	for _, p := range u.Parts {
+		if _, named := place[p.Code]; !named {
+			return
+		}
+	}
+	slices.SortStableFunc(u.Parts, func(a, b *unit.Part) int { return place[a.Code] - place[b.Code] })
+}
+
+func (r *reader) loose(t *tree, u *unit.Unit) {
+	for _, x := range t.list("loose", job.MostLoose) {
+		l := u.AddLoose("", "", 1)
+		l.Number = x.whole("number", l.Number, 1, 10000)
+		r.fields(x, &entry.Place{Unit: u, Loose: l}, unit.ScopeLoose)
+		x.end()
+	}
+}
+
+func (r *reader) marks(t *tree, u *unit.Unit, f *family.Family) {
+	board := r.shop.Board(f.Code)
+	for _, x := range t.list("evidence", 2000) {
+		m := &unit.Mark{Round: round(x, u), Code: x.text("code", mostName), Origin: unit.OriginFound}
+		if !board.KnowsMark(m.Code) {
+			x.fail("code", "%q is not a mark known for this family", m.Code)
+		}
+		r.fields(x, &entry.Place{Unit: u, Family: f, Mark: m}, unit.ScopeEvidence)
+		u.Marks = append(u.Marks, m)
+		x.end()
+	}
+	for _, x := range t.list("conclusions", mostLayers) {
+		c := &unit.Conclusion{Round: round(x, u)}
+		r.fields(x, &entry.Place{Unit: u, Family: f, Conclusion: c}, unit.ScopeConclusion)
+		u.Conclusions = append(u.Conclusions, c)
+		x.end()
+	}
+}
+
+func (r *reader) attempts(t *tree, u *unit.Unit, f *family.Family) {
+	list := t.list("attempts", job.MostAttempts+1)
+	if list == nil {
+		return
+	}
+	u.Attempts = nil
+	for _, x := range list {
+		a := &unit.Attempt{Number: x.whole("number", 0, 0, job.MostAttempts), Round: round(x, u), By: x.text("by", mostName), At: x.moment("at")}
+		for _, y := range x.list("points", 200) {
+			p := &unit.Point{Code: y.text("code", mostName)}
+			test, known := f.TestByCode(p.Code)
+			if !known {
+				y.fail("code", "the family %s has no test step %q", f.Code, p.Code)
+			}
+			r.fields(y, &entry.Place{Unit: u, Family: f, Attempt: a, Point: p, Test: test}, unit.ScopePoint)
+			a.Points = append(a.Points, p)
+			y.end()
+		}
+		unique(x, "points", a.Points, func(p *unit.Point) any { return p.Code })
+		r.fields(x, &entry.Place{Unit: u, Family: f, Attempt: a}, unit.ScopeAttempt)
+		u.Attempts = append(u.Attempts, a)
+		x.end()
+	}
+	if u.Attempt(0) == nil {
+		t.fail("attempts", "the as-received one, number 0, is missing")
+	}
+}
+
+func (r *reader) read(root *tree) {
+	for _, x := range root.list("acknowledgements", 200) {
+		a := &unit.Acknowledgement{Caution: x.text("caution", mostName), By: x.text("by", mostName), At: x.moment("at")}
+		if _, known := family.CautionByCode(a.Caution); !known {
+			x.fail("caution", "%q is not a caution", a.Caution)
+		}
+		r.job.Acknowledgements = append(r.job.Acknowledgements, a)
+		x.end()
+	}
+	unique(root, "acknowledgements", r.job.Acknowledgements, func(a *unit.Acknowledgement) any { return a.Caution })
+}
+
+func (r *reader) passes(root *tree) {
+	for _, x := range root.list("stop_passes", 2000) {
+		p := &unit.Pass{
+			Code: x.text("code", mostName), Text: x.text("stop_text", entry.MostArea), Reason: x.text("reason", entry.MostLine),
+			By: x.text("by", mostName), At: x.moment("at"),
+		}
+		code, ok := unit.ParseStopCode(p.Code)
+		u := r.job.Unit(code.Unit)
+		switch {
+		case !ok:
+			x.fail("code", "%q is not the code of a stop", p.Code)
+		case u == nil:
+			x.fail("code", "the job has no unit %d", code.Unit)
+		case code.Kind != unit.StopCaution && code.Part != "" && u.Part(code.Part) == nil:
+			x.fail("code", "unit %d has no part %q", code.Unit, code.Part)
+		case strings.TrimSpace(p.Reason) == "" || p.By == "":
+			x.fail("reason", "a stop is waived by somebody, with a reason")
+		}
+		r.job.Passes = append(r.job.Passes, p)
+		x.end()
+	}
+	unique(root, "stop_passes", r.job.Passes, func(p *unit.Pass) any { return p.Code })
+}
+
+func (r *reader) pictures(root *tree) (files []string) {
+	for _, x := range root.list("attachments", job.MostPictures) {
+		p := r.job.AddPicture(&unit.Picture{Name: x.text("name", mostName), MediaType: x.text("media_type", mostName), Part: x.text("part", mostName)})
+		p.Number = x.whole("number", p.Number, 1, 10000)
+		p.Unit = x.whole("unit", 1, 1, len(r.job.Units))
+		u := r.job.Unit(p.Unit)
+		if u == nil {
+			return nil
+		}
+		r.fields(x, &entry.Place{Picture: p}, unit.ScopePicture)
+		known(x, "part", u, p.Part)
+		for _, y := range x.list("marks", job.MostMarks) {
+			m := p.AddMark(&unit.PictureMark{X: y.share("x"), Y: y.share("y"), Note: y.text("note", entry.MostLine), Evidence: y.text("evidence", mostName), Part: y.text("part", mostName)})
+			m.Number = y.whole("number", m.Number, 1, 1000)
+			known(y, "part", u, m.Part)
+			if m.Evidence != "" && !r.shop.Board(u.Family).KnowsMark(m.Evidence) {
+				y.fail("evidence", "%q is not a mark known for this family", m.Evidence)
+			}
+			y.end()
+		}
+		unique(x, "marks", p.Marks, func(m *unit.PictureMark) any { return m.Number })
+		files = append(files, x.text("file", mostName))
+		x.end()
+	}
+	unique(root, "attachments", r.job.Pictures, func(p *unit.Picture) any { return p.Number })
+	return files
+}
+
+// known refuses a part that the unit does not have.
+func known(t *tree, name string, u *unit.Unit, part string) {
+	if part != "" && u.Part(part) == nil {
+		t.fail(name, "%q is not a part of unit %d", part, u.Number)
+	}
+}
+
+// worked keeps a calculation as it stands, written tightly so that it compares
+// equal when it goes out again.
+func (r *reader) worked(root *tree, d *Document) {
+	for i, x := range root.list("worked_figures", job.MostWorked) {
+		w := &unit.Worked{Calculator: x.text("calculator", mostName), Note: x.text("note", entry.MostLine), By: x.text("by", mostName), At: x.moment("at")}
+		if _, err := calc.Find(w.Calculator); err != nil {
+			x.fail("calculator", "there is no calculator called %q", w.Calculator)
+		}
+		if i < len(d.worked) {
+			w.Inputs, w.Answer = tight(x, "inputs", d.worked[i].Inputs), tight(x, "answer", d.worked[i].Answer)
+		}
+		r.job.AddWorked(w)
+		x.end()
+	}
+}
+
+// tight writes an object of a document without blanks, in its order.
+func tight(t *tree, name string, raw json.RawMessage) string {
+	v, _ := t.get(name)
+	var b bytes.Buffer
+	if _, is := v.(map[string]any); !is || json.Compact(&b, raw) != nil {
+		t.fail(name, "is an object, between braces")
+	}
+	return b.String()
+}
+
+func (r *reader) record(root *tree) (out []unit.Entry) {
+	for _, x := range root.list("record", mostRecord) {
+		out = append(out, unit.Entry{
+			Who: x.text("who", mostName), At: x.moment("at"), Action: x.text("action", entry.MostArea+mostName), Field: x.text("field", mostName),
+			Before: x.text("before", entry.MostArea), After: x.text("after", entry.MostArea),
+		})
+		x.end()
+	}
+	return out
+}

@@ -1,0 +1,163 @@
+package exchange
+
+import (
+	"encoding/json"
+	"fmt"
+	"slices"
+	"time"
+
+	"corvek/core/field"
+)
+
+// tree is an object of a document with its path, from which members are taken
+// one by one. The first thing wrong is kept; what is taken after it is empty.
+type tree struct {
+	path   string
+	values map[string]any
+	taken  map[string]bool
+	fault  *error
+}
+
+// fail keeps the first fault, at the path of a member.
+func (t *tree) fail(name, format string, args ...any) {
+	if *t.fault != nil {
+		return
+	}
+	path := t.path
+	if name != "" && path != "" {
+		path += "."
+	}
+	*t.fault = field.Errorf(path+name, format, args...)
+}
+
+func (t *tree) get(name string) (any, bool) {
+	t.taken[name] = true
+	v, ok := t.values[name]
+	return v, ok && v != nil
+}
+
+// text takes words; longest is the most letters they may have.
+func (t *tree) text(name string, longest int) string {
+	v, ok := t.get(name)
+	if !ok {
+		return ""
+	}
+	s, is := v.(string)
+	switch {
+	case !is:
+		t.fail(name, "is text, between quotation marks")
+	case len([]rune(s)) > longest:
+		t.fail(name, "is longer than %d letters", longest)
+		return ""
+	}
+	return s
+}
+
+// whole takes a whole number between bounds; without one it is missing.
+func (t *tree) whole(name string, missing, least, most int) int {
+	v, ok := t.get(name)
+	if !ok {
+		return missing
+	}
+	number, _ := v.(json.Number)
+	n, err := number.Int64()
+	if err != nil || n < int64(least) || n > int64(most) {
+		t.fail(name, "is a whole number from %d to %d", least, most)
+		return missing
+	}
+	return int(n)
+}
+
+// share takes a number from 0 to 1.
+func (t *tree) share(name string) float64 {
+	v, _ := t.get(name)
+	number, _ := v.(json.Number)
+	f, err := number.Float64()
+	if err != nil || !(f >= 0 && f <= 1) {
+		t.fail(name, "is a number from 0 to 1")
+		return 0
+	}
+	return f
+}
+
+// moment takes a time.
+func (t *tree) moment(name string) time.Time {
+	text := t.text(name, 40)
+	if text == "" {
+		return time.Time{}
+	}
+	at, err := time.Parse(time.RFC3339, text)
+	if err != nil {
+		t.fail(name, "is a moment like 2031-05-27T14:00:00Z")
+	}
+	return at.UTC()
+}
+
+// object takes an object; one that is missing is empty.
+func (t *tree) object(name string) *tree {
+	v, ok := t.get(name)
+	out := t.child(name, nil)
+	if !ok {
+		return out
+	}
+	values, is := v.(map[string]any)
+	if !is {
+		t.fail(name, "is an object, between braces")
+		return out
+	}
+	out.values = values
+	return out
+}
+
+func (t *tree) child(name string, values map[string]any) *tree {
+	path := name
+	if t.path != "" {
+		path = t.path + "." + name
+	}
+	return &tree{path: path, values: values, taken: map[string]bool{}, fault: t.fault}
+}
+
+// list takes a list of at most so many objects.
+func (t *tree) list(name string, most int) []*tree {
+	v, ok := t.get(name)
+	if !ok {
+		return nil
+	}
+	list, is := v.([]any)
+	if !is {
+		t.fail(name, "is a list, between brackets")
+		return nil
+	}
+	if len(list) > most {
+		t.fail(name, "holds %d entries; at most %d are read", len(list), most)
+		return nil
+	}
+	var out []*tree
+	for i, x := range list {
+		values, is := x.(map[string]any)
+		at := fmt.Sprintf("%s[%d]", name, i)
+		if !is {
+			t.fail(at, "is an object, between braces")
+			return nil
+		}
+		out = append(out, t.child(at, values))
+	}
+	return out
+}
+
+// end refuses members that nobody took.
+func (t *tree) end() {
+	var unknown []string
+	for name := range t.values {
+		if !t.taken[name] {
+			unknown = append(unknown, name)
+		}
+	}
+	if len(unknown) > 0 {
+		slices.Sort(unknown)
+		t.fail(unknown[0], "is not known here")
+	}
+}
+
+// ok reports that nothing is wrong so far.
+func (t *tree) ok() bool { return *t.fault == nil }

@@ -1,0 +1,182 @@
+package job
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+
+	"corvek/core/build"
+	"corvek/core/entry"
+	"corvek/core/field"
+	"corvek/core/metrology"
+	"corvek/core/unit"
+	"corvek/internal/rig"
+)
+
+// What a unit holds at most.
+const (
+	MostPieces   = 500
+	MostAttempts = 100
+	MostRounds   = 30
+)
+
+// AddPiece writes down a piece of the repair kit, for a part when one is given.
+func (s *Service) AddPiece(ctx context.Context, who Actor, tag string, number int, code, name string, count int, part string) error {
+	name, err := short("name", name, "say what the piece is")
+	if err != nil {
+		return err
+	}
+	if code, err = short("number", code, ""); err != nil {
+		return err
+	}
+	if err := counted(count); err != nil {
+		return err
+	}
+	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		if len(st.Unit.Kit) >= MostPieces {
+			return "", field.Errorf("name", "the kit holds %d lines already", MostPieces)
+		}
+		if part != "" && st.ByCode[part] == nil {
+			return "", field.Errorf("place", "is not a part of this unit")
+		}
+		st.Unit.AddPiece(code, name, count, part)
+		return "kit piece: " + name, nil
+	})
+}
+
+// NextAttempt starts a run of the bench test; after a failed one the single
+// thing that was changed must be said. The pressures of the plan are filled in.
+func (s *Service) NextAttempt(ctx context.Context, who Actor, tag string, number int, oneChange string) error {
+	oneChange, err := short("one_change", oneChange, "")
+	if err != nil {
+		return err
+	}
+	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		next := 1
+		for _, a := range st.Attempts {
+			if a.Current && !a.Closed {
+				return "", field.Errorf("one_change", "attempt %d is still open; close it first", a.Number)
+			}
+			next = max(next, a.Number+1)
+		}
+		if next > MostAttempts {
+			return "", field.Errorf("one_change", "there are %d attempts already", MostAttempts)
+		}
+		if next > 1 && oneChange == "" {
+			return "", field.Errorf("one_change", "say the one thing that was changed since attempt %d; with two the cause can no longer be told", next-1)
+		}
+		st.Unit.Attempts = append(st.Unit.Attempts, &unit.Attempt{
+			Number: next, Round: st.Round, Source: unit.SourceTyped, OneChange: oneChange, By: who.Name, At: s.moment(),
+		})
+		return fmt.Sprintf("test attempt %d", next), nil
+	})
+}
+
+// TakeFromStand fills the open attempt from the simulated stand, one step or,
+// with code empty, every step that is still empty.
+func (s *Service) TakeFromStand(ctx context.Context, who Actor, tag string, number int, code string) error {
+	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
+		a := st.Attempt()
+		if a == nil || a.Closed {
+			return "", field.Errorf("attempt", "start an attempt first")
+		}
+		stand, err := st.Stand(a.Number)
+		if err != nil {
+			return "", err
+		}
+		for _, p := range a.Points {
+			if code != "" && p.Test.Code != code || code == "" && !p.Row.Empty() {
+				continue
+			}
+			if err := w.takePoint(st.Unit, a.Attempt, p.Test.Code, stand.Run(*p.Test)); err != nil {
+				return "", err
+			}
+		}
+		a.Source = unit.SourceSimulated
+		return "taken from the simulated stand", nil
+	})
+}
+
+// takePoint puts what the stand reads in place of what stands at a step.
+func (w *writing) takePoint(u *unit.Unit, a *unit.Attempt, step string, r rig.Reading) error {
+	a.Points = slices.DeleteFunc(a.Points, func(p *unit.Point) bool { return p.Code == step })
+	for name, v := range map[string]string{"pressure": r.Pressure, "flow": r.Flow, "speed": r.Speed, "temperature": r.Temperature, "word": r.Word} {
+		place, f, err := entry.Resolve(w.Job, u.PointRef(a.Number, step, name), w.shop)
+		if err != nil {
+			return err
+		}
+		if err := place.Write(f, v); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Stand puts the rebuilt unit on the simulated stand.
+func (st *State) Stand(try int) (rig.Simulated, error) {
+	d := st.Duty
+	if st.Family.Action == "pump" && (!d.Theory() || !d.HasPressure || !d.HasViscosity) {
+		return rig.Simulated{}, field.Errorf("stand", "the stand needs displacement, speed, duty pressure and viscosity from Receive")
+	}
+	sim := rig.Simulated{Family: st.Family, Model: st.Rebuilt, Duty: d.Pressure, Seed: fmt.Sprintf("%s/%d/%d", st.Job.Tag, st.Unit.Number, try), SealOK: true}
+	worst := -1
+	for _, p := range st.Parts {
+		if p.Def.Renew && p.Choice() != "replace" {
+			sim.SealOK = false
+		}
+		if at := slices.Index(build.Turns, build.Turn(p.Step.Turn)); p.Def.TurnCheck && at > worst {
+			worst, sim.Turn = at, turnWords(p.Step.Turn)
+		}
+	}
+	return sim, nil
+}
+
+// turnWords is how a shaft's feel is spoken of.
+func turnWords(turn string) string { return strings.ReplaceAll(turn, "_", " ") }
+
+// CloseAttempt ends an attempt; its figures and verdict stay as they are.
+func (s *Service) CloseAttempt(ctx context.Context, who Actor, tag string, number int) error {
+	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		a := st.Attempt()
+		if a == nil || a.Closed {
+			return "", field.Errorf("attempt", "there is no open attempt")
+		}
+		if a.Sum == metrology.Undecided {
+			for _, p := range a.Points {
+				if p.Verdict == "" {
+					return "", field.Errorf("attempt", "%s: not recorded", p.Test.Name)
+				}
+			}
+		}
+		a.Closed, a.Verdict = true, string(a.Sum)
+		return fmt.Sprintf("closed attempt %d: %s", a.Number, a.Sum), nil
+	})
+}
+
+// OpenRound goes back to a station after a failed test. Everything of the
+// round before stays; the build starts anew.
+func (s *Service) OpenRound(ctx context.Context, who Actor, tag string, number int, backTo, reason string) error {
+	reason, err := short("reason", reason, "say why the unit goes back")
+	if err != nil {
+		return err
+	}
+	if backTo != "strip" && backTo != "build" {
+		return field.Errorf("back_to", "go back to strip or to build")
+	}
+	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		n := st.Round + 1
+		if n > MostRounds {
+			return "", field.Errorf("reason", "there are %d rounds already", MostRounds)
+		}
+		st.Unit.Rounds = append(st.Unit.Rounds, &unit.Round{Number: n, Reason: reason, BackTo: backTo, OpenedBy: who.Name, OpenedAt: s.moment()})
+		return fmt.Sprintf("opened round %d, back to %s: %s", n, backTo, reason), nil
+	})
+}
+
+// stopModification asks what became of a change made in the field.
+func (st *State) stopModification() {
+	if strings.TrimSpace(st.Unit.Modification) != "" && strings.TrimSpace(st.Unit.ModificationKept) == "" {
+		st.stop("build", unit.StopModification, "Modified in the field (%s): say what became of it", st.Unit.Modification)
+	}
+}

@@ -1,0 +1,188 @@
+package job
+
+import (
+	"context"
+	"strings"
+
+	"corvek/core/entry"
+	"corvek/core/explain"
+	"corvek/core/family"
+	"corvek/core/field"
+	"corvek/core/unit"
+	"corvek/internal/store"
+)
+
+// Edit is one value to write.
+type Edit struct {
+	Field string // its address, a unit.Ref
+	Value string // as typed
+	Base  string // what the writer saw in the field
+	Bare  string // the unit that stood in the field, for a bare figure
+}
+
+// Set writes one field of a job and gives what is kept for it. When somebody
+// else has changed it meanwhile, nothing is written and a *Conflict tells what
+// it is now. Bad input gives a *field.Error at the field's address.
+func (s *Service) Set(ctx context.Context, who Actor, tag string, e Edit) (kept string, err error) {
+	ref, err := unit.ParseRef(e.Field)
+	if err != nil {
+		return "", field.Errorf(e.Field, "%s", err)
+	}
+	err = s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
+		place, f, err := entry.Resolve(w.Job, ref, w.shop)
+		if err != nil {
+			return err
+		}
+		kept = f.With(place, e.Value, e.Bare)
+		if f.Kind == entry.Timer {
+			// What is typed is a time from now, so there is nothing to hold it against.
+			if kept, err = entry.Until(kept, s.moment()); err != nil {
+				return field.Errorf(e.Field, "%s", err)
+			}
+		}
+		now := f.Get(place)
+		if now == kept {
+			return store.ErrUnchanged
+		}
+		if now != e.Base && f.Kind != entry.Timer {
+			c := &Conflict{Field: e.Field, Theirs: now, Yours: kept, By: "Somebody", At: s.moment()}
+			if by, at, ok := w.history.Last(e.Field); ok {
+				c.By, c.At = by, at
+			}
+			return c
+		}
+		if err := place.Write(f, kept); err != nil {
+			return err
+		}
+		w.record(unit.Entry{Action: "set", Field: e.Field, Before: now, After: kept})
+		return nil
+	})
+	return kept, err
+}
+
+// writing is a job in the hands of one who changes it.
+type writing struct {
+	Job      *unit.Job // a copy of its own
+	shop     *entry.Shop
+	history  store.History
+	entries  []unit.Entry
+	contents map[int]store.Content
+	states   []*State
+	service  *Service
+}
+
+// record notes what was done.
+func (w *writing) record(e unit.Entry) {
+	e.Who, e.At = w.shop.Who, w.shop.Now
+	w.entries = append(w.entries, e)
+}
+
+// did notes something done that is no single field.
+func (w *writing) did(action string) { w.record(unit.Entry{Action: action}) }
+
+// state works a unit out as it is before the change.
+func (w *writing) state(number int) (*State, error) { return w.service.compute(w.Job, number) }
+
+// change is the one way to write to a job: f changes a copy of it under the
+// job's lock, and what differs is kept with the record of it.
+func (s *Service) change(ctx context.Context, who Actor, role, tag string, f func(*writing) error) error {
+	if !who.May(role) {
+		return ErrForbidden
+	}
+	if err := s.Refresh(ctx); err != nil {
+		return err
+	}
+	w := &writing{service: s, shop: s.shop(who.Name)}
+	err := s.Store.Update(ctx, tag, func(j *unit.Job, h store.History) (*store.Change, error) {
+		w.Job, w.history = j, h
+		if err := f(w); err != nil {
+			return nil, err
+		}
+		return w.finish()
+	})
+	if err != nil {
+		return err
+	}
+	// Who wrote looks next: what was worked out is there for him.
+	for i, st := range w.states {
+		s.states.Add(s.key(tag, i+1, st.Job.Version), st)
+	}
+	return nil
+}
+
+// finish works the changed job out and says where it stands now.
+func (w *writing) finish() (*store.Change, error) {
+	for i := range w.Job.Units {
+		st, err := w.state(i + 1)
+		if err != nil {
+			return nil, err
+		}
+		w.states = append(w.states, st)
+	}
+	w.Job.Station = Stands(w.states)
+	return &store.Change{Job: w.Job, Entries: w.entries, Contents: w.contents}, nil
+}
+
+// shop is what an edit needs to know of the shop.
+func (s *Service) shop(who string) *entry.Shop {
+	c := s.shelf.now.Load()
+	tools := map[string]string{}
+	for name, t := range c.tools {
+		tools[name] = t.Resolution
+	}
+	return &entry.Shop{
+		Family: func(code string) *family.Family { return c.lib[code] },
+		Board:  func(code string) entry.Board { return board{s.Knowledge.For(code)} },
+		Tools:  tools, Who: who, Now: s.moment(),
+	}
+}
+
+// board answers what a family's knowledge has.
+type board struct{ k *explain.Knowledge }
+
+func (b board) KnowsMark(code string) bool {
+	_, ok := b.k.EvidenceByCode(code)
+	return ok
+}
+
+func (b board) KnowsCause(code string) bool {
+	_, ok := b.k.CauseByCode(code)
+	return ok
+}
+
+// onUnit changes one unit of a job. f gets it as worked out before the change,
+// and gives what goes into the record.
+func (s *Service) onUnit(ctx context.Context, who Actor, role, tag string, number int, f func(*writing, *State) (action string, err error)) error {
+	return s.change(ctx, who, role, tag, func(w *writing) error {
+		st, err := w.state(number)
+		if err != nil {
+			return err
+		}
+		action, err := f(w, st)
+		if err != nil {
+			return err
+		}
+		w.did(action)
+		return nil
+	})
+}
+
+// short refuses words that are missing or too long for a line.
+func short(name, text, missing string) (string, error) {
+	text = strings.TrimSpace(text)
+	switch {
+	case text == "" && missing != "":
+		return "", field.Errorf(name, "%s", missing)
+	case len([]rune(text)) > entry.MostLine:
+		return "", field.Errorf(name, "is longer than %d letters", entry.MostLine)
+	}
+	return text, nil
+}
+
+// counted refuses a number of pieces that no bench has.
+func counted(count int) error {
+	if count < 1 || count > 10000 {
+		return field.Errorf("count", "is a whole number, at least 1")
+	}
+	return nil
+}

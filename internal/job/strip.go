@@ -1,0 +1,168 @@
+package job
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+
+	"corvek/core/entry"
+	"corvek/core/family"
+	"corvek/core/field"
+	"corvek/core/unit"
+)
+
+// What a unit holds at most.
+const (
+	MostParts = 500
+	MostLoose = 200
+)
+
+// TakeOffRest marks every part still on the unit as off with its full count:
+// for the many parts that came off as expected. Facings stay to be said.
+func (s *Service) TakeOffRest(ctx context.Context, who Actor, tag string, number int) error {
+	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		if st.Job.WarrantyHold {
+			return "", field.Errorf("", "the job is on warranty hold; nothing is opened until it is lifted")
+		}
+		for _, p := range st.Unit.Parts {
+			if p.Off {
+				continue
+			}
+			p.Off = true
+			if p.Found == "" {
+				p.Found = fmt.Sprint(p.Expected)
+			}
+		}
+		return "took off the rest as expected", nil
+	})
+}
+
+// SetFacings notes the facing of several parts at once, by part code: after a
+// bulk strip they stand on one sheet.
+func (s *Service) SetFacings(ctx context.Context, who Actor, tag string, number int, facing map[string]string) error {
+	return s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
+		u := w.Job.Unit(number)
+		if u == nil {
+			return field.Errorf("", "there is no unit %d", number)
+		}
+		for _, p := range u.Parts {
+			v, said := facing[p.Code]
+			if !said || v == p.Facing {
+				continue
+			}
+			ref := u.PartRef(p.Code, "facing")
+			place, f, err := entry.Resolve(w.Job, ref, w.shop)
+			if err != nil {
+				return err
+			}
+			before := f.Get(place)
+			if err := place.Write(f, v); err != nil {
+				return err
+			}
+			w.record(unit.Entry{Action: "set", Field: ref.String(), Before: before, After: v})
+		}
+		return nil
+	})
+}
+
+// AddLoose writes down something found lying loose.
+func (s *Service) AddLoose(ctx context.Context, who Actor, tag string, number int, what, place string, count int) error {
+	what, err := short("what", what, "say what was found")
+	if err != nil {
+		return err
+	}
+	if place, err = short("place", place, ""); err != nil {
+		return err
+	}
+	if err := counted(count); err != nil {
+		return err
+	}
+	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		if len(st.Unit.Loose) >= MostLoose {
+			return "", field.Errorf("what", "there are %d loose finds already", MostLoose)
+		}
+		st.Unit.AddLoose(what, place, count)
+		return "found loose: " + what, nil
+	})
+}
+
+// AddPart puts a part that the family does not know behind another in the
+// order, and gives its code.
+func (s *Service) AddPart(ctx context.Context, who Actor, tag string, number int, after, name, kind string, count int) (code string, err error) {
+	if name, err = short("name", name, "say what the part is"); err != nil {
+		return "", err
+	}
+	if !slices.Contains(family.Kinds, kind) {
+		return "", field.Errorf("kind", "choose what it looks like")
+	}
+	if err := counted(count); err != nil {
+		return "", err
+	}
+	err = s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		if len(st.Parts) >= MostParts {
+			return "", field.Errorf("name", "a unit holds at most %d lines", MostParts)
+		}
+		place, branch := len(st.Parts), ""
+		if p := st.ByCode[after]; p != nil {
+			place, branch = slices.Index(st.Parts, p)+1, p.Def.Branch
+		}
+		code = st.Unit.AddPart(place, name, kind, branch, count).Code
+		return "added the part " + name, nil
+	})
+	return code, err
+}
+
+// MovePart puts a part one place earlier (−1) or later (+1) in the order parts
+// came off: the unit on the bench need not have come apart as its family says.
+func (s *Service) MovePart(ctx context.Context, who Actor, tag string, number int, part string, by int) error {
+	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		parts := st.Unit.Parts
+		i := slices.IndexFunc(parts, func(p *unit.Part) bool { return p.Code == part })
+		j := i + by
+		if i < 0 || by != 1 && by != -1 {
+			return "", field.Errorf("part", "is not a part of this unit")
+		}
+		if j < 0 || j >= len(parts) {
+			return "", field.Errorf("part", "stands at the end of the line already")
+		}
+		parts[i], parts[j] = parts[j], parts[i]
+		return map[int]string{-1: "came off earlier: ", 1: "came off later: "}[by] + parts[j].Name, nil
+	})
+}
+
+// stopStuck asks how a part that would not come was found.
+func (st *State) stopStuck() {
+	for _, p := range st.Parts {
+		if (p.Stuck == entry.CameStuck || p.Stuck == entry.CameSeized) && strings.TrimSpace(p.Note) == "" {
+			st.stopPart(p, "strip", unit.StopStuck, "%s was %s: write how it was found, before freeing or wiping", p.Name, p.Stuck)
+		}
+	}
+}
+
+// stopAcquitted keeps a unit closed that the gauges clear.
+func (st *State) stopAcquitted() {
+	if st.Gauge.Verdict == family.Acquits {
+		st.stop("strip", unit.StopAcquitted, "The unit is cleared by the gauges: %s; it is not opened", strings.Join(st.Gauge.Because, "; "))
+	}
+}
+
+// BrokenUp reports that pieces of the unit went into the circuit: something is
+// missing that nobody accounts for, or a break was seen in a family whose
+// debris goes round.
+func (st *State) BrokenUp() bool {
+	for _, p := range st.Parts {
+		if p.Off && p.Missing > 0 && p.Explained == "" {
+			return true
+		}
+	}
+	if !st.Family.Debris {
+		return false
+	}
+	for _, f := range st.Findings {
+		if e, ok := st.Knowledge.EvidenceByCode(f.Code); ok && f.Likely() && e.BreakUp {
+			return true
+		}
+	}
+	return false
+}

@@ -1,0 +1,118 @@
+package store
+
+import (
+	"context"
+	"strings"
+	"time"
+)
+
+// Card is a job as the Jobs board shows it.
+type Card struct {
+	Tag, Title, Customer string
+	Waiting, WaitingNote string
+	Station              string
+	WarrantyHold         bool
+	PromisedOn           *time.Time
+	TimerNote            string
+	TimerUntil           *time.Time
+	HandedOverAt         *time.Time
+}
+
+const cardColumns = `j.tag, j.title, c.name AS customer, j.waiting, j.waiting_note, j.station, j.warranty_hold, j.promised_on, j.timer_note, j.timer_until, j.handed_over_at`
+
+// Group is the jobs that wait for one thing: the first of them, and how many
+// there are in all.
+type Group struct {
+	Waiting string
+	Cards   []Card
+	Total   int
+}
+
+// InHand gives the jobs that are not handed over, by what they wait for, the
+// first ones promised first: at most so many a group, and for the group that is
+// opened at most opened. find narrows them to what holds all its words.
+func (s *Store) InHand(ctx context.Context, find string, each int, open string, opened int) (map[string]*Group, error) {
+	where, args := searched(find)
+	var rows []struct {
+		Card
+		Total int
+	}
+	args = append(args, open, opened, each)
+	err := s.db.WithContext(ctx).Raw(`SELECT * FROM (
+			SELECT `+cardColumns+`, count(*) OVER (PARTITION BY j.waiting) AS total,
+				row_number() OVER (PARTITION BY j.waiting ORDER BY j.promised_on NULLS LAST, j.tag) AS place
+			FROM jobs j JOIN customers c ON c.id = j.customer_id
+			WHERE j.handed_over_at IS NULL`+where+`) g
+		WHERE place <= CASE WHEN waiting = ? THEN ?::int ELSE ?::int END ORDER BY waiting, place`, args...).Scan(&rows).Error
+	out := map[string]*Group{}
+	for _, r := range rows {
+		g := out[r.Waiting]
+		if g == nil {
+			g = &Group{Waiting: r.Waiting, Total: r.Total}
+			out[r.Waiting] = g
+		}
+		g.Cards = append(g.Cards, r.Card)
+	}
+	return out, err
+}
+
+// Closed gives jobs that were handed over, newest first: those that hold all
+// words of find, or else those of a month ("2031-05"), or the last ones.
+func (s *Store) Closed(ctx context.Context, find, month string, limit int) ([]Card, error) {
+	where, args := searched(find)
+	if from, err := time.Parse("2006-01", month); err == nil {
+		where += " AND j.handed_over_at >= ? AND j.handed_over_at < ?"
+		args = append(args, from, from.AddDate(0, 1, 0))
+	}
+	var out []Card
+	err := s.db.WithContext(ctx).Raw(`SELECT `+cardColumns+` FROM jobs j JOIN customers c ON c.id = j.customer_id
+		WHERE j.handed_over_at IS NOT NULL`+where+` ORDER BY j.handed_over_at DESC, j.tag LIMIT ?`, append(args, limit)...).Scan(&out).Error
+	return out, err
+}
+
+// mostMonths are offered to look closed jobs up by.
+const mostMonths = 24
+
+// Month is a month with how many jobs were handed over in it.
+type Month struct {
+	Month string // 2031-05
+	Jobs  int
+}
+
+// ClosedMonths gives the months in which jobs were handed over, newest first.
+func (s *Store) ClosedMonths(ctx context.Context) ([]Month, error) {
+	var out []Month
+	err := s.db.WithContext(ctx).Raw(`SELECT to_char(handed_over_at AT TIME ZONE 'UTC', 'YYYY-MM') AS month, count(*) AS jobs
+		FROM jobs WHERE handed_over_at IS NOT NULL GROUP BY 1 ORDER BY 1 DESC LIMIT ?`, mostMonths).Scan(&out).Error
+	return out, err
+}
+
+// mostWords of a search are looked at.
+const mostWords = 6
+
+// searched asks that a job's text holds every word.
+func searched(find string) (where string, args []any) {
+	escape := strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)
+	for i, w := range strings.Fields(strings.ToLower(find)) {
+		if i == mostWords {
+			break
+		}
+		where += " AND j.search LIKE ?"
+		args = append(args, "%"+escape.Replace(w)+"%")
+	}
+	return where, args
+}
+
+// TagTaken reports whether a job has the tag.
+func (s *Store) TagTaken(ctx context.Context, tag string) (bool, error) {
+	var n int64
+	err := s.db.WithContext(ctx).Table("jobs").Where("tag = ?", tag).Count(&n).Error
+	return n > 0, err
+}
+
+// Empty reports that there are no jobs yet.
+func (s *Store) Empty(ctx context.Context) (bool, error) {
+	var n int64
+	err := s.db.WithContext(ctx).Raw("SELECT count(*) FROM (SELECT 1 FROM jobs LIMIT 1) one").Scan(&n).Error
+	return n == 0, err
+}

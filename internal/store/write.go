@@ -1,0 +1,333 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+	"strings"
+	"time"
+
+	"corvek/core/unit"
+
+	"gorm.io/gorm"
+)
+
+// Content is what a picture consists of.
+type Content struct {
+	Bytes, Thumb []byte
+}
+
+// Change is what a writer made of a job.
+type Change struct {
+	Job      *unit.Job       // as it is now
+	Entries  []unit.Entry    // what goes into the record
+	Contents map[int]Content // of new pictures, by number
+}
+
+// ErrUnchanged is returned by a writer that found nothing to write; the store
+// then keeps everything as it is.
+var ErrUnchanged = errors.New("nothing was changed")
+
+// Update lets f change a job. Writers of one job are put in order by its row,
+// which also steps its version; f gets a copy of its own and says in the Change
+// what became of it. Only the rows that differ are written. History answers
+// questions about the record within the same transaction.
+func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, History) (*Change, error)) error {
+	var kept *unit.Job
+	err := s.db.WithContext(ctx).Transaction(func(db *gorm.DB) error {
+		var head struct{ ID, Version int64 }
+		err := db.Raw("UPDATE jobs SET version = version + 1, updated_at = now() WHERE tag = ? RETURNING id, version", tag).Scan(&head).Error
+		if err != nil {
+			return err
+		}
+		if head.ID == 0 {
+			return ErrNotFound
+		}
+		before, ok := s.cache.Get(tag)
+		if !ok || before.Version != head.Version-1 {
+			if before, _, err = load(db, tag); err != nil {
+				return err
+			}
+		}
+		next := before.Clone()
+		next.Version = head.Version
+		c, err := f(next, History{db, head.ID})
+		if err != nil {
+			return err
+		}
+		c.Job.Order()
+		if err := save(db, head.ID, before, c); err != nil {
+			return err
+		}
+		kept = c.Job
+		return record(db, head.ID, c.Entries)
+	})
+	if errors.Is(err, ErrUnchanged) {
+		return nil
+	}
+	if err == nil {
+		s.cache.Add(tag, kept)
+	}
+	return err
+}
+
+// save writes the rows in which a job differs from what was kept.
+func save(db *gorm.DB, id int64, before *unit.Job, c *Change) error {
+	if err := saveHead(db, id, before, c); err != nil {
+		return err
+	}
+	old := map[string]row{}
+	order := rows(before)
+	for _, r := range order {
+		old[r.id()] = r
+	}
+	var fresh []row
+	for _, r := range rows(c.Job) {
+		was, there := old[r.id()]
+		delete(old, r.id())
+		if !there {
+			fresh = append(fresh, r)
+			continue
+		}
+		changed := columns{}
+		for name, v := range r.cols {
+			if !same(v, was.cols[name]) {
+				changed[name] = v
+			}
+		}
+		if len(changed) == 0 {
+			continue
+		}
+		if err := db.Table(r.table.name).Where("job_id = ?", id).Where(map[string]any(r.where())).Updates(map[string]any(changed)).Error; err != nil {
+			return err
+		}
+	}
+	// Children go before their parents.
+	for i := len(order) - 1; i >= 0; i-- {
+		if r := order[i]; old[r.id()].table != nil {
+			if err := remove(db, id, r); err != nil {
+				return err
+			}
+		}
+	}
+	return insert(db, id, fresh, c.Contents)
+}
+
+func saveHead(db *gorm.DB, id int64, before *unit.Job, c *Change) error {
+	changed := columns{}
+	was := jobColumns(before)
+	for name, v := range jobColumns(c.Job) {
+		if !same(v, was[name]) {
+			changed[name] = v
+		}
+	}
+	if text := search(c.Job); text != search(before) {
+		changed["search"] = text
+	}
+	if c.Job.Station != before.Station {
+		changed["station"] = c.Job.Station
+	}
+	if len(changed) == 0 {
+		return nil
+	}
+	return db.Table("jobs").Where("id = ?", id).Updates(map[string]any(changed)).Error
+}
+
+func remove(db *gorm.DB, id int64, r row) error {
+	where, args := []string{"job_id = ?"}, []any{id}
+	for i, k := range r.table.key {
+		where, args = append(where, k+" = ?"), append(args, r.key[i])
+	}
+	return db.Exec("DELETE FROM "+r.table.name+" WHERE "+strings.Join(where, " AND "), args...).Error
+}
+
+// batch is how many rows are written at once.
+const batch = 200
+
+// insert writes new rows, runs of one table together. Pictures go one by one:
+// they are large.
+func insert(db *gorm.DB, id int64, fresh []row, contents map[int]Content) error {
+	byTable := map[*table][]map[string]any{}
+	var order []*table
+	for _, r := range fresh {
+		if byTable[r.table] == nil {
+			order = append(order, r.table)
+		}
+		cols := r.where()
+		cols["job_id"] = id
+		for name, v := range r.cols {
+			cols[name] = v
+		}
+		if r.table == picturesTable {
+			c := contents[r.key[0].(int)]
+			cols["content"], cols["thumb"] = c.Bytes, c.Thumb
+		}
+		byTable[r.table] = append(byTable[r.table], cols)
+	}
+	for _, t := range order {
+		size := batch
+		if t == picturesTable {
+			size = 1
+		}
+		list := byTable[t]
+		for len(list) > 0 {
+			n := min(size, len(list))
+			if err := db.Table(t.name).Create(list[:n]).Error; err != nil {
+				return fmt.Errorf("%s: %w", t.name, err)
+			}
+			list = list[n:]
+		}
+	}
+	return nil
+}
+
+// Create keeps a new job, giving it a tag when it has none.
+func (s *Store) Create(ctx context.Context, c *Change) error {
+	j := c.Job
+	return s.db.WithContext(ctx).Transaction(func(db *gorm.DB) error {
+		if err := giveTag(db, j); err != nil {
+			return err
+		}
+		var customer int64
+		err := db.Raw(`INSERT INTO customers (name, place, contact) VALUES (?, ?, ?)
+			ON CONFLICT (name) DO UPDATE SET name = excluded.name RETURNING id`, j.Customer.Name, j.Customer.Place, j.Customer.Contact).Scan(&customer).Error
+		if err != nil {
+			return err
+		}
+		j.Version = 1
+		j.Order()
+		head := jobColumns(j)
+		head["tag"], head["customer_id"], head["station"], head["search"] = j.Tag, customer, j.Station, search(j)
+		if err := db.Table("jobs").Create(map[string]any(head)).Error; err != nil {
+			if taken(err) {
+				return ErrTagTaken
+			}
+			return err
+		}
+		var id int64
+		if err := db.Raw("SELECT id FROM jobs WHERE tag = ?", j.Tag).Scan(&id).Error; err != nil {
+			return err
+		}
+		if err := insert(db, id, rows(j), c.Contents); err != nil {
+			return err
+		}
+		return record(db, id, c.Entries)
+	})
+}
+
+// ErrTagTaken says that a job of this tag is here already.
+var ErrTagTaken = errors.New("a job with this tag is here already")
+
+// giveTag takes the next free tag. Tags that came with an import may lie ahead
+// of the sequence.
+func giveTag(db *gorm.DB, j *unit.Job) error {
+	for j.Tag == "" {
+		var n int64
+		if err := db.Raw("SELECT nextval('job_tags')").Scan(&n).Error; err != nil {
+			return err
+		}
+		tag := fmt.Sprintf("T-%04d", n)
+		var there int64
+		if err := db.Table("jobs").Where("tag = ?", tag).Count(&there).Error; err != nil {
+			return err
+		}
+		if there == 0 {
+			j.Tag = tag
+		}
+	}
+	return nil
+}
+
+// search is the text in which a job is looked for.
+func search(j *unit.Job) string {
+	words := []string{j.Tag, j.Title, j.Customer.Name}
+	for _, u := range j.Units {
+		words = append(words, u.Name, u.Maker, u.Model, u.Serial)
+	}
+	return strings.ToLower(strings.Join(strings.Fields(strings.Join(words, " ")), " "))
+}
+
+// record appends to the record of who did what.
+func record(db *gorm.DB, id int64, entries []unit.Entry) error {
+	var list []map[string]any
+	for _, e := range entries {
+		list = append(list, map[string]any{"job_id": id, "who": e.Who, "at": e.At, "action": e.Action, "field": e.Field, "before": e.Before, "after": e.After})
+	}
+	for len(list) > 0 {
+		n := min(batch, len(list))
+		if err := db.Table("record_entries").Create(list[:n]).Error; err != nil {
+			return err
+		}
+		list = list[n:]
+	}
+	return nil
+}
+
+// History is a job's record within a transaction.
+type History struct {
+	db *gorm.DB
+	id int64
+}
+
+// Last gives who changed a field last.
+func (h History) Last(field string) (who string, at time.Time, ok bool) {
+	var e struct {
+		Who string
+		At  time.Time
+	}
+	err := h.db.Raw("SELECT who, at FROM record_entries WHERE job_id = ? AND field = ? ORDER BY id DESC LIMIT 1", h.id, field).Scan(&e).Error
+	return e.Who, e.At, err == nil && e.Who != ""
+}
+
+// Job loads a job. It comes from memory when it has not changed since; nobody
+// may change what is returned.
+func (s *Store) Job(ctx context.Context, tag string) (*unit.Job, error) {
+	var version int64
+	if err := s.db.WithContext(ctx).Raw("SELECT version FROM jobs WHERE tag = ?", tag).Scan(&version).Error; err != nil {
+		return nil, err
+	}
+	return s.JobAt(ctx, tag, version)
+}
+
+// JobAt is Job for a version that was just asked for; 0 is no job.
+func (s *Store) JobAt(ctx context.Context, tag string, version int64) (*unit.Job, error) {
+	if version == 0 {
+		return nil, ErrNotFound
+	}
+	if j, ok := s.cache.Get(tag); ok && j.Version == version {
+		return j, nil
+	}
+	var j *unit.Job
+	err := s.db.WithContext(ctx).Transaction(func(db *gorm.DB) (err error) {
+		j, _, err = load(db, tag)
+		return err
+	}, &sql.TxOptions{Isolation: sql.LevelRepeatableRead, ReadOnly: true})
+	if err != nil {
+		return nil, err
+	}
+	s.cache.Add(tag, j)
+	return j, nil
+}
+
+// Picture gives what a picture consists of, with its media type.
+func (s *Store) Picture(ctx context.Context, tag string, number int) (c Content, mediaType string, err error) {
+	var row struct {
+		Content, Thumb []byte
+		MediaType      string
+	}
+	err = s.db.WithContext(ctx).Raw(`SELECT a.content, a.thumb, a.media_type FROM attachments a JOIN jobs j ON j.id = a.job_id
+		WHERE j.tag = ? AND a.number = ?`, tag, number).Scan(&row).Error
+	if err == nil && row.MediaType == "" {
+		err = ErrNotFound
+	}
+	return Content{row.Content, row.Thumb}, row.MediaType, err
+}
+
+// Record gives the record of a job, newest first.
+func (s *Store) Record(ctx context.Context, tag string, limit int) ([]unit.Entry, error) {
+	var out []unit.Entry
+	err := s.db.WithContext(ctx).Raw(`SELECT r.who, r.at, r.action, r.field, r.before, r.after FROM record_entries r JOIN jobs j ON j.id = r.job_id
+		WHERE j.tag = ? ORDER BY r.id DESC LIMIT ?`, tag, limit).Scan(&out).Error
+	return out, err
+}

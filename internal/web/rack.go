@@ -1,0 +1,127 @@
+package web
+
+import (
+	"net/http"
+	"net/url"
+	"strings"
+	"time"
+
+	"corvek/core/entry"
+	"corvek/internal/store"
+
+	"github.com/labstack/echo/v5"
+)
+
+// How many jobs the board shows: of each group, of one that was opened, and of
+// the closed ones.
+const (
+	eachGroup   = 8
+	openedGroup = 200
+	closedShown = 12
+	closedFound = 100
+)
+
+// waitNames name what a job waits for.
+var waitNames = map[string]string{
+	entry.WaitTechnician: "Technician", entry.WaitStand: "The stand", entry.WaitParts: "Parts", entry.WaitSoak: "Soak or drain",
+	entry.WaitOutside: "Outside work", entry.WaitCustomer: "Customer's word", entry.WaitReady: "Ready to go",
+}
+
+// Group is the jobs that wait for one thing.
+type Group struct {
+	Code, Name string
+	Jobs       []RackJob
+	Total      int
+	More       string // address that opens the group further, "" when all is shown
+}
+
+// RackJob is a job on the board.
+type RackJob struct {
+	store.Card
+	Promise, Timer string
+	Late           bool
+}
+
+// RackView is the page of all jobs.
+type RackView struct {
+	Find   string
+	Groups []Group
+	Done   []RackJob
+	Month  string
+	Months []store.Month
+	Empty  bool
+}
+
+// rack shows the jobs by what they wait for; ?find narrows them, ?open shows one
+// group whole, ?month the closed jobs of a month.
+func (s *Server) rack(c *echo.Context) error {
+	ctx := c.Request().Context()
+	v := RackView{Find: strings.TrimSpace(c.QueryParam("find")), Month: c.QueryParam("month")}
+	open := c.QueryParam("open")
+	groups, err := s.store.InHand(ctx, v.Find, eachGroup, open, openedGroup)
+	if err != nil {
+		return err
+	}
+	limit := closedShown
+	if v.Find != "" || v.Month != "" {
+		limit = closedFound
+	}
+	done, err := s.store.Closed(ctx, v.Find, v.Month, limit)
+	if err != nil {
+		return err
+	}
+	if v.Months, err = s.store.ClosedMonths(ctx); err != nil {
+		return err
+	}
+	now := s.jobs.Now()
+	for _, code := range entry.Waits {
+		g := groups[code]
+		if g == nil {
+			continue
+		}
+		out := Group{Code: code, Name: waitNames[code], Total: g.Total, Jobs: rackJobs(g.Cards, now)}
+		if g.Total > len(g.Cards) && code != open {
+			out.More = "/rack?open=" + code
+			if v.Find != "" {
+				out.More += "&find=" + url.QueryEscape(v.Find)
+			}
+		}
+		v.Groups = append(v.Groups, out)
+	}
+	v.Done = rackJobs(done, now)
+	v.Empty = len(v.Groups) == 0 && len(v.Done) == 0
+	p := s.page(c, "Jobs board")
+	p.Body = v
+	return s.render(c, http.StatusOK, "rack", p)
+}
+
+func rackJobs(cards []store.Card, now time.Time) []RackJob {
+	var out []RackJob
+	for _, card := range cards {
+		j := RackJob{Card: card, Timer: timerWords(card.TimerUntil, now)}
+		promised := time.Time{}
+		if card.PromisedOn != nil {
+			promised = *card.PromisedOn
+		}
+		j.Promise = daysLeft(promised, now)
+		j.Late = strings.Contains(j.Promise, "late")
+		out = append(out, j)
+	}
+	return out
+}
+
+// customers answers with the customers whose name holds what is typed.
+func (s *Server) customers(c *echo.Context) error {
+	part := strings.TrimSpace(c.QueryParam("find"))
+	names := []string{}
+	if part != "" {
+		found, err := s.store.Customers(c.Request().Context(), part)
+		if err != nil {
+			return err
+		}
+		for _, k := range found {
+			names = append(names, k.Name)
+		}
+	}
+	return c.JSON(http.StatusOK, map[string]any{"customers": names})
+}
