@@ -97,7 +97,7 @@ func ParseRef(text string) (Ref, error) {
 }
 
 func parseRef(words []string) (r Ref, ok bool) {
-	if len(words) < 2 || slices.Contains(words[:2], "") {
+	if len(words) < 2 || slices.Contains(words, "") {
 		return r, false
 	}
 	rest := words[1:]

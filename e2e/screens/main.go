@@ -20,13 +20,13 @@ import (
 
 // views are the pictures kept in docs/screenshots.
 var views = []string{
-	"rack=/rack", "receive=/jobs/T-0417/receive", "strip=/jobs/T-0417/strip", "measure=/jobs/T-0417/measure?part={rear_side_plate}&feature=side_clearance",
-	"explain=/jobs/T-0417/explain", "decide=/jobs/T-0417/decide", "kit=/jobs/T-0409/kit", "build=/jobs/T-0388/build?part={cover_bolts}",
+	"rack=/rack", "receive=/jobs/T-0417/receive", "strip=/jobs/T-0417/strip", "measure=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
+	"explain=/jobs/T-0417/explain", "decide=/jobs/T-0417/decide", "kit=/jobs/T-0409/kit", "build=/jobs/T-0388/build?part=cover_bolts",
 	"prove=/jobs/T-0388/prove", "handover=/jobs/T-0388/handover", "report@900x1280=/jobs/T-0388/report", "toolbox=/toolbox/shims?measured_clearance=9+thou&lower=3+thou&upper=7+thou&fitted=0.10+mm,0.05+mm&available=0.02+mm+x4",
-	"measure-tablet@800x1280=/jobs/T-0417/measure?part={rear_side_plate}&feature=side_clearance", "measure-dark!dark=/jobs/T-0417/measure?part={rear_side_plate}&feature=side_clearance",
-	"stack=/jobs/T-0426/strip?part={dished}", "gauges=/jobs/T-0426/receive?face=gauges", "family=/library/cam_piston_pump",
+	"measure-tablet@800x1280=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance", "measure-dark!dark=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
+	"stack=/jobs/T-0426/strip?part=disc_springs", "gauges=/jobs/T-0426/receive?face=gauges", "family=/library/cam_piston_pump",
 	"toolbox-springs=/toolbox/disc_stack?outside=50+mm&inside=25.4+mm&thickness=2+mm&cone_height=1.4+mm&stack=>><<>><&installed_height=19+mm&needed_force=7000+N",
-	"cylinder=/jobs/T-0412/measure?part={tube}&feature=bore",
+	"cylinder=/jobs/T-0412/measure?part=tube&feature=bore",
 }
 
 func main() {
@@ -59,29 +59,11 @@ func main() {
 			theme = "light"
 		}
 		page.MustSetCookies(&proto.NetworkCookieParam{Name: "corvek_theme", Value: theme, URL: *base})
-		page.MustNavigate(*base + resolve(page, *base, path)).MustWaitLoad()
+		page.MustNavigate(*base + path).MustWaitLoad()
 		page.MustWaitIdle()
 		page.MustScreenshot(filepath.Join(*out, name+".png"))
 		fmt.Println(name)
 	}
-}
-
-// resolve puts the number of a part in place of {code}, read from the line.
-func resolve(page *rod.Page, base, path string) string {
-	i, j := strings.Index(path, "{"), strings.Index(path, "}")
-	if i < 0 || j < i {
-		return path
-	}
-	words := strings.ToUpper(path[i+1:i+2]) + strings.ReplaceAll(path[i+2:j], "_", " ")
-	head, _, _ := strings.Cut(path, "?")
-	page.MustNavigate(base + head).MustWaitLoad()
-	for _, a := range page.MustElements(".line a[data-part]") {
-		label := *a.MustAttribute("aria-label")
-		if strings.Contains(label, " "+words) {
-			return path[:i] + *a.MustAttribute("data-part") + path[j+1:]
-		}
-	}
-	return path
 }
 
 func chromium() string {

@@ -61,6 +61,8 @@ type Data struct {
 	Customer  []string // what the customer must change
 	Worked    []answer.Worked
 	Pictures  []Shot
+	Style     string // address of the style sheet
+	Icon      string
 }
 
 // Shop is the name at the head of the papers.

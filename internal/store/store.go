@@ -93,6 +93,15 @@ func (s *Store) Close() {
 
 // Migrate brings the schema to the newest version.
 func (s *Store) Migrate(ctx context.Context) error {
+	return s.migrate(func(p *goose.Provider) ([]*goose.MigrationResult, error) { return p.Up(ctx) })
+}
+
+// MigrateTo brings the schema to a version, for tests of what comes after it.
+func (s *Store) MigrateTo(ctx context.Context, version int64) error {
+	return s.migrate(func(p *goose.Provider) ([]*goose.MigrationResult, error) { return p.UpTo(ctx, version) })
+}
+
+func (s *Store) migrate(up func(*goose.Provider) ([]*goose.MigrationResult, error)) error {
 	dir, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return err
@@ -101,7 +110,7 @@ func (s *Store) Migrate(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	results, err := provider.Up(ctx)
+	results, err := up(provider)
 	for _, r := range results {
 		slog.Info("migrated", "version", r.Source.Version, "took", r.Duration.Round(time.Millisecond))
 	}

@@ -204,7 +204,7 @@ func (s *Server) lineSVG(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return c.Blob(200, "image/svg+xml", []byte(standalone(string(p.Line))))
+	return c.Blob(200, "image/svg+xml", []byte(s.assets.standalone(string(p.Line))))
 }
 
 // lineLarge is the line alone on its page, large, with its list of parts: to

@@ -229,8 +229,8 @@ func containsWord(list, word string) bool {
 	return false
 }
 
-func loadViews() (*views, error) {
-	base, err := template.New("base").Funcs(funcs).ParseFS(templateFiles, "templates/layout.html", "templates/parts.html")
+func loadViews(a *assets) (*views, error) {
+	base, err := template.New("base").Funcs(funcs).Funcs(template.FuncMap{"asset": a.url}).ParseFS(templateFiles, "templates/layout.html", "templates/parts.html")
 	if err != nil {
 		return nil, err
 	}

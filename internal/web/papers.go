@@ -19,7 +19,9 @@ func (s *Server) reportData(c *echo.Context) (report.Data, error) {
 		return report.Data{}, err
 	}
 	p.Part = nil // nothing is selected on paper
-	return report.New(p.S, p.drawLine(), p.Units, p.Now), nil
+	d := report.New(p.S, p.drawLine(), p.Units, p.Now)
+	d.Style, d.Icon = s.assets.url("css/app.css"), s.assets.url("mark.svg")
+	return d, nil
 }
 
 func (s *Server) report(c *echo.Context) error {
@@ -76,17 +78,15 @@ func (s *Server) reportPDF(c *echo.Context) error {
 	return c.Blob(http.StatusOK, "application/pdf", b.Bytes())
 }
 
-// standalone gives a drawing the colours and patterns that the pages take from
-// the style sheet, so that it stands by itself as a file.
-func standalone(svg string) string {
-	css, err := static.ReadFile("static/drawing.css")
-	if err != nil {
-		return svg
-	}
+// standalone gives a drawing the colours and strokes that the pages take from
+// the style sheets, so that it stands by itself as a file.
+func (a *assets) standalone(svg string) string {
 	defs := draw.Defs[strings.Index(draw.Defs, "<defs>"):strings.Index(draw.Defs, "</svg>")]
 	head, tail, ok := strings.Cut(svg, ">")
 	if !ok {
 		return svg
 	}
-	return head + ` xmlns="http://www.w3.org/2000/svg"><style>:root,svg{--ink:#1c2529;--ink2:#5b676c;--sheet:#fbfbf8;--line:#9aa5a8;--petrol:#0b5560;--ochre:#b9770e;--red:#b3341a;--tint:#d7e6e7;--ground:#e6e8e5}` + string(css) + `</style>` + defs + tail
+	faces := `--heading:"Barlow Condensed",sans-serif;--label:"Barlow Semi Condensed",sans-serif;--text:"Atkinson Hyperlegible",sans-serif;`
+	style := ":root,svg{" + a.lightColours() + faces + "}" + string(a.files["css/drawing.css"].content)
+	return head + ` xmlns="http://www.w3.org/2000/svg"><style>` + style + `</style>` + defs + tail
 }

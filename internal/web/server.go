@@ -4,9 +4,7 @@ package web
 
 import (
 	"context"
-	"embed"
 	"errors"
-	"io/fs"
 	"log/slog"
 	"net/http"
 	"time"
@@ -21,9 +19,6 @@ import (
 	"github.com/labstack/echo/v5/middleware"
 )
 
-//go:embed static
-var static embed.FS
-
 // Config is what a server is made of.
 type Config struct {
 	Jobs   *job.Service
@@ -37,6 +32,7 @@ type Server struct {
 	store    *store.Store
 	sessions *scs.SessionManager
 	views    *views
+	assets   *assets
 	demo     bool
 	slow     *middleware.RateLimiterMemoryStore
 }
@@ -46,11 +42,15 @@ const contentPolicy = "default-src 'none'; script-src 'self'; style-src 'self'; 
 
 // New builds the web application.
 func New(cfg Config) (*echo.Echo, *Server, error) {
-	v, err := loadViews()
+	a, err := loadAssets()
 	if err != nil {
 		return nil, nil, err
 	}
-	s := &Server{jobs: cfg.Jobs, store: cfg.Jobs.Store, views: v, demo: cfg.Demo,
+	v, err := loadViews(a)
+	if err != nil {
+		return nil, nil, err
+	}
+	s := &Server{jobs: cfg.Jobs, store: cfg.Jobs.Store, views: v, assets: a, demo: cfg.Demo,
 		slow: middleware.NewRateLimiterMemoryStoreWithConfig(middleware.RateLimiterMemoryStoreConfig{Rate: 2, Burst: 20, ExpiresIn: 5 * time.Minute})}
 	s.sessions = scs.New()
 	s.sessions.Store = pgxstore.NewWithCleanupInterval(s.store.Pool, 30*time.Minute)
@@ -68,20 +68,18 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 		XFrameOptions: "DENY", ContentTypeNosniff: "nosniff", ReferrerPolicy: "same-origin", ContentSecurityPolicy: contentPolicy,
 	}))
 	e.Use(middleware.BodyLimit(24 << 20))
-	e.Use(middleware.Gzip())
-	e.Use(echo.WrapMiddleware(s.sessions.LoadAndSave))
-	e.Use(s.identify)
-	e.Use(middleware.CSRFWithConfig(middleware.CSRFConfig{
+	// Static files know nobody: they are answered before a session is asked for.
+	e.GET("/static/*", a.serve)
+	e.HEAD("/static/*", a.serve)
+	e.Use(unlessStatic(middleware.GzipWithConfig(middleware.GzipConfig{Level: 2, MinLength: 1024})))
+	e.Use(unlessStatic(echo.WrapMiddleware(s.sessions.LoadAndSave)))
+	e.Use(unlessStatic(s.identify))
+	e.Use(unlessStatic(middleware.CSRFWithConfig(middleware.CSRFConfig{
 		TokenLookup: "header:X-CSRF-Token,form:csrf", CookieName: "corvek_csrf", CookiePath: "/", CookieHTTPOnly: true,
 		CookieSameSite: http.SameSiteLaxMode, CookieSecure: cfg.Secure,
 		// Calculators and written cases keep no state and know nobody, so there is nothing to forge.
 		Skipper: func(c *echo.Context) bool { return c.Path() == apiCalcPath || c.Path() == apiExplainPath },
-	}))
-	files, err := fs.Sub(static, "static")
-	if err != nil {
-		return nil, nil, err
-	}
-	e.StaticFS("/static", files, cacheForever)
+	})))
 	for _, r := range s.routes() {
 		e.Add(r.method, r.path, r.handle, s.require(r.role))
 	}
@@ -158,11 +156,16 @@ func (s *Server) routes() []route {
 	}
 }
 
-func cacheForever(next echo.HandlerFunc) echo.HandlerFunc {
-	return func(c *echo.Context) error {
-		// File names of libraries carry their version; our own are small and revalidate quickly.
-		c.Response().Header().Set("Cache-Control", "public, max-age=3600")
-		return next(c)
+// unlessStatic leaves a middleware out for static files.
+func unlessStatic(m echo.MiddlewareFunc) echo.MiddlewareFunc {
+	return func(next echo.HandlerFunc) echo.HandlerFunc {
+		with := m(next)
+		return func(c *echo.Context) error {
+			if c.Path() == "/static/*" {
+				return next(c)
+			}
+			return with(c)
+		}
 	}
 }
 

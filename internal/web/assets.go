@@ -1,0 +1,126 @@
+package web
+
+import (
+	"bytes"
+	"compress/gzip"
+	"crypto/sha256"
+	"embed"
+	"encoding/hex"
+	"io/fs"
+	"mime"
+	"net/http"
+	"path"
+	"regexp"
+	"strings"
+	"time"
+
+	"github.com/labstack/echo/v5"
+)
+
+//go:embed static
+var static embed.FS
+
+// styles are the style sheets in the order in which they are laid over one
+// another; the pages get them as one file.
+var styles = []string{
+	"lib/bulma-base-1.0.4.min.css",
+	"css/tokens.css", "css/fonts.css", "css/base.css", "css/drawing.css", "css/shell.css", "css/sheet.css", "css/field.css",
+	"css/rack.css", "css/newjob.css", "css/receive.css", "css/strip.css", "css/stack.css", "css/measure.css", "css/explain.css",
+	"css/decide.css", "css/kit.css", "css/build.css", "css/prove.css", "css/handover.css", "css/picture.css", "css/toolbox.css",
+	"css/record.css", "css/work.css", "css/pad.css", "css/narrow.css", "css/paper.css",
+}
+
+// asset is a static file as it is sent.
+type asset struct {
+	content, gzipped []byte
+	kind             string
+}
+
+// assets are the static files by their path. Their address holds a hash of them
+// all, so that a browser keeps them for good and asks anew after an upgrade.
+type assets struct {
+	files map[string]asset
+	hash  string
+}
+
+func loadAssets() (*assets, error) {
+	a := &assets{files: map[string]asset{}}
+	sum := sha256.New()
+	err := fs.WalkDir(static, "static", func(name string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() {
+			return err
+		}
+		content, err := static.ReadFile(name)
+		if err != nil {
+			return err
+		}
+		a.add(strings.TrimPrefix(name, "static/"), content)
+		sum.Write([]byte(name))
+		sum.Write(content)
+		return nil
+	})
+	if err != nil {
+		return nil, err
+	}
+	var all bytes.Buffer
+	for _, name := range styles {
+		all.Write(a.files[name].content)
+		all.WriteByte('\n')
+	}
+	a.add("css/app.css", all.Bytes())
+	a.hash = hex.EncodeToString(sum.Sum(nil))[:12]
+	return a, nil
+}
+
+func (a *assets) add(name string, content []byte) {
+	file := asset{content: content, kind: mime.TypeByExtension(path.Ext(name))}
+	if strings.HasPrefix(file.kind, "text/") || strings.Contains(file.kind, "svg") || strings.Contains(file.kind, "javascript") {
+		var b bytes.Buffer
+		z, _ := gzip.NewWriterLevel(&b, gzip.BestCompression)
+		_, _ = z.Write(content)
+		if z.Close() == nil {
+			file.gzipped = b.Bytes()
+		}
+	}
+	a.files[name] = file
+}
+
+// url is the address of a static file.
+func (a *assets) url(name string) string { return "/static/" + a.hash + "/" + name }
+
+// serve sends a static file. An address with another hash than today's is still
+// answered, but not to be kept: a page from before an upgrade asks for it.
+func (a *assets) serve(c *echo.Context) error {
+	name := strings.TrimPrefix(path.Clean("/"+c.Param("*")), "/")
+	hash, rest, _ := strings.Cut(name, "/")
+	file, ok := a.files[rest]
+	if !ok {
+		return echo.ErrNotFound
+	}
+	h := c.Response().Header()
+	h.Set("Cache-Control", "no-cache")
+	if hash == a.hash {
+		h.Set("Cache-Control", "public, max-age=31536000, immutable")
+	}
+	h.Set("Content-Type", file.kind)
+	h.Set("Vary", "Accept-Encoding")
+	body := file.content
+	if file.gzipped != nil && strings.Contains(c.Request().Header.Get("Accept-Encoding"), "gzip") {
+		h.Set("Content-Encoding", "gzip")
+		body = file.gzipped
+	}
+	http.ServeContent(c.Response(), c.Request(), "", time.Time{}, bytes.NewReader(body))
+	return nil
+}
+
+var lightDark = regexp.MustCompile(`--([a-z0-9-]+):\s*(?:light-dark\((#[0-9a-f]+),[^)]*\)|(#[0-9a-f]+));`)
+
+// lightColours are the colours of the light theme as plain values, for drawings
+// that stand by themselves: their readers need not know themes.
+func (a *assets) lightColours() string {
+	var b strings.Builder
+	for _, m := range lightDark.FindAllStringSubmatch(string(a.files["css/tokens.css"].content), -1) {
+		b.WriteString("--" + m[1] + ":" + m[2] + m[3] + ";")
+	}
+	return b.String()
+}

@@ -1,0 +1,56 @@
+// The shell: what is typed becomes a draft and is saved when the field is left;
+// forms are sent without leaving the page.
+(function () {
+  "use strict";
+
+  const typing = (el) => el && ["INPUT", "TEXTAREA", "SELECT"].includes(el.tagName);
+
+  function typed(e) {
+    const el = e.target;
+    if (!el.dataset || !el.dataset.field) return;
+    const draft = { value: el.value, base: el.dataset.base, unit: el.dataset.unit || "" };
+    window.corvek.drafts.put(el.dataset.field, draft);
+    el.classList.add("unsaved");
+    window.corvek.stale(el);
+  }
+
+  function changed(e) {
+    const el = e.target;
+    if (!el.dataset || !el.dataset.field) return;
+    if (el.value.trim() === el.dataset.base) {
+      window.corvek.drafts.drop(el.dataset.field);
+      el.classList.remove("unsaved");
+      return;
+    }
+    window.corvek.save(el.dataset.field, el.value, el.dataset.base, el.dataset.unit);
+  }
+
+  function sent(e) {
+    if (e.target.hasAttribute("data-find-jobs")) e.preventDefault();
+    if (!e.target.hasAttribute("data-act")) return;
+    e.preventDefault();
+    window.corvek.submit(e.target, e.submitter);
+  }
+
+  // The chosen part is brought into view on a long line.
+  function intoView() {
+    const box = document.querySelector(".line-box");
+    const sel = box && box.querySelector(".lp.sel .hit");
+    if (!sel) return;
+    const b = box.getBoundingClientRect();
+    const s = sel.getBoundingClientRect();
+    if (s.left < b.left || s.right > b.right) box.scrollLeft += s.left - b.left - b.width / 2;
+  }
+
+  document.addEventListener("input", typed);
+  document.addEventListener("change", changed);
+  document.addEventListener("submit", sent);
+  window.addEventListener("focus", () => {
+    if (document.body.dataset.tag && !typing(document.activeElement)) window.corvek.refresh();
+  });
+  document.addEventListener("DOMContentLoaded", () => {
+    window.corvek.restore();
+    intoView();
+    if (location.hash === "#find") document.getElementById("find")?.focus();
+  });
+})();
