@@ -159,5 +159,3 @@ func (t *tree) end() {
 	}
 }
 
-// ok reports that nothing is wrong so far.
-func (t *tree) ok() bool { return *t.fault == nil }

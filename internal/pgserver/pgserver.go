@@ -11,6 +11,7 @@ import (
 	"encoding/hex"
 	"errors"
 	"fmt"
+	"log/slog"
 	"net"
 	"os"
 	"os/exec"
@@ -35,6 +36,10 @@ type Server struct {
 	lock  *os.File
 	owned bool // started by us, so stopped by us
 	done  chan struct{}
+
+	fast     bool
+	stopping chan struct{} // closed by Stop
+	watched  chan struct{} // closed when nobody looks after the server any more
 }
 
 // ErrNoBinaries says that PostgreSQL is not installed.
@@ -77,7 +82,7 @@ func Start(ctx context.Context, dir string, fast bool) (*Server, error) {
 	if err := ownFolder(dir, cred); err != nil {
 		return nil, err
 	}
-	s := &Server{dir: dir}
+	s := &Server{dir: dir, fast: fast, stopping: make(chan struct{}), watched: make(chan struct{})}
 	if err := s.takeLock(); err != nil {
 		return nil, err
 	}
@@ -98,10 +103,75 @@ func Start(ctx context.Context, dir string, fast bool) (*Server, error) {
 		}
 	}
 	if err := s.ready(ctx); err != nil {
+		close(s.watched)
 		s.Stop()
 		return nil, err
 	}
+	go s.watch(binDir, data, cred)
 	return s, nil
+}
+
+// How often a server is looked at, and how long a new start waits after one that
+// failed: a killed server's own children must be gone first.
+const (
+	look  = 250 * time.Millisecond
+	again = 500 * time.Millisecond
+)
+
+// watch starts the server again whenever it is gone, at the same address.
+func (s *Server) watch(binDir, data string, cred *syscall.Credential) {
+	defer close(s.watched)
+	for s.lives(data) {
+		slog.Warn("the database server is gone; starting it again", "folder", s.dir)
+		for !s.revive(binDir, data, cred) {
+			select {
+			case <-s.stopping:
+				return
+			case <-time.After(again):
+			}
+		}
+		slog.Warn("the database server is back")
+	}
+}
+
+// lives waits until the server is gone; false says that it is to be.
+func (s *Server) lives(data string) (gone bool) {
+	if s.owned {
+		select {
+		case <-s.stopping:
+			return false
+		case <-s.done:
+			return true
+		}
+	}
+	for {
+		select {
+		case <-s.stopping:
+			return false
+		case <-time.After(look):
+			if !processIsServer(postmasterPID(data), data) {
+				return true
+			}
+		}
+	}
+}
+
+// revive starts the server once more and reports whether it answers.
+func (s *Server) revive(binDir, data string, cred *syscall.Credential) bool {
+	if _, alive := running(data); !alive {
+		_ = os.Remove(filepath.Join(data, "postmaster.pid"))
+	}
+	if err := s.launch(binDir, data, cred, s.fast); err != nil {
+		slog.Error("the database server did not start", "error", err)
+		return false
+	}
+	ctx, cancel := context.WithTimeout(context.Background(), time.Minute)
+	defer cancel()
+	if err := s.ready(ctx); err != nil {
+		slog.Error("the database server did not come back", "error", err)
+		return false
+	}
+	return true
 }
 
 // URL is the address of the database.
@@ -114,6 +184,8 @@ func (s *Server) url(database string) string {
 
 // Stop shuts the server down cleanly and waits for it.
 func (s *Server) Stop() {
+	close(s.stopping)
+	<-s.watched
 	if s.owned && s.cmd != nil && s.cmd.Process != nil {
 		_ = s.cmd.Process.Signal(syscall.SIGINT) // "fast": ends sessions, writes a checkpoint
 		select {
@@ -220,12 +292,14 @@ func prepare(cmd *exec.Cmd, cred *syscall.Credential, dir string) {
 }
 
 func (s *Server) launch(binDir, data string, cred *syscall.Credential, fast bool) error {
-	listener, err := net.Listen("tcp", "127.0.0.1:0")
-	if err != nil {
-		return err
+	if s.port == 0 { // a server that comes back keeps its address
+		listener, err := net.Listen("tcp", "127.0.0.1:0")
+		if err != nil {
+			return err
+		}
+		s.port = listener.Addr().(*net.TCPAddr).Port
+		_ = listener.Close()
 	}
-	s.port = listener.Addr().(*net.TCPAddr).Port
-	_ = listener.Close()
 	args := []string{"-D", data, "-p", strconv.Itoa(s.port), "-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories=",
 		"-c", "logging_collector=off", "-c", "log_min_messages=warning"}
 	if fast {
@@ -236,17 +310,18 @@ func (s *Server) launch(binDir, data string, cred *syscall.Credential, fast bool
 		return err
 	}
 	defer log.Close()
-	s.cmd = exec.Command(filepath.Join(binDir, "postgres"), args...)
+	s.cmd, s.owned = exec.Command(filepath.Join(binDir, "postgres"), args...), false
 	prepare(s.cmd, cred, s.dir)
 	s.cmd.Stdout, s.cmd.Stderr = log, log
 	if err := s.cmd.Start(); err != nil {
 		return fmt.Errorf("the database server did not start: %w", err)
 	}
 	s.owned = true
-	s.done = make(chan struct{})
+	done, cmd := make(chan struct{}), s.cmd
+	s.done = done
 	go func() {
-		_ = s.cmd.Wait()
-		close(s.done)
+		_ = cmd.Wait()
+		close(done)
 	}()
 	return nil
 }

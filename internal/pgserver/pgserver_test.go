@@ -2,9 +2,14 @@ package pgserver_test
 
 import (
 	"context"
+	"fmt"
 	"os"
 	"path/filepath"
+	"strconv"
+	"strings"
+	"syscall"
 	"testing"
+	"time"
 
 	"corvek/internal/pgserver"
 
@@ -46,4 +51,41 @@ func TestKeepsDataOverAStaleLockFileAndRefusesTwoRuns(t *testing.T) {
 	require.NoError(t, err)
 	defer s.Stop()
 	assert.Equal(t, 2, count(t, s.URL()))
+}
+
+// A killed server is started again at the same address, by itself and every
+// time, and what was committed is there.
+func TestKilledServerComesBack(t *testing.T) {
+	ctx := context.Background()
+	dir, err := os.MkdirTemp("", "corvek-pg-")
+	require.NoError(t, err)
+	defer os.RemoveAll(dir)
+	s, err := pgserver.Start(ctx, dir, false)
+	require.NoError(t, err)
+	defer s.Stop()
+	address := s.URL()
+	for kill := range 3 {
+		assert.Equal(t, kill+1, count(t, address))
+		text, err := os.ReadFile(filepath.Join(dir, "data", "postmaster.pid"))
+		require.NoError(t, err)
+		first, _, _ := strings.Cut(string(text), "\n")
+		pid, err := strconv.Atoi(first)
+		require.NoError(t, err)
+		require.NoError(t, syscall.Kill(pid, syscall.SIGKILL))
+		require.Eventually(t, func() bool {
+			conn, err := pgx.Connect(ctx, address)
+			if err != nil {
+				return false
+			}
+			defer conn.Close(ctx)
+			return conn.Ping(ctx) == nil && !pidLives(pid)
+		}, 30*time.Second, 50*time.Millisecond)
+		assert.Equal(t, address, s.URL())
+	}
+}
+
+// pidLives tells a process from one that is dead and not yet reaped.
+func pidLives(pid int) bool {
+	stat, err := os.ReadFile(fmt.Sprintf("/proc/%d/stat", pid))
+	return err == nil && !strings.Contains(string(stat), ") Z ")
 }

@@ -1,7 +1,11 @@
 package store
 
 import (
+	"context"
 	"errors"
+	"io"
+	"net"
+	"strings"
 
 	"github.com/jackc/pgx/v5/pgconn"
 )
@@ -20,4 +24,23 @@ func taken(err error) bool {
 	const uniqueViolation = "23505" // PostgreSQL, appendix A
 	var fault *pgconn.PgError
 	return errors.As(err, &fault) && fault.Code == uniqueViolation
+}
+
+// Away reports that the database does not answer: it is gone, starting or
+// overloaded. Nothing is lost by that; the same can be asked again.
+func Away(err error) bool {
+	var connect *pgconn.ConnectError
+	var network net.Error
+	var fault *pgconn.PgError
+	switch {
+	case err == nil:
+		return false
+	case errors.As(err, &fault):
+		// PostgreSQL, appendix A: connection exceptions, shutdowns, a statement that took too long.
+		return strings.HasPrefix(fault.Code, "08") || strings.HasPrefix(fault.Code, "57P") || fault.Code == "57014" || fault.Code == "53300"
+	case errors.As(err, &connect), errors.As(err, &network):
+		return true
+	}
+	return errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) || errors.Is(err, context.DeadlineExceeded) ||
+		strings.Contains(err.Error(), "conn closed") || strings.Contains(err.Error(), "closed pool")
 }

@@ -15,6 +15,7 @@ import (
 	"fmt"
 	"io/fs"
 	"log/slog"
+	"strings"
 	"time"
 
 	"corvek/core/unit"
@@ -46,13 +47,25 @@ type Store struct {
 // cached is how many jobs are held in memory.
 const cached = 256
 
+// How long a connection and a statement may take before the store counts as away.
+const (
+	connectTimeout   = 3 * time.Second
+	statementTimeout = "15s"
+)
+
 // Open connects and waits a moment for a server that is still starting.
 func Open(ctx context.Context, url string) (*Store, error) {
 	cfg, err := pgxpool.ParseConfig(url)
 	if err != nil {
 		return nil, fmt.Errorf("the database address is not readable: %w", err)
 	}
-	cfg.MaxConns = 16
+	if !strings.Contains(url, "pool_max_conns") {
+		cfg.MaxConns = 16
+	}
+	cfg.ConnConfig.ConnectTimeout = connectTimeout
+	if cfg.ConnConfig.RuntimeParams["statement_timeout"] == "" {
+		cfg.ConnConfig.RuntimeParams["statement_timeout"] = statementTimeout
+	}
 	pool, err := pgxpool.NewWithConfig(ctx, cfg)
 	if err != nil {
 		return nil, err

@@ -59,6 +59,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	s.sessions.Cookie.HttpOnly = true
 	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
 	s.sessions.Cookie.Secure = cfg.Secure
+	s.sessions.ErrorFunc = s.sessionFault
 
 	e := echo.New()
 	e.HTTPErrorHandler = s.fail
@@ -222,6 +223,8 @@ func statusOf(err error) int {
 		return http.StatusForbidden
 	case store.UnfitText(err):
 		return http.StatusBadRequest
+	case store.Away(err):
+		return http.StatusServiceUnavailable
 	case errors.As(err, &coder):
 		return coder.StatusCode()
 	}
@@ -245,6 +248,9 @@ func (s *Server) fail(c *echo.Context, err error) {
 		body["theirs"], body["by"], body["at"] = conflict.Theirs, conflict.By, conflict.At.Format("15:04")
 	case store.UnfitText(err):
 		body["text"] = "There is a character in it that cannot be kept; type it again."
+	case status == http.StatusServiceUnavailable:
+		body["text"] = storeAway
+		c.Response().Header().Set("Retry-After", "2")
 	case status == http.StatusNotFound:
 		body["text"] = "There is nothing at this address."
 	case status == http.StatusForbidden:
@@ -261,6 +267,30 @@ func (s *Server) fail(c *echo.Context, err error) {
 	if rerr := s.render(c, status, "error", page); rerr != nil {
 		_ = c.String(status, body["text"].(string))
 	}
+}
+
+// storeAway is what is said while the database does not answer.
+const storeAway = "The store is coming back. What you typed is kept."
+
+// sessionFault answers when not even the session can be read: there is nobody to
+// show a page to, so a plain one asks again by itself.
+func (s *Server) sessionFault(w http.ResponseWriter, r *http.Request, err error) {
+	status := http.StatusInternalServerError
+	if store.Away(err) {
+		status = http.StatusServiceUnavailable
+		w.Header().Set("Retry-After", "2")
+	}
+	slog.Error("session", "status", status, "error", err)
+	if r.Header.Get("X-Requested-With") == "corvek" {
+		w.Header().Set("Content-Type", "application/json")
+		w.WriteHeader(status)
+		_, _ = w.Write([]byte(`{"error":{"text":"` + storeAway + `"}}`))
+		return
+	}
+	w.Header().Set("Content-Type", "text/html; charset=utf-8")
+	w.Header().Set("Cache-Control", "no-store")
+	w.WriteHeader(status)
+	_ = s.views.sets["away"].ExecuteTemplate(w, "away", storeAway)
 }
 
 func wantsJSON(c *echo.Context) bool {

@@ -1,6 +1,7 @@
 -- Everything of a job is found by what it is: unit number, part code, feature,
 -- stage and slot. Row numbers go, and with them all that pointed at them.
 -- +goose Up
+SET LOCAL statement_timeout = 0;
 ALTER TABLE record_entries DISABLE TRIGGER record_append_only;
 
 -- Lines that had a row number only get a number within their unit or job.
