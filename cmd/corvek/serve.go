@@ -9,6 +9,7 @@ import (
 	"net"
 	"net/http"
 	"os"
+	"runtime/debug"
 	"syscall"
 	"time"
 
@@ -55,11 +56,17 @@ func demoCommand() *cobra.Command {
 	return cmd
 }
 
+// garbagePercent is how far the heap may grow before it is collected.
+const garbagePercent = 400
+
 func serve(ctx context.Context, out io.Writer, addr string, secure, withDemo, verbose bool) error {
 	level := slog.LevelWarn
 	if verbose {
 		level = slog.LevelInfo
 	}
+	// Pages make much short-lived text over a small heap: collecting it less often
+	// costs some megabytes and saves a fifth of the time.
+	debug.SetGCPercent(garbagePercent)
 	slog.SetDefault(slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level})))
 	// The port is taken first: finding it in use must not cost a database start.
 	listener, err := net.Listen("tcp", addr)
@@ -96,7 +103,11 @@ func serve(ctx context.Context, out io.Writer, addr string, secure, withDemo, ve
 		}
 	}
 	fmt.Fprintln(out, "Ctrl-C stops it.")
-	server := &http.Server{Handler: app, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 2 * time.Minute, WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute}
+	handler, err := web.Compressed(app)
+	if err != nil {
+		return err
+	}
+	server := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 2 * time.Minute, WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute}
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()
 	select {

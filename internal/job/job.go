@@ -46,12 +46,6 @@ var ErrForbidden = errors.New("your role does not allow this")
 // Stations in the order of the work.
 var Stations = []string{"receive", "strip", "measure", "explain", "decide", "kit", "build", "prove", "handover"}
 
-// StationNames are the stations' names for people.
-var StationNames = map[string]string{
-	"receive": "Receive", "strip": "Strip", "measure": "Measure", "explain": "Explain", "decide": "Decide",
-	"kit": "Kit", "build": "Build", "prove": "Prove", "handover": "Hand over",
-}
-
 // Conflict says that somebody else changed the same thing meanwhile.
 type Conflict struct {
 	Field  string

@@ -5,6 +5,7 @@ import (
 	"math"
 	"strconv"
 	"strings"
+	"sync"
 
 	"corvek/core/calc"
 	"corvek/core/decide"
@@ -60,6 +61,17 @@ type State struct {
 	BalanceFault string
 	Tools        map[string]store.Instrument // by name, small letters
 	today        unit.Date
+	kept         sync.Map // drawings by their key
+}
+
+// Kept gives what was drawn from the state before under the key, or draws it.
+func (st *State) Kept(key string, draw func() string) string {
+	if s, ok := st.kept.Load(key); ok {
+		return s.(string)
+	}
+	s := draw()
+	st.kept.Store(key, s)
+	return s
 }
 
 // Duty is the unit's duty in base units; the Has flags tell what is known.

@@ -8,6 +8,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/internal/wording"
 )
 
 // Acknowledge notes that a caution was read.
@@ -55,7 +56,7 @@ func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
 				return err
 			}
 			if stop := st.First("receive"); stop != nil {
-				return field.Errorf("handover", "still open at %s: %s", StationNames[stop.Station], stop.Text)
+				return field.Errorf("handover", "still open at %s: %s", wording.Stations[stop.Station], stop.Text)
 			}
 		}
 		w.Job.HandedOverAt, w.Job.Waiting = s.moment().UTC(), entry.WaitReady

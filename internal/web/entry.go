@@ -5,9 +5,12 @@ import (
 	"strings"
 
 	"corvek/core/entry"
+	"corvek/core/family"
+	"corvek/core/metrology"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/wording"
 )
 
 // Entry is one field that saves by itself.
@@ -66,6 +69,7 @@ func (p *Page) Field(ref unit.Ref) Entry {
 		return e
 	}
 	e.Label, e.Value, e.Kind = f.Label, f.Get(place), "text"
+	e.Choices, e.Place = wording.Suggestions(ref.Scope, ref.Name), wording.Example(ref.Scope, ref.Name)
 	switch f.Kind {
 	case entry.Area:
 		e.Kind = "area"
@@ -142,8 +146,132 @@ func (e Entry) With(choices ...string) Entry {
 	return e
 }
 
-// Holder gives the entry a placeholder.
-func (e Entry) Holder(s string) Entry {
-	e.Place = s
-	return e
+// Choice is a value that is chosen by a tap.
+type Choice struct {
+	Field, Label, Base string
+	Options            []Option
+	Locked             bool
+	Look               string // wrap or tall
+}
+
+// Option is one of a choice's answers; Value is what a tap on it writes.
+type Option struct {
+	Words, Value string
+	On           bool
+	Proposed     bool
+}
+
+// Choose gives the choice of a value as the table of fields declares it. A tap on
+// what is chosen takes it back, where the value may be empty.
+func (p *Page) Choose(ref unit.Ref) Choice {
+	c := Choice{Field: ref.String(), Locked: !p.CanWork()}
+	place, f, err := entry.Resolve(p.S.Job, ref, p.shop)
+	if err != nil || f.Choices == nil {
+		return Choice{Label: "cannot be chosen", Locked: true}
+	}
+	c.Label, c.Base = f.Label, f.Get(place)
+	for _, code := range f.Choices(place) {
+		o := Option{Words: wording.Choice(ref.Scope, ref.Name, code), Value: code, On: code == c.Base}
+		if o.On && !f.Required {
+			o.Value = ""
+		}
+		c.Options = append(c.Options, o)
+	}
+	return c
+}
+
+// Wrap lets the answers run over several lines.
+func (c Choice) Wrap() Choice {
+	c.Look = "wrap"
+	return c
+}
+
+// Tall makes the answers large, for the main act of a page.
+func (c Choice) Tall() Choice {
+	c.Look = "tall"
+	return c
+}
+
+// Named gives the choice another label.
+func (c Choice) Named(label string) Choice {
+	c.Label = label
+	return c
+}
+
+// GaugeChoice are the answers to a question asked at the machine.
+func (p *Page) GaugeChoice(q GaugeRow) Choice {
+	c := p.Choose(p.S.Unit.GaugeRef(q.Code)).Named(q.Ask).Wrap()
+	for i := range c.Options {
+		c.Options[i].Words = q.Answers[i].Say
+	}
+	return c
+}
+
+// DecideChoice is what is done with a part, the proposal marked. Taking the
+// proposal is no choice of one's own.
+func (p *Page) DecideChoice(x *job.PartState) Choice {
+	c := p.Choose(p.S.Unit.DecisionRef(x.Code, "choice")).Named(x.Name + ": keep, rework or new")
+	for i := range c.Options {
+		o, code := &c.Options[i], []string{"keep", "rework", "replace"}[i]
+		o.On, o.Proposed, o.Value = string(x.Choice()) == code, string(x.Proposal.Choice) == code, code
+		if o.Proposed {
+			o.Value = ""
+		}
+	}
+	return c
+}
+
+// WordChoice is what was observed at a step of the test.
+func (p *Page) WordChoice(a *unit.Attempt, pt job.PointState) Choice {
+	c := p.Choose(p.S.Unit.PointRef(a.Number, pt.Test.Code, "word")).Named(pt.Test.Name).Wrap()
+	c.Locked = c.Locked || a.Closed
+	return c
+}
+
+// MarkChoice is whether a mark stands on the outside.
+func (p *Page) MarkChoice(m MarkRow) Choice {
+	return p.Choose(p.S.Unit.IdentityRef(m.Code)).Named(m.What)
+}
+
+// JobRef addresses a field of the job.
+func (p *Page) JobRef(name string) unit.Ref { return unit.JobRef(name) }
+
+// LimitWords says a feature's limit and where it is from.
+func LimitWords(f *job.FeatureState) string {
+	source := " · " + wording.Choice(unit.ScopeFeature, "standing", f.Standing)
+	switch {
+	case f.Def.Method == family.MethodGrade:
+		return "by touch · guidance"
+	case !f.Lower.IsZero() && !f.Upper.IsZero():
+		return "limit " + f.Lower.Typed + " to " + f.Upper.Typed + source
+	case !f.Upper.IsZero():
+		return "limit up to " + f.Upper.Typed + source
+	case !f.Lower.IsZero():
+		return "limit at least " + f.Lower.Typed + source
+	}
+	return "no limit"
+}
+
+// Tones of a verdict, for rows and words.
+var rowTones = map[metrology.Verdict]string{metrology.In: "good", metrology.Out: "bad", metrology.Undecided: "open"}
+
+// Row is the tone of a step's row.
+func (r PointRow) Row() string { return rowTones[r.Point.Verdict] }
+
+// Tone and Words say how a step of the final test came out.
+func (r PointRow) Tone() string {
+	return map[metrology.Verdict]string{metrology.In: "petrol", metrology.Out: "red", metrology.Undecided: "ochre"}[r.Point.Verdict]
+}
+
+// Words are empty as received: that is judged by nobody.
+func (r PointRow) Words() string {
+	switch {
+	case r.Attempt.Number == 0 || r.Point.Verdict == "":
+		return ""
+	case r.Point.Verdict == metrology.Undecided:
+		return "?"
+	case r.Point.Short:
+		return "pressure not reached"
+	}
+	return string(r.Point.Verdict)
 }

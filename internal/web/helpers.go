@@ -3,7 +3,6 @@ package web
 import (
 	"fmt"
 
-	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/quantity"
 	"corvek/core/unit"
@@ -60,18 +59,6 @@ type SheetView struct {
 
 // Sheet gives a feature's sheet to its template.
 func (p *Page) Sheet(f *job.FeatureState, v *MeasureView) SheetView { return SheetView{p, f, v} }
-
-// Wait is something a job may wait for.
-type Wait struct{ Code, Name string }
-
-// Waits lists what a job may wait for.
-func (p *Page) Waits() []Wait {
-	var out []Wait
-	for _, code := range entry.Waits {
-		out = append(out, Wait{code, waitNames[code]})
-	}
-	return out
-}
 
 // Caution finds a caution for a part.
 func (p *Page) Caution(code string) *family.Caution {

@@ -11,6 +11,7 @@ import (
 	"corvek/core/metrology"
 	"corvek/internal/draw"
 	"corvek/internal/job"
+	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )
@@ -20,6 +21,15 @@ var lineStations = map[string]bool{"strip": true, "measure": true, "explain": tr
 
 // drawLine draws the unit with the layer of the page's station.
 func (p *Page) drawLine() template.HTML {
+	selected := ""
+	if p.Part != nil {
+		selected = p.Part.Code
+	}
+	// The drawing follows from the state alone, so it is kept with it.
+	return template.HTML(p.S.Kept("line "+p.Station+" "+selected, p.drawLineNow))
+}
+
+func (p *Page) drawLineNow() string {
 	l := draw.Line{Axes: p.S.Family.Axes, Title: p.S.Unit.Name + ", parts in the order they came off", Width: 1132}
 	next := p.nextStep()
 	for i, part := range p.S.Parts {
@@ -45,7 +55,7 @@ func (p *Page) drawLine() template.HTML {
 		}
 		l.Parts = append(l.Parts, lp)
 	}
-	return template.HTML(l.SVG())
+	return l.SVG()
 }
 
 // arrow points the way a facing was noted, where left and right can be told.
@@ -226,6 +236,6 @@ func (s *Server) lineLarge(c *echo.Context) error {
 		Line  template.HTML
 		Back  string
 		Layer string
-	}{large, back, job.StationNames[layer]}
+	}{large, back, wording.Stations[layer]}
 	return s.render(c, http.StatusOK, "line", p)
 }

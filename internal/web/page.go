@@ -16,6 +16,7 @@ import (
 	"corvek/internal/answer"
 	"corvek/internal/draw"
 	"corvek/internal/job"
+	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )
@@ -28,27 +29,28 @@ type views struct{ sets map[string]*template.Template }
 
 // Page is what every template gets; Body is the page's own view.
 type Page struct {
-	Title   string
-	Person  job.Actor
-	CSRF    string
-	Units   quantity.System
-	Theme   string
-	Demo    bool
-	Path    string
-	Station string
-	UnitNo  int
-	shop    *entry.Shop
-	Theory  string // the reader's own theory at Explain
-	Asked   string // a part that was asked for and not found
-	Face    string // which of a station's faces is turned up
-	S       *job.State
-	Part    *job.PartState
-	Feature *job.FeatureState
-	Line    template.HTML
-	Rail    []RailItem
-	Foot    Foot
-	Body    any
-	Now     time.Time
+	Title     string
+	Person    job.Actor
+	CSRF      string
+	Units     quantity.System
+	Theme     string
+	Demo      bool
+	Path      string
+	Station   string
+	UnitNo    int
+	shop      *entry.Shop
+	Theory    string // the reader's own theory at Explain
+	Asked     string // a part that was asked for and not found
+	Face      string // which of a station's faces is turned up
+	S         *job.State
+	Part      *job.PartState
+	PartAsked bool // it stands in the address
+	Feature   *job.FeatureState
+	Line      template.HTML
+	Rail      []RailItem
+	Foot      Foot
+	Body      any
+	Now       time.Time
 }
 
 // RailItem is a station in the rail.
@@ -199,7 +201,7 @@ var funcs = template.FuncMap{
 	"defs":     func() template.HTML { return template.HTML(draw.Defs) },
 	"upper":    strings.ToUpper,
 	"lower":    strings.ToLower,
-	"spaced":   func(s string) string { return strings.ReplaceAll(s, "_", " ") },
+	"spaced":   wording.Plain,
 	"title":    answer.Capital,
 	"day":      func(t time.Time) string { return t.Format("Mon 2 Jan") },
 	"date":     func(t time.Time) string { return t.Format("2 Jan 2006") },
@@ -215,9 +217,14 @@ var funcs = template.FuncMap{
 	"add":      func(a, b int) int { return a + b },
 	"mul":      func(a, b float64) float64 { return a * b },
 	"str":      func(v any) string { return fmt.Sprint(v) },
-	"rotation": func(code string) string { return rotations[code] },
-	"words":    func(code string) string { return strings.ReplaceAll(code, "_", " ") },
-	"station":  func(code string) string { return job.StationNames[code] },
+	"rotation": func(code string) string { return wording.Choice(unit.ScopeUnit, "rotation", code) },
+	"attempt": func(verdict string) string {
+		return map[string]string{"": "running", "in": "passed", "out": "failed", "undecided": "open"}[verdict]
+	},
+	"starts": func(name string) []string {
+		return map[string][]string{"change": wording.OneChanges, "back": wording.GoesBack, "waive": wording.Waivers}[name]
+	},
+	"station": func(code string) string { return wording.Stations[code] },
 }
 
 func containsWord(list, word string) bool {
@@ -254,6 +261,3 @@ func loadViews(a *assets) (*views, error) {
 	}
 	return v, nil
 }
-
-// rotations name the way a shaft turns, seen on its end.
-var rotations = map[string]string{"right": "clockwise", "left": "anticlockwise", "both": "both ways"}

@@ -7,7 +7,9 @@ import (
 	"time"
 
 	"corvek/core/entry"
+	"corvek/core/unit"
 	"corvek/internal/store"
+	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )
@@ -20,12 +22,6 @@ const (
 	closedShown = 12
 	closedFound = 100
 )
-
-// waitNames name what a job waits for.
-var waitNames = map[string]string{
-	entry.WaitTechnician: "Technician", entry.WaitStand: "The stand", entry.WaitParts: "Parts", entry.WaitSoak: "Soak or drain",
-	entry.WaitOutside: "Outside work", entry.WaitCustomer: "Customer's word", entry.WaitReady: "Ready to go",
-}
 
 // Group is the jobs that wait for one thing.
 type Group struct {
@@ -79,7 +75,7 @@ func (s *Server) rack(c *echo.Context) error {
 		if g == nil {
 			continue
 		}
-		out := Group{Code: code, Name: waitNames[code], Total: g.Total, Jobs: rackJobs(g.Cards, now)}
+		out := Group{Code: code, Name: wording.Choice(unit.ScopeJob, "waiting", code), Total: g.Total, Jobs: rackJobs(g.Cards, now)}
 		if g.Total > len(g.Cards) && code != open {
 			out.More = "/rack?open=" + code
 			if v.Find != "" {

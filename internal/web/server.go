@@ -15,6 +15,8 @@ import (
 
 	"github.com/alexedwards/scs/pgxstore"
 	"github.com/alexedwards/scs/v2"
+	"github.com/klauspost/compress/gzhttp"
+	"github.com/klauspost/compress/gzip"
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 )
@@ -72,7 +74,6 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	// Static files know nobody: they are answered before a session is asked for.
 	e.GET("/static/*", a.serve)
 	e.HEAD("/static/*", a.serve)
-	e.Use(unlessStatic(middleware.GzipWithConfig(middleware.GzipConfig{Level: 2, MinLength: 1024})))
 	e.Use(unlessStatic(echo.WrapMiddleware(s.sessions.LoadAndSave)))
 	e.Use(unlessStatic(s.identify))
 	e.Use(unlessStatic(middleware.CSRFWithConfig(middleware.CSRFConfig{
@@ -85,6 +86,16 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 		e.Add(r.method, r.path, r.handle, s.require(r.role))
 	}
 	return e, s, nil
+}
+
+// Compressed packs what a handler sends. It stands around the whole application,
+// so that pages of faults go through it too.
+func Compressed(h http.Handler) (http.Handler, error) {
+	pack, err := gzhttp.NewWrapper(gzhttp.MinSize(1024), gzhttp.CompressionLevel(gzip.BestSpeed))
+	if err != nil {
+		return nil, err
+	}
+	return pack(h), nil
 }
 
 // route is one entry of the table that routing and the authorization test share.

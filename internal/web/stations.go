@@ -9,6 +9,7 @@ import (
 
 	"corvek/internal/job"
 	"corvek/internal/store"
+	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )
@@ -23,7 +24,7 @@ func (s *Server) jobPage(c *echo.Context, station string) (*Page, error) {
 	if err != nil {
 		return nil, err
 	}
-	p := s.page(c, st.Job.Tag+" "+job.StationNames[station])
+	p := s.page(c, st.Job.Tag+" "+wording.Stations[station])
 	p.S, p.Station, p.UnitNo, p.Face = st, station, unit, c.QueryParam("face")
 	p.Theory = c.QueryParam("theory")
 	part := c.QueryParam("part")
@@ -70,6 +71,7 @@ func (s *Server) station(c *echo.Context) error {
 // choosePart takes the part asked for, else the one where the work is.
 func (p *Page) choosePart(part, feature string) {
 	p.Part = p.S.ByCode[part]
+	p.PartAsked = p.Part != nil
 	if p.Part == nil {
 		p.Part = p.S.Parts[0]
 		switch p.Station {
@@ -143,7 +145,7 @@ func (p *Page) firstPart(is func(*job.PartState) bool) *job.PartState {
 func (p *Page) rail() {
 	for i, x := range p.S.Progress() {
 		p.Rail = append(p.Rail, RailItem{
-			No: i + 1, Code: x.Station, Name: job.StationNames[x.Station], URL: p.Link(x.Station, "", ""),
+			No: i + 1, Code: x.Station, Name: wording.Stations[x.Station], URL: p.Link(x.Station, "", ""),
 			Stops: x.Open, Here: x.Station == p.Station, Begun: x.Begun, Done: x.Done,
 		})
 	}
@@ -167,7 +169,7 @@ func (p *Page) foot() {
 	}
 	if at < len(job.Stations)-1 {
 		next := job.Stations[at+1]
-		p.Foot.NextText, p.Foot.NextURL = job.StationNames[next], p.Link(next, "", "")
+		p.Foot.NextText, p.Foot.NextURL = wording.Stations[next], p.Link(next, "", "")
 	}
 	if !lineStations[p.Station] {
 		return

@@ -146,19 +146,7 @@ type BuildView struct {
 	Again    []AgainView
 	Suspect  string
 	Fitted   int
-	Turns    []TurnChoice
 	NewPart  bool
-}
-
-// TurnChoice is a feel of the shaft to choose.
-type TurnChoice struct{ Code, Name string }
-
-func turnChoices() []TurnChoice {
-	var out []TurnChoice
-	for _, t := range build.Turns {
-		out = append(out, TurnChoice{string(t), turnWord(string(t))})
-	}
-	return out
 }
 
 // turnWord is how a shaft's feel is spoken of.
@@ -172,7 +160,7 @@ type AgainView struct {
 }
 
 func (p *Page) buildView() BuildView {
-	v := BuildView{Turns: turnChoices(), Suspect: turnWord(build.Suspect(p.S.Steps())), NewPart: p.Part.Choice() == decide.Replace}
+	v := BuildView{Suspect: turnWord(build.Suspect(p.S.Steps())), NewPart: p.Part.Choice() == decide.Replace}
 	for _, part := range p.S.Parts {
 		if part.Step.Done {
 			v.Fitted++

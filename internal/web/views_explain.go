@@ -15,6 +15,7 @@ import (
 
 // ExplainView is the board, the ranking and the checks.
 type ExplainView struct {
+	Locked bool
 	Board  []BoardItem
 	Top    []explain.Ranked
 	Rest   int
@@ -46,6 +47,7 @@ type BoardItem struct {
 	Source   string // where an automatic finding comes from
 	Strength float64
 	OnPart   bool
+	Ref      string     // address of its state
 	How      []HowField // where it comes from, how it was found, how old it looks
 }
 
@@ -68,7 +70,7 @@ func (p *Page) howFields(code string, e unit.Mark) []HowField {
 
 func (p *Page) explainView() ExplainView {
 	st := p.S
-	v := ExplainView{Next: st.Explained().Next, Causes: st.Knowledge.Causes}
+	v := ExplainView{Locked: !p.CanWork(), Next: st.Explained().Next, Causes: st.Knowledge.Causes}
 	strength := map[string]float64{}
 	for _, f := range st.Findings {
 		strength[f.Code] = f.Strength
@@ -76,10 +78,14 @@ func (p *Page) explainView() ExplainView {
 	for i := range st.Knowledge.Evidence {
 		e := &st.Knowledge.Evidence[i]
 		m := st.Unit.LastSaid(e.Code)
-		v.Board = append(v.Board, BoardItem{How: p.howFields(e.Code, m), Evidence: e, State: m.State, Source: st.Sources[e.Code], Strength: strength[e.Code], OnPart: e.Part != "" && e.Part == p.Part.Code})
+		item := BoardItem{Ref: st.Unit.EvidenceRef(e.Code, "state").String(), Evidence: e, State: m.State, Source: st.Sources[e.Code], Strength: strength[e.Code], OnPart: p.PartAsked && e.Part != "" && e.Part == p.Part.Code}
+		if m.State == unit.MarkSeen {
+			item.How = p.howFields(e.Code, m)
+		}
+		v.Board = append(v.Board, item)
 	}
-	// What is found on the chosen part stands first; the rest keeps its order, so
-	// that nothing jumps away under a finger.
+	// What is found on a part that was asked for stands first; the rest keeps its
+	// order, so that nothing jumps away under a finger.
 	slices.SortStableFunc(v.Board, func(a, b BoardItem) int { return cmp.Compare(rank(b.OnPart), rank(a.OnPart)) })
 	v.Top = st.Explained().Ranking
 	if len(v.Top) > 4 {

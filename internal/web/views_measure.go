@@ -27,6 +27,7 @@ type MeasureView struct {
 	Cells   [][]Cell
 	Heads   []string
 	Grades  []GradeView
+	Limit   string // and where it is from
 	Verdict string
 	Tone    string
 	Words   string
@@ -74,7 +75,7 @@ func (p *Page) featureView(f *job.FeatureState, stage string) *MeasureView {
 		return nil
 	}
 	r := f.Result(stage)
-	v := &MeasureView{Stage: stage}
+	v := &MeasureView{Stage: stage, Limit: LimitWords(f)}
 	show := draw.Length(p.Units)
 	if f.Def.Method != family.MethodGrade {
 		v.Bar = template.HTML(draw.ToleranceBar{Limits: r.Limits, Uncertainty: guard(f, r.Uncertainty), Value: r.Value, HasValue: r.HasValue && !r.IsLeaves,
@@ -369,4 +370,16 @@ func (p *Page) leakPlot() template.HTML {
 	plot.Band = report.Band(st)
 	plot.Curves = []draw.Curve{{Class: "found", Label: "as it is now", Flow: st.Found.Deliver}}
 	return template.HTML(plot.SVG())
+}
+
+// TabTone marks a feature's tab by its verdict; what must be measured and was
+// not is marked as well.
+func (p *Page) TabTone(f *job.FeatureState) string {
+	if tone := answer.Tone(string(f.Found.Verdict)); f.Found.Verdict != "" {
+		return tone
+	}
+	if f.Def.MustHave {
+		return "none"
+	}
+	return "off"
 }

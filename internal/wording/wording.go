@@ -1,0 +1,81 @@
+// Package wording is where codes become words for people: what a station, a
+// choice or a way of waiting is called. The code keeps codes only, so that a
+// language is one such package.
+package wording
+
+import (
+	"strings"
+
+	"corvek/core/unit"
+)
+
+// Stations are the names of the stations.
+var Stations = map[string]string{
+	"receive": "Receive", "strip": "Strip", "measure": "Measure", "explain": "Explain", "decide": "Decide",
+	"kit": "Kit", "build": "Build", "prove": "Prove", "handover": "Hand over",
+}
+
+// choices are the words for the codes of a field that do not speak for
+// themselves, by scope and name.
+var choices = map[string]map[string]string{
+	"job/policy": {"on_condition": "on condition", "full_overhaul": "full overhaul"},
+	"job/waiting": {
+		"technician": "Technician", "stand": "The stand", "parts": "Parts", "soak": "Soak or drain",
+		"outside": "Outside work", "customer": "Customer's word", "ready": "Ready to go",
+	},
+	"unit/rotation":      {"right": "clockwise", "left": "anticlockwise", "both": "both ways"},
+	"feature/standing":   {"maker": "maker", "guidance": "guidance", "none": "none"},
+	"feature/measured":   {"total": "total", "each": "each side"},
+	"feature/limit_for":  {"total": "total", "each": "each side"},
+	"decision/choice":    {"replace": "new"},
+	"evidence/origin":    {"found_so": "found so", "made_by_us": "made during teardown", "unknown": "unknown"},
+	"evidence/found_how": {"": "found when?"},
+	"evidence/age":       {"": "how old?", "fresh": "fresh, bright", "old": "old, dull", "not_told": "cannot tell"},
+}
+
+// Choice is what a code of a field is called.
+func Choice(scope unit.Scope, name, code string) string {
+	if words, ok := choices[string(scope)+"/"+name][code]; ok {
+		return words
+	}
+	return Plain(code)
+}
+
+// Plain writes a code that speaks for itself.
+func Plain(code string) string { return strings.ReplaceAll(code, "_", " ") }
+
+// suggestions are ready-made answers to tap beside a field.
+var suggestions = map[string][]string{
+	"unit/drained_look":          {"clear", "dark, burnt", "milky", "metal in it"},
+	"unit/flushed":               {"Tank emptied and wiped, cooler and lines flushed, filters renewed by the customer"},
+	"unit/modification_kept":     {"carried over", "left out, agreed with the customer"},
+	"part/explained":             {"lost by the bench", "short since an earlier repair", "found and thrown away"},
+	"part/freed":                 {"washed and worked", "soaked overnight", "heat", "pressed", "sacrificed"},
+	"part/witness":               {"two lines across the joint", "punch marks"},
+	"loose/note":                 {"none missing: not from this unit", "swarf"},
+	"decision/reason":            {"still fits well", "spare at hand", "customer wants it"},
+	"piece/left_reason":          {"other variant", "spare", "old one still fits better", "pack size, spares to stock"},
+	"conclusion/owner":           {"the customer", "our field crew"},
+	"attempt/condition_repeated": {"yes, at duty pressure, hot", "no: only on the machine"},
+}
+
+// Suggestions are ready-made answers for a field.
+func Suggestions(scope unit.Scope, name string) []string { return suggestions[string(scope)+"/"+name] }
+
+// Starts are ready-made answers of forms that are no single field.
+var (
+	OneChanges = []string{"relief shimmed by 0.3 mm", "shaft seal fitted again", "bleed and run in longer", "new relief spring"}
+	GoesBack   = []string{"too little flow at duty", "relief out of its band", "leaks at the shaft"}
+	Waivers    = []string{"agreed with the customer", "not needed for this duty", "checked another way"}
+)
+
+// examples show how a field is filled in.
+var examples = map[string]string{
+	"unit/displacement": "32 cc/rev", "unit/speed": "1450 rpm", "unit/duty_pressure": "175 bar", "unit/viscosity": "46 cSt",
+	"unit/capacity": "120 L", "unit/level_before": "110 L", "unit/vessel": "20 L",
+	"unit/shims_fitted": "0.10 mm, 0.05 mm", "unit/shims_available": "0.05 mm x2, 0.02 mm x4",
+	"job/promised_on": "2031-05-27", "job/timer_until": "4 h",
+}
+
+// Example shows how a field is filled in, "" where that needs no showing.
+func Example(scope unit.Scope, name string) string { return examples[string(scope)+"/"+name] }
