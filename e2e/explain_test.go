@@ -7,6 +7,7 @@ import (
 
 	"corvek/internal/job"
 
+	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -40,7 +41,7 @@ func TestBrokenRetainerAsAnArgument(t *testing.T) {
 	u.says("What decides between them")
 
 	u.open("/jobs/" + tag + "/explain")
-	u.press(u.MustElementR(".cause button", "this it is"))
+	u.press(u.MustElementR(".cause button", "set as root cause"))
 	u.MustWait(`() => window.corvek.idle() && document.querySelector(".cause.chosen") !== null`)
 	assert.Contains(t, u.state(tag).Stops["explain"][0].Text, "The cause lies outside the unit", "an action and an owner are asked for")
 	u.open("/jobs/" + tag + "/report")
@@ -66,5 +67,54 @@ func TestOriginOfAMarkCounts(t *testing.T) {
 	u.MustElement(`select[data-field="u1/evidence/fine_lines/found_how"]`).MustSelect("after wiping")
 	u.MustWait(`() => window.corvek.idle()`)
 	assert.Less(t, u.state("T-0405").Explained().Ranking[0].Posterior, after.Explained().Ranking[0].Posterior, "seen only after wiping, it says less")
+	u.quiet()
+}
+
+// Two quick taps land on the row that was aimed at, though the list is drawn
+// anew between them; a mark seen can have a note, and Enter saves it.
+func TestTwoQuickTapsMarkOneRow(t *testing.T) {
+	s := serve(t)
+	u := enter(t, s, "iva", true)
+	u.open("/jobs/T-0417/explain")
+	before := len(u.state("T-0417").Unit.Marks)
+	u.MustEval(`() => {
+		const b = document.querySelector('#mark-milky_oil [data-value="seen"]');
+		b.click();
+		b.click();
+	}`)
+	u.ready()
+	marks := u.state("T-0417").Unit.Marks
+	assert.LessOrEqual(t, len(marks)-before, 1)
+	assert.Equal(t, "seen", u.state("T-0417").Unit.LastSaid("milky_oil").State)
+	note := u.MustElement(`[data-field="u1/evidence/milky_oil/note"]`)
+	note.MustEval(`() => this.focus()`)
+	u.MustInsertText("only in the sump, 2 cups")
+	u.Keyboard.MustType(input.Enter)
+	u.MustWait(`() => window.corvek.idle() && document.getElementById("saved").textContent.startsWith("saved")`)
+	assert.Equal(t, "only in the sump, 2 cups", u.state("T-0417").Unit.LastSaid("milky_oil").Note)
+	u.quiet()
+}
+
+// After a bulk strip all facings stand on one sheet: one tap each.
+func TestFacingsOnOneSheet(t *testing.T) {
+	s := serve(t)
+	who := job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}
+	tag, err := s.jobs.Create(context.Background(), who, job.NewJob{Customer: "Ostrey", Title: "Spare pump", Family: "external_gear_pump"})
+	require.NoError(t, err)
+	require.NoError(t, s.jobs.TakeOffRest(context.Background(), who, tag, 1))
+	u := enter(t, s, "iva", true)
+	u.open("/jobs/" + tag + "/strip")
+	for _, p := range u.state(tag).Parts {
+		if len(p.Def.Facings) == 0 {
+			continue
+		}
+		if sheet, _, _ := u.Has("#facings"); !sheet {
+			break
+		}
+		u.press(u.MustElement(fmt.Sprintf(`#facing-%s [data-value=%q]`, p.Code, p.Def.Facings[0])))
+		u.ready()
+		assert.Equal(t, p.Def.Facings[0], u.state(tag).ByCode[p.Code].Facing)
+	}
+	assert.NotContains(t, fmt.Sprint(u.state(tag).Stops["strip"]), "facing not noted")
 	u.quiet()
 }

@@ -78,7 +78,9 @@ func TestSecondPersonSeesTheFirst(t *testing.T) {
 	assert.Equal(t, "none at all", iva.state("T-0417").Unit.Filtration)
 }
 
-// A caliper types a figure and Enter; the next cell is ready for the next one.
+// A caliper types a bare figure and Enter: it takes the unit that stands in the
+// field, the verdict is marked as older until it is saved, and the next cell is
+// ready for the next one.
 func TestCaliperFillsAGrid(t *testing.T) {
 	u := enter(t, serve(t), "mirre", false)
 	p := u.state("T-0412").ByCode["rod"]
@@ -87,7 +89,10 @@ func TestCaliperFillsAGrid(t *testing.T) {
 	first.MustEval(`() => { this.focus(); this.select(); }`)
 	for i := range 8 {
 		u.Keyboard.MustType(input.Backspace)
-		u.MustInsertText(fmt.Sprintf("49.9%d mm", 50+i))
+		u.MustInsertText(fmt.Sprintf("49.9%d", 50+i))
+		if i == 0 {
+			assert.True(t, u.MustHas(".verdict.old"), "what stands there is older than what is typed")
+		}
 		u.Keyboard.MustType(input.Enter)
 	}
 	u.ready()
@@ -95,6 +100,15 @@ func TestCaliperFillsAGrid(t *testing.T) {
 	f := u.state("T-0412").ByCode["rod"].Features[0]
 	assert.Equal(t, "49.950 mm", f.Entry("found", "r1c1"))
 	assert.Equal(t, "49.957 mm", f.Entry("found", "r4c2"))
+	assert.Equal(t, "49.950 mm", first.MustProperty("value").String(), "shown with its unit")
+	assert.False(t, u.MustHas(".verdict.old"))
+
+	// An inch reader's bare figure is one in inches.
+	u.MustElement("[data-do=units][data-value=in]").MustClick()
+	u.MustWait(`() => document.querySelector("[data-do=units][data-value=in]").getAttribute("aria-pressed") === "true"`)
+	u.open("/jobs/T-0417/receive")
+	u.fill("u1/duty_pressure", "2500")
+	assert.Equal(t, "2500 psi", u.state("T-0417").Unit.DutyPressure.Typed)
 	u.quiet()
 }
 
@@ -147,8 +161,26 @@ func TestKeys(t *testing.T) {
 	u.Keyboard.MustType('n')
 	u.MustWait(`() => document.readyState === "complete" && document.querySelector("h2").innerText.includes("Front side plate")`)
 	u.ready()
+	// An arrow on a choice moves the choice and not the page.
+	at := u.MustInfo().URL
+	u.open("/jobs/T-0417/decide")
+	u.MustElement(".decide .seg").MustFocus()
+	u.Keyboard.MustType(input.ArrowRight)
+	assert.Equal(t, "rework", u.MustEval(`() => document.activeElement.textContent.trim()`).String())
+	assert.Contains(t, u.MustInfo().URL, "/decide")
+	u.open("/jobs/T-0417/strip")
+	u.Keyboard.MustType('/')
+	u.MustWait(`() => document.activeElement && document.activeElement.name === "find"`)
+	u.MustNavigate(at)
+	u.ready()
 	u.Keyboard.MustType('?')
 	u.MustWait(`() => document.getElementById("help").open`)
+	// Single letters can be switched off, for hands that lean on the keys.
+	u.MustElement("#single-keys").MustClick()
+	u.Keyboard.MustType(input.Escape)
+	u.MustWait(`() => !document.getElementById("help").open`)
+	u.Keyboard.MustType('u')
+	u.says("8.79 L/min")
 	u.quiet()
 }
 

@@ -261,7 +261,7 @@ var wearLifeDef = &Def{
 		q("nominal", quantity.Length, "when new"), q("limit", quantity.Length, "where it is condemned"), q("measured", quantity.Length, "now"),
 		hours("hours", "run since new"),
 	},
-	Results: []Result{{"rate", "m/h", ""}, {"used", "", "share of the allowance"}, {"hours_left", "h", ""}},
+	Results: []Result{{"rate", "m/h", ""}, {"used", "", "share of the wear limit"}, {"hours_left", "h", ""}},
 	Formula: "rate = |measured − nominal|/hours; hours_left = (allowance − wear)/rate", Source: "straight-line extrapolation", Assumptions: "wear goes on at the same rate; it seldom does",
 	Example: `{"nominal":"20 mm","limit":"19.95 mm","measured":"19.97 mm","hours":"6000 h"}`,
 	Run: func(a *Args, o *Output) error {

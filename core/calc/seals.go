@@ -272,7 +272,7 @@ var shelfDef = &Def{
 const nearHot = 10.0
 
 var compatibleDef = &Def{
-	Name: "compatible", Title: "Elastomer and fluid", Asked: []string{"reason"}, Subject: "Seals", Summary: "Does an elastomer bear a fluid",
+	Name: "compatible", Title: "Elastomer and fluid", Asked: []string{"reason"}, Subject: "Seals", Summary: "Compatibility of an elastomer with a fluid",
 	Inputs:  []Input{{Name: "elastomer", Kind: Text, Help: strings.Join(seal.Elastomers(), ", ")}, {Name: "fluid", Kind: Text, Help: strings.Join(seal.Fluids(), ", ")}, optional(q("temperature", quantity.Temperature, ""))},
 	Results: []Result{{"verdict", "", "suitable, limited or unsuitable"}, {"reason", "", ""}, {"range", "degC", "low and high"}},
 	Formula: "table", Source: "common resistance tables; doubtful pairs left out", Assumptions: "usual compounds; the seal maker's word wins",

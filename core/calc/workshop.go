@@ -18,7 +18,7 @@ var shimsDef = &Def{
 	Inputs: []Input{
 		signed(q("measured_clearance", quantity.Length, "with the fitted pack")), q("lower", quantity.Length, "limit"), q("upper", quantity.Length, "limit"),
 		optional(list("fitted", quantity.Length, "shims fitted now; may be empty")),
-		{Name: "available", Kind: Objects, Optional: true, Help: "in the drawer, not counting the fitted ones", Parts: []Input{q("thickness", quantity.Length, ""), absent(number("count", ""), "1")}},
+		{Name: "available", Kind: Objects, Optional: true, Help: "available, not counting the fitted ones", Parts: []Input{q("thickness", quantity.Length, ""), absent(number("count", ""), "1")}},
 		absent(q("removed_from_body", quantity.Length, "ground or lapped off the body"), "0"),
 		absent(q("removed_from_gears", quantity.Length, "ground off the gear faces"), "0"),
 	},

@@ -86,7 +86,7 @@ func (st *State) automatic(from explain.From) (strength float64, source string, 
 	switch {
 	case from.Used != "":
 		if f := st.feature(from.Used); f != nil && f.Found.Any && f.Found.HasUsed {
-			return explain.StrengthOfUse(f.Found.Used), "measured: " + strconv.Itoa(int(100*f.Found.Used+0.5)) + " % of the allowance", true
+			return explain.StrengthOfUse(f.Found.Used), "measured: " + strconv.Itoa(int(100*f.Found.Used+0.5)) + " % of the wear limit", true
 		}
 	case from.Grade != "":
 		if f := st.feature(from.Grade); f != nil && f.Found.Grade >= 0 {

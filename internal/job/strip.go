@@ -38,34 +38,6 @@ func (s *Service) TakeOffRest(ctx context.Context, who Actor, tag string, number
 	})
 }
 
-// SetFacings notes the facing of several parts at once, by part code: after a
-// bulk strip they stand on one sheet.
-func (s *Service) SetFacings(ctx context.Context, who Actor, tag string, number int, facing map[string]string) error {
-	return s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
-		u := w.Job.Unit(number)
-		if u == nil {
-			return field.Errorf("", "there is no unit %d", number)
-		}
-		for _, p := range u.Parts {
-			v, said := facing[p.Code]
-			if !said || v == p.Facing {
-				continue
-			}
-			ref := u.PartRef(p.Code, "facing")
-			place, f, err := entry.Resolve(w.Job, ref, w.shop)
-			if err != nil {
-				return err
-			}
-			before := f.Get(place)
-			if err := place.Write(f, v); err != nil {
-				return err
-			}
-			w.record(unit.Entry{Action: "set", Field: ref.String(), Before: before, After: v})
-		}
-		return nil
-	})
-}
-
 // AddLoose writes down something found lying loose.
 func (s *Service) AddLoose(ctx context.Context, who Actor, tag string, number int, what, place string, count int) error {
 	what, err := short("what", what, "say what was found")

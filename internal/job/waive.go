@@ -33,7 +33,7 @@ func (s *Service) WaiveStop(ctx context.Context, who Actor, tag string, number i
 	}
 	return s.onUnit(ctx, who, RoleLead, tag, number, func(_ *writing, st *State) (string, error) {
 		if len(reason) < 4 {
-			return "", field.Errorf("reason", "write down why this may pass; it is printed in the report")
+			return "", field.Errorf("reason", "write down why this may be waived; it is printed in the report")
 		}
 		for _, list := range st.Stops {
 			for _, stop := range list {

@@ -37,21 +37,6 @@ func (s *Server) set(c *echo.Context) error {
 	return ok(c, map[string]any{"value": kept})
 }
 
-// setFacings notes the facings of a sheet of parts at once.
-func (s *Server) setFacings(c *echo.Context) error {
-	facing := map[string]string{}
-	form, err := c.FormValues()
-	if err != nil {
-		return err
-	}
-	for name, v := range form {
-		if part, is := strings.CutPrefix(name, "facing/"); is && len(v) > 0 && v[0] != "" {
-			facing[part] = v[0]
-		}
-	}
-	return done(c, s.jobs.SetFacings(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), facing))
-}
-
 func (s *Server) takeOffRest(c *echo.Context) error {
 	return done(c, s.jobs.TakeOffRest(c.Request().Context(), who(c), c.Param("tag"), unitNo(c)))
 }

@@ -117,3 +117,28 @@ func (p *Page) Money(name string) string {
 	}
 	return quantity.Figures(v, 4)
 }
+
+// FacingRows are the parts that are off and have a facing that matters, while
+// more than one of them has none noted: after a bulk strip they are noted here.
+func (p *Page) FacingRows() []*job.PartState {
+	var out []*job.PartState
+	lacking := 0
+	for _, x := range p.S.Parts {
+		if !x.Off || len(x.Def.Facings) == 0 {
+			continue
+		}
+		out = append(out, x)
+		if x.Facing == "" {
+			lacking++
+		}
+	}
+	if lacking == 0 || len(out) < 2 {
+		return nil
+	}
+	return out
+}
+
+// FacingChoice is a part's facing as removed, among those of all parts.
+func (p *Page) FacingChoice(x *job.PartState) Choice {
+	return p.Choose(p.S.Unit.PartRef(x.Code, "facing")).Named(x.Name + ": facing as removed").Wrap()
+}

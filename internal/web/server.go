@@ -137,7 +137,6 @@ func (s *Server) routes() []route {
 		{"POST", "/jobs/:tag/strip/part", work, s.addPart},
 		{"POST", "/jobs/:tag/strip/move", work, s.movePart},
 		{"POST", "/jobs/:tag/strip/rest", work, s.takeOffRest},
-		{"POST", "/jobs/:tag/strip/facings", work, s.setFacings},
 		{"POST", "/jobs/:tag/strip/loose", work, s.addLoose},
 		{"POST", "/jobs/:tag/kit/piece", work, s.addPiece},
 		{"POST", "/jobs/:tag/prove/attempt", work, s.nextAttempt},
