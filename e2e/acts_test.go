@@ -30,11 +30,11 @@ func TestLeadPassesAStop(t *testing.T) {
 	odd.open("/jobs/T-0417/handover")
 	row := odd.MustElementR(".open-row", "Front needles")
 	row.MustElement("summary").MustClick()
-	row.MustElementR("button", "^Pass$").MustClick()
+	row.MustElementR("button", "^Waive$").MustClick()
 	odd.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("write down why"))`)
 	row = odd.MustElementR(".open-row", "Front needles")
 	row.MustElementR(".chip", "checked another way").MustClick()
-	row.MustElementR("button", "^Pass$").MustClick()
+	row.MustElementR("button", "^Waive$").MustClick()
 	odd.MustWait(`() => window.corvek.idle() && document.body.innerText.includes("checked another way (Odd Renfeld)")`)
 	assert.Zero(t, odd.state("T-0417").Open("strip"))
 }

@@ -76,7 +76,7 @@ func parseMetric(typed, text string) (Thread, error) {
 	pitch := pitches[0]
 	if hasPitch {
 		if pitch, err = strconv.ParseFloat(pitchText, 64); err != nil || !contains(pitches, pitch) {
-			return Thread{}, fmt.Errorf("M%s comes with pitch %s mm", size, listPitches(pitches))
+			return Thread{}, fmt.Errorf("thread M%s comes with pitch %s mm", size, listPitches(pitches))
 		}
 	}
 	name := "M" + size
