@@ -103,10 +103,14 @@ func TestCaliperFillsAGrid(t *testing.T) {
 	assert.Equal(t, "49.950 mm", first.MustProperty("value").String(), "shown with its unit")
 	assert.False(t, u.MustHas(".verdict.old"))
 
-	// An inch reader's bare figure is one in inches.
+	// An inch reader's bare figure takes the unit that stands in the field, and
+	// in an empty field the reader's own.
 	u.MustElement("[data-do=units][data-value=in]").MustClick()
 	u.MustWait(`() => document.querySelector("[data-do=units][data-value=in]").getAttribute("aria-pressed") === "true"`)
 	u.open("/jobs/T-0417/receive")
+	u.fill("u1/duty_pressure", "170")
+	assert.Equal(t, "170 bar", u.state("T-0417").Unit.DutyPressure.Typed)
+	u.fill("u1/duty_pressure", "")
 	u.fill("u1/duty_pressure", "2500")
 	assert.Equal(t, "2500 psi", u.state("T-0417").Unit.DutyPressure.Typed)
 	u.quiet()
