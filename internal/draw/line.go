@@ -34,7 +34,7 @@ type LinePart struct {
 	LabelTone string
 	Arrow     string // left, right: the facing that was noted
 	URL       string
-	Code string
+	Code      string
 }
 
 // Line is a unit with its parts pulled apart along one axis.

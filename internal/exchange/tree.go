@@ -158,4 +158,3 @@ func (t *tree) end() {
 		t.fail(unknown[0], "is not known here")
 	}
 }
-
