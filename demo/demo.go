@@ -43,7 +43,8 @@ func Load(ctx context.Context, jobs *job.Service, password string) (int, error) 
 		return 0, err
 	}
 	for _, p := range s.People {
-		if err := jobs.Store.SavePerson(ctx, &store.Person{SignIn: p.SignIn, Name: p.Name, Initials: p.Initials, Role: p.Role, PasswordHash: string(hash)}); err != nil {
+		if err := jobs.Store.SavePerson(ctx, &store.Person{SignIn: p.SignIn, Name: p.Name, Initials: p.Initials,
+			Role: p.Role, PasswordHash: string(hash)}); err != nil {
 			return 0, err
 		}
 	}

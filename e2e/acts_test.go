@@ -45,7 +45,8 @@ func TestFailedTestGoesBackAsANewRound(t *testing.T) {
 	u.open("/jobs/T-0398/prove")
 	u.says("FAILED", "first try")
 	u.press(u.MustElementR("button", "Start attempt 2"))
-	u.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("one thing that was changed"))`)
+	u.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("one thing that ` +
+		`was changed"))`)
 	u.press(u.MustElementR("form.back .chip", "leaks at the shaft"))
 	u.press(u.MustElementR("button", "back to Build"))
 	u.MustWait(`() => location.pathname.endsWith("/build") && document.readyState === "complete"`)
@@ -150,10 +151,12 @@ func TestFindInTheToolbox(t *testing.T) {
 	u.open("/toolbox?for=T-0412")
 	u.Keyboard.MustType('/')
 	u.MustInsertText("cracking pressure")
-	u.MustWait(`() => [...document.querySelectorAll("[data-find]")].filter(x => !x.hidden).length === 1 && [...document.querySelectorAll(".bay")].filter(x => !x.hidden).length === 1`)
+	u.MustWait(`() => [...document.querySelectorAll("[data-find]")].filter(x => !x.hidden).length === 1 && ` +
+		`[...document.querySelectorAll(".bay")].filter(x => !x.hidden).length === 1`)
 	u.says("Coil spring")
 	u.Keyboard.MustType(input.Enter)
-	u.MustWait(`() => location.pathname === "/toolbox/coil_spring" && location.search === "?for=T-0412" && document.readyState === "complete"`)
+	u.MustWait(`() => location.pathname === "/toolbox/coil_spring" && location.search === "?for=T-0412" && ` +
+		`document.readyState === "complete"`)
 	u.open("/toolbox")
 	u.Keyboard.MustType('/')
 	u.MustInsertText("dragon")
@@ -185,12 +188,14 @@ func TestThemesAndWidths(t *testing.T) {
 	dark := u.MustEval(`() => getComputedStyle(document.body).backgroundColor`).String()
 	u.MustReload()
 	u.ready()
-	assert.Equal(t, dark, u.MustEval(`() => getComputedStyle(document.body).backgroundColor`).String(), "the choice is kept")
+	assert.Equal(t, dark, u.MustEval(`() => getComputedStyle(document.body).backgroundColor`).String(),
+		"the choice is kept")
 	for _, width := range []int{800, 390} {
 		u.MustSetViewport(width, 1000, 1, false)
 		for _, station := range []string{"receive", "strip", "measure", "prove"} {
 			u.open("/jobs/T-0417/" + station)
-			assert.LessOrEqual(t, u.MustEval(`() => document.documentElement.scrollWidth - innerWidth`).Int(), 0, "%s at %d", station, width)
+			assert.LessOrEqual(t, u.MustEval(`() => document.documentElement.scrollWidth - innerWidth`).Int(), 0,
+				"%s at %d", station, width)
 		}
 	}
 	u.quiet()

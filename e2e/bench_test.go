@@ -16,7 +16,8 @@ import (
 
 func (u *user) offline(on bool) {
 	u.t.Helper()
-	require.NoError(u.t, proto.NetworkEmulateNetworkConditions{Offline: on, DownloadThroughput: -1, UploadThroughput: -1}.Call(u))
+	require.NoError(u.t, proto.NetworkEmulateNetworkConditions{Offline: on, DownloadThroughput: -1,
+		UploadThroughput: -1}.Call(u))
 }
 
 // The connection drops in the middle of a sheet: readings wait in the browser,
@@ -68,7 +69,8 @@ func TestStackEditor(t *testing.T) {
 	saved := func(text string) {
 		t.Helper()
 		u.MustWait(`() => window.corvek.idle()`)
-		require.Eventually(t, func() bool { return u.state("T-0426").ByCode["disc_springs"].StackFound == text }, time.Minute, 50*time.Millisecond, text)
+		require.Eventually(t, func() bool { return u.state("T-0426").ByCode["disc_springs"].StackFound == text },
+			time.Minute, 50*time.Millisecond, text)
 	}
 	u.MustElement(piece(4)).MustScrollIntoView().MustClick()
 	saved(p.Stack.Def.As)
@@ -94,14 +96,17 @@ func TestEveryFamilyInTheBrowser(t *testing.T) {
 	s := serve(t)
 	u := enter(t, s, "iva", true)
 	for _, f := range s.jobs.Families().List() {
-		tag, err := s.jobs.Create(context.Background(), job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}, job.NewJob{Customer: "Somebody", Title: f.Name, Complaint: "weak", Family: f.Code})
+		tag, err := s.jobs.Create(context.Background(), job.Actor{Name: "Iva Brask", Role: job.RoleTechnician},
+			job.NewJob{Customer: "Somebody", Title: f.Name, Complaint: "weak", Family: f.Code})
 		require.NoError(t, err)
 		u.open("/jobs/" + tag + "/strip")
 		u.press(u.MustElementR("button", "The rest came off"))
-		u.MustWait(`(n) => window.corvek.idle() && document.querySelector(".big-n").innerText === n`, fmt.Sprint(len(f.Parts)))
+		u.MustWait(`(n) => window.corvek.idle() && document.querySelector(".big-n").innerText === n`,
+			fmt.Sprint(len(f.Parts)))
 		u.open("/jobs/" + tag + "/measure")
 		assert.Len(t, u.MustElements(".line a[data-part]"), len(f.Parts), f.Code)
-		assert.NotEmpty(t, u.MustElements("main .leaf, main .gtile, main input[data-field*=\"/found/\"]"), "%s: nothing to enter", f.Code)
+		assert.NotEmpty(t, u.MustElements("main .leaf, main .gtile, main input[data-field*=\"/found/\"]"),
+			"%s: nothing to enter", f.Code)
 		wide := u.MustEval(`() => document.documentElement.scrollWidth - innerWidth`).Int()
 		assert.LessOrEqual(t, wide, 0, "%s is wider than the screen", f.Code)
 	}
@@ -113,7 +118,8 @@ func TestEveryFamilyInTheBrowser(t *testing.T) {
 func TestWholeMeasureSheetInMixedUnits(t *testing.T) {
 	s := serve(t)
 	ctx, who := context.Background(), job.Actor{Name: "Mirre Stoll", Role: job.RoleTechnician}
-	tag, err := s.jobs.Create(ctx, who, job.NewJob{Customer: "Inner Sound Ferries", Title: "Ramp clutch slave", Complaint: "sinks", Family: "slave_cylinder"})
+	tag, err := s.jobs.Create(ctx, who, job.NewJob{Customer: "Inner Sound Ferries", Title: "Ramp clutch slave",
+		Complaint: "sinks", Family: "slave_cylinder"})
 	require.NoError(t, err)
 	require.NoError(t, s.jobs.TakeOffRest(ctx, who, tag, 1))
 	u := enter(t, s, "mirre", false)
@@ -136,7 +142,8 @@ func TestWholeMeasureSheetInMixedUnits(t *testing.T) {
 					figure = "2-3/8 in"
 				}
 				typed[f.Path()+"/"+slot] = figure
-				el := u.MustElement(fmt.Sprintf(`[data-field="u1/part/%s/feature/%s/found/%s"]`, f.Part.Code, f.Code, slot))
+				el := u.MustElement(fmt.Sprintf(`[data-field="u1/part/%s/feature/%s/found/%s"]`, f.Part.Code,
+					f.Code, slot))
 				el.MustFocus()
 				u.MustInsertText(figure)
 				u.Keyboard.MustType(input.Enter)

@@ -17,7 +17,9 @@ import (
 // action outside the unit, and stands on both papers.
 func TestBrokenRetainerAsAnArgument(t *testing.T) {
 	s := serve(t)
-	tag, err := s.jobs.Create(context.Background(), job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}, job.NewJob{Customer: "Hallen Sawmill", Title: "Debarker pump", Complaint: "Lost all pressure on Monday, six weeks old", Family: "axial_piston_pump"})
+	tag, err := s.jobs.Create(context.Background(), job.Actor{Name: "Iva Brask", Role: job.RoleTechnician},
+		job.NewJob{Customer: "Hallen Sawmill", Title: "Debarker pump",
+			Complaint: "Lost all pressure on Monday, six weeks old", Family: "axial_piston_pump"})
 	require.NoError(t, err)
 	u := enter(t, s, "iva", true)
 	u.open("/jobs/" + tag + "/explain")
@@ -43,7 +45,8 @@ func TestBrokenRetainerAsAnArgument(t *testing.T) {
 	u.open("/jobs/" + tag + "/explain")
 	u.press(u.MustElementR(".cause button", "set as root cause"))
 	u.MustWait(`() => window.corvek.idle() && document.querySelector(".cause.chosen") !== null`)
-	assert.Contains(t, u.state(tag).Stops["explain"][0].Text, "The cause lies outside the unit", "an action and an owner are asked for")
+	assert.Contains(t, u.state(tag).Stops["explain"][0].Text, "The cause lies outside the unit",
+		"an action and an owner are asked for")
 	u.open("/jobs/" + tag + "/report")
 	u.MustWait(`() => document.body.innerText.includes("Slippers were pulled off and the retainer broke")`)
 	u.open("/jobs/" + tag + "/dispute")
@@ -66,7 +69,8 @@ func TestOriginOfAMarkCounts(t *testing.T) {
 	assert.Less(t, after.Explained().Ranking[0].Posterior, before, "a mark made by the bench counts for nothing")
 	u.MustElement(`select[data-field="u1/evidence/fine_lines/found_how"]`).MustSelect("after wiping")
 	u.MustWait(`() => window.corvek.idle()`)
-	assert.Less(t, u.state("T-0405").Explained().Ranking[0].Posterior, after.Explained().Ranking[0].Posterior, "seen only after wiping, it says less")
+	assert.Less(t, u.state("T-0405").Explained().Ranking[0].Posterior, after.Explained().Ranking[0].Posterior,
+		"seen only after wiping, it says less")
 	u.quiet()
 }
 
@@ -99,7 +103,8 @@ func TestTwoQuickTapsMarkOneRow(t *testing.T) {
 func TestFacingsOnOneSheet(t *testing.T) {
 	s := serve(t)
 	who := job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}
-	tag, err := s.jobs.Create(context.Background(), who, job.NewJob{Customer: "Ostrey", Title: "Spare pump", Family: "external_gear_pump"})
+	tag, err := s.jobs.Create(context.Background(), who,
+		job.NewJob{Customer: "Ostrey", Title: "Spare pump", Family: "external_gear_pump"})
 	require.NoError(t, err)
 	require.NoError(t, s.jobs.TakeOffRest(context.Background(), who, tag, 1))
 	u := enter(t, s, "iva", true)

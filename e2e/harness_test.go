@@ -63,7 +63,8 @@ func chromium(t testing.TB) string {
 func chrome(t testing.TB) *rod.Browser {
 	t.Helper()
 	launch.Do(func() {
-		starter = launcher.New().Bin(chromium(t)).NoSandbox(os.Geteuid() == 0).Set("disable-background-networking").Set("no-first-run").Set("disable-component-update")
+		starter = launcher.New().Bin(chromium(t)).NoSandbox(os.Geteuid() == 0).Set("disable-background-networking").
+			Set("no-first-run").Set("disable-component-update")
 		client := cdp.MustStartWithURL(context.Background(), starter.MustLaunch(), nil)
 		browser = rod.New().Client(movedOn{client}).MustConnect()
 	})
@@ -134,12 +135,14 @@ func (u *user) watch() {
 		}
 	}, func(e *proto.LogEntryAdded) {
 		// A refused entry answers 422 or 409 on purpose; everything else is a fault.
-		if e.Entry.Level == proto.LogLogEntryLevelError && !strings.Contains(e.Entry.Text, "422") && !strings.Contains(e.Entry.Text, "409") && !strings.Contains(e.Entry.Text, "ERR_CONNECTION") {
+		if e.Entry.Level == proto.LogLogEntryLevelError && !strings.Contains(e.Entry.Text, "422") &&
+			!strings.Contains(e.Entry.Text, "409") && !strings.Contains(e.Entry.Text, "ERR_CONNECTION") {
 			u.faults.note("log: %s %s", e.Entry.Text, e.Entry.URL)
 		}
 	}, func(e *proto.NetworkRequestWillBeSent) {
 		url := e.Request.URL
-		if !strings.HasPrefix(url, u.shop.URL) && !strings.HasPrefix(url, "data:") && !strings.HasPrefix(url, "about:") {
+		if !strings.HasPrefix(url, u.shop.URL) && !strings.HasPrefix(url, "data:") &&
+			!strings.HasPrefix(url, "about:") {
 			u.faults.note("outside request: %s", url)
 		}
 	})()
@@ -165,7 +168,8 @@ func (u *user) ready() {
 // condition, its last fault and the page's words if it never holds.
 func (u *user) MustWait(condition string, args ...any) {
 	u.t.Helper()
-	tried := `(...args) => { try { return {held: !!(` + condition + `)(...args)} } catch (e) { return {fault: String(e)} } }`
+	tried := `(...args) => { try { return {held: !!(` + condition +
+		`)(...args)} } catch (e) { return {fault: String(e)} } }`
 	var fault string
 	for until := time.Now().Add(2 * time.Minute); time.Now().Before(until); time.Sleep(20 * time.Millisecond) {
 		answer := u.MustEval(tried, args...)
@@ -174,7 +178,8 @@ func (u *user) MustWait(condition string, args ...any) {
 		}
 		fault = answer.Get("fault").String()
 	}
-	u.t.Fatalf("waited in vain for %s (%s) at %s:\n%s", condition, fault, u.MustInfo().URL, u.MustElement("body").MustText())
+	u.t.Fatalf("waited in vain for %s (%s) at %s:\n%s", condition, fault, u.MustInfo().URL,
+		u.MustElement("body").MustText())
 }
 
 // press activates a button or link: by a click, or by focus and Enter.
@@ -186,7 +191,8 @@ func (u *user) press(el *rod.Element) {
 		return
 	}
 	el.MustEval(`() => this.focus()`)
-	require.True(u.t, el.MustEval(`() => document.activeElement === this && this.tabIndex >= 0`).Bool(), "cannot be reached by keyboard: %s", el.MustHTML())
+	require.True(u.t, el.MustEval(`() => document.activeElement === this && this.tabIndex >= 0`).Bool(),
+		"cannot be reached by keyboard: %s", el.MustHTML())
 	u.Keyboard.MustType(input.Enter)
 }
 

@@ -85,7 +85,8 @@ func TestCaliperFillsAGrid(t *testing.T) {
 	u := enter(t, serve(t), "mirre", false)
 	p := u.state("T-0412").ByCode["rod"]
 	u.open(fmt.Sprintf("/jobs/T-0412/measure?part=%s&feature=diameter", p.Code))
-	first := u.MustElement(fmt.Sprintf(`[data-field="u1/part/%s/feature/%s/found/r1c1"]`, p.Features[0].Part.Code, p.Features[0].Code))
+	first := u.MustElement(fmt.Sprintf(`[data-field="u1/part/%s/feature/%s/found/r1c1"]`, p.Features[0].Part.Code,
+		p.Features[0].Code))
 	first.MustEval(`() => { this.focus(); this.select(); }`)
 	for i := range 8 {
 		u.Keyboard.MustType(input.Backspace)
@@ -163,7 +164,8 @@ func TestKeys(t *testing.T) {
 	u.Keyboard.MustType(input.ArrowRight)
 	u.MustWait(`(was) => document.readyState === "complete" && document.querySelector("h2").innerText !== was`, before)
 	u.Keyboard.MustType('n')
-	u.MustWait(`() => document.readyState === "complete" && document.querySelector("h2").innerText.includes("Front side plate")`)
+	u.MustWait(`() => document.readyState === "complete" && document.querySelector("h2").innerText.includes("Front ` +
+		`side plate")`)
 	u.ready()
 	// An arrow on a choice moves the choice and not the page.
 	at := u.MustInfo().URL

@@ -33,7 +33,8 @@ func (c movedOn) Call(ctx context.Context, session, method string, params any) (
 }
 
 func pageGone(message string) bool {
-	for _, said := range []string{"Inspected target navigated or closed", "Execution context was destroyed", "Cannot find default execution context", "Could not find object with given id"} {
+	for _, said := range []string{"Inspected target navigated or closed", "Execution context was destroyed",
+		"Cannot find default execution context", "Could not find object with given id"} {
 		if strings.HasPrefix(message, said) {
 			return true
 		}

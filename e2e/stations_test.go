@@ -214,7 +214,9 @@ func (u *user) build(tag string) {
 			u.tap(fmt.Sprintf("u1/part/%s/step/turn", p.Code), "free")
 		}
 		u.press(u.MustElement(fmt.Sprintf(`[data-set="u1/part/%s/step/done"]`, p.Code)))
-		u.MustWait(`(f) => { const b = document.querySelector('[data-set="' + f + '"]'); return document.readyState === "complete" && window.corvek && window.corvek.idle() && (!b || b.dataset.base === "yes"); }`, fmt.Sprintf("u1/part/%s/step/done", p.Code))
+		u.MustWait(`(f) => { const b = document.querySelector('[data-set="' + f + '"]'); return document.readyState `+
+			`=== "complete" && window.corvek && window.corvek.idle() && (!b || b.dataset.base === "yes"); }`,
+			fmt.Sprintf("u1/part/%s/step/done", p.Code))
 	}
 	u.says("26")
 	for _, p := range u.state(tag).Parts {
@@ -268,7 +270,8 @@ func (u *user) handOver(tag string) {
 	require.True(u.t, u.state(tag).Job.HandedOver())
 	u.open("/jobs/" + tag + "/report")
 	paper := u.MustElement("body").MustText()
-	for _, words := range []string{"PASSED on the simulated stand", "Hard dirt in the oil", "8.79 L/min", "Flush tank and lines", "0.203 mm to under 0.229 mm"} {
+	for _, words := range []string{"PASSED on the simulated stand", "Hard dirt in the oil", "8.79 L/min",
+		"Flush tank and lines", "0.203 mm to under 0.229 mm"} {
 		assert.Contains(u.t, paper, words)
 	}
 }

@@ -19,11 +19,13 @@ func TestToolboxByKeyboard(t *testing.T) {
 	u := enter(t, serve(t), "iva", false)
 	u.open("/toolbox/disc_stack?for=T-0412")
 	type pair struct{ field, text string }
-	for _, p := range []pair{{"outside", "50 mm"}, {"inside", "25.4 mm"}, {"thickness", "2 mm"}, {"cone_height", "1.4 lb"}, {"stack", "><"}, {"force", "3000 N"}} {
+	for _, p := range []pair{{"outside", "50 mm"}, {"inside", "25.4 mm"}, {"thickness", "2 mm"},
+		{"cone_height", "1.4 lb"}, {"stack", "><"}, {"force", "3000 N"}} {
 		u.MustElement("#in-" + p.field).MustFocus()
 		u.Page.Keyboard.MustType([]input.Key(p.text)...)
 	}
-	u.MustWait(`() => { const e = document.querySelector("#in-cone_height").closest(".f").querySelector(".f-e.on"); return e && e.textContent.includes("mm") }`)
+	u.MustWait(`() => { const e = document.querySelector("#in-cone_height").closest(".f").querySelector(".f-e.on"); ` +
+		`return e && e.textContent.includes("mm") }`)
 	cone := u.MustElement("#in-cone_height")
 	cone.MustSelectAllText()
 	u.Page.Keyboard.MustType([]input.Key("1.4 mm")...)

@@ -42,7 +42,8 @@ need_postgres() {
 }
 
 need_chromium() {
-    if ! command -v chromium >/dev/null 2>&1 && ! command -v chromium-browser >/dev/null 2>&1 && ! command -v google-chrome >/dev/null 2>&1; then
+    if ! command -v chromium >/dev/null 2>&1 && ! command -v chromium-browser >/dev/null 2>&1 &&
+        ! command -v google-chrome >/dev/null 2>&1; then
         install_packages chromium
     fi
 }

@@ -96,5 +96,6 @@ func helpFor(w io.Writer, d *calc.Def) {
 	for _, r := range d.Results {
 		fmt.Fprintf(w, "  %-28s %-6s %s\n", r.Name, r.Unit, r.Help)
 	}
-	fmt.Fprintf(w, "\nFormula:     %s\nSource:      %s\nAssumptions: %s\nExample:     %s\n", d.Formula, d.Source, d.Assumptions, d.Example)
+	fmt.Fprintf(w, "\nFormula:     %s\nSource:      %s\nAssumptions: %s\nExample:     %s\n", d.Formula, d.Source,
+		d.Assumptions, d.Example)
 }

@@ -77,7 +77,8 @@ func TestCalcFromTheShell(t *testing.T) {
 
 func TestCalcRefusesWithExitTwo(t *testing.T) {
 	for _, c := range []struct{ name, in, field string }{
-		{"cylinder", `{"bore":"63"}`, "bore"}, {"cylinder", `{"bore":"63 mm","pressure":"1 bar","x":1}`, "x"}, {"cylinder", `{`, ""}, {"cylinder", ``, ""}, {"nonesuch", `{}`, "name"},
+		{"cylinder", `{"bore":"63"}`, "bore"}, {"cylinder", `{"bore":"63 mm","pressure":"1 bar","x":1}`, "x"},
+		{"cylinder", `{`, ""}, {"cylinder", ``, ""}, {"nonesuch", `{}`, "name"},
 	} {
 		out, _, code := run(t, c.in, nil, "calc", c.name)
 		assert.Equal(t, 2, code, c.in)
@@ -133,7 +134,8 @@ func TestPersonNeedsAProperPassword(t *testing.T) {
 	_, errs, code := run(t, "short\n", env, "person", "--sign-in", "nia", "--name", "Nia Holt")
 	assert.Equal(t, 1, code)
 	assert.Contains(t, errs, "8 letters")
-	out, errs, code := run(t, "long enough\n", env, "person", "--sign-in", "nia", "--name", "Nia Holt", "--role", "lead")
+	out, errs, code := run(t, "long enough\n", env, "person", "--sign-in", "nia", "--name", "Nia Holt", "--role",
+		"lead")
 	require.Zero(t, code, errs)
 	assert.Contains(t, out, "saved nia")
 	_, _, code = run(t, "long enough\n", env, "person", "--sign-in", "nia", "--name", "Nia Holt", "--role", "king")
@@ -147,7 +149,8 @@ func TestADatabaseThatIsNotThereIsSaidInOneSentence(t *testing.T) {
 }
 
 func TestExplainCommand(t *testing.T) {
-	out, _, code := run(t, `{"family":"winch_brake_pack","evidence":[{"code":"springs_turned","state":"seen"},{"code":"recent_work","state":"seen"}]}`, nil, "explain")
+	out, _, code := run(t, `{"family":"winch_brake_pack","evidence":[{"code":"springs_turned","state":"seen"},`+
+		`{"code":"recent_work","state":"seen"}]}`, nil, "explain")
 	assert.Zero(t, code)
 	assert.Contains(t, out, `"cause": "springs_wrong"`)
 	out, _, code = run(t, "", nil, "explain", "--codes", "winch_brake_pack")

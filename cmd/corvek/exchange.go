@@ -49,7 +49,8 @@ func exportCommand() *cobra.Command {
 
 func importCommand() *cobra.Command {
 	return &cobra.Command{
-		Use: "import FILE...", Short: "Read jobs from exported zips or from job.json documents", Args: cobra.MinimumNArgs(1),
+		Use: "import FILE...", Short: "Read jobs from exported zips or from job.json documents",
+		Args: cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			jobs, done, err := database(cmd.Context())
 			if err != nil {
@@ -99,7 +100,8 @@ func read(name string) (*exchange.Document, exchange.Files, error) {
 func personCommand() *cobra.Command {
 	var p store.Person
 	cmd := &cobra.Command{
-		Use: "person", Short: "Add a person or renew a password; the password is read from standard input", Args: cobra.NoArgs,
+		Use: "person", Short: "Add a person or renew a password; the password is read from standard input",
+		Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			line, _ := bufio.NewReader(os.Stdin).ReadString('\n')
 			password := strings.TrimSpace(line)

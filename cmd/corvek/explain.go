@@ -33,7 +33,8 @@ func explainCommand() *cobra.Command {
 				families := base.Families()
 				if len(args) == 1 {
 					if base[args[0]] == nil {
-						return refuse(cmd, field.Errorf("family", "%q is not known; it is one of %v", args[0], families))
+						return refuse(cmd, field.Errorf("family", "%q is not known; it is one of %v", args[0],
+							families))
 					}
 					families = args
 				}
@@ -63,7 +64,8 @@ func explainCommand() *cobra.Command {
 		},
 	}
 	cmd.Flags().StringVar(&codes, "codes", "", "list the causes and the evidence of a family")
-	cmd.Flags().IntVar(&trial, "trial", 0, "draw so many cases of the family, or of each, from the knowledge, and report accuracy, calibration and minutes")
+	cmd.Flags().IntVar(&trial, "trial", 0, "draw so many cases of the family, or of each, from the knowledge, and "+
+		"report accuracy, calibration and minutes")
 	return cmd
 }
 
@@ -94,7 +96,8 @@ func try(w io.Writer, base explain.Base, families []string, cases int) error {
 		k := base[name]
 		t := k.Try(cases, hidden, slips, 1)
 		r := k.RaceOnce(max(1, cases/10), 1)
-		fmt.Fprintf(w, "%-28s %6.1f%% %6.1f%% %7.3f %5.0f min %5.0f min\n", name, 100*t.Top1, 100*t.Top3, t.Calibrated, r.Guided, r.Fixed)
+		fmt.Fprintf(w, "%-28s %6.1f%% %6.1f%% %7.3f %5.0f min %5.0f min\n", name, 100*t.Top1, 100*t.Top3,
+			t.Calibrated, r.Guided, r.Fixed)
 	}
 	return nil
 }

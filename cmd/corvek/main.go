@@ -18,7 +18,8 @@ func main() {
 	root := &cobra.Command{
 		Use: "corvek", Short: "Workbook of a hydraulic rebuild shop", SilenceUsage: true, SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), migrateCommand(), calcCommand(), explainCommand(), exportCommand(), importCommand(), personCommand())
+	root.AddCommand(serveCommand(), demoCommand(), migrateCommand(), calcCommand(), explainCommand(),
+		exportCommand(), importCommand(), personCommand())
 	err := root.ExecuteContext(ctx)
 	var answered answeredError
 	switch {

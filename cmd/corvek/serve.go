@@ -47,7 +47,8 @@ func demoCommand() *cobra.Command {
 	var addr string
 	var verbose bool
 	cmd := &cobra.Command{
-		Use: "demo", Short: "Serve the made-up shop Tarnholm Hydraulics, loaded when the store is empty", Args: cobra.NoArgs,
+		Use: "demo", Short: "Serve the made-up shop Tarnholm Hydraulics, loaded when the store is empty",
+		Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			return serve(cmd.Context(), cmd.OutOrStdout(), addr, false, true, verbose)
 		},
@@ -71,7 +72,8 @@ func serve(ctx context.Context, out io.Writer, addr string, secure, withDemo, ve
 	// The port is taken first: finding it in use must not cost a database start.
 	listener, err := net.Listen("tcp", addr)
 	if errors.Is(err, syscall.EADDRINUSE) {
-		return fmt.Errorf("%s is in use by another program; stop that, or choose another address with --addr or CORVEK_ADDR", addr)
+		return fmt.Errorf("%s is in use by another program; stop that, or choose another address with --addr or "+
+			"CORVEK_ADDR", addr)
 	}
 	if err != nil {
 		return fmt.Errorf("cannot serve on %s: %w", addr, err)
@@ -107,7 +109,8 @@ func serve(ctx context.Context, out io.Writer, addr string, secure, withDemo, ve
 	if err != nil {
 		return err
 	}
-	server := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 2 * time.Minute, WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute}
+	server := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 2 * time.Minute,
+		WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute}
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()
 	select {

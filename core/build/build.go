@@ -69,7 +69,8 @@ func Tighten(thread, class, makers string, circle int) (Tightening, error) {
 		}
 		preload := fastener.UsualPreload * c.Proof(th.Diameter) * th.StressArea()
 		t.Torque = fastener.Torque(fastener.KOiled, th.Diameter, preload)
-		t.Source = fmt.Sprintf("table: %s class %s, oiled, %.0f %% of proof load", th.Name, c.Name, 100*fastener.UsualPreload)
+		t.Source = fmt.Sprintf("table: %s class %s, oiled, %.0f %% of proof load", th.Name, c.Name,
+			100*fastener.UsualPreload)
 	}
 	if circle > 1 {
 		t.Order = fastener.Crosswise(circle)

@@ -34,7 +34,8 @@ func TestUnknownClassGivesNoTorque(t *testing.T) {
 }
 
 func TestSuspectIsTheStepItWentStiffAt(t *testing.T) {
-	steps := []build.Step{{Name: "gears", Done: true, Turn: build.Free}, {Name: "front cover", Done: true, Turn: build.Stiff}, {Name: "bolts"}}
+	steps := []build.Step{{Name: "gears", Done: true, Turn: build.Free},
+		{Name: "front cover", Done: true, Turn: build.Stiff}, {Name: "bolts"}}
 	assert.Equal(t, "stiff since front cover went in", build.Suspect(steps))
 	assert.Equal(t, 2, build.Next(steps))
 	assert.Empty(t, build.Suspect(steps[:1]))

@@ -192,7 +192,14 @@ func (a *Args) readFigures(d *Def, in Input, msg json.RawMessage) error {
 }
 
 var dimensionOfResult = map[string]quantity.Dimension{
-	"": quantity.Number, "m": quantity.Length, "m2": quantity.Area, "m3": quantity.Volume, "Pa": quantity.Pressure, "N": quantity.Force, "m3/s": quantity.Flow, "s": quantity.Time,
+	"":     quantity.Number,
+	"m":    quantity.Length,
+	"m2":   quantity.Area,
+	"m3":   quantity.Volume,
+	"Pa":   quantity.Pressure,
+	"N":    quantity.Force,
+	"m3/s": quantity.Flow,
+	"s":    quantity.Time,
 }
 
 func (a *Args) readGrid(in Input, msg json.RawMessage, one **quantity.Dimension) error {
@@ -302,7 +309,11 @@ func readQuantity(in Input, name string, msg json.RawMessage, one **quantity.Dim
 		}
 		text = s
 	} else if text == "" || !strings.ContainsRune("-0123456789", rune(text[0])) {
-		return quantity.Quantity{}, field.Errorf(name, "is %s written as \"number unit\"", describe(Input{Dim: in.Dim, AnyDim: in.AnyDim}))
+		return quantity.Quantity{}, field.Errorf(
+			name,
+			"is %s written as \"number unit\"",
+			describe(Input{Dim: in.Dim, AnyDim: in.AnyDim}),
+		)
 	}
 	var q quantity.Quantity
 	var err error

@@ -70,7 +70,18 @@ type Def struct {
 }
 
 // Subjects are the shelves of the calculators in the order of the work.
-var Subjects = []string{"Measuring and judging", "Leakage", "Seals", "Springs, fasteners", "Pumps, motors, heat", "Geometry and force", "Fluid", "Tests", "Deciding and planning", "Mechanical helpers"}
+var Subjects = []string{
+	"Measuring and judging",
+	"Leakage",
+	"Seals",
+	"Springs, fasteners",
+	"Pumps, motors, heat",
+	"Geometry and force",
+	"Fluid",
+	"Tests",
+	"Deciding and planning",
+	"Mechanical helpers",
+}
 
 var registry = map[string]*Def{}
 

@@ -44,7 +44,14 @@ func days(name, help string) Input {
 }
 
 func density(name string) Input {
-	return Input{Name: name, Dim: quantity.Density, Bare: "kg/m3", Optional: true, Default: "870 kg/m3", Help: "of the oil"}
+	return Input{
+		Name:     name,
+		Dim:      quantity.Density,
+		Bare:     "kg/m3",
+		Optional: true,
+		Default:  "870 kg/m3",
+		Help:     "of the oil",
+	}
 }
 
 func choice(name, standard, help string, choices ...string) Input {

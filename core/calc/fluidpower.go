@@ -11,7 +11,10 @@ import (
 func init() { register(cylinderDef, pumpDef, heatDef) }
 
 var cylinderDef = &Def{
-	Name: "cylinder", Asked: []string{"push_force"}, Subject: "Geometry and force", Summary: "Areas, forces, speeds and blocked-rod pressure of a cylinder",
+	Name:    "cylinder",
+	Asked:   []string{"push_force"},
+	Subject: "Geometry and force",
+	Summary: "Areas, forces, speeds and blocked-rod pressure of a cylinder",
 	Inputs: []Input{
 		q("bore", quantity.Length, "inside diameter of the tube"),
 		optional(q("rod", quantity.Length, "rod diameter, smaller than the bore")),
@@ -22,14 +25,36 @@ var cylinderDef = &Def{
 		atMost(absent(number("force_efficiency", "share of the force left after friction"), "1"), 1),
 	},
 	Results: []Result{
-		{"cap_area", "m2", ""}, {"annulus_area", "m2", ""}, {"area_ratio", "", "cap over annulus"}, {"push_force", "N", ""}, {"pull_force", "N", ""},
-		{"extend_speed", "m/s", ""}, {"retract_speed", "m/s", ""}, {"cap_volume", "m3", ""}, {"annulus_volume", "m3", ""},
-		{"extend_time", "s", ""}, {"retract_time", "s", ""}, {"blocked_rod_pressure", "Pa", "at the rod end when its port is shut"},
+		{
+			"cap_area",
+			"m2",
+			"",
+		},
+		{"annulus_area", "m2", ""},
+		{"area_ratio", "", "cap over annulus"},
+		{"push_force", "N", ""},
+		{"pull_force", "N", ""},
+		{
+			"extend_speed",
+			"m/s",
+			"",
+		},
+		{"retract_speed", "m/s", ""},
+		{"cap_volume", "m3", ""},
+		{"annulus_volume", "m3", ""},
+		{
+			"extend_time",
+			"s",
+			"",
+		},
+		{"retract_time", "s", ""},
+		{"blocked_rod_pressure", "Pa", "at the rod end when its port is shut"},
 	},
-	Formula: "A = π/4·d²; F = (p·A − p_ret·A_other)·η; v = Q/A; p_blocked = p·A_cap/A_ann",
-	Source:  "area relations of any fluid-power textbook", Assumptions: "steady pressures, no leak past the piston",
-	Example: `{"bore":"63 mm","rod":"36 mm","pressure":"210 bar"}`,
-	Run:     runCylinder,
+	Formula:     "A = π/4·d²; F = (p·A − p_ret·A_other)·η; v = Q/A; p_blocked = p·A_cap/A_ann",
+	Source:      "area relations of any fluid-power textbook",
+	Assumptions: "steady pressures, no leak past the piston",
+	Example:     `{"bore":"63 mm","rod":"36 mm","pressure":"210 bar"}`,
+	Run:         runCylinder,
 }
 
 func runCylinder(a *Args, o *Output) error {
@@ -86,13 +111,21 @@ func runCylinder(a *Args, o *Output) error {
 		blocked := p * cap / ann
 		o.Fig("blocked_rod_pressure", blocked, "Pa")
 		o.Step("with the rod port shut: p_rod = p·A_cap/A_ann = %s", bar(blocked))
-		o.Warn("rod_end_intensified", "with the rod-end port blocked the rod end sees %s; never cap or shut it under pressure", bar(blocked))
+		o.Warn(
+			"rod_end_intensified",
+			"with the rod-end port blocked the rod end sees %s; never cap or shut it under pressure",
+			bar(blocked),
+		)
 	}
 	return nil
 }
 
 var pumpDef = &Def{
-	Name: "pump", Title: "Pump figures", Asked: []string{"overall_efficiency", "volumetric_efficiency", "theoretical_flow"}, Subject: "Pumps, motors, heat", Summary: "Theoretical flow, slip, powers and efficiencies of a pump",
+	Name:    "pump",
+	Title:   "Pump figures",
+	Asked:   []string{"overall_efficiency", "volumetric_efficiency", "theoretical_flow"},
+	Subject: "Pumps, motors, heat",
+	Summary: "Theoretical flow, slip, powers and efficiencies of a pump",
 	Inputs: []Input{
 		q("displacement", quantity.Displacement, "per revolution"),
 		q("speed", quantity.Rotation, "of the shaft"),
@@ -103,14 +136,30 @@ var pumpDef = &Def{
 		optional(q("case_flow", quantity.Flow, "from the case drain")),
 	},
 	Results: []Result{
-		{"theoretical_flow", "m3/s", ""}, {"slip", "m3/s", "theoretical less delivered"}, {"volumetric_efficiency", "", ""}, {"hydraulic_power", "W", ""},
-		{"shaft_power", "W", ""}, {"overall_efficiency", "", ""}, {"hydromechanical_efficiency", "", ""}, {"theoretical_torque", "N·m", ""},
-		{"case_fraction", "", "case flow over theoretical"}, {"heat", "W", "shaft less hydraulic power"},
+		{
+			"theoretical_flow",
+			"m3/s",
+			"",
+		},
+		{"slip", "m3/s", "theoretical less delivered"},
+		{"volumetric_efficiency", "", ""},
+		{"hydraulic_power", "W", ""},
+		{
+			"shaft_power",
+			"W",
+			"",
+		},
+		{"overall_efficiency", "", ""},
+		{"hydromechanical_efficiency", "", ""},
+		{"theoretical_torque", "N·m", ""},
+		{"case_fraction", "", "case flow over theoretical"},
+		{"heat", "W", "shaft less hydraulic power"},
 	},
-	Formula: "Q_th = D·n; slip = Q_th − Q; η_v = Q/Q_th; T_th = Δp·D/2π; P_hyd = Δp·Q; P = T·ω",
-	Source:  "ISO 4391 and ISO 4409", Assumptions: "displacement is the derived one of this very unit; the nameplate's may be a few per cent off",
-	Example: `{"displacement":"32 cc/rev","speed":"1450 rpm","pressure":"175 bar","flow":"42 L/min"}`,
-	Run:     runPump,
+	Formula:     "Q_th = D·n; slip = Q_th − Q; η_v = Q/Q_th; T_th = Δp·D/2π; P_hyd = Δp·Q; P = T·ω",
+	Source:      "ISO 4391 and ISO 4409",
+	Assumptions: "displacement is the derived one of this very unit; the nameplate's may be a few per cent off",
+	Example:     `{"displacement":"32 cc/rev","speed":"1450 rpm","pressure":"175 bar","flow":"42 L/min"}`,
+	Run:         runPump,
 }
 
 func runPump(a *Args, o *Output) error {
@@ -132,7 +181,10 @@ func runPump(a *Args, o *Output) error {
 		o.Fig("hydraulic_power", hydraulic, "W")
 		o.Step("P_hyd = Δp·Q = %s kW", f(hydraulic/1e3))
 		if flow > theory {
-			o.Warn("delivery_above_theory", "the delivered flow is above the theoretical one; check displacement, speed and the flow meter")
+			o.Warn(
+				"delivery_above_theory",
+				"the delivered flow is above the theoretical one; check displacement, speed and the flow meter",
+			)
 		}
 	}
 	if a.Has("torque") {
@@ -153,7 +205,11 @@ func runPump(a *Args, o *Output) error {
 }
 
 var heatDef = &Def{
-	Name: "heat", Title: "Heat made", Asked: []string{"temperature_rate", "power"}, Subject: "Pumps, motors, heat", Summary: "Heat made where oil drops pressure without doing work",
+	Name:    "heat",
+	Title:   "Heat made",
+	Asked:   []string{"temperature_rate", "power"},
+	Subject: "Pumps, motors, heat",
+	Summary: "Heat made where oil drops pressure without doing work",
 	Inputs: []Input{
 		q("pressure_drop", quantity.Pressure, ""),
 		q("flow", quantity.Flow, "what really passes the drop: leakage, relief or throttle flow"),
@@ -162,21 +218,35 @@ var heatDef = &Def{
 		{Name: "specific_heat", Dim: quantity.SpecificHeat, Bare: "J/(kg·K)", Optional: true, Default: "1900 J/(kg·K)"},
 		absent(q("cooling", quantity.Power, "carried away; taken off the rate, not the power"), "0"),
 	},
-	Results: []Result{{"power", "W", ""}, {"temperature_rate", "K/s", ""}, {"time_per_10K", "s", ""}},
-	Formula: "P = Δp·Q; dT/dt = (P − cooling)/(ρ·c·V)",
-	Source:  "energy balance of a throttled liquid", Assumptions: "all oil mixed, nothing taken up by metal",
-	Example: `{"pressure_drop":"175 bar","flow":"7 L/min","volume":"120 L"}`,
+	Results:     []Result{{"power", "W", ""}, {"temperature_rate", "K/s", ""}, {"time_per_10K", "s", ""}},
+	Formula:     "P = Δp·Q; dT/dt = (P − cooling)/(ρ·c·V)",
+	Source:      "energy balance of a throttled liquid",
+	Assumptions: "all oil mixed, nothing taken up by metal",
+	Example:     `{"pressure_drop":"175 bar","flow":"7 L/min","volume":"120 L"}`,
 	Run: func(a *Args, o *Output) error {
 		power := a.Val("pressure_drop") * a.Val("flow")
 		o.Fig("power", power, "W")
-		o.Step("P = Δp·Q = %s · %s = %s kW; Q is the flow that really passes the drop: an idle pump on stroke heats by its leakage, not by its full flow", bar(a.Val("pressure_drop")), lpm(a.Val("flow")), f(power/1e3))
+		o.Step(
+			"P = Δp·Q = %s · %s = %s kW; Q is the flow that really passes the drop: an idle pump on stroke heats by "+
+				"its leakage, not by its full flow",
+			bar(a.Val("pressure_drop")),
+			lpm(a.Val("flow")),
+			f(power/1e3),
+		)
 		if !a.Has("volume") {
 			return nil
 		}
 		rho, c := a.Or("density", usualDensity), a.Or("specific_heat", 1900)
 		rate := fluidpower.TemperatureRate(power-a.Val("cooling"), a.Val("volume"), rho, c)
 		o.Fig("temperature_rate", rate, "K/s")
-		o.Step("dT/dt = (P − cooling)/(ρ·c·V) = %s W/(%s·%s·%s L) = %s K/min", f(power-a.Val("cooling")), f(rho), f(c), f(a.Val("volume")*1e3), f(rate*60))
+		o.Step(
+			"dT/dt = (P − cooling)/(ρ·c·V) = %s W/(%s·%s·%s L) = %s K/min",
+			f(power-a.Val("cooling")),
+			f(rho),
+			f(c),
+			f(a.Val("volume")*1e3),
+			f(rate*60),
+		)
 		if rate <= 0 && !math.IsNaN(rate) {
 			o.Warn("cooling_covers_it", "the cooling carries the heat away; the oil does not warm up")
 			return nil

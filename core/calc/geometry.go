@@ -12,22 +12,50 @@ import (
 func init() { register(intensifierDef, ejectionDef, storedEnergyDef, rodBowDef) }
 
 var intensifierDef = &Def{
-	Name: "intensifier", Asked: []string{"ram_force", "output_pressure"}, Subject: "Geometry and force", Summary: "What an air-over-oil intensifier and its ram deliver, and whether quoted figures can be true",
+	Name:    "intensifier",
+	Asked:   []string{"ram_force", "output_pressure"},
+	Subject: "Geometry and force",
+	Summary: "What an air-over-oil intensifier and its ram deliver, and whether quoted figures can be true",
 	Inputs: []Input{
-		q("drive_bore", quantity.Length, "of the low-pressure piston"), q("drive_pressure", quantity.Pressure, ""),
-		optional(q("plunger_diameter", quantity.Length, "or plunger_area")), optional(q("plunger_area", quantity.Area, "")),
-		optional(q("stroke", quantity.Length, "of the plunger")), optional(q("ram_bore", quantity.Length, "")), optional(q("ram_stroke", quantity.Length, "")),
+		q("drive_bore", quantity.Length, "of the low-pressure piston"),
+		q("drive_pressure", quantity.Pressure, ""),
+		optional(
+			q("plunger_diameter", quantity.Length, "or plunger_area"),
+		),
+		optional(q("plunger_area", quantity.Area, "")),
+		optional(
+			q("stroke", quantity.Length, "of the plunger"),
+		),
+		optional(q("ram_bore", quantity.Length, "")),
+		optional(q("ram_stroke", quantity.Length, "")),
 		optional(Input{Name: "cycle_rate", Dim: quantity.Frequency, Help: "strokes a minute or Hz"}),
 		absent(q("return_spring_force", quantity.Force, ""), "0"),
 		atMost(absent(number("force_efficiency", ""), "1"), 1),
 		{Name: "stated", Kind: Figures, Optional: true, Help: "result keys with the figures somebody quoted"},
 	},
-	Results: []Result{{"drive_area", "m2", ""}, {"plunger_area", "m2", ""}, {"ratio", "", "drive over plunger area"}, {"drive_force", "N", "net of the return spring"}, {"output_pressure", "Pa", ""},
-		{"volume_per_stroke", "m3", ""}, {"ram_force", "N", ""}, {"strokes_to_extend", "", "not rounded"}, {"output_flow", "m3/s", ""}, {"extend_time", "s", ""}, {"stated", "", "difference, and what each input alone would have to be"}},
-	Formula: "F = (p·A_drive − F_spring)·η; p_out = F/A_plunger; V = A_plunger·stroke; strokes = A_ram·s_ram/V",
-	Source:  "area relations of any fluid-power textbook", Assumptions: "no leak back past the valves, oil taken as stiff",
-	Example: `{"drive_bore":"120 mm","drive_pressure":"6 bar","plunger_diameter":"20 mm","stroke":"50 mm","ram_bore":"60 mm","ram_stroke":"30 mm","cycle_rate":"40 /min","stated":{"output_pressure":"250 bar"}}`,
-	Run:     runIntensifier,
+	Results: []Result{
+		{"drive_area", "m2", ""},
+		{"plunger_area", "m2", ""},
+		{"ratio", "", "drive over plunger area"},
+		{"drive_force", "N", "net of the return spring"},
+		{"output_pressure", "Pa", ""},
+		{
+			"volume_per_stroke",
+			"m3",
+			"",
+		},
+		{"ram_force", "N", ""},
+		{"strokes_to_extend", "", "not rounded"},
+		{"output_flow", "m3/s", ""},
+		{"extend_time", "s", ""},
+		{"stated", "", "difference, and what each input alone would have to be"},
+	},
+	Formula:     "F = (p·A_drive − F_spring)·η; p_out = F/A_plunger; V = A_plunger·stroke; strokes = A_ram·s_ram/V",
+	Source:      "area relations of any fluid-power textbook",
+	Assumptions: "no leak back past the valves, oil taken as stiff",
+	Example: `{"drive_bore":"120 mm","drive_pressure":"6 bar","plunger_diameter":"20 mm","stroke":"50 mm",` +
+		`"ram_bore":"60 mm","ram_stroke":"30 mm","cycle_rate":"40 /min","stated":{"output_pressure":"250 bar"}}`,
+	Run: runIntensifier,
 }
 
 // intensified works out one result from the inputs; ok is false where an input
@@ -102,7 +130,14 @@ func runIntensifier(a *Args, o *Output) error {
 		}
 	}
 	o.Step("ratio = (%s)²/plunger = %s", mm(in["drive_bore"]), f(got["ratio"]))
-	o.Step("F = (%s·A − %s N)·%s = %s N; p_out = F/A_plunger = %s", bar(in["drive_pressure"]), f(in["return_spring_force"]), f(in["force_efficiency"]), f(got["drive_force"]), bar(got["output_pressure"]))
+	o.Step(
+		"F = (%s·A − %s N)·%s = %s N; p_out = F/A_plunger = %s",
+		bar(in["drive_pressure"]),
+		f(in["return_spring_force"]),
+		f(in["force_efficiency"]),
+		f(got["drive_force"]),
+		bar(got["output_pressure"]),
+	)
 	if a.Has("stated") {
 		return weighStated(a, o, in, got)
 	}
@@ -120,7 +155,10 @@ func weighStated(a *Args, o *Output, in, got map[string]float64) error {
 		}
 		have, known := got[r.Name]
 		if !known {
-			return field.Errorf("stated."+r.Name, "cannot be worked out from the inputs given, so it cannot be held against them")
+			return field.Errorf(
+				"stated."+r.Name,
+				"cannot be worked out from the inputs given, so it cannot be held against them",
+			)
 		}
 		row := map[string]any{"difference": Figure{want - have, r.Unit}}
 		need := map[string]any{}
@@ -137,7 +175,12 @@ func weighStated(a *Args, o *Output, in, got map[string]float64) error {
 		rows[r.Name] = row
 		o.Step("%s: %s stated, %s worked out", r.Name, f(want), f(have))
 		if have != 0 && math.Abs(want-have) > 0.02*math.Abs(have) {
-			o.Warn("stated_differs", "the stated %s is %s %% off what the dimensions give", r.Name, f(100*(want-have)/have))
+			o.Warn(
+				"stated_differs",
+				"the stated %s is %s %% off what the dimensions give",
+				r.Name,
+				f(100*(want-have)/have),
+			)
 		}
 	}
 	o.Results = append(o.Results, Entry{"stated", rows})
@@ -199,20 +242,34 @@ const (
 )
 
 var ejectionDef = &Def{
-	Name: "ejection", Title: "Air behind a piston", Asked: []string{"force"}, Subject: "Geometry and force", Summary: "Force of compressed air behind a stuck piston",
-	Inputs:  []Input{q("bore", quantity.Length, ""), q("pressure", quantity.Pressure, "of the air")},
-	Results: []Result{{"force", "N", ""}},
-	Formula: "F = p·π/4·d²", Source: "area relation", Assumptions: "the piston is stuck until it lets go at once",
-	Example: `{"bore":"25 mm","pressure":"2 bar"}`,
+	Name:        "ejection",
+	Title:       "Air behind a piston",
+	Asked:       []string{"force"},
+	Subject:     "Geometry and force",
+	Summary:     "Force of compressed air behind a stuck piston",
+	Inputs:      []Input{q("bore", quantity.Length, ""), q("pressure", quantity.Pressure, "of the air")},
+	Results:     []Result{{"force", "N", ""}},
+	Formula:     "F = p·π/4·d²",
+	Source:      "area relation",
+	Assumptions: "the piston is stuck until it lets go at once",
+	Example:     `{"bore":"25 mm","pressure":"2 bar"}`,
 	Run: func(a *Args, o *Output) error {
 		force := a.Val("pressure") * fluidpower.CircleArea(a.Val("bore"))
 		o.Fig("force", force, "N")
 		o.Step("F = %s·π/4·(%s)² = %s N", bar(a.Val("pressure")), mm(a.Val("bore")), f(force))
 		switch {
 		case force > ejectionSerious:
-			o.Warn("ejection_serious", "%s N of air behind a piston throws it like a shot: do not; push it out mechanically or with oil", f(force))
+			o.Warn(
+				"ejection_serious",
+				"%s N of air behind a piston throws it like a shot: do not; push it out mechanically or with oil",
+				f(force),
+			)
 		case force > ejectionWarn:
-			o.Warn("ejection", "%s N: port covered, shield in front, nobody in line; regulated air only, a push by hand or oil first", f(force))
+			o.Warn(
+				"ejection",
+				"%s N: port covered, shield in front, nobody in line; regulated air only, a push by hand or oil first",
+				f(force),
+			)
 		}
 		return nil
 	},
@@ -222,14 +279,36 @@ var ejectionDef = &Def{
 const tntEnergy = 4.6e6
 
 var storedEnergyDef = &Def{
-	Name: "stored_energy", Asked: []string{"isentropic_energy", "liquid_energy"}, Subject: "Geometry and force", Summary: "Energy shut in by a test with gas or with liquid",
+	Name:    "stored_energy",
+	Asked:   []string{"isentropic_energy", "liquid_energy"},
+	Subject: "Geometry and force",
+	Summary: "Energy shut in by a test with gas or with liquid",
 	Inputs: []Input{
-		q("volume", quantity.Volume, ""), q("pressure", quantity.Pressure, "gauge"), choice("medium", "", "", "gas", "liquid"),
-		absent(number("gamma", "ratio of specific heats"), "1.4"), absent(q("bulk_modulus", quantity.Pressure, "of the liquid"), "1.5 GPa"), absent(q("ambient", quantity.Pressure, "absolute"), "101325 Pa"),
+		q(
+			"volume",
+			quantity.Volume,
+			"",
+		),
+		q("pressure", quantity.Pressure, "gauge"),
+		choice("medium", "", "", "gas", "liquid"),
+		absent(
+			number("gamma", "ratio of specific heats"),
+			"1.4",
+		),
+		absent(q("bulk_modulus", quantity.Pressure, "of the liquid"), "1.5 GPa"),
+		absent(q("ambient", quantity.Pressure, "absolute"), "101325 Pa"),
 	},
-	Results: []Result{{"isentropic_energy", "J", ""}, {"isothermal_energy", "J", ""}, {"isothermal_available", "J", "less the work on the surroundings"}, {"liquid_energy", "J", ""}, {"tnt_equivalent", "kg", ""}},
-	Formula: "gas: p1·V/(γ−1)·(1 − (p0/p1)^((γ−1)/γ)); p1·V·ln(p1/p0); that − (p1−p0)·V. liquid: V·p²/(2K)", Source: "expansion of an ideal gas, textbook", Assumptions: "vessel walls store nothing; fragments are another matter",
-	Example: `{"volume":"2 L","pressure":"100 bar","medium":"gas"}`,
+	Results: []Result{
+		{"isentropic_energy", "J", ""},
+		{"isothermal_energy", "J", ""},
+		{"isothermal_available", "J", "less the work on the surroundings"},
+		{"liquid_energy", "J", ""},
+		{"tnt_equivalent", "kg", ""},
+	},
+	Formula:     "gas: p1·V/(γ−1)·(1 − (p0/p1)^((γ−1)/γ)); p1·V·ln(p1/p0); that − (p1−p0)·V. liquid: V·p²/(2K)",
+	Source:      "expansion of an ideal gas, textbook",
+	Assumptions: "vessel walls store nothing; fragments are another matter",
+	Example:     `{"volume":"2 L","pressure":"100 bar","medium":"gas"}`,
 	Run: func(a *Args, o *Output) error {
 		v, p := a.Val("volume"), a.Val("pressure")
 		if a.Text("medium") == "liquid" {
@@ -251,17 +330,29 @@ var storedEnergyDef = &Def{
 		o.Fig("isothermal_available", isothermal-(p1-p0)*v, "J")
 		o.Fig("tnt_equivalent", isentropic/tntEnergy, "kg")
 		o.Step("p1 = %s absolute; E = p1·V/(γ−1)·(1 − (p0/p1)^((γ−1)/γ)) = %s J", bar(p1), f(isentropic))
-		o.Warn("gas_stored_energy", "dry inert gas only, never oxygen near oil; shield and distance; site rules and local codes come first")
+		o.Warn(
+			"gas_stored_energy",
+			"dry inert gas only, never oxygen near oil; shield and distance; site rules and local codes come first",
+		)
 		return nil
 	},
 }
 
 var rodBowDef = &Def{
-	Name: "rod_bow", Asked: []string{"bow_per_metre"}, Subject: "Pumps, motors, heat", Summary: "Bow of a rod from its swing on the dial",
-	Inputs:  []Input{q("tir", quantity.Length, "whole swing"), q("length", quantity.Length, "between the supports"), optional(Input{Name: "limit_per_metre", Dim: quantity.Slope, Bare: "mm/m"})},
-	Results: []Result{{"bow", "m", ""}, {"bow_per_metre", "", "m/m"}, {"verdict", "", ""}},
-	Formula: "bow = TIR/2", Source: "geometry of a bowed bar turning in V-blocks", Assumptions: "round rod, dial at the middle",
-	Example: `{"tir":"0.4 mm","length":"1 m","limit_per_metre":"0.3 mm/m"}`,
+	Name:    "rod_bow",
+	Asked:   []string{"bow_per_metre"},
+	Subject: "Pumps, motors, heat",
+	Summary: "Bow of a rod from its swing on the dial",
+	Inputs: []Input{
+		q("tir", quantity.Length, "whole swing"),
+		q("length", quantity.Length, "between the supports"),
+		optional(Input{Name: "limit_per_metre", Dim: quantity.Slope, Bare: "mm/m"}),
+	},
+	Results:     []Result{{"bow", "m", ""}, {"bow_per_metre", "", "m/m"}, {"verdict", "", ""}},
+	Formula:     "bow = TIR/2",
+	Source:      "geometry of a bowed bar turning in V-blocks",
+	Assumptions: "round rod, dial at the middle",
+	Example:     `{"tir":"0.4 mm","length":"1 m","limit_per_metre":"0.3 mm/m"}`,
 	Run: func(a *Args, o *Output) error {
 		bow := a.Val("tir") / 2
 		slope := bow / a.Val("length")
@@ -269,7 +360,10 @@ var rodBowDef = &Def{
 		o.Fig("bow_per_metre", slope, "")
 		o.Step("bow = %s/2 = %s, %s mm a metre", mm(a.Val("tir")), mm(bow), f(slope*1e3))
 		if a.Has("limit_per_metre") && finite(slope) {
-			o.Word("verdict", string(metrology.Judge(slope, metrology.AtMost(a.Val("limit_per_metre")), 0, false).Verdict))
+			o.Word(
+				"verdict",
+				string(metrology.Judge(slope, metrology.AtMost(a.Val("limit_per_metre")), 0, false).Verdict),
+			)
 		}
 		return nil
 	},

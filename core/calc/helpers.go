@@ -14,11 +14,22 @@ import (
 func init() { register(frictionDef, linePullDef, proudDef, retainerDef, meshDef, runoutDef) }
 
 var frictionDef = &Def{
-	Name: "friction_pack", Asked: []string{"torque"}, Subject: "Mechanical helpers", Summary: "Torque of a clutch or brake pack as it is stacked",
-	Inputs:  []Input{{Name: "plates", Kind: Text, Help: "f friction with two faces, s separator, in order"}, number("friction", "coefficient"), q("force", quantity.Force, "on the pack"), q("outer", quantity.Length, "diameter of the lining"), q("inner", quantity.Length, "diameter of the lining")},
-	Results: []Result{{"faces", "", "rubbing contacts"}, {"mean_radius", "m", ""}, {"torque", "N·m", ""}},
-	Formula: "r = 2/3·(Ro³−Ri³)/(Ro²−Ri²); T = faces·μ·F·r", Source: "uniform pressure, textbook on machine elements", Assumptions: "flat faces, wet or dry μ as given",
-	Example: `{"plates":"sfsfsfs","friction":0.1,"force":"8 kN","outer":"160 mm","inner":"120 mm"}`,
+	Name:    "friction_pack",
+	Asked:   []string{"torque"},
+	Subject: "Mechanical helpers",
+	Summary: "Torque of a clutch or brake pack as it is stacked",
+	Inputs: []Input{
+		{Name: "plates", Kind: Text, Help: "f friction with two faces, s separator, in order"},
+		number("friction", "coefficient"),
+		q("force", quantity.Force, "on the pack"),
+		q("outer", quantity.Length, "diameter of the lining"),
+		q("inner", quantity.Length, "diameter of the lining"),
+	},
+	Results:     []Result{{"faces", "", "rubbing contacts"}, {"mean_radius", "m", ""}, {"torque", "N·m", ""}},
+	Formula:     "r = 2/3·(Ro³−Ri³)/(Ro²−Ri²); T = faces·μ·F·r",
+	Source:      "uniform pressure, textbook on machine elements",
+	Assumptions: "flat faces, wet or dry μ as given",
+	Example:     `{"plates":"sfsfsfs","friction":0.1,"force":"8 kN","outer":"160 mm","inner":"120 mm"}`,
 	Run: func(a *Args, o *Output) error {
 		plates := strings.ToLower(strings.Join(strings.Fields(a.Text("plates")), ""))
 		faces := 0
@@ -39,20 +50,44 @@ var frictionDef = &Def{
 		o.Fig("faces", float64(faces), "")
 		o.Fig("mean_radius", r, "m")
 		o.Fig("torque", torque, "N·m")
-		o.Step("%d contacts of lining on separator; r = %s; T = %d·%s·%s N·r = %s N·m", faces, mm(r), faces, f(a.Val("friction")), f(a.Val("force")), f(torque))
+		o.Step(
+			"%d contacts of lining on separator; r = %s; T = %d·%s·%s N·r = %s N·m",
+			faces,
+			mm(r),
+			faces,
+			f(a.Val("friction")),
+			f(a.Val("force")),
+			f(torque),
+		)
 		if strings.Contains(plates, "ff") || strings.Contains(plates, "ss") {
-			o.Warn("like_plates_touch", "two plates of a kind lie on each other: that contact carries nothing; look at the order")
+			o.Warn(
+				"like_plates_touch",
+				"two plates of a kind lie on each other: that contact carries nothing; look at the order",
+			)
 		}
 		return nil
 	},
 }
 
 var linePullDef = &Def{
-	Name: "line_pull", Asked: []string{"pull"}, Subject: "Mechanical helpers", Summary: "Rope pull of a drum by layer",
-	Inputs:  []Input{q("torque", quantity.Torque, "of the motor"), q("drum_diameter", quantity.Length, ""), q("rope_diameter", quantity.Length, ""), number("layer", "1 is the first"), absent(number("ratio", "of the gear"), "1"), atMost(absent(number("efficiency", ""), "1"), 1)},
-	Results: []Result{{"radius", "m", ""}, {"pull", "N", ""}},
-	Formula: "r = drum/2 + rope·(layer − 1/2); F = T·ratio·η/r", Source: "geometry of the drum", Assumptions: "layers lie square on each other",
-	Example: `{"torque":"1050 N·m","drum_diameter":"300 mm","rope_diameter":"16 mm","layer":2,"ratio":5,"efficiency":0.9}`,
+	Name:    "line_pull",
+	Asked:   []string{"pull"},
+	Subject: "Mechanical helpers",
+	Summary: "Rope pull of a drum by layer",
+	Inputs: []Input{
+		q("torque", quantity.Torque, "of the motor"),
+		q("drum_diameter", quantity.Length, ""),
+		q("rope_diameter", quantity.Length, ""),
+		number("layer", "1 is the first"),
+		absent(number("ratio", "of the gear"), "1"),
+		atMost(absent(number("efficiency", ""), "1"), 1),
+	},
+	Results:     []Result{{"radius", "m", ""}, {"pull", "N", ""}},
+	Formula:     "r = drum/2 + rope·(layer − 1/2); F = T·ratio·η/r",
+	Source:      "geometry of the drum",
+	Assumptions: "layers lie square on each other",
+	Example: `{"torque":"1050 N·m","drum_diameter":"300 mm","rope_diameter":"16 mm","layer":2,"ratio":5,` +
+		`"efficiency":0.9}`,
 	Run: func(a *Args, o *Output) error {
 		layer := a.Val("layer")
 		if layer < 1 || layer != math.Trunc(layer) {
@@ -62,17 +97,35 @@ var linePullDef = &Def{
 		pull := a.Val("torque") * a.Or("ratio", 1) * a.Or("efficiency", 1) / r
 		o.Fig("radius", r, "m")
 		o.Fig("pull", pull, "N")
-		o.Step("r = %s; F = %s N·m·%s·%s/r = %s N", mm(r), f(a.Val("torque")), f(a.Or("ratio", 1)), f(a.Or("efficiency", 1)), f(pull))
+		o.Step(
+			"r = %s; F = %s N·m·%s·%s/r = %s N",
+			mm(r),
+			f(a.Val("torque")),
+			f(a.Or("ratio", 1)),
+			f(a.Or("efficiency", 1)),
+			f(pull),
+		)
 		return nil
 	},
 }
 
 var proudDef = &Def{
-	Name: "proud", Title: "Standing proud", Asked: []string{"proud"}, Subject: "Mechanical helpers", Summary: "How far a pack stands out of its recess",
-	Inputs:  []Input{list("thicknesses", quantity.Length, "of the pieces"), q("recess", quantity.Length, "depth"), optional(signed(q("lower", quantity.Length, "limit"))), optional(signed(q("upper", quantity.Length, "limit")))},
-	Results: []Result{{"proud", "m", "below zero: sunk"}, {"verdict", "", ""}},
-	Formula: "Σ thicknesses − recess", Source: "geometry", Assumptions: "clean, flat, fully seated",
-	Example: `{"thicknesses":["4.02 mm","4.01 mm"],"recess":"8.00 mm","lower":"0.01 mm","upper":"0.05 mm"}`,
+	Name:    "proud",
+	Title:   "Standing proud",
+	Asked:   []string{"proud"},
+	Subject: "Mechanical helpers",
+	Summary: "How far a pack stands out of its recess",
+	Inputs: []Input{
+		list("thicknesses", quantity.Length, "of the pieces"),
+		q("recess", quantity.Length, "depth"),
+		optional(signed(q("lower", quantity.Length, "limit"))),
+		optional(signed(q("upper", quantity.Length, "limit"))),
+	},
+	Results:     []Result{{"proud", "m", "below zero: sunk"}, {"verdict", "", ""}},
+	Formula:     "Σ thicknesses − recess",
+	Source:      "geometry",
+	Assumptions: "clean, flat, fully seated",
+	Example:     `{"thicknesses":["4.02 mm","4.01 mm"],"recess":"8.00 mm","lower":"0.01 mm","upper":"0.05 mm"}`,
 	Run: func(a *Args, o *Output) error {
 		if len(a.List("thicknesses")) == 0 {
 			return field.Errorf("thicknesses", "give at least one")
@@ -87,7 +140,12 @@ var proudDef = &Def{
 		proud := sum - a.Val("recess")
 		o.Fig("proud", proud, "m")
 		o.Step("%s − %s = %s", mm(sum), mm(a.Val("recess")), mm(proud))
-		l := metrology.Limits{Lower: a.Val("lower"), Upper: a.Val("upper"), HasLower: a.Has("lower"), HasUpper: a.Has("upper")}
+		l := metrology.Limits{
+			Lower:    a.Val("lower"),
+			Upper:    a.Val("upper"),
+			HasLower: a.Has("lower"),
+			HasUpper: a.Has("upper"),
+		}
 		if !l.Empty() {
 			// The difference of two lengths carries their rounding, far above that of the limits.
 			l.Lower, l.Upper = l.Lower-1e-9*sum, l.Upper+1e-9*sum
@@ -98,30 +156,84 @@ var proudDef = &Def{
 }
 
 var retainerDef = &Def{
-	Name: "retainer_lift", Asked: []string{"force_total"}, Subject: "Mechanical helpers", Summary: "Force that case pressure over suction puts on the slipper retainer",
-	Inputs:  []Input{q("piston_diameter", quantity.Length, ""), q("case_pressure", quantity.Pressure, ""), signed(q("suction_pressure", quantity.Pressure, "gauge; below zero for a vacuum")), absent(number("pistons", "on the suction side"), "1")},
-	Results: []Result{{"force_each", "N", ""}, {"force_total", "N", ""}},
-	Formula: "F = (p_case − p_suction)·π/4·d²", Source: "area relation", Assumptions: "suction pressure under the whole piston",
-	Example: `{"piston_diameter":"18 mm","case_pressure":"8 bar","suction_pressure":"-0.3 bar","pistons":4}`,
+	Name:    "retainer_lift",
+	Asked:   []string{"force_total"},
+	Subject: "Mechanical helpers",
+	Summary: "Force that case pressure over suction puts on the slipper retainer",
+	Inputs: []Input{
+		q("piston_diameter", quantity.Length, ""),
+		q("case_pressure", quantity.Pressure, ""),
+		signed(q("suction_pressure", quantity.Pressure, "gauge; below zero for a vacuum")),
+		absent(number("pistons", "on the suction side"), "1"),
+	},
+	Results:     []Result{{"force_each", "N", ""}, {"force_total", "N", ""}},
+	Formula:     "F = (p_case − p_suction)·π/4·d²",
+	Source:      "area relation",
+	Assumptions: "suction pressure under the whole piston",
+	Example:     `{"piston_diameter":"18 mm","case_pressure":"8 bar","suction_pressure":"-0.3 bar","pistons":4}`,
 	Run: func(a *Args, o *Output) error {
 		each := (a.Val("case_pressure") - a.Val("suction_pressure")) * fluidpower.CircleArea(a.Val("piston_diameter"))
 		o.Fig("force_each", each, "N")
 		o.Fig("force_total", each*a.Or("pistons", 1), "N")
-		o.Step("(%s − %s)·π/4·(%s)² = %s N each", bar(a.Val("case_pressure")), bar(a.Val("suction_pressure")), mm(a.Val("piston_diameter")), f(each))
+		o.Step(
+			"(%s − %s)·π/4·(%s)² = %s N each",
+			bar(a.Val("case_pressure")),
+			bar(a.Val("suction_pressure")),
+			mm(a.Val("piston_diameter")),
+			f(each),
+		)
 		return nil
 	},
 }
 
 // sieves are the openings of ASTM E11 test sieves in mm by their mesh.
-var sieves = map[float64]float64{4: 4.75, 5: 4, 6: 3.35, 7: 2.8, 8: 2.36, 10: 2, 12: 1.7, 14: 1.4, 16: 1.18, 18: 1, 20: .85, 25: .71, 30: .6, 35: .5, 40: .425, 45: .355, 50: .3,
-	60: .25, 70: .212, 80: .18, 100: .15, 120: .125, 140: .106, 170: .09, 200: .075, 230: .063, 270: .053, 325: .045, 400: .038, 450: .032, 500: .025, 635: .02}
+var sieves = map[float64]float64{
+	4:   4.75,
+	5:   4,
+	6:   3.35,
+	7:   2.8,
+	8:   2.36,
+	10:  2,
+	12:  1.7,
+	14:  1.4,
+	16:  1.18,
+	18:  1,
+	20:  .85,
+	25:  .71,
+	30:  .6,
+	35:  .5,
+	40:  .425,
+	45:  .355,
+	50:  .3,
+	60:  .25,
+	70:  .212,
+	80:  .18,
+	100: .15,
+	120: .125,
+	140: .106,
+	170: .09,
+	200: .075,
+	230: .063,
+	270: .053,
+	325: .045,
+	400: .038,
+	450: .032,
+	500: .025,
+	635: .02,
+}
 
 var meshDef = &Def{
-	Name: "mesh", Title: "Strainer mesh", Asked: []string{"opening"}, Subject: "Mechanical helpers", Summary: "Opening of a strainer mesh",
-	Inputs:  []Input{number("mesh", "wires per inch")},
-	Results: []Result{{"opening", "m", ""}},
-	Formula: "table", Source: "ASTM E11 test sieves", Assumptions: "strainer cloth of other wire has another opening",
-	Example: `{"mesh":100}`,
+	Name:        "mesh",
+	Title:       "Strainer mesh",
+	Asked:       []string{"opening"},
+	Subject:     "Mechanical helpers",
+	Summary:     "Opening of a strainer mesh",
+	Inputs:      []Input{number("mesh", "wires per inch")},
+	Results:     []Result{{"opening", "m", ""}},
+	Formula:     "table",
+	Source:      "ASTM E11 test sieves",
+	Assumptions: "strainer cloth of other wire has another opening",
+	Example:     `{"mesh":100}`,
 	Run: func(a *Args, o *Output) error {
 		mmOpen, ok := sieves[a.Val("mesh")]
 		if !ok {
@@ -150,11 +262,19 @@ var meshDef = &Def{
 func f2(v float64) string { return quantity.Figures(v, 3) }
 
 var runoutDef = &Def{
-	Name: "runout", Asked: []string{"eccentricity"}, Subject: "Mechanical helpers", Summary: "Eccentricity from the swing of a dial",
-	Inputs:  []Input{q("tir", quantity.Length, "whole swing"), optional(q("limit", quantity.Length, "for the whole swing"))},
-	Results: []Result{{"eccentricity", "m", ""}, {"verdict", "", ""}},
-	Formula: "e = TIR/2", Source: "geometry", Assumptions: "the surface itself is round",
-	Example: `{"tir":"0.04 mm","limit":"0.05 mm"}`,
+	Name:    "runout",
+	Asked:   []string{"eccentricity"},
+	Subject: "Mechanical helpers",
+	Summary: "Eccentricity from the swing of a dial",
+	Inputs: []Input{
+		q("tir", quantity.Length, "whole swing"),
+		optional(q("limit", quantity.Length, "for the whole swing")),
+	},
+	Results:     []Result{{"eccentricity", "m", ""}, {"verdict", "", ""}},
+	Formula:     "e = TIR/2",
+	Source:      "geometry",
+	Assumptions: "the surface itself is round",
+	Example:     `{"tir":"0.04 mm","limit":"0.05 mm"}`,
 	Run: func(a *Args, o *Output) error {
 		o.Fig("eccentricity", a.Val("tir")/2, "m")
 		o.Step("%s/2 = %s", mm(a.Val("tir")), mm(a.Val("tir")/2))

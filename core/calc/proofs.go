@@ -31,17 +31,45 @@ func CoolingDrop(a *Args, t1 float64) float64 {
 }
 
 var decayDef = &Def{
-	Name: "pressure_decay", Asked: []string{"leak"}, Subject: "Tests", Summary: "Leak from a falling pressure, told apart from cooling",
+	Name:    "pressure_decay",
+	Asked:   []string{"leak"},
+	Subject: "Tests",
+	Summary: "Leak from a falling pressure, told apart from cooling",
 	Inputs: []Input{
-		q("volume", quantity.Volume, "shut in"), q("start_pressure", quantity.Pressure, "gauge"), q("end_pressure", quantity.Pressure, "gauge"), q("duration", quantity.Time, ""),
-		optional(q("start_temperature", quantity.Temperature, "")), optional(q("end_temperature", quantity.Temperature, "")), choice("medium", "", "", "gas", "oil"),
-		absent(q("bulk_modulus", quantity.Pressure, "of the oil"), "1.5 GPa"), optional(q("gauge_resolution", quantity.Pressure, "")), absent(q("assumed_cooling", quantity.TemperatureDifference, "where no temperatures were taken"), "10 K"), optional(q("limit", quantity.Flow, "of the leak")),
+		q(
+			"volume",
+			quantity.Volume,
+			"shut in",
+		),
+		q("start_pressure", quantity.Pressure, "gauge"),
+		q("end_pressure", quantity.Pressure, "gauge"),
+		q("duration", quantity.Time, ""),
+		optional(
+			q("start_temperature", quantity.Temperature, ""),
+		),
+		optional(q("end_temperature", quantity.Temperature, "")),
+		choice("medium", "", "", "gas", "oil"),
+		absent(
+			q("bulk_modulus", quantity.Pressure, "of the oil"),
+			"1.5 GPa",
+		),
+		optional(q("gauge_resolution", quantity.Pressure, "")),
+		absent(q("assumed_cooling", quantity.TemperatureDifference, "where no temperatures were taken"), "10 K"),
+		optional(q("limit", quantity.Flow, "of the leak")),
 	},
-	Results: []Result{{"corrected_end_pressure", "Pa", "gauge, brought to the start temperature"}, {"leak", "m3/s", "gas: at 101325 Pa and 20 °C"}, {"verdict", "", ""}, {"thermal_share", "", "of the drop"}},
-	Formula: "gas: p2' = p2·T1/T2 absolute, leak = Δp·V/t·(293.15/T1)/101325; oil: p2' = p2 + K·β·(T1 − T2), leak = V·Δp/(K·t)",
-	Source:  "ideal gas; compressible liquid with β = 0.0007 /K", Assumptions: "stiff vessel, one temperature throughout",
-	Example: `{"volume":"2 L","start_pressure":"100 bar","end_pressure":"97 bar","duration":"20 min","start_temperature":"30 °C","end_temperature":"24 °C","medium":"gas"}`,
-	Run:     runDecay,
+	Results: []Result{
+		{"corrected_end_pressure", "Pa", "gauge, brought to the start temperature"},
+		{"leak", "m3/s", "gas: at 101325 Pa and 20 °C"},
+		{"verdict", "", ""},
+		{"thermal_share", "", "of the drop"},
+	},
+	Formula: "gas: p2' = p2·T1/T2 absolute, leak = Δp·V/t·(293.15/T1)/101325; oil: p2' = p2 + K·β·(T1 − T2), " +
+		"leak = V·Δp/(K·t)",
+	Source:      "ideal gas; compressible liquid with β = 0.0007 /K",
+	Assumptions: "stiff vessel, one temperature throughout",
+	Example: `{"volume":"2 L","start_pressure":"100 bar","end_pressure":"97 bar","duration":"20 min",` +
+		`"start_temperature":"30 °C","end_temperature":"24 °C","medium":"gas"}`,
+	Run: runDecay,
 }
 
 func runDecay(a *Args, o *Output) error {
@@ -80,7 +108,12 @@ func runDecay(a *Args, o *Output) error {
 	open := a.Has("gauge_resolution") && drop > noise && drop <= a.Val("gauge_resolution")*(1+1e-12)
 	if !temperatures && drop > noise && drop <= couldBe*(1+1e-12) {
 		open = true
-		o.Warn("cooling_not_told_apart", "%s K of cooling alone would make a drop of %s: wait and take temperatures", f(a.Or("assumed_cooling", usualCooling)), bar(couldBe))
+		o.Warn(
+			"cooling_not_told_apart",
+			"%s K of cooling alone would make a drop of %s: wait and take temperatures",
+			f(a.Or("assumed_cooling", usualCooling)),
+			bar(couldBe),
+		)
 	}
 	verdict := metrology.In
 	switch {
@@ -99,11 +132,21 @@ func runDecay(a *Args, o *Output) error {
 }
 
 var creepDef = &Def{
-	Name: "creep_leak", Asked: []string{"leak"}, Subject: "Tests", Summary: "Leak from the creep of a loaded cylinder",
-	Inputs:  []Input{optional(q("area", quantity.Area, "or bore")), optional(q("bore", quantity.Length, "")), q("creep", quantity.Length, ""), q("duration", quantity.Time, "")},
-	Results: []Result{{"leak", "m3/s", ""}},
-	Formula: "Q = A·creep/duration", Source: "volume swept", Assumptions: "steady load and temperature; cooling shrinks oil too",
-	Example: `{"bore":"80 mm","creep":"12 mm","duration":"10 min"}`,
+	Name:    "creep_leak",
+	Asked:   []string{"leak"},
+	Subject: "Tests",
+	Summary: "Leak from the creep of a loaded cylinder",
+	Inputs: []Input{
+		optional(q("area", quantity.Area, "or bore")),
+		optional(q("bore", quantity.Length, "")),
+		q("creep", quantity.Length, ""),
+		q("duration", quantity.Time, ""),
+	},
+	Results:     []Result{{"leak", "m3/s", ""}},
+	Formula:     "Q = A·creep/duration",
+	Source:      "volume swept",
+	Assumptions: "steady load and temperature; cooling shrinks oil too",
+	Example:     `{"bore":"80 mm","creep":"12 mm","duration":"10 min"}`,
 	Run: func(a *Args, o *Output) error {
 		area := a.Val("area")
 		switch {
@@ -122,14 +165,34 @@ var creepDef = &Def{
 }
 
 var standbyDef = &Def{
-	Name: "standby", Title: "Standby pressure", Asked: []string{"advice"}, Subject: "Tests", Summary: "Standby pressure against the book, or tuned to the flow under a ceiling",
+	Name:    "standby",
+	Title:   "Standby pressure",
+	Asked:   []string{"advice"},
+	Subject: "Tests",
+	Summary: "Standby pressure against the book, or tuned to the flow under a ceiling",
 	Inputs: []Input{
-		q("book_low", quantity.Pressure, ""), q("book_high", quantity.Pressure, ""), q("ceiling", quantity.Pressure, "about a third over book_high is commonly accepted"), q("measured", quantity.Pressure, ""),
-		q("flow", quantity.Flow, "now"), q("flow_needed", quantity.Flow, ""), choice("policy", "", "", "book", "tune"),
+		q(
+			"book_low",
+			quantity.Pressure,
+			"",
+		),
+		q("book_high", quantity.Pressure, ""),
+		q("ceiling", quantity.Pressure, "about a third over book_high is commonly accepted"),
+		q("measured", quantity.Pressure, ""),
+		q("flow", quantity.Flow, "now"),
+		q("flow_needed", quantity.Flow, ""),
+		choice("policy", "", "", "book", "tune"),
 	},
-	Results: []Result{{"verdict", "", "low, in, high or over_ceiling"}, {"advice", "", ""}, {"next_setting", "Pa", "left out above the ceiling"}},
-	Formula: "flow goes as the root of the margin: next = measured·(needed/flow)²", Source: "orifice law", Assumptions: "the metering edge stays as it is",
-	Example: `{"book_low":"20 bar","book_high":"24 bar","ceiling":"32 bar","measured":"22 bar","flow":"60 L/min","flow_needed":"66 L/min","policy":"tune"}`,
+	Results: []Result{
+		{"verdict", "", "low, in, high or over_ceiling"},
+		{"advice", "", ""},
+		{"next_setting", "Pa", "left out above the ceiling"},
+	},
+	Formula:     "flow goes as the root of the margin: next = measured·(needed/flow)²",
+	Source:      "orifice law",
+	Assumptions: "the metering edge stays as it is",
+	Example: `{"book_low":"20 bar","book_high":"24 bar","ceiling":"32 bar","measured":"22 bar",` +
+		`"flow":"60 L/min","flow_needed":"66 L/min","policy":"tune"}`,
 	Run: func(a *Args, o *Output) error {
 		low, high, ceiling, now := a.Val("book_low"), a.Val("book_high"), a.Val("ceiling"), a.Val("measured")
 		if high < low {
@@ -163,14 +226,26 @@ var standbyDef = &Def{
 		}
 		ratio := a.Val("flow_needed") / a.Val("flow")
 		next = now * ratio * ratio
-		o.Step("next = %s·(%s/%s)² = %s, ceiling %s", bar(now), lpm(a.Val("flow_needed")), lpm(a.Val("flow")), bar(next), bar(ceiling))
+		o.Step(
+			"next = %s·(%s/%s)² = %s, ceiling %s",
+			bar(now),
+			lpm(a.Val("flow_needed")),
+			lpm(a.Val("flow")),
+			bar(next),
+			bar(ceiling),
+		)
 		if !finite(next) {
 			return field.Errorf("flow", "must be more than zero here")
 		}
 		switch {
 		case next > ceiling*(1+1e-12):
 			o.Word("advice", "do not raise: look for why the flow is missing")
-			o.Warn("above_ceiling", "%s would be needed, over the ceiling of %s; more margin heats the oil", bar(next), bar(ceiling))
+			o.Warn(
+				"above_ceiling",
+				"%s would be needed, over the ceiling of %s; more margin heats the oil",
+				bar(next),
+				bar(ceiling),
+			)
 			return nil
 		case next > now:
 			advice = "raise and measure the flow again"

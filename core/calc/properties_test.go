@@ -41,19 +41,30 @@ func TestMonotone(t *testing.T) {
 	}{
 		{"cylinder", "push_force", "pressure", "bar", 1, 400, map[string]any{"bore": "63 mm", "rod": "36 mm"}},
 		{"cylinder", "push_force", "bore", "mm", 40, 300, map[string]any{"pressure": "100 bar", "rod": "36 mm"}},
-		{"pump", "theoretical_flow", "speed", "rpm", 100, 3000, map[string]any{"displacement": "32 cc/rev", "pressure": "100 bar"}},
+		{"pump", "theoretical_flow", "speed", "rpm", 100, 3000,
+			map[string]any{"displacement": "32 cc/rev", "pressure": "100 bar"}},
 		{"heat", "power", "flow", "L/min", .1, 100, map[string]any{"pressure_drop": "100 bar"}},
-		{"annular_leak", "flow", "clearance", "mm", .005, .3, map[string]any{"diameter": "20 mm", "length": "20 mm", "pressure_drop": "100 bar", "dynamic_viscosity": "40 cP"}},
-		{"annular_leak", "flow", "eccentricity", "", 0, 1, map[string]any{"clearance": "0.03 mm", "diameter": "20 mm", "length": "20 mm", "pressure_drop": "100 bar", "dynamic_viscosity": "40 cP"}},
+		{"annular_leak", "flow", "clearance", "mm", .005, .3,
+			map[string]any{"diameter": "20 mm", "length": "20 mm", "pressure_drop": "100 bar",
+				"dynamic_viscosity": "40 cP"}},
+		{"annular_leak", "flow", "eccentricity", "", 0, 1,
+			map[string]any{"clearance": "0.03 mm", "diameter": "20 mm", "length": "20 mm",
+				"pressure_drop": "100 bar", "dynamic_viscosity": "40 cP"}},
 		{"orifice", "flow", "pressure_drop", "bar", 1, 400, map[string]any{"diameter": "1 mm"}},
 		{"ejection", "force", "pressure", "psi", 1, 150, map[string]any{"bore": "1 in"}},
-		{"stored_energy", "isentropic_energy", "pressure", "bar", 1, 400, map[string]any{"volume": "2 L", "medium": "gas"}},
-		{"coil_spring", "force", "rate", "N/mm", 1, 80, map[string]any{"free_length": "42 mm", "installed_length": "34 mm"}},
+		{"stored_energy", "isentropic_energy", "pressure", "bar", 1, 400,
+			map[string]any{"volume": "2 L", "medium": "gas"}},
+		{"coil_spring", "force", "rate", "N/mm", 1, 80,
+			map[string]any{"free_length": "42 mm", "installed_length": "34 mm"}},
 		{"bolt_torque", "torque", "preload_fraction", "", .1, 1, map[string]any{"thread": "M12", "class": "8.8"}},
-		{"disc_stack", "force", "deflection", "mm", .05, 1.0, map[string]any{"outside": "50 mm", "inside": "25.4 mm", "thickness": "3 mm", "cone_height": "1.1 mm", "stack": "<"}},
-		{"friction_pack", "torque", "force", "kN", .1, 50, map[string]any{"plates": "sfs", "friction": .1, "outer": "160 mm", "inner": "120 mm"}},
+		{"disc_stack", "force", "deflection", "mm", .05, 1.0,
+			map[string]any{"outside": "50 mm", "inside": "25.4 mm", "thickness": "3 mm", "cone_height": "1.1 mm",
+				"stack": "<"}},
+		{"friction_pack", "torque", "force", "kN", .1, 50,
+			map[string]any{"plates": "sfs", "friction": .1, "outer": "160 mm", "inner": "120 mm"}},
 		{"creep_leak", "leak", "creep", "mm", .1, 100, map[string]any{"bore": "80 mm", "duration": "10 min"}},
-		{"retainer_lift", "force_each", "case_pressure", "bar", 0, 30, map[string]any{"piston_diameter": "18 mm", "suction_pressure": "-0.5 bar"}},
+		{"retainer_lift", "force_each", "case_pressure", "bar", 0, 30,
+			map[string]any{"piston_diameter": "18 mm", "suction_pressure": "-0.5 bar"}},
 	}
 	for _, c := range cases {
 		t.Run(c.calc+" with "+c.input, func(t *testing.T) {
@@ -80,8 +91,10 @@ func TestTorqueAndPreloadAreInverse(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		share := rapid.Float64Range(.05, 1).Draw(t, "share")
 		thread := rapid.SampledFrom([]string{"M6", "M10x1.25", "M24"}).Draw(t, "thread")
-		torque := value(t, "bolt_torque", "torque", map[string]any{"thread": thread, "class": "10.9", "preload_fraction": share})
-		back := value(t, "bolt_torque", "proof_share", map[string]any{"thread": thread, "class": "10.9", "torque": with(torque, "N·m")})
+		torque := value(t, "bolt_torque", "torque", map[string]any{"thread": thread, "class": "10.9",
+			"preload_fraction": share})
+		back := value(t, "bolt_torque", "proof_share", map[string]any{"thread": thread, "class": "10.9",
+			"torque": with(torque, "N·m")})
 		if math.Abs(back-share) > 1e-6 {
 			t.Fatalf("%v came back as %v", share, back)
 		}
@@ -93,8 +106,10 @@ func TestUnitsDoNotMatter(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		bore := rapid.Float64Range(10, 300).Draw(t, "bore mm")
 		p := rapid.Float64Range(1, 400).Draw(t, "pressure bar")
-		metric := value(t, "cylinder", "push_force", map[string]any{"bore": with(bore, "mm"), "pressure": with(p, "bar")})
-		inch := value(t, "cylinder", "push_force", map[string]any{"bore": with(bore/25.4, "in"), "pressure": with(p*14.503773773, "psi")})
+		metric := value(t, "cylinder", "push_force", map[string]any{"bore": with(bore, "mm"),
+			"pressure": with(p, "bar")})
+		inch := value(t, "cylinder", "push_force", map[string]any{"bore": with(bore/25.4, "in"),
+			"pressure": with(p*14.503773773, "psi")})
 		if math.Abs(metric-inch) > 1e-6*metric {
 			t.Fatalf("%v and %v", metric, inch)
 		}
@@ -105,8 +120,10 @@ func TestUnitsDoNotMatter(t *testing.T) {
 func TestDividerIsSymmetric(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		a, b := rapid.Float64Range(1, 90).Draw(t, "a"), rapid.Float64Range(1, 90).Draw(t, "b")
-		one := value(t, "flow_divider", "error_a", map[string]any{"flow_a": with(a, "L/min"), "flow_b": with(b, "L/min")})
-		two := value(t, "flow_divider", "error_a", map[string]any{"flow_a": with(b, "L/min"), "flow_b": with(a, "L/min")})
+		one := value(t, "flow_divider", "error_a", map[string]any{"flow_a": with(a, "L/min"),
+			"flow_b": with(b, "L/min")})
+		two := value(t, "flow_divider", "error_a", map[string]any{"flow_a": with(b, "L/min"),
+			"flow_b": with(a, "L/min")})
 		if math.Abs(one+two) > 1e-9 {
 			t.Fatalf("%v and %v", one, two)
 		}
@@ -134,7 +151,9 @@ func TestDeadPistonsNeverSmoothTheFlow(t *testing.T) {
 // Filling ends at the mark and the cap whatever the step, and never over.
 func TestFillPlanEndsAtTheCap(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		in := map[string]any{"capacity": "10 L", "level": with(rapid.Float64Range(0, 9.9).Draw(t, "level"), "L"), "step": with(rapid.Float64Range(.1, 4).Draw(t, "step"), "L"), "cap": with(rapid.Float64Range(0, 2).Draw(t, "cap"), "L")}
+		in := map[string]any{"capacity": "10 L", "level": with(rapid.Float64Range(0, 9.9).Draw(t, "level"), "L"),
+			"step": with(rapid.Float64Range(.1, 4).Draw(t, "step"), "L"),
+			"cap":  with(rapid.Float64Range(0, 2).Draw(t, "cap"), "L")}
 		body, _ := json.Marshal(in)
 		out, err := calc.Run("fill_plan", body)
 		if err != nil {

@@ -14,22 +14,59 @@ func init() { register(discDef) }
 const discFlat = 0.75
 
 var discDef = &Def{
-	Name: "disc_stack", Title: "Dished-spring stack", Asked: []string{"force", "free_length"}, Subject: "Springs, fasteners", Summary: "Force and travel of a stack of dished springs, at a deflection, a force or an installed height",
+	Name:    "disc_stack",
+	Title:   "Dished-spring stack",
+	Asked:   []string{"force", "free_length"},
+	Subject: "Springs, fasteners",
+	Summary: "Force and travel of a stack of dished springs, at a deflection, a force or an installed height",
 	Inputs: []Input{
-		q("outside", quantity.Length, "diameter"), q("inside", quantity.Length, "diameter"), q("thickness", quantity.Length, ""), q("cone_height", quantity.Length, "free height of one disc less its thickness"),
-		absent(q("youngs", quantity.Pressure, ""), "206 GPa"), atMost(absent(number("poisson", ""), "0.3"), 0.5),
+		q(
+			"outside",
+			quantity.Length,
+			"diameter",
+		),
+		q("inside", quantity.Length, "diameter"),
+		q("thickness", quantity.Length, ""),
+		q("cone_height", quantity.Length, "free height of one disc less its thickness"),
+		absent(q("youngs", quantity.Pressure, ""), "206 GPa"),
+		atMost(absent(number("poisson", ""), "0.3"), 0.5),
 		{Name: "stack", Kind: Text, Help: "each disc < or >, like >><<"},
-		optional(q("deflection", quantity.Length, "of the whole stack")), optional(q("force", quantity.Force, "")), optional(q("installed_height", quantity.Length, "")), optional(q("needed_force", quantity.Force, "")),
+		optional(
+			q("deflection", quantity.Length, "of the whole stack"),
+		),
+		optional(q("force", quantity.Force, "")),
+		optional(q("installed_height", quantity.Length, "")),
+		optional(q("needed_force", quantity.Force, "")),
 	},
-	Results: []Result{{"groups", "", "nest sizes"}, {"free_length", "m", ""}, {"solid_deflection", "m", ""}, {"flat_fraction", "", "deflection of a disc over its cone height"}, {"single_force_flat", "N", ""}, {"force", "N", ""}, {"deflection", "m", ""}, {"energy", "J", ""}, {"verdict", "", "against needed_force"}},
-	Formula: "F(s) = 4E/(1−μ²)·t⁴/(K1·De²)·x·((h−x)(h−x/2)+1), x = s/t, h = h0/t; a nest of n carries n times the force, groups add travel",
-	Source:  "Almen and Laszlo, DIN 2092", Assumptions: "no friction, no flats, equal discs",
-	Example: `{"outside":"50 mm","inside":"25.4 mm","thickness":"2 mm","cone_height":"1.4 mm","stack":">><<","installed_height":"9 mm"}`,
-	Run:     runDisc,
+	Results: []Result{
+		{"groups", "", "nest sizes"},
+		{"free_length", "m", ""},
+		{"solid_deflection", "m", ""},
+		{"flat_fraction", "", "deflection of a disc over its cone height"},
+		{"single_force_flat", "N", ""},
+		{"force", "N", ""},
+		{"deflection", "m", ""},
+		{"energy", "J", ""},
+		{"verdict", "", "against needed_force"},
+	},
+	Formula: "F(s) = 4E/(1−μ²)·t⁴/(K1·De²)·x·((h−x)(h−x/2)+1), x = s/t, h = h0/t; a nest of n carries n times " +
+		"the force, groups add travel",
+	Source:      "Almen and Laszlo, DIN 2092",
+	Assumptions: "no friction, no flats, equal discs",
+	Example: `{"outside":"50 mm","inside":"25.4 mm","thickness":"2 mm","cone_height":"1.4 mm","stack":">><<",` +
+		`"installed_height":"9 mm"}`,
+	Run: runDisc,
 }
 
 func runDisc(a *Args, o *Output) error {
-	d := spring.Disc{Outside: a.Val("outside"), Inside: a.Val("inside"), Thickness: a.Val("thickness"), Cone: a.Val("cone_height"), Youngs: a.Or("youngs", spring.SteelYoungs), Poisson: a.Or("poisson", spring.SteelPoisson)}
+	d := spring.Disc{
+		Outside:   a.Val("outside"),
+		Inside:    a.Val("inside"),
+		Thickness: a.Val("thickness"),
+		Cone:      a.Val("cone_height"),
+		Youngs:    a.Or("youngs", spring.SteelYoungs),
+		Poisson:   a.Or("poisson", spring.SteelPoisson),
+	}
 	for _, n := range []string{"outside", "inside", "thickness", "cone_height"} {
 		if a.Val(n) == 0 {
 			return field.Errorf(n, "must be more than zero here")
@@ -54,9 +91,18 @@ func runDisc(a *Args, o *Output) error {
 	o.List("groups", groups, "")
 	o.Fig("free_length", s.FreeLength(), "m")
 	o.Fig("solid_deflection", s.Solid(), "m")
-	o.Step("%d groups of nests %v: free length Σ(h0 + n·t) = %s, travel to flat %s", len(nests), nests, mm(s.FreeLength()), mm(s.Solid()))
+	o.Step(
+		"%d groups of nests %v: free length Σ(h0 + n·t) = %s, travel to flat %s",
+		len(nests),
+		nests,
+		mm(s.FreeLength()),
+		mm(s.Solid()),
+	)
 	if d.Dips() {
-		o.Warn("load_dips", "h0/t is above √2: the load falls again before the disc is flat; the smaller deflection is taken")
+		o.Warn(
+			"load_dips",
+			"h0/t is above √2: the load falls again before the disc is flat; the smaller deflection is taken",
+		)
 	}
 	loads := 0
 	last := ""
@@ -82,7 +128,12 @@ func runDisc(a *Args, o *Output) error {
 	o.Fig("force", force, "N")
 	o.Fig("deflection", deflection, "m")
 	o.Fig("energy", energy, "J")
-	o.Step("at %s of travel the stack presses with %s N; the most a disc is pressed is %s of flat", mm(deflection), f(force), f(most/d.Cone))
+	o.Step(
+		"at %s of travel the stack presses with %s N; the most a disc is pressed is %s of flat",
+		mm(deflection),
+		f(force),
+		f(most/d.Cone),
+	)
 	if most > discFlat*d.Cone*(1+1e-9) {
 		o.Warn("near_flat", "a disc is pressed beyond 75 %% of flat; real force rises above this figure and life falls")
 	}
@@ -109,13 +160,22 @@ func loadDisc(a *Args, s spring.Stack, given string) (force, deflection, most, e
 	case "installed_height":
 		deflection = s.FreeLength() - a.Val("installed_height")
 		if deflection < -1e-12 {
-			return 0, 0, 0, 0, field.Errorf("installed_height", "is more than the free length of %s: the stack would rattle", mm(s.FreeLength()))
+			return 0, 0, 0, 0, field.Errorf(
+				"installed_height",
+				"is more than the free length of %s: the stack would rattle",
+				mm(s.FreeLength()),
+			)
 		}
 	default:
 		deflection = a.Val("deflection")
 	}
 	if deflection > s.Solid()*slack {
-		return 0, 0, 0, 0, field.Errorf(given, "asks for %s of travel; the stack is flat after %s", mm(deflection), mm(s.Solid()))
+		return 0, 0, 0, 0, field.Errorf(
+			given,
+			"asks for %s of travel; the stack is flat after %s",
+			mm(deflection),
+			mm(s.Solid()),
+		)
 	}
 	force, most, energy = s.ForceAt(deflection)
 	return force, deflection, most, energy, nil

@@ -14,17 +14,39 @@ import (
 func init() { register(shimsDef, coilDef, springCheckDef, torqueDef, patternDef, rebuildDef) }
 
 var shimsDef = &Def{
-	Name: "shims", Asked: []string{"resulting_clearance"}, Subject: "Measuring and judging", Summary: "Shim pack that brings side clearance to the middle of its band",
+	Name:    "shims",
+	Asked:   []string{"resulting_clearance"},
+	Subject: "Measuring and judging",
+	Summary: "Shim pack that brings side clearance to the middle of its band",
 	Inputs: []Input{
-		signed(q("measured_clearance", quantity.Length, "with the fitted pack")), q("lower", quantity.Length, "limit"), q("upper", quantity.Length, "limit"),
+		signed(
+			q("measured_clearance", quantity.Length, "with the fitted pack"),
+		),
+		q("lower", quantity.Length, "limit"),
+		q("upper", quantity.Length, "limit"),
 		optional(list("fitted", quantity.Length, "shims fitted now; may be empty")),
-		{Name: "available", Kind: Objects, Optional: true, Help: "available, not counting the fitted ones", Parts: []Input{q("thickness", quantity.Length, ""), absent(number("count", ""), "1")}},
+		{
+			Name:     "available",
+			Kind:     Objects,
+			Optional: true,
+			Help:     "available, not counting the fitted ones",
+			Parts:    []Input{q("thickness", quantity.Length, ""), absent(number("count", ""), "1")},
+		},
 		absent(q("removed_from_body", quantity.Length, "ground or lapped off the body"), "0"),
 		absent(q("removed_from_gears", quantity.Length, "ground off the gear faces"), "0"),
 	},
-	Results: []Result{{"predicted_clearance", "m", ""}, {"change_needed", "m", "positive asks for more"}, {"best", "m", "the whole new pack"}, {"resulting_clearance", "m", ""}, {"possible", "", ""}},
-	Formula: "predicted = measured − off body + off gears; result = predicted + new pack − fitted pack", Source: "geometry of the stack", Assumptions: "shims lie flat between body and plate",
-	Example: `{"measured_clearance":"9 thou","lower":"3 thou","upper":"7 thou","fitted":["0.10 mm","0.05 mm"],"available":[{"thickness":"0.05 mm","count":2}]}`,
+	Results: []Result{
+		{"predicted_clearance", "m", ""},
+		{"change_needed", "m", "positive asks for more"},
+		{"best", "m", "the whole new pack"},
+		{"resulting_clearance", "m", ""},
+		{"possible", "", ""},
+	},
+	Formula:     "predicted = measured − off body + off gears; result = predicted + new pack − fitted pack",
+	Source:      "geometry of the stack",
+	Assumptions: "shims lie flat between body and plate",
+	Example: `{"measured_clearance":"9 thou","lower":"3 thou","upper":"7 thou","fitted":["0.10 mm","0.05 mm"],` +
+		`"available":[{"thickness":"0.05 mm","count":2}]}`,
 	Run: func(a *Args, o *Output) error {
 		if a.Val("lower") > a.Val("upper") {
 			return field.Errorf("upper", "lies below the lower limit")
@@ -48,14 +70,33 @@ var shimsDef = &Def{
 			}
 			stock = append(stock, metrology.ShimStock{Thickness: s["thickness"].SI, Count: int(n)})
 		}
-		c := metrology.ChooseShims(a.Val("measured_clearance"), a.Val("lower"), a.Val("upper"), a.List("fitted"), stock, a.Val("removed_from_body"), a.Val("removed_from_gears"))
+		c := metrology.ChooseShims(
+			a.Val("measured_clearance"),
+			a.Val("lower"),
+			a.Val("upper"),
+			a.List("fitted"),
+			stock,
+			a.Val("removed_from_body"),
+			a.Val("removed_from_gears"),
+		)
 		o.Fig("predicted_clearance", c.Predicted, "m")
 		o.Fig("change_needed", c.ChangeNeeded, "m")
 		o.List("best", c.Pack, "m")
 		o.Fig("resulting_clearance", c.Resulting, "m")
 		o.Bool("possible", c.Possible)
-		o.Step("predicted = %s − %s + %s = %s", mm(a.Val("measured_clearance")), mm(a.Val("removed_from_body")), mm(a.Val("removed_from_gears")), mm(c.Predicted))
-		o.Step("middle of the band %s, so change by %s; the new pack gives %s", mm((a.Val("lower")+a.Val("upper"))/2), mm(c.ChangeNeeded), mm(c.Resulting))
+		o.Step(
+			"predicted = %s − %s + %s = %s",
+			mm(a.Val("measured_clearance")),
+			mm(a.Val("removed_from_body")),
+			mm(a.Val("removed_from_gears")),
+			mm(c.Predicted),
+		)
+		o.Step(
+			"middle of the band %s, so change by %s; the new pack gives %s",
+			mm((a.Val("lower")+a.Val("upper"))/2),
+			mm(c.ChangeNeeded),
+			mm(c.Resulting),
+		)
 		if !c.Possible {
 			o.Warn("not_possible", "no pack of these shims brings the clearance into the band")
 		}
@@ -66,17 +107,44 @@ var shimsDef = &Def{
 func indexed(name string, i int) string { return name + "[" + quantity.Figures(float64(i), 1) + "]" }
 
 var coilDef = &Def{
-	Name: "coil_spring", Asked: []string{"cracking_pressure", "force", "rate"}, Subject: "Springs, fasteners", Summary: "Rate, force and cracking pressure of a relief or check spring",
+	Name:    "coil_spring",
+	Asked:   []string{"cracking_pressure", "force", "rate"},
+	Subject: "Springs, fasteners",
+	Summary: "Rate, force and cracking pressure of a relief or check spring",
 	Inputs: []Input{
-		q("free_length", quantity.Length, ""), optional(q("rate", quantity.SpringRate, "or wire, mean_diameter and active_coils")),
-		optional(q("wire", quantity.Length, "diameter")), optional(q("mean_diameter", quantity.Length, "of the coil, centre to centre of the wire")), optional(number("active_coils", "")),
+		q(
+			"free_length",
+			quantity.Length,
+			"",
+		),
+		optional(q("rate", quantity.SpringRate, "or wire, mean_diameter and active_coils")),
+		optional(
+			q("wire", quantity.Length, "diameter"),
+		),
+		optional(q("mean_diameter", quantity.Length, "of the coil, centre to centre of the wire")),
+		optional(number("active_coils", "")),
 		absent(q("shear_modulus", quantity.Pressure, ""), "79.3 GPa"),
-		q("installed_length", quantity.Length, ""), optional(q("seat_diameter", quantity.Length, "")), optional(q("target_pressure", quantity.Pressure, "needs the seat")),
+		q(
+			"installed_length",
+			quantity.Length,
+			"",
+		),
+		optional(q("seat_diameter", quantity.Length, "")),
+		optional(q("target_pressure", quantity.Pressure, "needs the seat")),
 	},
-	Results: []Result{{"rate", "N/m", ""}, {"force", "N", ""}, {"cracking_pressure", "Pa", ""}, {"shim_for_target", "m", "negative: take away"}, {"pressure_per_mm", "Pa/mm", ""}},
-	Formula: "k = G·d⁴/(8·D³·n); F = k·(free − installed); p = F/(π/4·seat²)", Source: "EN 13906-1", Assumptions: "round wire, no friction, seat seals on its edge",
-	Example: `{"free_length":"42 mm","rate":"28 N/mm","installed_length":"34 mm","seat_diameter":"4 mm","target_pressure":"180 bar"}`,
-	Run:     runCoil,
+	Results: []Result{
+		{"rate", "N/m", ""},
+		{"force", "N", ""},
+		{"cracking_pressure", "Pa", ""},
+		{"shim_for_target", "m", "negative: take away"},
+		{"pressure_per_mm", "Pa/mm", ""},
+	},
+	Formula:     "k = G·d⁴/(8·D³·n); F = k·(free − installed); p = F/(π/4·seat²)",
+	Source:      "EN 13906-1",
+	Assumptions: "round wire, no friction, seat seals on its edge",
+	Example: `{"free_length":"42 mm","rate":"28 N/mm","installed_length":"34 mm","seat_diameter":"4 mm",` +
+		`"target_pressure":"180 bar"}`,
+	Run: runCoil,
 }
 
 func runCoil(a *Args, o *Output) error {
@@ -109,7 +177,14 @@ func runCoil(a *Args, o *Output) error {
 			return field.Errorf("mean_diameter", "must be larger than the wire")
 		}
 		k = spring.Rate(a.Val("wire"), a.Val("mean_diameter"), a.Val("active_coils"), shear)
-		o.Step("k = G·d⁴/(8·D³·n) = %s GPa·(%s)⁴/(8·(%s)³·%s) = %s N/mm", f(shear/1e9), mm(a.Val("wire")), mm(a.Val("mean_diameter")), f(a.Val("active_coils")), f(k/1e3))
+		o.Step(
+			"k = G·d⁴/(8·D³·n) = %s GPa·(%s)⁴/(8·(%s)³·%s) = %s N/mm",
+			f(shear/1e9),
+			mm(a.Val("wire")),
+			mm(a.Val("mean_diameter")),
+			f(a.Val("active_coils")),
+			f(k/1e3),
+		)
 	}
 	free, installed := a.Val("free_length"), a.Val("installed_length")
 	if installed > free {
@@ -139,11 +214,24 @@ func runCoil(a *Args, o *Output) error {
 }
 
 var springCheckDef = &Def{
-	Name: "spring_check", Asked: []string{"deviation"}, Subject: "Springs, fasteners", Summary: "Free length against the book",
-	Inputs:  []Input{q("measured", quantity.Length, "free length"), q("nominal", quantity.Length, "book figure"), optional(q("tolerance", quantity.Length, "plus or minus"))},
-	Results: []Result{{"verdict", "", "in, out or undecided"}, {"deviation", "m", ""}, {"variant_suspected", "", ""}},
-	Formula: "deviation = measured − nominal; another variant suspected beyond 10 %", Source: "shop practice", Assumptions: "a length does not prove a pressure setting",
-	Example: `{"measured":"40.8 mm","nominal":"42 mm","tolerance":"0.5 mm"}`,
+	Name:    "spring_check",
+	Asked:   []string{"deviation"},
+	Subject: "Springs, fasteners",
+	Summary: "Free length against the book",
+	Inputs: []Input{
+		q("measured", quantity.Length, "free length"),
+		q("nominal", quantity.Length, "book figure"),
+		optional(q("tolerance", quantity.Length, "plus or minus")),
+	},
+	Results: []Result{
+		{"verdict", "", "in, out or undecided"},
+		{"deviation", "m", ""},
+		{"variant_suspected", "", ""},
+	},
+	Formula:     "deviation = measured − nominal; another variant suspected beyond 10 %",
+	Source:      "shop practice",
+	Assumptions: "a length does not prove a pressure setting",
+	Example:     `{"measured":"40.8 mm","nominal":"42 mm","tolerance":"0.5 mm"}`,
 	Run: func(a *Args, o *Output) error {
 		dev := a.Val("measured") - a.Val("nominal")
 		v := metrology.Undecided
@@ -158,22 +246,49 @@ var springCheckDef = &Def{
 		o.Bool("variant_suspected", suspect)
 		o.Step("%s − %s = %s", mm(a.Val("measured")), mm(a.Val("nominal")), mm(dev))
 		if suspect {
-			o.Warn("variant_suspected", "more than 10 %% off: this may be the spring of another variant and not a worn one; a length does not prove a pressure")
+			o.Warn(
+				"variant_suspected",
+				"more than 10 %% off: this may be the spring of another variant and not a worn one; a length does "+
+					"not prove a pressure",
+			)
 		}
 		return nil
 	},
 }
 
 var torqueDef = &Def{
-	Name: "bolt_torque", Asked: []string{"torque", "torque_min"}, Subject: "Springs, fasteners", Summary: "Tightening torque by size and class, or the preload of a torque",
+	Name:    "bolt_torque",
+	Asked:   []string{"torque", "torque_min"},
+	Subject: "Springs, fasteners",
+	Summary: "Tightening torque by size and class, or the preload of a torque",
 	Inputs: []Input{
-		{Name: "thread", Kind: Text, Help: "M12, M12x1.25, 1/2-13 UNC, 1/2-20 UNF"}, {Name: "class", Kind: Text, Help: "8.8, 10.9, 12.9, grade 2, grade 5, grade 8, unknown"},
-		absent(number("k", "0.2 dry, 0.15 oiled"), "0.2"), absent(number("preload_fraction", "of proof load"), "0.75"), optional(q("torque", quantity.Torque, "then the preload it gives")),
+		{
+			Name: "thread",
+			Kind: Text,
+			Help: "M12, M12x1.25, 1/2-13 UNC, 1/2-20 UNF",
+		},
+		{Name: "class", Kind: Text, Help: "8.8, 10.9, 12.9, grade 2, grade 5, grade 8, unknown"},
+		absent(
+			number("k", "0.2 dry, 0.15 oiled"),
+			"0.2",
+		),
+		absent(number("preload_fraction", "of proof load"), "0.75"),
+		optional(q("torque", quantity.Torque, "then the preload it gives")),
 	},
-	Results: []Result{{"stress_area", "m2", ""}, {"proof_load", "N", ""}, {"preload", "N", ""}, {"torque", "N·m", ""}, {"proof_share", "", "preload over proof load"}, {"torque_min", "N·m", "class unknown: lowest of the usual classes"}, {"torque_max", "N·m", "class unknown: highest"}},
-	Formula: "A_s = π/4·(d − 0.9382·P)² metric, 0.9743·P inch; T = K·d·F", Source: "ISO 898-1, SAE J429, ASME B1.1", Assumptions: "torque scatters ±25 % or worse; the maker's figure wins",
-	Example: `{"thread":"M10","class":"8.8"}`,
-	Run:     runTorque,
+	Results: []Result{
+		{"stress_area", "m2", ""},
+		{"proof_load", "N", ""},
+		{"preload", "N", ""},
+		{"torque", "N·m", ""},
+		{"proof_share", "", "preload over proof load"},
+		{"torque_min", "N·m", "class unknown: lowest of the usual classes"},
+		{"torque_max", "N·m", "class unknown: highest"},
+	},
+	Formula:     "A_s = π/4·(d − 0.9382·P)² metric, 0.9743·P inch; T = K·d·F",
+	Source:      "ISO 898-1, SAE J429, ASME B1.1",
+	Assumptions: "torque scatters ±25 % or worse; the maker's figure wins",
+	Example:     `{"thread":"M10","class":"8.8"}`,
+	Run:         runTorque,
 }
 
 func runTorque(a *Args, o *Output) error {
@@ -193,13 +308,24 @@ func runTorque(a *Args, o *Output) error {
 		return field.Errorf("class", "%s", err)
 	}
 	if class.Inch != thread.Inch {
-		return field.Errorf("class", "%s does not belong on the thread %s; metric threads have property classes, inch threads have grades", class.Name, thread.Name)
+		return field.Errorf(
+			"class",
+			"%s does not belong on the thread %s; metric threads have property classes, inch threads have grades",
+			class.Name,
+			thread.Name,
+		)
 	}
 	area := thread.StressArea()
 	proof := class.Proof(thread.Diameter) * area
 	o.Fig("stress_area", area, "m2")
 	o.Fig("proof_load", proof, "N")
-	o.Step("%s: A_s = %s mm²; proof load = %s MPa · A_s = %s kN", thread.Name, f(area*1e6), f(class.Proof(thread.Diameter)/1e6), f(proof/1e3))
+	o.Step(
+		"%s: A_s = %s mm²; proof load = %s MPa · A_s = %s kN",
+		thread.Name,
+		f(area*1e6),
+		f(class.Proof(thread.Diameter)/1e6),
+		f(proof/1e3),
+	)
 	preload, torque := share*proof, 0.0
 	if a.Has("torque") {
 		torque = a.Val("torque")
@@ -207,7 +333,14 @@ func runTorque(a *Args, o *Output) error {
 		o.Step("F = T/(K·d) = %s N·m/(%s·%s) = %s kN", f(torque), f(k), mm(thread.Diameter), f(preload/1e3))
 	} else {
 		torque = fastener.Torque(k, thread.Diameter, preload)
-		o.Step("F = %s·proof = %s kN; T = K·d·F = %s·%s·F = %s N·m", f(share), f(preload/1e3), f(k), mm(thread.Diameter), f(torque))
+		o.Step(
+			"F = %s·proof = %s kN; T = K·d·F = %s·%s·F = %s N·m",
+			f(share),
+			f(preload/1e3),
+			f(k),
+			mm(thread.Diameter),
+			f(torque),
+		)
 	}
 	o.Fig("preload", preload, "N")
 	o.Fig("torque", torque, "N·m")
@@ -220,7 +353,11 @@ func isUnknown(s string) bool { return s == "unknown" || s == "Unknown" || s == 
 
 func warnProof(o *Output, share float64) {
 	if share > fastener.ProofWarning {
-		o.Warn("near_proof", "the preload is %s of the proof load; with the scatter of a torque wrench the bolt may yield", f(share))
+		o.Warn(
+			"near_proof",
+			"the preload is %s of the proof load; with the scatter of a torque wrench the bolt may yield",
+			f(share),
+		)
 	}
 }
 
@@ -245,16 +382,33 @@ func unknownClass(a *Args, o *Output, thread fastener.Thread, k, share float64) 
 		o.Fig("preload", fastener.Preload(k, thread.Diameter, a.Val("torque")), "N")
 		warnProof(o, worst)
 	}
-	o.Warn("class_unknown", "no torque is safe until the head mark is read: the usual classes run from %s to %s N·m", f(low), f(high))
+	o.Warn(
+		"class_unknown",
+		"no torque is safe until the head mark is read: the usual classes run from %s to %s N·m",
+		f(low),
+		f(high),
+	)
 	return nil
 }
 
 var patternDef = &Def{
-	Name: "bolt_pattern", Asked: []string{"order"}, Subject: "Springs, fasteners", Summary: "Crosswise order and torque stages of a bolt circle",
-	Inputs:  []Input{atMost(number("count", "bolts in the circle"), 200), atMost(absent(number("steps", "rounds of tightening"), "3"), 20), q("torque", quantity.Torque, "final")},
-	Results: []Result{{"order", "", "positions from 1 round the circle"}, {"stages", "", "share and torque of each round"}},
-	Formula: "opposite pairs, spread; 30, 60, 100 % in three rounds", Source: "shop practice", Assumptions: "equal bolts on one circle; the maker's order wins",
-	Example: `{"count":8,"torque":"49 N·m"}`,
+	Name:    "bolt_pattern",
+	Asked:   []string{"order"},
+	Subject: "Springs, fasteners",
+	Summary: "Crosswise order and torque stages of a bolt circle",
+	Inputs: []Input{
+		atMost(number("count", "bolts in the circle"), 200),
+		atMost(absent(number("steps", "rounds of tightening"), "3"), 20),
+		q("torque", quantity.Torque, "final"),
+	},
+	Results: []Result{
+		{"order", "", "positions from 1 round the circle"},
+		{"stages", "", "share and torque of each round"},
+	},
+	Formula:     "opposite pairs, spread; 30, 60, 100 % in three rounds",
+	Source:      "shop practice",
+	Assumptions: "equal bolts on one circle; the maker's order wins",
+	Example:     `{"count":8,"torque":"49 N·m"}`,
 	Run: func(a *Args, o *Output) error {
 		n, steps := a.Val("count"), a.Or("steps", 3)
 		if n < 1 || n != math.Trunc(n) {
@@ -282,28 +436,82 @@ var patternDef = &Def{
 func money(name, help string) Input { return number(name, help) }
 
 var rebuildDef = &Def{
-	Name: "rebuild_or_replace", Asked: []string{"rebuild_cost"}, Subject: "Deciding and planning", Summary: "What a rebuild costs against a new unit",
+	Name:    "rebuild_or_replace",
+	Asked:   []string{"rebuild_cost"},
+	Subject: "Deciding and planning",
+	Summary: "What a rebuild costs against a new unit",
 	Inputs: []Input{
-		money("parts", ""), hours("labour_hours", ""), money("rate", "per hour"), absent(money("outside_work", "grinding, plating"), "0"), days("rebuild_days", "until it is back"),
-		optional(money("new_price", "leave out if none is to be had")), optional(days("new_days", "delivery")), optional(money("downtime_cost_per_day", "")),
-		absent(number("life_fraction", "of a new unit's life"), "1"), absent(number("threshold", "ratio above which rebuilding does not pay"), "0.65"),
+		money(
+			"parts",
+			"",
+		),
+		hours("labour_hours", ""),
+		money("rate", "per hour"),
+		absent(money("outside_work", "grinding, plating"), "0"),
+		days("rebuild_days", "until it is back"),
+		optional(
+			money("new_price", "leave out if none is to be had"),
+		),
+		optional(days("new_days", "delivery")),
+		optional(money("downtime_cost_per_day", "")),
+		absent(
+			number("life_fraction", "of a new unit's life"),
+			"1",
+		),
+		absent(number("threshold", "ratio above which rebuilding does not pay"), "0.65"),
 	},
-	Results: []Result{{"rebuild_cost", "", ""}, {"ratio", "", "against new for the same life"}, {"rebuild_total", "", "with downtime"}, {"new_total", "", "with downtime"}, {"cost_per_life", "", ""}, {"advice", "", "rebuild or replace"}, {"break_even_new_price", "", ""}},
-	Formula: "cost = parts + hours·rate + outside; ratio = cost/(new·life); break-even = cost/(threshold·life)", Source: "shop practice", Assumptions: "one life against one life; no interest",
-	Example: `{"parts":310,"labour_hours":6,"rate":72,"rebuild_days":3,"new_price":1450,"new_days":21,"downtime_cost_per_day":400}`,
+	Results: []Result{
+		{"rebuild_cost", "", ""},
+		{"ratio", "", "against new for the same life"},
+		{"rebuild_total", "", "with downtime"},
+		{"new_total", "", "with downtime"},
+		{"cost_per_life", "", ""},
+		{"advice", "", "rebuild or replace"},
+		{"break_even_new_price", "", ""},
+	},
+	Formula:     "cost = parts + hours·rate + outside; ratio = cost/(new·life); break-even = cost/(threshold·life)",
+	Source:      "shop practice",
+	Assumptions: "one life against one life; no interest",
+	Example: `{"parts":310,"labour_hours":6,"rate":72,"rebuild_days":3,"new_price":1450,"new_days":21,` +
+		`"downtime_cost_per_day":400}`,
 	Run: func(a *Args, o *Output) error {
 		const day = 86400
 		c := economics.Case{
-			Parts: a.Val("parts"), LabourHours: a.Val("labour_hours") / 3600, Rate: a.Val("rate"), OutsideWork: a.Val("outside_work"),
-			RebuildDays: a.Val("rebuild_days") / day, NewPrice: a.Val("new_price"), NewDays: a.Val("new_days") / day,
-			DowntimePerDay: a.Val("downtime_cost_per_day"), HasNew: a.Has("new_price"),
-			LifeFraction: a.Or("life_fraction", economics.NewLife), Threshold: a.Or("threshold", economics.UsualThreshold),
+			Parts: a.Val(
+				"parts",
+			),
+			LabourHours:    a.Val("labour_hours") / 3600,
+			Rate:           a.Val("rate"),
+			OutsideWork:    a.Val("outside_work"),
+			RebuildDays:    a.Val("rebuild_days") / day,
+			NewPrice:       a.Val("new_price"),
+			NewDays:        a.Val("new_days") / day,
+			DowntimePerDay: a.Val("downtime_cost_per_day"),
+			HasNew:         a.Has("new_price"),
+			LifeFraction: a.Or(
+				"life_fraction",
+				economics.NewLife,
+			),
+			Threshold: a.Or("threshold", economics.UsualThreshold),
 		}
 		o.Fig("rebuild_cost", c.RebuildCost(), "")
-		o.Step("cost = %s + %s h·%s + %s = %s", f(c.Parts), f(c.LabourHours), f(c.Rate), f(c.OutsideWork), f(c.RebuildCost()))
+		o.Step(
+			"cost = %s + %s h·%s + %s = %s",
+			f(c.Parts),
+			f(c.LabourHours),
+			f(c.Rate),
+			f(c.OutsideWork),
+			f(c.RebuildCost()),
+		)
 		if c.HasNew {
 			o.Fig("ratio", c.Ratio(), "")
-			o.Step("ratio = cost/(%s·%s) = %s against %s", f(c.NewPrice), f(c.LifeFraction), f(c.Ratio()), f(c.Threshold))
+			o.Step(
+				"ratio = cost/(%s·%s) = %s against %s",
+				f(c.NewPrice),
+				f(c.LifeFraction),
+				f(c.Ratio()),
+				f(c.Threshold),
+			)
 		}
 		downtime := a.Has("downtime_cost_per_day")
 		if downtime {
@@ -318,8 +526,14 @@ var rebuildDef = &Def{
 		if !c.HasNew {
 			o.Warn("no_new_unit", "no new unit is to be had, so the rebuild is worth what standing still costs")
 		}
-		if downtime && c.HasNew && a.Has("new_days") && (c.NewTotal() < c.RebuildTotal()) != (c.Advise() == economics.Replace) {
-			o.Warn("downtime_disagrees", "with downtime counted the other way is the cheaper one: rebuild %s, new %s", f(c.RebuildTotal()), f(c.NewTotal()))
+		if downtime && c.HasNew && a.Has("new_days") &&
+			(c.NewTotal() < c.RebuildTotal()) != (c.Advise() == economics.Replace) {
+			o.Warn(
+				"downtime_disagrees",
+				"with downtime counted the other way is the cheaper one: rebuild %s, new %s",
+				f(c.RebuildTotal()),
+				f(c.NewTotal()),
+			)
 		}
 		return nil
 	},

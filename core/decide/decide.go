@@ -76,7 +76,8 @@ func Propose(parts []Part, policy Policy) []Proposal {
 	}
 	for i, p := range parts {
 		if with := replacedIn[p.Set]; p.Set != "" && with != "" && out[i].Choice != Replace {
-			out[i] = Proposal{Choice: Replace, Reason: fmt.Sprintf("goes with its set: %s is replaced", strings.ToLower(with))}
+			out[i] = Proposal{Choice: Replace, Reason: fmt.Sprintf("goes with its set: %s is replaced",
+				strings.ToLower(with))}
 		}
 	}
 	return out

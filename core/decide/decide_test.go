@@ -22,9 +22,12 @@ func TestPropose(t *testing.T) {
 	}{
 		{"seal", decide.Part{Renew: true}, decide.OnCondition, decide.Replace},
 		{"good plate", decide.Part{Wearing: true, Findings: face(metrology.In)}, decide.OnCondition, decide.Keep},
-		{"good plate in an overhaul", decide.Part{Wearing: true, Findings: face(metrology.In)}, decide.FullOverhaul, decide.Replace},
-		{"scored plate can be lapped", decide.Part{Findings: face(metrology.Out), Routes: lap}, decide.OnCondition, decide.Rework},
-		{"scored plate without a route", decide.Part{Findings: face(metrology.Out)}, decide.OnCondition, decide.Replace},
+		{"good plate in an overhaul", decide.Part{Wearing: true, Findings: face(metrology.In)}, decide.FullOverhaul,
+			decide.Replace},
+		{"scored plate can be lapped", decide.Part{Findings: face(metrology.Out), Routes: lap}, decide.OnCondition,
+			decide.Rework},
+		{"scored plate without a route", decide.Part{Findings: face(metrology.Out)}, decide.OnCondition,
+			decide.Replace},
 		{"undecided stays open", decide.Part{Findings: face(metrology.Undecided)}, decide.OnCondition, decide.Open},
 		{"never measured stays open", decide.Part{Findings: face("")}, decide.OnCondition, decide.Open},
 		{"needle missing", decide.Part{Short: 1, Findings: face(metrology.In)}, decide.OnCondition, decide.Replace},
@@ -43,7 +46,8 @@ func TestPropose(t *testing.T) {
 func TestMatchedSetGoesTogether(t *testing.T) {
 	parts := []decide.Part{
 		{Name: "Front plate", Set: "plates"},
-		{Name: "Rear plate", Set: "plates", Findings: []decide.Finding{{Code: "face", Name: "Face", Verdict: metrology.Out}}},
+		{Name: "Rear plate", Set: "plates", Findings: []decide.Finding{{Code: "face", Name: "Face",
+			Verdict: metrology.Out}}},
 		{Name: "Body"},
 	}
 	got := decide.Propose(parts, decide.OnCondition)

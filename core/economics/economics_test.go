@@ -9,7 +9,8 @@ import (
 )
 
 func TestAdvice(t *testing.T) {
-	c := economics.Case{Parts: 310, LabourHours: 6, Rate: 72, OutsideWork: 58, RebuildDays: 3, NewPrice: 1600, NewDays: 21, DowntimePerDay: 400, HasNew: true, LifeFraction: .8, Threshold: .65}
+	c := economics.Case{Parts: 310, LabourHours: 6, Rate: 72, OutsideWork: 58, RebuildDays: 3, NewPrice: 1600,
+		NewDays: 21, DowntimePerDay: 400, HasNew: true, LifeFraction: .8, Threshold: .65}
 	assert.InDelta(t, 800, c.RebuildCost(), 1e-9)
 	assert.InDelta(t, .625, c.Ratio(), 1e-9)
 	assert.Equal(t, economics.Rebuild, c.Advise())

@@ -31,13 +31,15 @@ func bench(t *testing.T) (*unit.Job, *entry.Shop) {
 	require.NoError(t, err)
 	noon := time.Date(2031, 5, 14, 12, 0, 0, 0, time.UTC)
 	shop := &entry.Shop{
-		Family: func(code string) *family.Family { return lib[code] }, Board: func(string) entry.Board { return anything{} },
-		Tools: map[string]string{"micrometer 3": "0.001 mm"}, Who: "Iva", Now: noon,
+		Family: func(code string) *family.Family { return lib[code] },
+		Board:  func(string) entry.Board { return anything{} },
+		Tools:  map[string]string{"micrometer 3": "0.001 mm"}, Who: "Iva", Now: noon,
 	}
 	u := unit.New(lib["external_gear_pump"], 1, "Iva", noon)
 	u.AddLoose("needle", "sump", 1)
 	u.AddPiece("K-1", "ring", 1, "")
-	j := &unit.Job{Tag: "T-1", Title: "Pump", ReceivedOn: "2031-05-14", Policy: "on_condition", Waiting: entry.WaitTechnician, Units: []*unit.Unit{u}}
+	j := &unit.Job{Tag: "T-1", Title: "Pump", ReceivedOn: "2031-05-14", Policy: "on_condition",
+		Waiting: entry.WaitTechnician, Units: []*unit.Unit{u}}
 	j.AddPicture(&unit.Picture{Name: "a.jpg", Unit: 1})
 	return j, shop
 }
@@ -141,7 +143,8 @@ func TestRounds(t *testing.T) {
 	j, shop := bench(t)
 	u := j.Units[0]
 	before := j.Clone()
-	for _, ref := range []string{"u1/part/key/decision/choice", "u1/part/key/step/done", "u1/evidence/fine_lines/state", "u1/conclusion/cause", "u1/attempt/0/point/p100/flow"} {
+	for _, ref := range []string{"u1/part/key/decision/choice", "u1/part/key/step/done",
+		"u1/evidence/fine_lines/state", "u1/conclusion/cause", "u1/attempt/0/point/p100/flow"} {
 		assert.Empty(t, get(t, j, shop, ref))
 	}
 	assert.Equal(t, before, j)
@@ -201,8 +204,10 @@ func TestUnreadableIsNoNumber(t *testing.T) {
 // bare figure could be meant.
 func TestTableIsSound(t *testing.T) {
 	scopes := []unit.Scope{
-		unit.ScopeJob, unit.ScopePicture, unit.ScopeUnit, unit.ScopeEvidence, unit.ScopeConclusion, unit.ScopeLoose, unit.ScopePiece,
-		unit.ScopeAttempt, unit.ScopePoint, unit.ScopePart, unit.ScopeDecision, unit.ScopeStep, unit.ScopeFeature, unit.ScopeReading,
+		unit.ScopeJob, unit.ScopePicture, unit.ScopeUnit, unit.ScopeEvidence, unit.ScopeConclusion, unit.ScopeLoose,
+		unit.ScopePiece,
+		unit.ScopeAttempt, unit.ScopePoint, unit.ScopePart, unit.ScopeDecision, unit.ScopeStep, unit.ScopeFeature,
+		unit.ScopeReading,
 	}
 	for _, scope := range scopes {
 		names := map[string]bool{}
@@ -227,9 +232,11 @@ func FuzzSet(f *testing.F) {
 	if err != nil {
 		f.Fatal(err)
 	}
-	shop := &entry.Shop{Family: func(code string) *family.Family { return lib[code] }, Board: func(string) entry.Board { return anything{} }}
+	shop := &entry.Shop{Family: func(code string) *family.Family { return lib[code] },
+		Board: func(string) entry.Board { return anything{} }}
 	for _, seed := range [][2]string{
-		{"u1/speed", "1450 rpm"}, {"u1/part/rear_plate/feature/side_clearance/found/leaf:7 thou", "goes"}, {"job/symptom/weak_hot", "yes"},
+		{"u1/speed", "1450 rpm"}, {"u1/part/rear_plate/feature/side_clearance/found/leaf:7 thou", "goes"},
+		{"job/symptom/weak_hot", "yes"},
 		{"u1/shims_available", "0.05 mm x2, 2 thou"}, {"job/promised_on", "2031-05-27"}, {"u1/gauge/inlet", "good"},
 	} {
 		f.Add(seed[0], seed[1])

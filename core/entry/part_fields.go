@@ -33,15 +33,18 @@ var partTable = table(unit.ScopePart)
 var partFields = []*Field{
 	partTable.count("expected", "Expected", func(p *Place) *int { return &p.Part.Expected }).derived(),
 	partTable.flag("off", "Off the unit", func(p *Place) *bool { return &p.Part.Off }).checked(mayOpen),
-	{Scope: unit.ScopePart, Name: "found", Label: "Found", Kind: Whole, text: func(p *Place) *string { return &p.Part.Found }},
+	{Scope: unit.ScopePart, Name: "found", Label: "Found", Kind: Whole,
+		text: func(p *Place) *string { return &p.Part.Found }},
 	partTable.choice("facing", "Facing as removed", facings, func(p *Place) *string { return &p.Part.Facing }),
 	partTable.line("fastener", "Fastener and where it goes back", func(p *Place) *string { return &p.Part.Fastener }),
 	partTable.area("note", "Note: as found, before freeing or wiping", func(p *Place) *string { return &p.Part.Note }),
 	partTable.line("explained", "Reason for the difference", func(p *Place) *string { return &p.Part.Explained }),
 	partTable.line("witness", "Witness mark", func(p *Place) *string { return &p.Part.Witness }),
-	partTable.choice("stuck", "How it came off", offer(CameFree, CameStuck, CameSeized), func(p *Place) *string { return &p.Part.Stuck }),
+	partTable.choice("stuck", "How it came off", offer(CameFree, CameStuck, CameSeized),
+		func(p *Place) *string { return &p.Part.Stuck }),
 	partTable.line("freed", "What freed it", func(p *Place) *string { return &p.Part.Freed }),
-	partTable.area("stack_found", "Stack as removed", func(p *Place) *string { return &p.Part.StackFound }).checked(stack),
+	partTable.area("stack_found", "Stack as removed", func(p *Place) *string { return &p.Part.StackFound }).
+		checked(stack),
 	partTable.area("stack_fit", "Stack as fitted", func(p *Place) *string { return &p.Part.StackFit }).checked(stack),
 }
 
@@ -76,7 +79,9 @@ func atLeastOne(_ *Place, text string) error {
 var decisionTable = table(unit.ScopeDecision)
 
 var decisionFields = []*Field{
-	decisionTable.choice("choice", "Keep, rework or new", offer(string(decide.Keep), string(decide.Rework), string(decide.Replace)), func(p *Place) *string { return &p.Decision.Choice }),
+	decisionTable.choice("choice", "Keep, rework or new",
+		offer(string(decide.Keep), string(decide.Rework), string(decide.Replace)),
+		func(p *Place) *string { return &p.Decision.Choice }),
 	decisionTable.line("reason", "Reason", func(p *Place) *string { return &p.Decision.Reason }),
 }
 
@@ -95,8 +100,10 @@ var stepFields = []*Field{
 		},
 	},
 	stepTable.choice("facing", "Facing as fitted", facings, func(p *Place) *string { return &p.Step.Facing }),
-	stepTable.choice("turn", "Turn the shaft by hand: how does it feel?", offer(turns()...), func(p *Place) *string { return &p.Step.Turn }),
-	stepTable.size("torque", "Tightened to", quantity.Torque, func(p *Place) *quantity.Quantity { return &p.Step.Torque }),
+	stepTable.choice("turn", "Turn the shaft by hand: how does it feel?", offer(turns()...),
+		func(p *Place) *string { return &p.Step.Turn }),
+	stepTable.size("torque", "Tightened to", quantity.Torque,
+		func(p *Place) *quantity.Quantity { return &p.Step.Torque }),
 	stepTable.area("note", "Note", func(p *Place) *string { return &p.Step.Note }),
 }
 
@@ -111,13 +118,21 @@ func turns() []string {
 var featureTable = table(unit.ScopeFeature)
 
 var featureFields = []*Field{
-	featureTable.size("lower", "Lower limit", quantity.Length, func(p *Place) *quantity.Quantity { return &p.Feature.Lower }).checked(inOrder),
-	featureTable.size("upper", "Upper limit", quantity.Length, func(p *Place) *quantity.Quantity { return &p.Feature.Upper }).checked(inOrder),
-	featureTable.choice("standing", "Source of the limit", offer(string(family.StandingMaker), string(family.StandingGuidance), string(family.StandingNone)), func(p *Place) *string { return &p.Feature.Standing }).required(),
-	featureTable.choice("measured", "Measured", offer(string(metrology.Total), string(metrology.Each)), func(p *Place) *string { return &p.Feature.Measured }).required(),
-	featureTable.choice("limit_for", "Limit for", offer(string(metrology.Total), string(metrology.Each)), func(p *Place) *string { return &p.Feature.LimitFor }).required(),
-	{Scope: unit.ScopeFeature, Name: "instrument", Label: "Instrument", Kind: Line, get: func(p *Place) string { return p.Feature.Instrument }, set: setInstrument},
-	featureTable.size("resolution", "Resolution", quantity.Length, func(p *Place) *quantity.Quantity { return &p.Feature.Resolution }),
+	featureTable.size("lower", "Lower limit", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Feature.Lower }).checked(inOrder),
+	featureTable.size("upper", "Upper limit", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Feature.Upper }).checked(inOrder),
+	featureTable.choice("standing", "Source of the limit",
+		offer(string(family.StandingMaker), string(family.StandingGuidance), string(family.StandingNone)),
+		func(p *Place) *string { return &p.Feature.Standing }).required(),
+	featureTable.choice("measured", "Measured", offer(string(metrology.Total), string(metrology.Each)),
+		func(p *Place) *string { return &p.Feature.Measured }).required(),
+	featureTable.choice("limit_for", "Limit for", offer(string(metrology.Total), string(metrology.Each)),
+		func(p *Place) *string { return &p.Feature.LimitFor }).required(),
+	{Scope: unit.ScopeFeature, Name: "instrument", Label: "Instrument", Kind: Line,
+		get: func(p *Place) string { return p.Feature.Instrument }, set: setInstrument},
+	featureTable.size("resolution", "Resolution", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Feature.Resolution }),
 }
 
 var errOrder = errors.New("the lower limit lies above the upper one")
@@ -148,7 +163,8 @@ func setInstrument(p *Place, name string) error {
 }
 
 var readingFields = []*Field{
-	{Scope: unit.ScopeReading, Name: "value", Label: "Reading", Kind: Reading, get: getReading, set: setReading, check: checkReading},
+	{Scope: unit.ScopeReading, Name: "value", Label: "Reading", Kind: Reading, get: getReading, set: setReading,
+		check: checkReading},
 }
 
 // spec is how the feature of the place is measured on this unit.

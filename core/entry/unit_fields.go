@@ -22,25 +22,35 @@ var unitFields = []*Field{
 	unitTable.line("model", "Model", func(p *Place) *string { return &p.Unit.Model }),
 	unitTable.line("serial", "Serial", func(p *Place) *string { return &p.Unit.Serial }),
 	unitTable.line("variant", "Variant", func(p *Place) *string { return &p.Unit.Variant }),
-	unitTable.choice("rotation", "Rotation from shaft end", offer(RotationRight, RotationLeft, RotationBoth), func(p *Place) *string { return &p.Unit.Rotation }),
+	unitTable.choice("rotation", "Rotation from shaft end", offer(RotationRight, RotationLeft, RotationBoth),
+		func(p *Place) *string { return &p.Unit.Rotation }),
 	unitTable.line("fluid", "Fluid", func(p *Place) *string { return &p.Unit.Fluid }),
-	unitTable.size("viscosity", "Viscosity at duty", quantity.KinematicViscosity, func(p *Place) *quantity.Quantity { return &p.Unit.Viscosity }),
-	unitTable.size("density", "Density", quantity.Density, func(p *Place) *quantity.Quantity { return &p.Unit.Density }),
-	unitTable.size("displacement", "Displacement", quantity.Displacement, func(p *Place) *quantity.Quantity { return &p.Unit.Displacement }),
+	unitTable.size("viscosity", "Viscosity at duty", quantity.KinematicViscosity,
+		func(p *Place) *quantity.Quantity { return &p.Unit.Viscosity }),
+	unitTable.size("density", "Density", quantity.Density,
+		func(p *Place) *quantity.Quantity { return &p.Unit.Density }),
+	unitTable.size("displacement", "Displacement", quantity.Displacement,
+		func(p *Place) *quantity.Quantity { return &p.Unit.Displacement }),
 	unitTable.size("speed", "Speed", quantity.Rotation, func(p *Place) *quantity.Quantity { return &p.Unit.Speed }),
-	unitTable.size("duty_pressure", "Working pressure", quantity.Pressure, func(p *Place) *quantity.Quantity { return &p.Unit.DutyPressure }),
-	unitTable.size("temperature", "Temperature", quantity.Temperature, func(p *Place) *quantity.Quantity { return &p.Unit.Temperature }),
-	unitTable.size("hours", "Hours run", quantity.Time, func(p *Place) *quantity.Quantity { return &p.Unit.Hours }).bare("h"),
+	unitTable.size("duty_pressure", "Working pressure", quantity.Pressure,
+		func(p *Place) *quantity.Quantity { return &p.Unit.DutyPressure }),
+	unitTable.size("temperature", "Temperature", quantity.Temperature,
+		func(p *Place) *quantity.Quantity { return &p.Unit.Temperature }),
+	unitTable.size("hours", "Hours run", quantity.Time,
+		func(p *Place) *quantity.Quantity { return &p.Unit.Hours }).bare("h"),
 	unitTable.line("filtration", "Filtration", func(p *Place) *string { return &p.Unit.Filtration }),
 	unitTable.area("changed", "What changed lately", func(p *Place) *string { return &p.Unit.Changed }),
 	unitTable.area("modification", "Modified in the field", func(p *Place) *string { return &p.Unit.Modification }),
-	unitTable.area("modification_kept", "What became of it", func(p *Place) *string { return &p.Unit.ModificationKept }),
+	unitTable.area("modification_kept", "What became of it",
+		func(p *Place) *string { return &p.Unit.ModificationKept }),
 	unitTable.line("shims_fitted", "Fitted now", func(p *Place) *string { return &p.Unit.ShimsFitted }).
 		checked(func(_ *Place, text string) error { _, err := metrology.ParseShims(text); return err }),
 	unitTable.line("shims_available", "Available", func(p *Place) *string { return &p.Unit.ShimsAvailable }).
 		checked(func(_ *Place, text string) error { _, err := metrology.ParseShimStock(text); return err }),
-	unitTable.size("off_body", "Lapped off the body", quantity.Length, func(p *Place) *quantity.Quantity { return &p.Unit.OffBody }),
-	unitTable.size("off_gears", "Ground off the gears", quantity.Length, func(p *Place) *quantity.Quantity { return &p.Unit.OffGears }),
+	unitTable.size("off_body", "Lapped off the body", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Unit.OffBody }),
+	unitTable.size("off_gears", "Ground off the gears", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Unit.OffGears }),
 	pair("gauge", "Asked at the machine", func(p *Place) []string {
 		q, _ := p.question()
 		var out []string
@@ -49,15 +59,21 @@ var unitFields = []*Field{
 		}
 		return out
 	}, func(p *Place) map[string]string { return p.Unit.Gauge }),
-	pair("identity", "Mark on the outside", offer(Yes, "no"), func(p *Place) map[string]string { return p.Unit.Identity }),
-	unitTable.size("capacity", "System holds", quantity.Volume, func(p *Place) *quantity.Quantity { return &p.Unit.Capacity }),
-	unitTable.size("level_before", "In it before", quantity.Volume, func(p *Place) *quantity.Quantity { return &p.Unit.LevelBefore }),
+	pair("identity", "Mark on the outside", offer(Yes, "no"),
+		func(p *Place) map[string]string { return p.Unit.Identity }),
+	unitTable.size("capacity", "System holds", quantity.Volume,
+		func(p *Place) *quantity.Quantity { return &p.Unit.Capacity }),
+	unitTable.size("level_before", "In it before", quantity.Volume,
+		func(p *Place) *quantity.Quantity { return &p.Unit.LevelBefore }),
 	unitTable.size("drained", "Drained", quantity.Volume, func(p *Place) *quantity.Quantity { return &p.Unit.Drained }),
 	unitTable.size("water", "Water in it", quantity.Volume, func(p *Place) *quantity.Quantity { return &p.Unit.Water }),
-	unitTable.size("gained_elsewhere", "Gained by another sump", quantity.Volume, func(p *Place) *quantity.Quantity { return &p.Unit.GainedElsewhere }),
-	unitTable.size("vessel", "Drain vessel", quantity.Volume, func(p *Place) *quantity.Quantity { return &p.Unit.Vessel }),
+	unitTable.size("gained_elsewhere", "Gained by another sump", quantity.Volume,
+		func(p *Place) *quantity.Quantity { return &p.Unit.GainedElsewhere }),
+	unitTable.size("vessel", "Drain vessel", quantity.Volume,
+		func(p *Place) *quantity.Quantity { return &p.Unit.Vessel }),
 	unitTable.line("drained_look", "Colour, metal, smell", func(p *Place) *string { return &p.Unit.DrainedLook }),
-	unitTable.area("flushed", "How the system was flushed, and by whom", func(p *Place) *string { return &p.Unit.Flushed }),
+	unitTable.area("flushed", "How the system was flushed, and by whom",
+		func(p *Place) *string { return &p.Unit.Flushed }),
 }
 
 // pair is one answer among many of a kind, told apart by the address's code.
@@ -90,20 +106,28 @@ const (
 var evidenceTable = table(unit.ScopeEvidence)
 
 var evidenceFields = []*Field{
-	evidenceTable.choice("state", "Seen or absent", offer(unit.MarkSeen, unit.MarkAbsent), func(p *Place) *string { return &p.Mark.State }),
-	evidenceTable.choice("origin", "Where it comes from", offer(unit.OriginFound, unit.OriginBench, unit.OriginUnknown), func(p *Place) *string { return &p.Mark.Origin }).required(),
-	evidenceTable.choice("found_how", "How it was found", offer(BeforeFreeing, AfterFreeing, BeforeWiping, AfterWiping), func(p *Place) *string { return &p.Mark.How }),
-	evidenceTable.choice("age", "How old it looks", offer(AgeFresh, AgeOld, AgeNotTold), func(p *Place) *string { return &p.Mark.Age }),
+	evidenceTable.choice("state", "Seen or absent", offer(unit.MarkSeen, unit.MarkAbsent),
+		func(p *Place) *string { return &p.Mark.State }),
+	evidenceTable.choice("origin", "Where it comes from",
+		offer(unit.OriginFound, unit.OriginBench, unit.OriginUnknown),
+		func(p *Place) *string { return &p.Mark.Origin }).required(),
+	evidenceTable.choice("found_how", "How it was found",
+		offer(BeforeFreeing, AfterFreeing, BeforeWiping, AfterWiping), func(p *Place) *string { return &p.Mark.How }),
+	evidenceTable.choice("age", "How old it looks", offer(AgeFresh, AgeOld, AgeNotTold),
+		func(p *Place) *string { return &p.Mark.Age }),
 	evidenceTable.area("note", "Note", func(p *Place) *string { return &p.Mark.Note }),
 }
 
 var conclusionTable = table(unit.ScopeConclusion)
 
 var conclusionFields = []*Field{
-	conclusionTable.line("cause", "Root cause", func(p *Place) *string { return &p.Conclusion.Cause }).checked(knownCause),
+	conclusionTable.line("cause", "Root cause", func(p *Place) *string { return &p.Conclusion.Cause }).
+		checked(knownCause),
 	conclusionTable.line("proximate", "First failure", func(p *Place) *string { return &p.Conclusion.Proximate }),
-	conclusionTable.line("contributing", "Contributing factors", func(p *Place) *string { return &p.Conclusion.Contributing }),
-	conclusionTable.area("statement", "In words, for the report", func(p *Place) *string { return &p.Conclusion.Statement }),
+	conclusionTable.line("contributing", "Contributing factors",
+		func(p *Place) *string { return &p.Conclusion.Contributing }),
+	conclusionTable.area("statement", "In words, for the report",
+		func(p *Place) *string { return &p.Conclusion.Statement }),
 	conclusionTable.area("action", "Action outside the unit", func(p *Place) *string { return &p.Conclusion.Action }),
 	conclusionTable.line("owner", "Who does it", func(p *Place) *string { return &p.Conclusion.Owner }),
 }
@@ -138,22 +162,31 @@ var pieceFields = []*Field{
 var attemptTable = table(unit.ScopeAttempt)
 
 var attemptFields = []*Field{
-	attemptTable.choice("source", "Figures from", offer(unit.SourceTyped, unit.SourceSimulated), func(p *Place) *string { return &p.Attempt.Source }).required().derived(),
-	attemptTable.area("one_change", "The one thing changed", func(p *Place) *string { return &p.Attempt.OneChange }).checked(openAttempt),
-	attemptTable.area("condition_repeated", "Complaint's own condition repeated?", func(p *Place) *string { return &p.Attempt.ConditionRepeated }),
+	attemptTable.choice("source", "Figures from", offer(unit.SourceTyped, unit.SourceSimulated),
+		func(p *Place) *string { return &p.Attempt.Source }).required().derived(),
+	attemptTable.area("one_change", "The one thing changed",
+		func(p *Place) *string { return &p.Attempt.OneChange }).checked(openAttempt),
+	attemptTable.area("condition_repeated", "Complaint's own condition repeated?",
+		func(p *Place) *string { return &p.Attempt.ConditionRepeated }),
 	attemptTable.area("note", "Note", func(p *Place) *string { return &p.Attempt.Note }),
 	attemptTable.flag("closed", "Closed", func(p *Place) *bool { return &p.Attempt.Closed }).derived(),
-	attemptTable.choice("verdict", "Verdict", offer(string(metrology.In), string(metrology.Out), string(metrology.Undecided)), func(p *Place) *string { return &p.Attempt.Verdict }).derived(),
+	attemptTable.choice("verdict", "Verdict", offer(string(metrology.In), string(metrology.Out),
+		string(metrology.Undecided)), func(p *Place) *string { return &p.Attempt.Verdict }).derived(),
 }
 
 var pointTable = table(unit.ScopePoint)
 
 var pointFields = []*Field{
-	pointTable.size("pressure", "Pressure", quantity.Pressure, func(p *Place) *quantity.Quantity { return &p.Point.Pressure }).checked(openAttempt),
-	pointTable.size("flow", "Flow", quantity.Flow, func(p *Place) *quantity.Quantity { return &p.Point.Flow }).checked(openAttempt),
-	pointTable.size("speed", "Speed", quantity.Rotation, func(p *Place) *quantity.Quantity { return &p.Point.Speed }).checked(openAttempt),
-	pointTable.size("temperature", "Temperature", quantity.Temperature, func(p *Place) *quantity.Quantity { return &p.Point.Temperature }).checked(openAttempt),
-	pointTable.choice("word", "Observed", func(p *Place) []string { return words(p.Test) }, func(p *Place) *string { return &p.Point.Word }).checked(openAttempt),
+	pointTable.size("pressure", "Pressure", quantity.Pressure,
+		func(p *Place) *quantity.Quantity { return &p.Point.Pressure }).checked(openAttempt),
+	pointTable.size("flow", "Flow", quantity.Flow, func(p *Place) *quantity.Quantity { return &p.Point.Flow }).
+		checked(openAttempt),
+	pointTable.size("speed", "Speed", quantity.Rotation,
+		func(p *Place) *quantity.Quantity { return &p.Point.Speed }).checked(openAttempt),
+	pointTable.size("temperature", "Temperature", quantity.Temperature,
+		func(p *Place) *quantity.Quantity { return &p.Point.Temperature }).checked(openAttempt),
+	pointTable.choice("word", "Observed", func(p *Place) []string { return words(p.Test) },
+		func(p *Place) *string { return &p.Point.Word }).checked(openAttempt),
 }
 
 func words(t *family.Test) []string {

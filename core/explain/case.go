@@ -102,7 +102,8 @@ func (c *Case) findings(k *Knowledge) ([]Finding, error) {
 	for i, e := range c.Evidence {
 		where := fmt.Sprintf("evidence[%d]", i)
 		if _, ok := k.EvidenceByCode(e.Code); !ok {
-			return nil, field.Errorf(where, "%q is no evidence of %s; corvek explain --codes %s lists it", e.Code, c.Family, c.Family)
+			return nil, field.Errorf(where, "%q is no evidence of %s; corvek explain --codes %s lists it", e.Code,
+				c.Family, c.Family)
 		}
 		if seen[e.Code] {
 			return nil, field.Errorf(where, "%q is there twice", e.Code)
@@ -149,7 +150,8 @@ func (b Base) Answer(body []byte) (*Answer, error) {
 	}
 	k := b[c.Family]
 	if k == nil {
-		return nil, field.Errorf("family", "%q is not known; it is one of %s", c.Family, strings.Join(b.Families(), ", "))
+		return nil, field.Errorf("family", "%q is not known; it is one of %s", c.Family,
+			strings.Join(b.Families(), ", "))
 	}
 	for code, n := range c.Counts {
 		if _, ok := k.CauseByCode(code); !ok || n < 0 {
@@ -166,9 +168,11 @@ func (b Base) Answer(body []byte) (*Answer, error) {
 
 func (k *Knowledge) answer(findings []Finding) *Answer {
 	x := k.Explain(findings)
-	a := &Answer{Family: k.Family, Two: x.Two, Entropy: x.Entropy, Ranking: []AnswerCause{}, Pairs: []AnswerStory{}, Stories: []AnswerStory{}, Next: []AnswerCheck{}, Change: []AnswerChange{}}
+	a := &Answer{Family: k.Family, Two: x.Two, Entropy: x.Entropy, Ranking: []AnswerCause{}, Pairs: []AnswerStory{},
+		Stories: []AnswerStory{}, Next: []AnswerCheck{}, Change: []AnswerChange{}}
 	for _, r := range x.Ranking {
-		a.Ranking = append(a.Ranking, AnswerCause{r.Cause.Code, r.Cause.Name, r.Cause.Where, r.Posterior, weightsOf(r.For), weightsOf(r.Against), misfitsOf(r.Misfits)})
+		a.Ranking = append(a.Ranking, AnswerCause{r.Cause.Code, r.Cause.Name, r.Cause.Where, r.Posterior,
+			weightsOf(r.For), weightsOf(r.Against), misfitsOf(r.Misfits)})
 	}
 	for _, p := range x.Pairs {
 		a.Pairs = append(a.Pairs, AnswerStory{Causes: []string{p.A.Code, p.B.Code}, Posterior: p.Posterior})
@@ -185,7 +189,8 @@ func (k *Knowledge) answer(findings []Finding) *Answer {
 		a.Decider = decider.Code
 	}
 	for _, n := range x.Next {
-		a.Next = append(a.Next, AnswerCheck{n.Evidence.Code, n.Evidence.Text, n.Evidence.Look, n.Evidence.Minutes, n.Bits, n.Evidence.Destroys})
+		a.Next = append(a.Next, AnswerCheck{n.Evidence.Code, n.Evidence.Text, n.Evidence.Look, n.Evidence.Minutes,
+			n.Bits, n.Evidence.Destroys})
 	}
 	for _, t := range k.WouldChange(findings, 10) {
 		a.Change = append(a.Change, AnswerChange{t.Evidence.Code, t.Seen, t.Chance, t.To.Code})

@@ -55,17 +55,21 @@ func TestEachCauseIsFoundByItsMarks(t *testing.T) {
 		cause string
 		found []explain.Finding
 	}{
-		{"contamination", append(seen("fine_lines", "filter_bypass", "plate_scored", "side_open"), absent("blue_heat", "milky_oil")...)},
-		{"run_dry", append(seen("smeared_bronze", "blue_heat", "plate_scored", "recent_work"), absent("fine_lines", "gear_reversed")...)},
+		{"contamination", append(seen("fine_lines", "filter_bypass", "plate_scored", "side_open"),
+			absent("blue_heat", "milky_oil")...)},
+		{"run_dry", append(seen("smeared_bronze", "blue_heat", "plate_scored", "recent_work"),
+			absent("fine_lines", "gear_reversed")...)},
 		{"cavitation", seen("pitting_inlet", "inlet_vacuum", "noisy")},
 		{"aeration", append(seen("frothy_oil", "noisy"), absent("inlet_vacuum")...)},
 		{"side_load", seen("one_sided_seal", "coupling_out", "shaft_leak")},
-		{"fair_wear", append(seen("side_open", "tip_open", "low_efficiency", "weak_hot"), absent("fine_lines", "filter_bypass", "debris_filter", "recent_work", "plate_scored", "varnish")...)},
+		{"fair_wear", append(seen("side_open", "tip_open", "low_efficiency", "weak_hot"),
+			absent("fine_lines", "filter_bypass", "debris_filter", "recent_work", "plate_scored", "varnish")...)},
 		{"over_pressure", seen("track_deep", "tip_open", "relief_screwed_in")},
 		{"water", seen("milky_oil", "rust_bands")},
 		{"overheating", seen("varnish", "seal_hard", "weak_hot")},
 		{"wrong_fluid", seen("seal_swollen", "shaft_leak")},
-		{"seal_aged", append(seen("shaft_leak", "seal_hard"), absent("varnish", "one_sided_seal", "side_open", "low_efficiency")...)},
+		{"seal_aged", append(seen("shaft_leak", "seal_hard"),
+			absent("varnish", "one_sided_seal", "side_open", "low_efficiency")...)},
 		{"misassembly", seen("recent_work", "gear_reversed")},
 		{"needle_loss", append(seen("needles_short", "noisy", "plate_scored"), absent("recent_work")...)},
 		{"torque_shock", seen("key_sheared", "turns_dry")},
@@ -77,7 +81,8 @@ func TestEachCauseIsFoundByItsMarks(t *testing.T) {
 	for _, c := range cases {
 		t.Run(c.cause, func(t *testing.T) {
 			x := k.Explain(c.found)
-			assert.Equal(t, c.cause, x.Ranking[0].Cause.Code, "posterior %.2f against %.2f", x.Ranking[0].Posterior, x.Ranking[1].Posterior)
+			assert.Equal(t, c.cause, x.Ranking[0].Cause.Code, "posterior %.2f against %.2f", x.Ranking[0].Posterior,
+				x.Ranking[1].Posterior)
 		})
 		covered[c.cause] = true
 	}
@@ -94,7 +99,8 @@ func TestNoFindingsNoCause(t *testing.T) {
 func TestPosteriorByHand(t *testing.T) {
 	k := &explain.Knowledge{
 		Evidence: []explain.Evidence{{Code: "m", Text: "m", Minutes: 1, Background: "sometimes"}},
-		Causes:   []explain.Cause{{Code: "a", Prior: "sometimes", Points: map[string]explain.Word{"m": "almost_always"}}, {Code: "b", Prior: "usual"}},
+		Causes: []explain.Cause{{Code: "a", Prior: "sometimes",
+			Points: map[string]explain.Word{"m": "almost_always"}}, {Code: "b", Prior: "usual"}},
 	}
 	x := k.Explain([]explain.Finding{{Code: "m", Strength: 1}})
 	assert.InDelta(t, 0.38/(0.38+0.30), x.Ranking[0].Posterior, 1e-12)
@@ -134,7 +140,8 @@ func TestProperties(t *testing.T) {
 		var fs []explain.Finding
 		for _, e := range k.Evidence {
 			if rapid.Bool().Draw(t, e.Code) {
-				fs = append(fs, explain.Finding{Code: e.Code, Strength: rapid.Float64Range(0.02, 0.98).Draw(t, "strength")})
+				fs = append(fs, explain.Finding{Code: e.Code,
+					Strength: rapid.Float64Range(0.02, 0.98).Draw(t, "strength")})
 			}
 		}
 		x := k.Explain(fs)
@@ -178,7 +185,8 @@ func TestChainTellsShownFromSupposed(t *testing.T) {
 
 func BenchmarkExplain(b *testing.B) {
 	k := gearPump(b)
-	fs := append(seen("fine_lines", "side_open", "plate_scored", "weak_hot", "noisy"), absent("blue_heat", "milky_oil", "rust_bands")...)
+	fs := append(seen("fine_lines", "side_open", "plate_scored", "weak_hot", "noisy"),
+		absent("blue_heat", "milky_oil", "rust_bands")...)
 	for b.Loop() {
 		k.Explain(fs)
 	}

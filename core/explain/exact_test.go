@@ -20,10 +20,12 @@ var words = []explain.Word{"almost_always", "usual", "sometimes", "seldom", "alm
 func small(r *rapid.T) *explain.Knowledge {
 	k := &explain.Knowledge{Together: rapid.Float64Range(0.01, 0.4).Draw(r, "together")}
 	for i := range rapid.IntRange(2, 5).Draw(r, "evidence") {
-		k.Evidence = append(k.Evidence, explain.Evidence{Code: fmt.Sprintf("e%d", i), Text: "e", Look: "look", Minutes: 1, Onset: "sudden", Background: rapid.SampledFrom(words).Draw(r, "background")})
+		k.Evidence = append(k.Evidence, explain.Evidence{Code: fmt.Sprintf("e%d", i), Text: "e", Look: "look",
+			Minutes: 1, Onset: "sudden", Background: rapid.SampledFrom(words).Draw(r, "background")})
 	}
 	for i := range rapid.IntRange(2, 5).Draw(r, "causes") {
-		c := explain.Cause{Code: fmt.Sprintf("c%d", i), Prior: rapid.SampledFrom(words).Draw(r, "prior"), Points: map[string]explain.Word{}}
+		c := explain.Cause{Code: fmt.Sprintf("c%d", i), Prior: rapid.SampledFrom(words).Draw(r, "prior"),
+			Points: map[string]explain.Word{}}
 		for _, e := range k.Evidence {
 			if rapid.Bool().Draw(r, "speaks") {
 				c.Points[e.Code] = rapid.SampledFrom(words).Draw(r, "word")
@@ -56,7 +58,8 @@ func brute(k *explain.Knowledge, findings []explain.Finding) map[string]float64 
 	for i := range k.Causes {
 		sets, mass = append(sets, set{i}), append(mass, (1-k.Together)*prior[k.Causes[i].Code]/sum)
 		for j := range i {
-			sets, mass = append(sets, set{i, j}), append(mass, k.Together*prior[k.Causes[i].Code]/sum*prior[k.Causes[j].Code]/sum/pairs)
+			sets, mass = append(sets, set{i, j}), append(mass,
+				k.Together*prior[k.Causes[i].Code]/sum*prior[k.Causes[j].Code]/sum/pairs)
 		}
 	}
 	total := 0.0
@@ -103,7 +106,8 @@ func TestExactAgainstBruteForce(t *testing.T) {
 		var fs []explain.Finding
 		for _, e := range k.Evidence {
 			if rapid.Bool().Draw(r, "looked") {
-				fs = append(fs, explain.Finding{Code: e.Code, Strength: rapid.Float64Range(0.02, 0.98).Draw(r, "strength")})
+				fs = append(fs, explain.Finding{Code: e.Code,
+					Strength: rapid.Float64Range(0.02, 0.98).Draw(r, "strength")})
 			}
 		}
 		if len(fs) == 0 {
@@ -123,9 +127,11 @@ func TestExactAgainstBruteForce(t *testing.T) {
 func TestSilentEvidence(t *testing.T) {
 	rapid.Check(t, func(r *rapid.T) {
 		k := small(r)
-		k.Evidence = append(k.Evidence, explain.Evidence{Code: "mute", Text: "m", Look: "l", Minutes: 1, Onset: "sudden", Background: "seldom"})
+		k.Evidence = append(k.Evidence, explain.Evidence{Code: "mute", Text: "m", Look: "l", Minutes: 1,
+			Onset: "sudden", Background: "seldom"})
 		start := []explain.Finding{{Code: "e0", Strength: 0.9}}
-		before, after := k.Explain(start), k.Explain(append(start, explain.Finding{Code: "mute", Strength: explain.Seen}))
+		before, after := k.Explain(start), k.Explain(append(start,
+			explain.Finding{Code: "mute", Strength: explain.Seen}))
 		for i := range before.Ranking {
 			if math.Abs(before.Ranking[i].Posterior-after.Ranking[i].Posterior) > 1e-12 {
 				r.Fatal("a mute mark moved a cause")
@@ -136,8 +142,10 @@ func TestSilentEvidence(t *testing.T) {
 
 // An absent mark never counts as seen: it moves a cause the other way.
 func TestAbsentIsNotSeen(t *testing.T) {
-	k := &explain.Knowledge{Evidence: []explain.Evidence{{Code: "m", Text: "m", Look: "l", Minutes: 1, Onset: "sudden", Background: "seldom"}},
-		Causes: []explain.Cause{{Code: "a", Prior: "sometimes", Points: map[string]explain.Word{"m": "usual"}}, {Code: "b", Prior: "sometimes"}}}
+	k := &explain.Knowledge{Evidence: []explain.Evidence{{Code: "m", Text: "m", Look: "l", Minutes: 1,
+		Onset: "sudden", Background: "seldom"}},
+		Causes: []explain.Cause{{Code: "a", Prior: "sometimes", Points: map[string]explain.Word{"m": "usual"}},
+			{Code: "b", Prior: "sometimes"}}}
 	of := func(s float64) float64 {
 		for _, r := range k.Explain([]explain.Finding{{Code: "m", Strength: s}}).Ranking {
 			if r.Cause.Code == "a" {
@@ -162,7 +170,8 @@ func TestClosedJobsMoveThePrior(t *testing.T) {
 		}
 		return 0
 	}
-	plain, some, many := post(k), post(k.WithCounts(map[string]int{"pressure_spike": 3})), post(k.WithCounts(map[string]int{"pressure_spike": 30}))
+	plain, some, many := post(k), post(k.WithCounts(map[string]int{"pressure_spike": 3})),
+		post(k.WithCounts(map[string]int{"pressure_spike": 30}))
 	assert.Greater(t, some, plain)
 	assert.Greater(t, many, some)
 	assert.Less(t, some, 3*plain+0.2, "three jobs do not overturn the knowledge")
@@ -185,7 +194,9 @@ func TestDrawnCases(t *testing.T) {
 
 func TestWrittenCases(t *testing.T) {
 	b := base(t)
-	a, err := b.Answer([]byte(`{"family":"check_valve","evidence":[{"code":"end_deep","state":"seen"},{"code":"recent_work","strength":0.9},{"code":"seat_wide","grade":0},{"code":"drifts","state":"not_looked"}]}`))
+	a, err := b.Answer([]byte(`{"family":"check_valve","evidence":[{"code":"end_deep","state":"seen"},` +
+		`{"code":"recent_work","strength":0.9},{"code":"seat_wide","grade":0},{"code":"drifts",` +
+		`"state":"not_looked"}]}`))
 	require.NoError(t, err)
 	assert.Equal(t, "end_too_deep", a.Ranking[0].Cause)
 	text, err := json.Marshal(a)
@@ -197,14 +208,22 @@ func TestWrittenCases(t *testing.T) {
 	assert.Empty(t, empty.Ranking, "no findings, no cause")
 
 	for body, at := range map[string]string{
-		`{"family":"dragon","evidence":[]}`:                                                                         "family",
-		`{"family":"check_valve","evidence":[{"code":"no_such","state":"seen"}]}`:                                   "evidence[0]",
-		`{"family":"check_valve","evidence":[{"code":"drifts","state":"maybe"}]}`:                                   "evidence[0]",
-		`{"family":"check_valve","evidence":[{"code":"drifts","state":"seen"},{"code":"drifts","state":"absent"}]}`: "evidence[1]",
-		`{"family":"check_valve","evidence":[{"code":"drifts","strength":2}]}`:                                      "evidence[0]",
-		`{"family":"check_valve","evidence":[{"code":"drifts","grade":9}]}`:                                         "evidence[0]",
-		`{"family":"check_valve","evidence":[],"extra":1}`:                                                          "case",
-		`{"family":"check_valve","evidence":[]} {}`:                                                                 "case",
+		`{"family":"dragon",` +
+			`"evidence":[]}`: "family",
+		`{"family":"check_valve","evidence":[{"code":"no_such",` +
+			`"state":"seen"}]}`: "evidence[0]",
+		`{"family":"check_valve","evidence":[{"code":"drifts",` +
+			`"state":"maybe"}]}`: "evidence[0]",
+		`{"family":"check_valve","evidence":[{"code":"drifts","state":"seen"},{"code":"drifts",` +
+			`"state":"absent"}]}`: "evidence[1]",
+		`{"family":"check_valve","evidence":[{"code":"drifts",` +
+			`"strength":2}]}`: "evidence[0]",
+		`{"family":"check_valve","evidence":[{"code":"drifts",` +
+			`"grade":9}]}`: "evidence[0]",
+		`{"family":"check_valve","evidence":[],` +
+			`"extra":1}`: "case",
+		`{"family":"check_valve",` +
+			`"evidence":[]} {}`: "case",
 		`not json`: "case",
 		`{"family":"check_valve","evidence":[],"closed_jobs":{"dragon":1}}`: "closed_jobs",
 	} {
@@ -233,7 +252,8 @@ func BenchmarkLargestFamily(b *testing.B) {
 	}
 	var fs []explain.Finding
 	for i := range largest.Evidence[:20] {
-		fs = append(fs, explain.Finding{Code: largest.Evidence[i].Code, Strength: []float64{explain.Seen, explain.Absent}[i%2]})
+		fs = append(fs, explain.Finding{Code: largest.Evidence[i].Code,
+			Strength: []float64{explain.Seen, explain.Absent}[i%2]})
 	}
 	b.Logf("%s: %d causes, %d items of evidence", largest.Family, len(largest.Causes), len(largest.Evidence))
 	for b.Loop() {

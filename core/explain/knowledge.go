@@ -75,7 +75,8 @@ type Cause struct {
 }
 
 // Places where a cause can lie, and how a reader is told.
-var places = map[string]string{"inside": "inside the unit", "outside": "outside the unit", "assembly": "at assembly", "handling": "in handling or operation"}
+var places = map[string]string{"inside": "inside the unit", "outside": "outside the unit",
+	"assembly": "at assembly", "handling": "in handling or operation"}
 
 // Lies says where the cause lies.
 func (c *Cause) Lies() string { return places[c.Where] }

@@ -146,7 +146,8 @@ func (k *Knowledge) prune(without []string) {
 		}
 		links := make([]Link, len(c.Chain))
 		for j, l := range c.Chain {
-			l.Cites = slices.DeleteFunc(slices.Clone(l.Cites), func(code string) bool { return slices.Contains(without, code) })
+			l.Cites = slices.DeleteFunc(slices.Clone(l.Cites),
+				func(code string) bool { return slices.Contains(without, code) })
 			links[j] = l
 		}
 		c.Chain = links

@@ -43,7 +43,8 @@ func (k *Knowledge) Timeline(s Story, findings []Finding, ages map[string]string
 			t.Gradual = append(t.Gradual, e)
 		}
 		if f.e.Onset != "sudden" && !e.Answered && !slow && f.e.From.Symptom == "" {
-			t.Conflicts = append(t.Conflicts, f.e.Text+": that needs time; it ran on afterwards, or there were two events")
+			t.Conflicts = append(t.Conflicts, f.e.Text+": that needs time; it ran on afterwards, or there were two "+
+				"events")
 		}
 	}
 	return t

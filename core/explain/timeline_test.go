@@ -14,7 +14,8 @@ func TestTimelineTellsWhatCannotBeSo(t *testing.T) {
 	fast, _ := k.CauseByCode("case_pressure_fast")
 	hot, _ := k.CauseByCode("overheating")
 	found := notes("retainer_broken case_gasket_split varnish slipper_edges !milky_oil")
-	one := k.Timeline(explain.Story{Causes: []*explain.Cause{fast}}, found, map[string]string{"case_gasket_split": "old"})
+	one := k.Timeline(explain.Story{Causes: []*explain.Cause{fast}}, found,
+		map[string]string{"case_gasket_split": "old"})
 	assert.Len(t, one.Sudden, 2)
 	assert.Len(t, one.Hours, 1)
 	assert.Len(t, one.Gradual, 1, "an absent mark is no event")
@@ -25,5 +26,6 @@ func TestTimelineTellsWhatCannotBeSo(t *testing.T) {
 	assert.Empty(t, two.Conflicts, "two events answer for all of it")
 
 	slow := k.Timeline(explain.Story{Causes: []*explain.Cause{hot}}, found, nil)
-	assert.Contains(t, slow.Conflicts, "Retainer plate broken or bent: that takes an instant, and nothing told here is sudden")
+	assert.Contains(t, slow.Conflicts, "Retainer plate broken or bent: that takes an instant, and nothing told here "+
+		"is sudden")
 }

@@ -145,13 +145,15 @@ func (k *Knowledge) RaceOnce(cases int, seed uint64) Race {
 		race.FixSure += right
 	}
 	n := float64(cases)
-	race.Guided, race.Fixed, race.GuidedSure, race.FixSure = race.Guided/n, race.Fixed/n, race.GuidedSure/n, race.FixSure/n
+	race.Guided, race.Fixed, race.GuidedSure, race.FixSure = race.Guided/n, race.Fixed/n, race.GuidedSure/n,
+		race.FixSure/n
 	return race
 }
 
 // search looks at one check after another until a cause is sure; order nil
 // follows the engine's own next-check list.
-func (k *Knowledge) search(start []Finding, marks map[string]bool, want string, order []*Evidence) (minutes, right float64) {
+func (k *Knowledge) search(start []Finding, marks map[string]bool, want string, order []*Evidence) (minutes,
+	right float64) {
 	findings := append([]Finding{}, start...)
 	done := map[string]bool{}
 	for _, f := range findings {

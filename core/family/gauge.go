@@ -27,16 +27,19 @@ type Answer struct {
 
 // questions is the shop's gauge logic; families name the ones that apply.
 var questions = []Question{
-	{"known_gauge", "Does a known-good gauge show the same?", "Swap the gauge before anything else; it costs five minutes", []Answer{
-		{"same", "same reading", "the reading is real", Open},
-		{"differs", "other reading", "the gauge was wrong; start over with the good one", Elsewhere}}},
-	{"pressure_builds", "Does pressure build at the outlet when the load is blocked?", "Test port at the outlet, relief proved first", []Answer{
-		{"full", "to the relief", "it pumps; what does nothing lies downstream", Elsewhere},
-		{"some", "some, falls short", "not enough flow is left after leaks, inside or outside", Open},
-		{"none", "none at all", "no flow: unit, drive, inlet or an open path to tank", AtUnit}}},
-	{"drive_turns", "Does the shaft turn with the drive?", "Look at coupling, key and spline with the guard back on before it runs", []Answer{
-		{"yes", "turns", "the drive is whole", Open},
-		{"no", "drive turns, shaft does not", "coupling, key or spline has gone", Elsewhere}}},
+	{"known_gauge", "Does a known-good gauge show the same?",
+		"Swap the gauge before anything else; it costs five minutes", []Answer{
+			{"same", "same reading", "the reading is real", Open},
+			{"differs", "other reading", "the gauge was wrong; start over with the good one", Elsewhere}}},
+	{"pressure_builds", "Does pressure build at the outlet when the load is blocked?",
+		"Test port at the outlet, relief proved first", []Answer{
+			{"full", "to the relief", "it pumps; what does nothing lies downstream", Elsewhere},
+			{"some", "some, falls short", "not enough flow is left after leaks, inside or outside", Open},
+			{"none", "none at all", "no flow: unit, drive, inlet or an open path to tank", AtUnit}}},
+	{"drive_turns", "Does the shaft turn with the drive?",
+		"Look at coupling, key and spline with the guard back on before it runs", []Answer{
+			{"yes", "turns", "the drive is whole", Open},
+			{"no", "drive turns, shaft does not", "coupling, key or spline has gone", Elsewhere}}},
 	{"inlet", "Is the inlet open and full?", "Valve, strainer, level, vacuum at the inlet port", []Answer{
 		{"good", "open, little vacuum", "the inlet is not the reason", AtUnit},
 		{"choked", "closed or high vacuum", "it starves; mend the inlet and try again", Elsewhere},
@@ -44,12 +47,16 @@ var questions = []Question{
 	{"feed_pressure", "What does the feed pump give?", "Test port between feed and main pump", []Answer{
 		{"good", "in its range", "feed is good: main pump or its drive", AtUnit},
 		{"low", "low or none", "feed pump, its drive or an open path; not the main pump yet", Open}}},
-	{"on_stroke", "Does it go to high pressure the moment it turns, with no demand?", "Watch outlet pressure as the drive starts", []Answer{
-		{"yes", "yes, the drive labours", "on stroke with no demand: control, swash plate or the valve that feeds the signal", Open},
-		{"no", "no", "the control lets it rest", Open}}},
-	{"vent_signal", "Signal line vented: does it fall to standby?", "Vent to tank at the control's port, never to air", []Answer{
-		{"falls", "falls to standby", "the signal is held up from outside; the pump answers as it should", Elsewhere},
-		{"stays", "stays high", "control or swash plate holds it on stroke", AtUnit}}},
+	{"on_stroke", "Does it go to high pressure the moment it turns, with no demand?",
+		"Watch outlet pressure as the drive starts", []Answer{
+			{"yes", "yes, the drive labours",
+				"on stroke with no demand: control, swash plate or the valve that feeds the signal", Open},
+			{"no", "no", "the control lets it rest", Open}}},
+	{"vent_signal", "Signal line vented: does it fall to standby?",
+		"Vent to tank at the control's port, never to air", []Answer{
+			{"falls", "falls to standby",
+				"the signal is held up from outside; the pump answers as it should", Elsewhere},
+			{"stays", "stays high", "control or swash plate holds it on stroke", AtUnit}}},
 	{"adjuster", "Does its adjuster change anything?", "Half a turn out and back, counted", []Answer{
 		{"works", "pressure follows", "the valve answers", Elsewhere},
 		{"dead", "no effect", "stuck, or fed by something that overrides it", AtUnit}}},
@@ -64,15 +71,18 @@ var questions = []Question{
 		{"no_load", "turns with no load", "clutch drags", AtUnit},
 		{"pays_out", "pays out under load", "brake is weak", AtUnit},
 		{"both", "both", "two faults until shown otherwise", Open}}},
-	{"load_holds", "Ports blocked at the unit: does it still drift?", "Shut-off at the unit's own ports; load supported first", []Answer{
-		{"drifts", "still drifts", "it leaks inside", AtUnit},
-		{"holds", "holds", "the leak is in the valve or line", Elsewhere}}},
-	{"second_fluid", "Has another sump gained what this one lost?", "Levels of both, read with the machine as its book says", []Answer{
-		{"gained", "gained", "a shaft seal passes oil across; ask what loaded it", AtUnit},
-		{"not", "no", "it went elsewhere", Open}}},
-	{"air_supply", "Is the supply air there at the unit while it works?", "Gauge at the unit's own port, working", []Answer{
-		{"good", "full pressure", "the supply is not the reason", AtUnit},
-		{"falls", "falls away", "supply, regulator or line", Elsewhere}}},
+	{"load_holds", "Ports blocked at the unit: does it still drift?",
+		"Shut-off at the unit's own ports; load supported first", []Answer{
+			{"drifts", "still drifts", "it leaks inside", AtUnit},
+			{"holds", "holds", "the leak is in the valve or line", Elsewhere}}},
+	{"second_fluid", "Has another sump gained what this one lost?",
+		"Levels of both, read with the machine as its book says", []Answer{
+			{"gained", "gained", "a shaft seal passes oil across; ask what loaded it", AtUnit},
+			{"not", "no", "it went elsewhere", Open}}},
+	{"air_supply", "Is the supply air there at the unit while it works?", "Gauge at the unit's own port, working",
+		[]Answer{
+			{"good", "full pressure", "the supply is not the reason", AtUnit},
+			{"falls", "falls away", "supply, regulator or line", Elsewhere}}},
 }
 
 // QuestionByCode finds a gauge question.

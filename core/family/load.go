@@ -68,7 +68,8 @@ func (p *Part) UnmarshalYAML(n *yaml.Node) error {
 		return err
 	}
 	p.line = n.Line
-	return unknownKeys(n, "code name kind count branch facings facing renew wearing set bolt checks turn_check cautions reworks function do_not_touch stack shape features")
+	return unknownKeys(n, "code name kind count branch facings facing renew wearing set bolt checks turn_check "+
+		"cautions reworks function do_not_touch stack shape features")
 }
 
 // UnmarshalYAML notes the line, so that later checks can name it.
@@ -78,7 +79,8 @@ func (f *Feature) UnmarshalYAML(n *yaml.Node) error {
 		return err
 	}
 	f.line = n.Line
-	return unknownKeys(n, "code name method how nominal lower upper standing wears rows cols leaves measured limit_for instrument resolution clearance must worst")
+	return unknownKeys(n, "code name method how nominal lower upper standing wears rows cols leaves measured "+
+		"limit_for instrument resolution clearance must worst")
 }
 
 // UnmarshalYAML notes the line, so that later checks can name it.
@@ -232,9 +234,11 @@ func (c *checker) part(p *Part) {
 		c.fail(p.line, "part %s: %d pieces are more than a unit holds", p.Code, p.Count)
 	}
 	if p.Kind != "" && !slices.Contains(Kinds, p.Kind) {
-		c.fail(p.line, "part %s: kind %q is not one that can be drawn; use %s", p.Code, p.Kind, strings.Join(Kinds, ", "))
+		c.fail(p.line, "part %s: kind %q is not one that can be drawn; use %s", p.Code, p.Kind,
+			strings.Join(Kinds, ", "))
 	}
-	for _, v := range append([]float64{p.Shape.W, p.Shape.OD, p.Shape.ID, p.Shape.Top, p.Shape.Base, p.Shape.Step}, segments(p.Shape.Shaft)...) {
+	for _, v := range append([]float64{p.Shape.W, p.Shape.OD, p.Shape.ID, p.Shape.Top, p.Shape.Base, p.Shape.Step},
+		segments(p.Shape.Shaft)...) {
 		if !(math.Abs(v) <= mostSize) {
 			c.fail(p.line, "part %s: a size of its shape is no length in mm up to %.0f", p.Code, float64(mostSize))
 		}
@@ -280,7 +284,8 @@ func (c *checker) feature(p *Part, ft *Feature) {
 	if ft.Code == "" || ft.Name == "" {
 		c.fail(ft.line, "a feature of %s needs code and name", p.Code)
 	}
-	if !slices.Contains([]Method{MethodFeeler, MethodDepth, MethodGrid, MethodValue, MethodGrade, MethodTIR, MethodFit, MethodSisters}, ft.Method) {
+	if !slices.Contains([]Method{MethodFeeler, MethodDepth, MethodGrid, MethodValue, MethodGrade, MethodTIR,
+		MethodFit, MethodSisters}, ft.Method) {
 		c.fail(ft.line, "%s: method %q is not known", where, ft.Method)
 	}
 	if ft.Standing == "" {

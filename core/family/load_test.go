@@ -32,29 +32,52 @@ func TestLoadNamesFileAndLine(t *testing.T) {
 	head := "code: x\nname: X\naction: pump\nparts:\n"
 	cases := []struct{ name, text, says string }{
 		{"unknown part key", head + "  - {code: a, name: A, kind: plate, colour: red}\n", "x.yaml: line 5"},
-		{"bad quantity", head + "  - code: a\n    name: A\n    kind: plate\n    features:\n      - {code: f, name: F, method: value, upper: 7 bar}\n", "x.yaml:9: a.f upper"},
-		{"feeler without leaves", head + "  - code: a\n    name: A\n    kind: plate\n    features:\n      - {code: f, name: F, method: feeler}\n", "x.yaml:9"},
-		{"facing not offered", head + "  - {code: a, name: A, kind: plate, facings: [left], facing: right}\n", "x.yaml:5"},
+		{"bad quantity", head + "  - code: a\n    name: A\n    kind: plate\n    features:\n      - {code: f, name: " +
+			"F, method: value, upper: 7 bar}\n", "x.yaml:9: a.f upper"},
+		{"feeler without leaves", head + "  - code: a\n    name: A\n    kind: plate\n    features:\n      - {code: " +
+			"f, name: F, method: feeler}\n", "x.yaml:9"},
+		{"facing not offered", head + "  - {code: a, name: A, kind: plate, facings: [left], facing: right}\n",
+			"x.yaml:5"},
 		{"part twice", head + "  - {code: a, name: A, kind: plate}\n  - {code: a, name: A, kind: plate}\n", "x.yaml:6"},
-		{"leak from nowhere", head + "  - {code: a, name: A, kind: plate}\nleaks:\n  - {name: l, feature: a.gap, shape: plane}\n", "x.yaml:7"},
+		{"leak from nowhere", head + "  - {code: a, name: A, kind: plate}\nleaks:\n  - {name: l, feature: a.gap, " +
+			"shape: plane}\n", "x.yaml:7"},
 		{"unknown caution", head + "  - {code: a, name: A, kind: plate, cautions: [dragons]}\n", "dragons"},
 		{"bad thread", head + "  - {code: a, name: A, kind: bolts, bolt: {thread: M13, class: unknown}}\n", "M13"},
-		{"a shape of no size", head + "  - {code: a, name: A, kind: plate, shape: {w: .nan}}\n", "x.yaml:5: part a: a size"},
-		{"a shape of a ship", head + "  - {code: a, name: A, kind: plate, shape: {w: 3, od: 1.0e+9}}\n", "x.yaml:5: part a: a size"},
+		{"a shape of no size", head + "  - {code: a, name: A, kind: plate, shape: {w: .nan}}\n",
+			"x.yaml:5: part a: a size"},
+		{"a shape of a ship", head + "  - {code: a, name: A, kind: plate, shape: {w: 3, od: 1.0e+9}}\n",
+			"x.yaml:5: part a: a size"},
 		{"no yaml", "code: [", "x.yaml"},
-		{"kind that cannot be drawn", head + "  - {code: a, name: A, kind: dragon}\n", "x.yaml:5: part a: kind \"dragon\""},
-		{"unknown gauge question", "code: x\nname: X\naction: pump\ngauge: [weather]\nparts:\n  - {code: a, name: A, kind: plate}\n", "x.yaml:4: gauge question \"weather\""},
-		{"unknown symptom", "code: x\nname: X\naction: pump\nsymptoms: [tired]\nparts:\n  - {code: a, name: A, kind: plate}\n", "x.yaml:4: symptom"},
-		{"variant nothing tells", head + "  - {code: a, name: A, kind: plate}\nvariant_rules:\n  - {code: v, name: V}\n", "x.yaml:7: variant v: nothing tells it"},
-		{"variant by an unknown mark", head + "  - {code: a, name: A, kind: plate}\nvariant_rules:\n  - {code: v, name: V, mark: hat}\n", "x.yaml:7: variant v: mark \"hat\""},
-		{"serials backwards", head + "  - {code: a, name: A, kind: plate}\nvariant_rules:\n  - {code: v, name: V, serial_from: 9, serial_to: 3}\n", "x.yaml:7: variant v: the serial range"},
-		{"variant by an unknown feature", head + "  - {code: a, name: A, kind: plate}\nvariant_rules:\n  - {code: v, name: V, measured: {feature: a.b, low: 1 mm, high: 2 mm}}\n", "x.yaml:7: variant v: there is no feature \"a.b\""},
-		{"stack without pieces", head + "  - {code: a, name: A, kind: shims, stack: {installed: 3 mm}}\n", "x.yaml:5: part a: a stack needs its pieces"},
-		{"stack that cannot be read", head + "  - {code: a, name: A, kind: shims, stack: {pieces: [{code: s, name: S, kind: shim}], as: s s t}}\n", "x.yaml:5: part a: stack piece 3"},
-		{"pack that nothing presses", head + "  - {code: a, name: A, kind: plate_pack, stack: {pieces: [{code: f, name: F, kind: friction}], friction: {pressed_by: b, outer: 20 mm, inner: 10 mm, friction: 0.1}}}\n", "x.yaml:5: part a: pressed_by"},
-		{"pack inside out", head + "  - {code: a, name: A, kind: plate_pack, stack: {pieces: [{code: f, name: F, kind: friction}], friction: {outer: 10 mm, inner: 20 mm, friction: 0.1}}}\n", "x.yaml:5: part a: friction inner"},
-		{"stack of a wrong spring", head + "  - {code: a, name: A, kind: shims, stack: {pieces: [{code: d, name: D, kind: disc, faced: true}], spring: {outside: 20 mm, inside: 30 mm, thickness: 1 mm, cone: 1 mm}}}\n", "x.yaml:5: part a: spring inside"},
-		{"far too many pieces", head + "  - {code: a, name: A, kind: shims, count: 1000000}\n", "x.yaml:5: part a: 1000000 pieces"},
+		{"kind that cannot be drawn", head + "  - {code: a, name: A, kind: dragon}\n",
+			"x.yaml:5: part a: kind \"dragon\""},
+		{"unknown gauge question", "code: x\nname: X\naction: pump\ngauge: [weather]\nparts:\n  - {code: a, name: " +
+			"A, kind: plate}\n", "x.yaml:4: gauge question \"weather\""},
+		{"unknown symptom", "code: x\nname: X\naction: pump\nsymptoms: [tired]\nparts:\n  - {code: a, name: A, " +
+			"kind: plate}\n", "x.yaml:4: symptom"},
+		{"variant nothing tells", head + "  - {code: a, name: A, kind: plate}\nvariant_rules:\n  - {code: v, name: " +
+			"V}\n", "x.yaml:7: variant v: nothing tells it"},
+		{"variant by an unknown mark", head + "  - {code: a, name: A, kind: plate}\nvariant_rules:\n  - {code: v, " +
+			"name: V, mark: hat}\n", "x.yaml:7: variant v: mark \"hat\""},
+		{"serials backwards", head + "  - {code: a, name: A, kind: plate}\nvariant_rules:\n  - {code: v, name: V, " +
+			"serial_from: 9, serial_to: 3}\n", "x.yaml:7: variant v: the serial range"},
+		{"variant by an unknown feature", head + "  - {code: a, name: A, kind: plate}\nvariant_rules:\n  - {code: " +
+			"v, name: V, measured: {feature: a.b, low: 1 mm, high: 2 mm}}\n",
+			"x.yaml:7: variant v: there is no feature \"a.b\""},
+		{"stack without pieces", head + "  - {code: a, name: A, kind: shims, stack: {installed: 3 mm}}\n",
+			"x.yaml:5: part a: a stack needs its pieces"},
+		{"stack that cannot be read", head + "  - {code: a, name: A, kind: shims, stack: {pieces: [{code: s, name: " +
+			"S, kind: shim}], as: s s t}}\n", "x.yaml:5: part a: stack piece 3"},
+		{"pack that nothing presses", head + "  - {code: a, name: A, kind: plate_pack, stack: {pieces: [{code: f, " +
+			"name: F, kind: friction}], friction: {pressed_by: b, outer: 20 mm, inner: 10 mm, friction: 0.1}}}\n",
+			"x.yaml:5: part a: pressed_by"},
+		{"pack inside out", head + "  - {code: a, name: A, kind: plate_pack, stack: {pieces: [{code: f, name: F, " +
+			"kind: friction}], friction: {outer: 10 mm, inner: 20 mm, friction: 0.1}}}\n",
+			"x.yaml:5: part a: friction inner"},
+		{"stack of a wrong spring", head + "  - {code: a, name: A, kind: shims, stack: {pieces: [{code: d, name: D, " +
+			"kind: disc, faced: true}], spring: {outside: 20 mm, inside: 30 mm, thickness: 1 mm, cone: 1 mm}}}\n",
+			"x.yaml:5: part a: spring inside"},
+		{"far too many pieces", head + "  - {code: a, name: A, kind: shims, count: 1000000}\n",
+			"x.yaml:5: part a: 1000000 pieces"},
 	}
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {

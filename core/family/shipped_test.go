@@ -15,9 +15,12 @@ func TestFamiliesAreWhole(t *testing.T) {
 	lib, err := family.Shipped()
 	require.NoError(t, err)
 	for _, code := range []string{
-		"external_gear_pump", "gear_pump_with_valve", "gerotor_pump", "vane_pump", "internal_gear_pump", "axial_piston_pump", "split_flow_piston_pump", "piston_pump_with_cartridge",
-		"axial_piston_motor", "bent_axis_unit", "radial_piston_motor", "cam_piston_pump", "double_acting_cylinder", "single_acting_cylinder", "telescopic_cylinder",
-		"master_cylinder", "slave_cylinder", "intensifier_ram", "gas_booster", "flow_divider", "relief_valve", "check_valve", "priority_valve", "directional_spool_valve",
+		"external_gear_pump", "gear_pump_with_valve", "gerotor_pump", "vane_pump", "internal_gear_pump",
+		"axial_piston_pump", "split_flow_piston_pump", "piston_pump_with_cartridge",
+		"axial_piston_motor", "bent_axis_unit", "radial_piston_motor", "cam_piston_pump", "double_acting_cylinder",
+		"single_acting_cylinder", "telescopic_cylinder",
+		"master_cylinder", "slave_cylinder", "intensifier_ram", "gas_booster", "flow_divider", "relief_valve",
+		"check_valve", "priority_valve", "directional_spool_valve",
 		"lubricator_pump", "winch_brake_pack",
 	} {
 		f := lib[code]
@@ -40,7 +43,8 @@ func TestFamiliesAreWhole(t *testing.T) {
 					must++
 				}
 				if ft.Upper == "" && ft.Lower == "" && ft.Method != family.MethodGrade {
-					assert.Equal(t, family.StandingNone, ft.Standing, "%s %s.%s claims a limit it has not", code, p.Code, ft.Code)
+					assert.Equal(t, family.StandingNone, ft.Standing, "%s %s.%s claims a limit it has not", code,
+						p.Code, ft.Code)
 				}
 			}
 		}
@@ -70,7 +74,8 @@ func TestGaugeLogic(t *testing.T) {
 		{"nothing asked", nil, family.Open},
 		{"a new pump shows the same", map[string]string{"new_unit": "same", "pressure_builds": "none"}, family.Acquits},
 		{"pressure builds, machine does nothing", map[string]string{"pressure_builds": "full"}, family.Elsewhere},
-		{"held on stroke from outside", map[string]string{"on_stroke": "yes", "vent_signal": "falls"}, family.Elsewhere},
+		{"held on stroke from outside", map[string]string{"on_stroke": "yes", "vent_signal": "falls"},
+			family.Elsewhere},
 		{"held on stroke inside", map[string]string{"on_stroke": "yes", "vent_signal": "stays"}, family.AtUnit},
 		{"answers disagree", map[string]string{"pressure_builds": "none", "inlet": "choked"}, family.Open},
 		{"an answer nobody offers", map[string]string{"pressure_builds": "maybe"}, family.Open},

@@ -136,7 +136,8 @@ func (c *checker) stack(p *Part) {
 	c.quantity(p.line, "installed", d.Installed, quantity.Length)
 	c.quantity(p.line, "needed", d.Needed, quantity.Force)
 	if s := d.Spring; s != nil {
-		for what, text := range map[string]string{"outside": s.Outside, "inside": s.Inside, "thickness": s.Thickness, "cone": s.Cone} {
+		for what, text := range map[string]string{"outside": s.Outside, "inside": s.Inside,
+			"thickness": s.Thickness, "cone": s.Cone} {
 			if text == "" {
 				c.fail(p.line, "part %s: spring needs its %s", p.Code, what)
 			}
@@ -155,7 +156,10 @@ func (c *checker) stack(p *Part) {
 		if lengthOf(f.Inner) >= lengthOf(f.Outer) {
 			c.fail(p.line, "part %s: friction inner is not smaller than outer", p.Code)
 		}
-		if !slices.ContainsFunc(c.f.Parts, func(by Part) bool { return by.Code == f.PressedBy && by.Stack != nil && by.Stack.Spring != nil }) {
+		if !slices.ContainsFunc(c.f.Parts, func(by Part) bool {
+			return by.Code == f.PressedBy && by.Stack != nil &&
+				by.Stack.Spring != nil
+		}) {
 			c.fail(p.line, "part %s: pressed_by %q is not a part with a spring stack", p.Code, f.PressedBy)
 		}
 	}
@@ -182,7 +186,8 @@ func (c *checker) identity() {
 			c.fail(v.line, "variant %s: the serial range runs backwards", v.Code)
 		}
 		if len(v.Suffix) == 0 && v.SerialFrom == 0 && v.SerialTo == 0 && v.Mark == "" && v.Measured == nil {
-			c.fail(v.line, "variant %s: nothing tells it: give suffix, serial_from, serial_to, mark or measured", v.Code)
+			c.fail(v.line, "variant %s: nothing tells it: give suffix, serial_from, serial_to, mark or measured",
+				v.Code)
 		}
 		if m := v.Measured; m != nil {
 			part, feature, _ := strings.Cut(m.Feature, ".")

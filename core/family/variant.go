@@ -83,7 +83,8 @@ func (f *Family) Resolve(id Identity) Resolution {
 	text, serial := digits(id.Serial)
 	known := text != ""
 	if known && f.SerialDigits > 0 && len(text) != f.SerialDigits {
-		r.Doubts = append(r.Doubts, fmt.Sprintf("the serial has %d figures where this family's have %d: it is no number to decide by", len(text), f.SerialDigits))
+		r.Doubts = append(r.Doubts, fmt.Sprintf("the serial has %d figures where this family's have %d: it is no "+
+			"number to decide by", len(text), f.SerialDigits))
 		known = false
 	}
 	strong := []*Match{}
@@ -103,11 +104,13 @@ func (f *Family) Resolve(id Identity) Resolution {
 		r.Why = "nothing strong tells the variant yet"
 		for _, m := range r.Matches {
 			if len(m.For) > 0 && len(m.Against) > 0 {
-				r.Why = fmt.Sprintf("%s: %s, but %s; perhaps a part of another variant was fitted", m.Variant.Name, strings.Join(m.For, "; "), strings.Join(m.Against, "; "))
+				r.Why = fmt.Sprintf("%s: %s, but %s; perhaps a part of another variant was fitted", m.Variant.Name,
+					strings.Join(m.For, "; "), strings.Join(m.Against, "; "))
 			}
 		}
 	default:
-		r.Why = fmt.Sprintf("%s and %s both fit; find a mark that tells them apart", strong[0].Variant.Name, strong[1].Variant.Name)
+		r.Why = fmt.Sprintf("%s and %s both fit; find a mark that tells them apart", strong[0].Variant.Name,
+			strong[1].Variant.Name)
 	}
 	return r
 }

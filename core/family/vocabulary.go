@@ -6,10 +6,13 @@ type Symptom struct{ Code, Text string }
 // Symptoms is the vocabulary of complaints, in the order they are offered.
 var Symptoms = []Symptom{
 	{"no_pressure", "No pressure"}, {"low_flow", "Low flow"}, {"slow", "Slow"}, {"weak_hot", "Weak when hot"},
-	{"drifts", "Drifts under load"}, {"chatters", "Chatters"}, {"noisy", "Noisy"}, {"vibrates", "Vibrates"}, {"hot", "Runs hot"},
+	{"drifts", "Drifts under load"}, {"chatters", "Chatters"}, {"noisy", "Noisy"}, {"vibrates", "Vibrates"},
+	{"hot", "Runs hot"},
 	{"leak_shaft", "Leaks at the shaft"}, {"leak_joint", "Leaks at a joint"}, {"cross_leak", "Two fluids mixed"},
-	{"first_stroke_dead", "First stroke dead, then pumps up"}, {"springy", "Springy rod"}, {"one_stroke", "One stroke, then stops"},
-	{"drive_stiff", "Drive starts hard"}, {"seized", "Shaft will not turn"}, {"turns_dry", "Shaft turns, nothing pumps"},
+	{"first_stroke_dead", "First stroke dead, then pumps up"}, {"springy", "Springy rod"},
+	{"one_stroke", "One stroke, then stops"},
+	{"drive_stiff", "Drive starts hard"}, {"seized", "Shaft will not turn"},
+	{"turns_dry", "Shaft turns, nothing pumps"},
 	{"creeps", "Creeps in neutral"}, {"sticks", "Sticks"}, {"pressure_low", "Holds less pressure than set"},
 }
 
@@ -33,19 +36,34 @@ type Caution struct {
 const Deference = "Site rules, local codes, the maker's manual and licensed practice come first."
 
 var cautions = []Caution{
-	{"stored_pressure", "strip", "Pressure may still be shut in", "Bring every port to zero, vent accumulators and block the load before a joint is loosened.", true},
-	{"spring_load", "strip", "Springs under load", "Keep your face out of line; let the cap out by its full thread against hand pressure.", false},
-	{"air_ejection", "strip", "Compressed air makes a piston a projectile", "Push it out by hand or with oil first. If air is the only way: regulated to a few psi, port covered, shield in front.", true},
+	{"stored_pressure", "strip", "Pressure may still be shut in",
+		"Bring every port to zero, vent accumulators and block the load before a joint is loosened.", true},
+	{"spring_load", "strip", "Springs under load", "Keep your face out of line; let the cap out by its full thread " +
+		"against hand pressure.", false},
+	{"air_ejection", "strip", "Compressed air makes a piston a projectile",
+		"Push it out by hand or with oil first. If air is the only way: regulated to a few psi, port covered, " +
+			"shield in front.", true},
 	{"hot_oil", "strip", "Hot oil", "Let it cool below 45 °C before draining; wear sleeves and face shield.", false},
-	{"lifting", "receive", "Heavy part", "Use rated slings and a hoist that is not part of the machine; nobody stands under it.", false},
-	{"injection", "prove", "High-pressure jets pierce skin", "Never feel for a leak by hand; use card. Oil under the skin is an emergency even when it looks small: hospital at once.", true},
-	{"rotating", "prove", "Rotating shaft", "Guard over the coupling, sleeves closed, stop within reach before the drive starts.", true},
-	{"relief_first", "prove", "The stand must be able to let go", "Prove the stand's own relief below the unit's rating before the load valve is closed.", false},
-	{"solvent", "strip", "Solvent near heat", "No flame or hot work by the wash; ventilate; collect the waste oil.", false},
-	{"gas_energy", "prove", "Compressed gas stores far more than oil", "Dry inert gas only, shield and distance; never oxygen where oil has been.", true},
-	{"brake_fluid", "strip", "Brake fluid and mineral oil ruin each other's seals", "Know which is in it before anything is wiped, washed or oiled; keep funnels and cups apart; brake fluid strips paint and hurts eyes.", false},
-	{"lining_dust", "strip", "Old linings can hold asbestos", "No air line, no dry brushing: wet it, wear a mask rated for it, bag the waste as the site rules say.", true},
-	{"reservoir", "receive", "The reservoir can hold pressure", "Crack the filler slowly and let it breathe before opening.", false},
+	{"lifting", "receive", "Heavy part", "Use rated slings and a hoist that is not part of the machine; nobody " +
+		"stands under it.", false},
+	{"injection", "prove", "High-pressure jets pierce skin",
+		"Never feel for a leak by hand; use card. Oil under the skin is an emergency even when it looks small: " +
+			"hospital at once.", true},
+	{"rotating", "prove", "Rotating shaft", "Guard over the coupling, sleeves closed, stop within reach before the " +
+		"drive starts.", true},
+	{"relief_first", "prove", "The stand must be able to let go",
+		"Prove the stand's own relief below the unit's rating before the load valve is closed.", false},
+	{"solvent", "strip", "Solvent near heat", "No flame or hot work by the wash; ventilate; collect the waste oil.",
+		false},
+	{"gas_energy", "prove", "Compressed gas stores far more than oil",
+		"Dry inert gas only, shield and distance; never oxygen where oil has been.", true},
+	{"brake_fluid", "strip", "Brake fluid and mineral oil ruin each other's seals",
+		"Know which is in it before anything is wiped, washed or oiled; keep funnels and cups apart; brake fluid " +
+			"strips paint and hurts eyes.", false},
+	{"lining_dust", "strip", "Old linings can hold asbestos",
+		"No air line, no dry brushing: wet it, wear a mask rated for it, bag the waste as the site rules say.", true},
+	{"reservoir", "receive", "The reservoir can hold pressure",
+		"Crack the filler slowly and let it breathe before opening.", false},
 }
 
 // CautionByCode finds a caution.
@@ -63,7 +81,10 @@ var Grades = []string{"polished", "visible, cannot feel", "nail drags", "nail ca
 
 // Kinds are the kinds of parts, each with a glyph of its own.
 var Kinds = []string{
-	"backup_ring", "ball", "barrel", "bearing", "body", "bolts", "bush", "cam", "cam_ring", "cover", "disc_springs", "disc_valve", "dowels", "fitting", "gasket",
-	"gear_shaft", "gerotor", "gland", "key", "lip_seal", "needles", "o_ring", "pin", "piston", "piston_seal", "piston_set", "plate", "plate_pack", "plug", "poppet",
-	"retainer", "retaining_ring", "ring_gear", "rod", "rotor", "shims", "spacer", "spool", "spring", "swash", "tube", "valve_plate", "vanes",
+	"backup_ring", "ball", "barrel", "bearing", "body", "bolts", "bush", "cam", "cam_ring", "cover", "disc_springs",
+	"disc_valve", "dowels", "fitting", "gasket",
+	"gear_shaft", "gerotor", "gland", "key", "lip_seal", "needles", "o_ring", "pin", "piston", "piston_seal",
+	"piston_set", "plate", "plate_pack", "plug", "poppet",
+	"retainer", "retaining_ring", "ring_gear", "rod", "rotor", "shims", "spacer", "spool", "spring", "swash",
+	"tube", "valve_plate", "vanes",
 }

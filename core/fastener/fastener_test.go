@@ -11,12 +11,14 @@ import (
 
 // Published stress areas: ISO 898-1 table in mm², ASME B1.1 in in².
 func TestStressAreas(t *testing.T) {
-	for thread, mm2 := range map[string]float64{"M6": 20.1, "M8": 36.6, "M10": 58.0, "M12": 84.3, "M16": 157, "M20": 245, "M24": 353, "M30": 561, "M36": 817, "M10x1.25": 61.2, "M12x1.25": 92.1, "M20x1.5": 272} {
+	for thread, mm2 := range map[string]float64{"M6": 20.1, "M8": 36.6, "M10": 58.0, "M12": 84.3, "M16": 157,
+		"M20": 245, "M24": 353, "M30": 561, "M36": 817, "M10x1.25": 61.2, "M12x1.25": 92.1, "M20x1.5": 272} {
 		th, err := fastener.ParseThread(thread)
 		require.NoError(t, err, thread)
 		assert.InEpsilon(t, mm2, th.StressArea()*1e6, 0.004, thread)
 	}
-	for thread, in2 := range map[string]float64{"1/4-20 UNC": .0318, "3/8-16": .0775, "1/2-13 UNC": .1419, "1/2-20 UNF": .1599, "3/4-10 UNC": .334, "1-8 UNC": .606, "1-1/2-6 UNC": 1.405} {
+	for thread, in2 := range map[string]float64{"1/4-20 UNC": .0318, "3/8-16": .0775, "1/2-13 UNC": .1419,
+		"1/2-20 UNF": .1599, "3/4-10 UNC": .334, "1-8 UNC": .606, "1-1/2-6 UNC": 1.405} {
 		th, err := fastener.ParseThread(thread)
 		require.NoError(t, err, thread)
 		assert.InEpsilon(t, in2, th.StressArea()/0.0254/0.0254, 0.004, thread)
@@ -24,7 +26,8 @@ func TestStressAreas(t *testing.T) {
 }
 
 func TestThreadsAreReadLeniently(t *testing.T) {
-	for typed, name := range map[string]string{"m12": "M12", "M12×1,25": "M12x1.25", "1/2 unc": "1/2-13 UNC", `1/2"-20`: "1/2-20 UNF", "1-1/8-7": "1-1/8-7 UNC", "1 UNF": "1-12 UNF"} {
+	for typed, name := range map[string]string{"m12": "M12", "M12×1,25": "M12x1.25", "1/2 unc": "1/2-13 UNC",
+		`1/2"-20`: "1/2-20 UNF", "1-1/8-7": "1-1/8-7 UNC", "1 UNF": "1-12 UNF"} {
 		th, err := fastener.ParseThread(typed)
 		require.NoError(t, err, typed)
 		assert.Equal(t, name, th.Name)

@@ -107,7 +107,8 @@ func parseInch(typed, text string) (Thread, error) {
 			case "UNF":
 				tpi = t.unf
 			default:
-				return Thread{}, fmt.Errorf("%q needs its threads per inch: %s-%d UNC or %s-%d UNF", typed, t.size, t.unc, t.size, t.unf)
+				return Thread{}, fmt.Errorf("%q needs its threads per inch: %s-%d UNC or %s-%d UNF", typed, t.size,
+					t.unc, t.size, t.unf)
 			}
 		} else {
 			n, err := strconv.Atoi(rest[1:])

@@ -11,7 +11,8 @@ import (
 
 // Rows of the tables of ASTM D2270: a fluid with v40 = L has index 0, with v40 = H index 100.
 func TestViscosityIndexTableRows(t *testing.T) {
-	for _, r := range []struct{ v100, l, h float64 }{{2.00, 7.994, 6.394}, {5.00, 40.23, 28.49}, {7.00, 78.00, 48.57}, {10.00, 147.7, 82.87}, {15.00, 296.5, 149.7}, {20.00, 493.2, 229.5}} {
+	for _, r := range []struct{ v100, l, h float64 }{{2.00, 7.994, 6.394}, {5.00, 40.23, 28.49},
+		{7.00, 78.00, 48.57}, {10.00, 147.7, 82.87}, {15.00, 296.5, 149.7}, {20.00, 493.2, 229.5}} {
 		vi, ok := fluid.VI(r.l, r.v100)
 		assert.True(t, ok)
 		assert.InDelta(t, 0, vi, 1.5, "L at %v", r.v100)
@@ -39,7 +40,8 @@ func TestTheLineGoesThroughItsPointsAndFalls(t *testing.T) {
 
 // ISO 4406: the code steps at the upper limit of each class.
 func TestCodes(t *testing.T) {
-	for count, code := range map[float64]int{0: 0, .01: 0, .011: 1, 1.3: 7, 1.31: 8, 10: 10, 10.1: 11, 80: 13, 640: 16, 1300: 17, 2500: 18, 2501: 19, 5000: 19, 80000: 23, 2.5e6: 28, 2.6e6: 29} {
+	for count, code := range map[float64]int{0: 0, .01: 0, .011: 1, 1.3: 7, 1.31: 8, 10: 10, 10.1: 11, 80: 13,
+		640: 16, 1300: 17, 2500: 18, 2501: 19, 5000: 19, 80000: 23, 2.5e6: 28, 2.6e6: 29} {
 		assert.Equal(t, code, fluid.Code(count), "%v", count)
 	}
 }

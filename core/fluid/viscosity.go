@@ -64,7 +64,8 @@ func VI(v40, v100 float64) (vi float64, ok bool) {
 }
 
 // scale are the upper limits of ISO 4406 in particles per mL, code 0 first.
-var scale = []float64{.01, .02, .04, .08, .16, .32, .64, 1.3, 2.5, 5, 10, 20, 40, 80, 160, 320, 640, 1300, 2500, 5000, 1e4, 2e4, 4e4, 8e4, 1.6e5, 3.2e5, 6.4e5, 1.3e6, 2.5e6}
+var scale = []float64{.01, .02, .04, .08, .16, .32, .64, 1.3, 2.5, 5, 10, 20, 40, 80, 160, 320, 640, 1300, 2500,
+	5000, 1e4, 2e4, 4e4, 8e4, 1.6e5, 3.2e5, 6.4e5, 1.3e6, 2.5e6}
 
 // MostCode is the last code of the scale; above it a count is ">28".
 const MostCode = 28

@@ -14,7 +14,8 @@ func TestByHand(t *testing.T) {
 	assert.InEpsilon(t, 46.4e-3/60, fluidpower.TheoreticalFlow(32e-6, 1450), 1e-12)
 	assert.InEpsilon(t, 89.1268, fluidpower.TheoreticalTorque(175e5, 32e-6), 1e-6)
 	// Theory loses nothing: torque times speed is pressure times flow.
-	assert.InEpsilon(t, 175e5*fluidpower.TheoreticalFlow(32e-6, 1450), fluidpower.ShaftPower(fluidpower.TheoreticalTorque(175e5, 32e-6), 1450), 1e-12)
+	assert.InEpsilon(t, 175e5*fluidpower.TheoreticalFlow(32e-6, 1450),
+		fluidpower.ShaftPower(fluidpower.TheoreticalTorque(175e5, 32e-6), 1450), 1e-12)
 	assert.InEpsilon(t, .0102927, fluidpower.TemperatureRate(2041.667, .120, 870, 1900), 1e-5)
 }
 
@@ -30,7 +31,8 @@ func TestRippleAgainstClosedFormsAndSampling(t *testing.T) {
 		d, of := all(z)
 		r := fluidpower.PistonRipple(d, of, 1)
 		half := math.Pi / float64(2*z)
-		assert.InEpsilon(t, (1/math.Sin(half)-1/math.Tan(half))/2/(float64(z)/math.Pi), r.PeakToPeak()/r.Mean, 1e-9, "%d", z)
+		assert.InEpsilon(t, (1/math.Sin(half)-1/math.Tan(half))/2/(float64(z)/math.Pi), r.PeakToPeak()/r.Mean, 1e-9,
+			"%d", z)
 		assert.Equal(t, 2*z, r.PerTurn)
 	}
 	for _, z := range []int{4, 6, 8, 10} {

@@ -51,7 +51,8 @@ func Check(places []Place, pieces []Piece) []Issue {
 		case have < pl.Need:
 			out = append(out, Issue{Part: pl.Part, Text: fmt.Sprintf("%s: %d of %d pieces", pl.Name, have, pl.Need)})
 		case have > pl.Need && !explained(pl.Part, pieces):
-			out = append(out, Issue{Part: pl.Part, Text: fmt.Sprintf("%s: %d pieces for %d; say what the others are", pl.Name, have, pl.Need)})
+			out = append(out, Issue{Part: pl.Part, Text: fmt.Sprintf(
+				"%s: %d pieces for %d; say what the others are", pl.Name, have, pl.Need)})
 		}
 	}
 	for _, p := range pieces {

@@ -25,9 +25,11 @@ func values(prefix string, vs ...string) []*unit.Reading {
 // What counts of mating parts is the hole less its own shaft, pair by pair, not
 // the largest hole less the smallest shaft.
 func TestFits(t *testing.T) {
-	s := measure.Spec{Method: family.MethodFit, Lower: size("0.010 mm"), Upper: size("0.040 mm"), Measured: "total", LimitFor: "total", Cols: 3, Resolution: size("0.001 mm")}
+	s := measure.Spec{Method: family.MethodFit, Lower: size("0.010 mm"), Upper: size("0.040 mm"), Measured: "total",
+		LimitFor: "total", Cols: 3, Resolution: size("0.001 mm")}
 	assert.Equal(t, []string{"h1", "s1", "h2", "s2", "h3", "s3"}, s.Slots())
-	r := measure.Evaluate(s, []*unit.Reading{entry("h1", "18.040 mm"), entry("s1", "18.010 mm"), entry("h2", "18.020 mm"), entry("s2", "17.985 mm"), entry("h3", "18.0 mm")})
+	r := measure.Evaluate(s, []*unit.Reading{entry("h1", "18.040 mm"), entry("s1", "18.010 mm"),
+		entry("h2", "18.020 mm"), entry("s2", "17.985 mm"), entry("h3", "18.0 mm")})
 	assert.InDelta(t, 35e-6, r.Value, 1e-12, "the worst pair, not 18.040 − 17.985")
 	assert.Equal(t, metrology.In, r.Verdict)
 	require.Len(t, r.Fits, 3)
@@ -44,14 +46,17 @@ func TestFits(t *testing.T) {
 
 func TestSistersNameTheOddOne(t *testing.T) {
 	s := measure.Spec{Method: family.MethodSisters, Cols: 9, Upper: size("0.15 mm"), Resolution: size("0.01 mm")}
-	like := measure.Evaluate(s, values("v", "0.08 mm", "0.09 mm", "0.08 mm", "0.10 mm", "0.09 mm", "0.08 mm", "0.11 mm", "0.09 mm", "0.08 mm"))
+	like := measure.Evaluate(s, values("v", "0.08 mm", "0.09 mm", "0.08 mm", "0.10 mm", "0.09 mm", "0.08 mm",
+		"0.11 mm", "0.09 mm", "0.08 mm"))
 	assert.Zero(t, like.Odd, "scatter is no odd one")
-	odd := measure.Evaluate(s, values("v", "0.08 mm", "0.09 mm", "0.08 mm", "0.14 mm", "0.09 mm", "0.08 mm", "0.09 mm", "0.09 mm", "0.08 mm"))
+	odd := measure.Evaluate(s, values("v", "0.08 mm", "0.09 mm", "0.08 mm", "0.14 mm", "0.09 mm", "0.08 mm",
+		"0.09 mm", "0.09 mm", "0.08 mm"))
 	assert.Equal(t, 4, odd.Odd)
 	assert.Equal(t, metrology.In, odd.Verdict, "inside the limit, and still not like its sisters")
 	assert.InDelta(t, 50e-6, odd.OddBy, 1e-12)
 	assert.Zero(t, measure.Evaluate(s, values("v", "0.08 mm", "0.14 mm", "0.08 mm")).Odd, "three are too few to tell")
-	assert.Zero(t, measure.Evaluate(s, values("v", "0.08 mm", "0.08 mm", "0.09 mm", "0.08 mm")).Odd, "one step of the dial is nothing")
+	assert.Zero(t, measure.Evaluate(s, values("v", "0.08 mm", "0.08 mm", "0.09 mm", "0.08 mm")).Odd,
+		"one step of the dial is nothing")
 }
 
 func TestSwingAndBow(t *testing.T) {
@@ -68,9 +73,12 @@ func TestTooCoarse(t *testing.T) {
 		s    measure.Spec
 		want bool
 	}{
-		{"a vernier on five microns", measure.Spec{Method: family.MethodValue, Lower: size("20.000 mm"), Upper: size("20.005 mm"), Resolution: size("0.02 mm")}, true},
-		{"a micrometer on twenty microns", measure.Spec{Method: family.MethodValue, Nominal: size("20 mm"), Lower: size("19.98 mm"), Resolution: size("0.001 mm")}, false},
-		{"exactly a quarter", measure.Spec{Method: family.MethodValue, Upper: size("0.04 mm"), Resolution: size("0.01 mm")}, false},
+		{"a vernier on five microns", measure.Spec{Method: family.MethodValue, Lower: size("20.000 mm"),
+			Upper: size("20.005 mm"), Resolution: size("0.02 mm")}, true},
+		{"a micrometer on twenty microns", measure.Spec{Method: family.MethodValue, Nominal: size("20 mm"),
+			Lower: size("19.98 mm"), Resolution: size("0.001 mm")}, false},
+		{"exactly a quarter", measure.Spec{Method: family.MethodValue, Upper: size("0.04 mm"),
+			Resolution: size("0.01 mm")}, false},
 		{"leaves", measure.Spec{Method: family.MethodFeeler, Upper: size("1 thou"), Resolution: size("1 thou")}, false},
 		{"no limit", measure.Spec{Method: family.MethodValue, Resolution: size("1 mm")}, false},
 	} {
@@ -85,7 +93,8 @@ func TestShippedToolsAreFineEnough(t *testing.T) {
 	for _, f := range lib.List() {
 		for _, p := range f.Parts {
 			for _, ft := range p.Features {
-				s := measure.Spec{Method: ft.Method, Nominal: size(ft.Nominal), Lower: size(ft.Lower), Upper: size(ft.Upper), Resolution: size(ft.Resolution)}
+				s := measure.Spec{Method: ft.Method, Nominal: size(ft.Nominal), Lower: size(ft.Lower),
+					Upper: size(ft.Upper), Resolution: size(ft.Resolution)}
 				assert.False(t, s.TooCoarse(), "%s %s.%s: %s", f.Code, p.Code, ft.Code, ft.Resolution)
 			}
 		}

@@ -45,7 +45,8 @@ type Spec struct {
 func SpecOf(def *family.Feature, f *unit.Feature) Spec {
 	s := Spec{
 		Method: def.Method, Lower: f.Lower, Upper: f.Upper, Measured: f.Measured, LimitFor: f.LimitFor,
-		Wears: def.Wears, Resolution: f.Resolution, Rows: def.Rows, Cols: def.Cols, Leaves: def.Leaves, WorstGrade: def.Worst,
+		Wears: def.Wears, Resolution: f.Resolution, Rows: def.Rows, Cols: def.Cols, Leaves: def.Leaves,
+		WorstGrade: def.Worst,
 	}
 	if q, err := quantity.Parse(def.Nominal, quantity.Length); err == nil {
 		s.Nominal = q
@@ -121,7 +122,8 @@ func CheckEntry(s Spec, slot, value string) *field.Error {
 			return field.Errorf(slot, "a length cannot be below zero")
 		}
 		if n := s.Nominal; known(n) && n.SI > 0 && (q.SI > 3*n.SI || q.SI < n.SI/3) {
-			return field.Errorf(slot, "%s lies far from the nominal %s; check the figure and its unit", value, s.Nominal)
+			return field.Errorf(slot, "%s lies far from the nominal %s; check the figure and its unit", value,
+				s.Nominal)
 		}
 	}
 	return nil

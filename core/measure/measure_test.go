@@ -12,7 +12,8 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-var side = measure.Spec{Method: family.MethodFeeler, Lower: size("3 thou"), Upper: size("7 thou"), Measured: "total", LimitFor: "total", Leaves: []string{"3 thou", "5 thou", "7 thou", "8 thou", "9 thou"}}
+var side = measure.Spec{Method: family.MethodFeeler, Lower: size("3 thou"), Upper: size("7 thou"),
+	Measured: "total", LimitFor: "total", Leaves: []string{"3 thou", "5 thou", "7 thou", "8 thou", "9 thou"}}
 
 func leaves(pairs ...string) []*unit.Reading {
 	var out []*unit.Reading
@@ -36,7 +37,8 @@ func TestLeaves(t *testing.T) {
 		{"across the limit", side, leaves("5 thou", "goes", "9 thou", "stops"), metrology.Undecided, 177.8e-6},
 		{"nothing tried", side, nil, "", 0},
 		{"contradiction", side, leaves("9 thou", "goes", "3 thou", "stops"), metrology.Undecided, 0},
-		{"each side against a total limit", with(side, func(s *measure.Spec) { s.Measured = "each" }), leaves("3 thou", "goes", "0.0035 in", "stops"), metrology.In, 0},
+		{"each side against a total limit", with(side, func(s *measure.Spec) { s.Measured = "each" }),
+			leaves("3 thou", "goes", "0.0035 in", "stops"), metrology.In, 0},
 	}
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {
@@ -50,7 +52,8 @@ func TestLeaves(t *testing.T) {
 func with(s measure.Spec, f func(*measure.Spec)) measure.Spec { f(&s); return s }
 
 func TestGridAgainstLimitWithResolution(t *testing.T) {
-	bore := measure.Spec{Method: family.MethodGrid, Rows: 2, Cols: 2, Wears: "bore", Nominal: size("27.000 mm"), Upper: size("27.030 mm"), Resolution: size("0.005 mm")}
+	bore := measure.Spec{Method: family.MethodGrid, Rows: 2, Cols: 2, Wears: "bore", Nominal: size("27.000 mm"),
+		Upper: size("27.030 mm"), Resolution: size("0.005 mm")}
 	grid := func(a, b, c, d string) []*unit.Reading {
 		return []*unit.Reading{entry("r1c1", a), entry("r1c2", b), entry("r2c1", c), entry("r2c2", d)}
 	}
@@ -60,13 +63,15 @@ func TestGridAgainstLimitWithResolution(t *testing.T) {
 	assert.InDelta(t, 0.5, r.Used, 1e-6)
 	assert.InDelta(t, 0.010e-3, r.Summary.OutOfRound, 1e-12)
 	assert.InDelta(t, 0.005e-3, r.Summary.Taper, 1e-12)
-	assert.Equal(t, metrology.Undecided, measure.Evaluate(bore, grid("27 mm", "27 mm", "27 mm", "27.028 mm")).Verdict, "inside the guard band of a 5 µm gauge")
+	assert.Equal(t, metrology.Undecided, measure.Evaluate(bore,
+		grid("27 mm", "27 mm", "27 mm", "27.028 mm")).Verdict, "inside the guard band of a 5 µm gauge")
 	assert.Equal(t, metrology.Out, measure.Evaluate(bore, grid("27 mm", "27 mm", "27 mm", "27.040 mm")).Verdict)
 	assert.False(t, measure.Evaluate(bore, grid("27 mm", "", "27 mm", "27 mm")).Complete)
 }
 
 func TestSpringUsesTheToleranceOnItsSide(t *testing.T) {
-	s := measure.Spec{Method: family.MethodValue, Nominal: size("42.0 mm"), Lower: size("41.5 mm"), Upper: size("42.5 mm"), Resolution: size("0.02 mm"), Rows: 1, Cols: 1}
+	s := measure.Spec{Method: family.MethodValue, Nominal: size("42.0 mm"), Lower: size("41.5 mm"),
+		Upper: size("42.5 mm"), Resolution: size("0.02 mm"), Rows: 1, Cols: 1}
 	r := measure.Evaluate(s, []*unit.Reading{entry("v1", "40.8 mm")})
 	assert.Equal(t, metrology.Out, r.Verdict)
 	assert.InDelta(t, 2.4, r.Used, 1e-6)

@@ -117,7 +117,8 @@ func (iv Interval) NextLeaf(l Limits) (leaf float64, ok bool) {
 		return 0, false
 	}
 	inside := func(v float64) bool {
-		return (v > iv.AtLeast || sameLeaf(v, iv.AtLeast)) && (!iv.Bounded || v < iv.LessThan && !sameLeaf(v, iv.LessThan))
+		return (v > iv.AtLeast || sameLeaf(v, iv.AtLeast)) &&
+			(!iv.Bounded || v < iv.LessThan && !sameLeaf(v, iv.LessThan))
 	}
 	if l.HasUpper && inside(l.Upper) {
 		return l.Upper, true

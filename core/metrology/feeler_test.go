@@ -35,20 +35,28 @@ func TestWhatLeavesSay(t *testing.T) {
 		next               float64 // 0: nothing to try
 	}{
 		{"inside the band", []float64{3, 5}, nil, []float64{6}, metrology.Between(3, 7), 5, 6, metrology.In, 0},
-		{"upper limit inside the interval", []float64{5}, nil, []float64{9}, metrology.Between(3, 7), 5, 9, metrology.Undecided, 7},
-		{"lower limit inside the interval", []float64{2}, nil, []float64{5}, metrology.Between(3, 7), 2, 5, metrology.Undecided, 3},
-		{"both limits inside: the upper first", []float64{2}, nil, []float64{9}, metrology.Between(3, 7), 2, 9, metrology.Undecided, 7},
+		{"upper limit inside the interval", []float64{5}, nil, []float64{9}, metrology.Between(3, 7), 5, 9,
+			metrology.Undecided, 7},
+		{"lower limit inside the interval", []float64{2}, nil, []float64{5}, metrology.Between(3, 7), 2, 5,
+			metrology.Undecided, 3},
+		{"both limits inside: the upper first", []float64{2}, nil, []float64{9}, metrology.Between(3, 7), 2, 9,
+			metrology.Undecided, 7},
 		{"first stop is the upper limit", []float64{5}, nil, []float64{7}, metrology.AtMost(7), 5, 7, metrology.In, 0},
-		{"first stop is the lower limit", []float64{2}, nil, []float64{3}, metrology.AtLeast(3), 2, 3, metrology.Out, 0},
-		{"thickest that goes is the lower limit", []float64{3}, nil, []float64{5}, metrology.AtLeast(3), 3, 5, metrology.In, 0},
+		{"first stop is the lower limit", []float64{2}, nil, []float64{3}, metrology.AtLeast(3), 2, 3,
+			metrology.Out, 0},
+		{"thickest that goes is the lower limit", []float64{3}, nil, []float64{5}, metrology.AtLeast(3), 3, 5,
+			metrology.In, 0},
 		{"a leaf over the limit goes", []float64{8}, nil, []float64{9}, metrology.AtMost(7), 8, 9, metrology.Out, 0},
-		{"goes freely at the limit", []float64{7}, nil, []float64{9}, metrology.AtMost(7), 7, 9, metrology.Undecided, 7},
+		{"goes freely at the limit", []float64{7}, nil, []float64{9}, metrology.AtMost(7), 7, 9,
+			metrology.Undecided, 7},
 		{"drags at the limit", []float64{6}, []float64{7}, []float64{9}, metrology.AtMost(7), 7, 9, metrology.In, 0},
-		{"drag under a leaf that goes means nothing", []float64{7}, []float64{6}, []float64{9}, metrology.AtMost(7), 7, 9, metrology.Undecided, 7},
+		{"drag under a leaf that goes means nothing", []float64{7}, []float64{6}, []float64{9}, metrology.AtMost(7),
+			7, 9, metrology.Undecided, 7},
 		{"nothing stops yet", []float64{5}, nil, nil, metrology.AtMost(7), 5, 0, metrology.Undecided, 7},
 		{"nothing stops, over the limit", []float64{8}, nil, nil, metrology.AtMost(7), 8, 0, metrology.Out, 0},
 		{"nothing goes", nil, nil, []float64{2}, metrology.AtMost(7), 0, 2, metrology.In, 0},
-		{"nothing goes, under the lower limit", nil, nil, []float64{2}, metrology.Between(3, 7), 0, 2, metrology.Out, 0},
+		{"nothing goes, under the lower limit", nil, nil, []float64{2}, metrology.Between(3, 7), 0, 2,
+			metrology.Out, 0},
 		{"no limit asked", []float64{5}, nil, []float64{6}, metrology.Limits{}, 5, 6, "", 0},
 	} {
 		t.Run(c.name, func(t *testing.T) {
@@ -71,7 +79,9 @@ func TestWhatLeavesSay(t *testing.T) {
 }
 
 func TestLeavesThatCannotBe(t *testing.T) {
-	for _, l := range []metrology.Leaves{leaves([]float64{8}, nil, []float64{7}), leaves([]float64{7}, nil, []float64{7}), leaves(nil, []float64{7}, []float64{7}), leaves([]float64{2}, []float64{9}, []float64{8})} {
+	for _, l := range []metrology.Leaves{leaves([]float64{8}, nil, []float64{7}),
+		leaves([]float64{7}, nil, []float64{7}), leaves(nil, []float64{7}, []float64{7}),
+		leaves([]float64{2}, []float64{9}, []float64{8})} {
 		_, err := l.Interval()
 		assert.ErrorIs(t, err, metrology.ErrContradiction)
 	}
@@ -89,7 +99,8 @@ func TestSenseOfAClearance(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		limits := metrology.Between(rapid.Float64Range(0, 5).Draw(t, "lower")*thou, rapid.Float64Range(5, 15).Draw(t, "upper")*thou)
+		limits := metrology.Between(rapid.Float64Range(0, 5).Draw(t, "lower")*thou,
+			rapid.Float64Range(5, 15).Draw(t, "upper")*thou)
 		each := iv.In(metrology.Total, metrology.Each)
 		if each.AtLeast != iv.AtLeast/2 || each.LessThan != iv.LessThan/2 {
 			t.Fatalf("%v becomes %v", iv, each)

@@ -21,7 +21,8 @@ func TestGuardedVerdictMirrors(t *testing.T) {
 		}
 		// A smaller uncertainty never turns in to out or out to in.
 		c := metrology.Judge(v, metrology.Between(-.5, .5), u/2, true)
-		if a.Verdict == metrology.In && c.Verdict != metrology.In || a.Verdict == metrology.Out && c.Verdict != metrology.Out {
+		if a.Verdict == metrology.In && c.Verdict != metrology.In || a.Verdict == metrology.Out &&
+			c.Verdict != metrology.Out {
 			t.Fatalf("%v became %v with less uncertainty", a.Verdict, c.Verdict)
 		}
 	})
@@ -34,7 +35,8 @@ func TestShimsAgainstBruteForce(t *testing.T) {
 		var stock []metrology.ShimStock
 		var single []float64
 		for i := range rapid.IntRange(0, 3).Draw(t, "kinds") {
-			s := metrology.ShimStock{Thickness: float64(rapid.IntRange(1, 30).Draw(t, "thickness")) * 1e-5, Count: rapid.IntRange(1, 3).Draw(t, "count")}
+			s := metrology.ShimStock{Thickness: float64(rapid.IntRange(1, 30).Draw(t, "thickness")) * 1e-5,
+				Count: rapid.IntRange(1, 3).Draw(t, "count")}
 			stock = append(stock, s)
 			for range s.Count {
 				single = append(single, s.Thickness)

@@ -54,8 +54,9 @@ func TestReadingsShiftAndOrder(t *testing.T) {
 		}
 		a, b := metrology.Summarise(values), metrology.Summarise(moved)
 		for name, pair := range map[string][2]float64{
-			"mean": {a.Mean + shift, b.Mean}, "minimum": {a.Minimum + shift, b.Minimum}, "maximum": {a.Maximum + shift, b.Maximum},
-			"range": {a.Range, b.Range}, "deviation": {a.StandardDeviation, b.StandardDeviation},
+			"mean": {a.Mean + shift, b.Mean}, "minimum": {a.Minimum + shift, b.Minimum},
+			"maximum": {a.Maximum + shift, b.Maximum},
+			"range":   {a.Range, b.Range}, "deviation": {a.StandardDeviation, b.StandardDeviation},
 		} {
 			if math.Abs(pair[0]-pair[1]) > 1e-12*(1+math.Abs(shift)) {
 				t.Fatalf("%s: %g and %g", name, pair[0], pair[1])

@@ -28,7 +28,8 @@ const maxPacks = 200_000
 // ChooseShims works out the pack. Shims sit between body and plate, so a
 // thicker pack opens the side clearance; metal off the body closes it, metal
 // off the gears opens it. Pack candidates come from fitted and available together.
-func ChooseShims(measured, lower, upper float64, fitted []float64, available []ShimStock, offBody, offGears float64) ShimChoice {
+func ChooseShims(measured, lower, upper float64, fitted []float64, available []ShimStock, offBody,
+	offGears float64) ShimChoice {
 	c := ShimChoice{Predicted: measured - offBody + offGears}
 	middle := (lower + upper) / 2
 	c.ChangeNeeded = middle - c.Predicted

@@ -40,7 +40,8 @@ func JudgeFlow(a family.Accept, share, flow, theoretical float64) metrology.Judg
 
 // JudgeRelief judges the pressure a relief valve held, against duty pressure.
 func JudgeRelief(a family.Accept, held, duty, resolution float64) metrology.Judgement {
-	return metrology.Judge(held, metrology.Between(a.ReliefLow*duty, a.ReliefHigh*duty), metrology.ExpandedFromResolution(resolution), true)
+	return metrology.Judge(held, metrology.Between(a.ReliefLow*duty, a.ReliefHigh*duty),
+		metrology.ExpandedFromResolution(resolution), true)
 }
 
 // JudgeWord judges an observation by the words that are good.

@@ -76,9 +76,12 @@ func looksInfinite(s string) bool {
 // slip maps a unit that is often written by mistake in a dimension to what
 // was probably meant.
 var slips = map[Dimension]map[string]string{
-	Pressure:           {"lb": "psi", "lbs": "psi", "pounds": "psi", "pound": "psi", "lbf": "psi", "#": "psi", "kg": "kgf/cm2", "kgf": "kgf/cm2", "mpa": "MPa or mbar", "tonne": "bar"},
-	Torque:             {"lb": "lbf·ft", "lbs": "lbf·ft", "lbf": "lbf·ft", "ft/lb": "lbf·ft", "ft/lbs": "lbf·ft", "kg": "kgf·m", "n": "N·m"},
-	Force:              {"kg": "kgf", "lb": "lbf", "lbs": "lbf", "pounds": "lbf", "tonne": "tonne-force", "t": "tonne-force"},
+	Pressure: {"lb": "psi", "lbs": "psi", "pounds": "psi", "pound": "psi", "lbf": "psi", "#": "psi",
+		"kg": "kgf/cm2", "kgf": "kgf/cm2", "mpa": "MPa or mbar", "tonne": "bar"},
+	Torque: {"lb": "lbf·ft", "lbs": "lbf·ft", "lbf": "lbf·ft", "ft/lb": "lbf·ft", "ft/lbs": "lbf·ft",
+		"kg": "kgf·m", "n": "N·m"},
+	Force: {"kg": "kgf", "lb": "lbf", "lbs": "lbf", "pounds": "lbf", "tonne": "tonne-force",
+		"t": "tonne-force"},
 	Flow:               {"l": "L/min", "gal": "gpm", "ml": "ml/min", "cc": "cc/min", "drops": "drops/min"},
 	Displacement:       {"cc": "cc/rev", "cm3": "cc/rev", "ml": "cc/rev", "in3": "in3/rev", "cuin": "in3/rev"},
 	Temperature:        {"deg": "°C or °F", "°": "°C or °F", "degrees": "°C or °F"},
@@ -95,16 +98,20 @@ func unitError(v float64, text, unit string, d Dimension) error {
 		return fmt.Errorf("%q is more than one number; give a single value in %s", text, d.Accepted())
 	}
 	if d == Volume && (low == "thou" || low == "mil" || low == "mils") {
-		return fmt.Errorf("%q is a length, not a volume; did you mean %s in3?", unit, strconv.FormatFloat(v/1000, 'f', 3, 64))
+		return fmt.Errorf("%q is a length, not a volume; did you mean %s in3?", unit,
+			strconv.FormatFloat(v/1000, 'f', 3, 64))
 	}
 	if d == Area && (low == "thou" || low == "mil") {
-		return fmt.Errorf("%q is a length, not an area; did you mean %s in2?", unit, strconv.FormatFloat(v/1000, 'f', 3, 64))
+		return fmt.Errorf("%q is a length, not an area; did you mean %s in2?", unit,
+			strconv.FormatFloat(v/1000, 'f', 3, 64))
 	}
 	if d == TemperatureDifference && (low == "°c" || low == "c" || low == "degc") {
-		return fmt.Errorf("a difference is written %s K (or delta °F), so that it is not taken for a temperature", trimNumber(v))
+		return fmt.Errorf("a difference is written %s K (or delta °F), so that it is not taken for a temperature",
+			trimNumber(v))
 	}
 	if d == TemperatureDifference && (low == "°f" || low == "f" || low == "degf") {
-		return fmt.Errorf("a difference is written %s delta °F (or K), so that it is not taken for a temperature", trimNumber(v))
+		return fmt.Errorf("a difference is written %s delta °F (or K), so that it is not taken for a temperature",
+			trimNumber(v))
 	}
 	if low == "ton" || low == "tons" || low == "tonf" || low == "tonforce" {
 		return errors.New(`a ton is not one thing; write "short ton-force", "long ton-force" or "tonne-force"`)

@@ -155,7 +155,8 @@ func TestRoundTrip(t *testing.T) {
 }
 
 func FuzzParse(f *testing.F) {
-	for _, s := range []string{"1-1/8 in", "2,5 bar", "1e-3", "½ in", "1/8/2 mm", "-", "1 -1/8", "1-", "1e", ",5", "9\" ", "5 N·m"} {
+	for _, s := range []string{"1-1/8 in", "2,5 bar", "1e-3", "½ in", "1/8/2 mm", "-", "1 -1/8", "1-", "1e", ",5",
+		"9\" ", "5 N·m"} {
 		f.Add(s, uint8(1))
 	}
 	f.Fuzz(func(t *testing.T, s string, d uint8) {

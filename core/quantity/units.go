@@ -121,7 +121,8 @@ var unitTable = []Unit{
 	{Name: "°F", Dim: Temperature, Factor: 5.0 / 9, Offset: -160.0 / 9, System: Inch, alias: "F degF"},
 	{Name: "K", Dim: Temperature, Factor: 1, Offset: -273.15, System: Metric},
 	{Name: "K", Dim: TemperatureDifference, Factor: 1, System: Metric, alias: "deltaC delta°C deltaK deltadegC Δ°C ΔK"},
-	{Name: "delta °F", Dim: TemperatureDifference, Factor: 5.0 / 9, System: Inch, alias: "deltaF delta°F deltadegF Δ°F"},
+	{Name: "delta °F", Dim: TemperatureDifference, Factor: 5.0 / 9, System: Inch,
+		alias: "deltaF delta°F deltadegF Δ°F"},
 
 	{Name: "m2/s", Dim: KinematicViscosity, Factor: 1, System: Metric},
 	{Name: "cSt", Dim: KinematicViscosity, Factor: 1e-6, alias: "mm2/s cst"},

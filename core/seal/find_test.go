@@ -27,7 +27,8 @@ func TestEveryRingFindsItself(t *testing.T) {
 
 func TestRingsAreRankedByHowLittleTheyDiffer(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		inside, section := rapid.Float64Range(1e-3, .6).Draw(t, "inside"), rapid.Float64Range(1e-3, 8e-3).Draw(t, "section")
+		inside, section := rapid.Float64Range(1e-3, .6).Draw(t, "inside"),
+			rapid.Float64Range(1e-3, 8e-3).Draw(t, "section")
 		tolerance := rapid.Float64Range(0, 3e-3).Draw(t, "tolerance")
 		found := seal.FindRings(inside, section, tolerance, 8)
 		last := 0.0
@@ -37,7 +38,8 @@ func TestRingsAreRankedByHowLittleTheyDiffer(t *testing.T) {
 				t.Fatalf("%s comes after a worse one", r.Code)
 			}
 			last = miss
-			if tolerance > 0 && (math.Abs(r.Inside-inside) > tolerance*(1+1e-6) || math.Abs(r.Section-section) > tolerance*(1+1e-6)) {
+			if tolerance > 0 && (math.Abs(r.Inside-inside) > tolerance*(1+1e-6) ||
+				math.Abs(r.Section-section) > tolerance*(1+1e-6)) {
 				t.Fatalf("%s lies outside %g", r.Code, tolerance)
 			}
 		}
@@ -69,7 +71,8 @@ func TestLipSealsForAShaftAndABore(t *testing.T) {
 func TestPressedLipKeepsOffTheGroove(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		mm := func(name string, lo, hi float64) float64 { return rapid.Float64Range(lo, hi).Draw(t, name) * 1e-3 }
-		groove, width, seal7, lip, bottom, margin := mm("groove", 0, 15), mm("groove width", 0, 4), mm("seal", 4, 12), mm("lip", 0, 12), mm("bottom", 4, 25), mm("margin", 0, 2)
+		groove, width, seal7, lip, bottom, margin := mm("groove", 0, 15), mm("groove width", 0, 4),
+			mm("seal", 4, 12), mm("lip", 0, 12), mm("bottom", 4, 25), mm("margin", 0, 2)
 		inside := func(depth float64) bool { return depth >= -1e-9 && depth+seal7 <= bottom+1e-9 }
 		off := func(depth float64) bool {
 			at := depth + lip
@@ -100,12 +103,15 @@ func TestPressedLipKeepsOffTheGroove(t *testing.T) {
 
 // ISO 2230: five, seven and ten years, and two, three and five more after a look.
 func TestStorageGroups(t *testing.T) {
-	for elastomer, want := range map[string]seal.Group{"SBR": {Name: "A", Life: 5, Extension: 2}, "nbr": {Name: "B", Life: 7, Extension: 3}, " CR ": {Name: "B", Life: 7, Extension: 3}, "EPDM": {Name: "C", Life: 10, Extension: 5}, "FKM": {Name: "C", Life: 10, Extension: 5}} {
+	for elastomer, want := range map[string]seal.Group{"SBR": {Name: "A", Life: 5, Extension: 2},
+		"nbr": {Name: "B", Life: 7, Extension: 3}, " CR ": {Name: "B", Life: 7, Extension: 3},
+		"EPDM": {Name: "C", Life: 10, Extension: 5}, "FKM": {Name: "C", Life: 10, Extension: 5}} {
 		got, err := seal.GroupOf(elastomer)
 		require.NoError(t, err)
 		assert.Equal(t, want, got, elastomer)
 	}
-	for elastomer, says := range map[string]string{"PTFE": "does not age", "LEATHER": "not in the storage groups", "": "not in the storage groups"} {
+	for elastomer, says := range map[string]string{"PTFE": "does not age", "LEATHER": "not in the storage groups",
+		"": "not in the storage groups"} {
 		_, err := seal.GroupOf(elastomer)
 		assert.ErrorContains(t, err, says)
 	}
@@ -118,7 +124,8 @@ func TestCureDates(t *testing.T) {
 		return d
 	}
 	for text, want := range map[string][2]string{
-		"2017-Q1": {"2017-01-01", "2017-03-31"}, "2017-q3": {"2017-07-01", "2017-09-30"}, "2016-Q4": {"2016-10-01", "2016-12-31"}, " 2024-02-29 ": {"2024-02-29", "2024-02-29"},
+		"2017-Q1": {"2017-01-01", "2017-03-31"}, "2017-q3": {"2017-07-01", "2017-09-30"},
+		"2016-Q4": {"2016-10-01", "2016-12-31"}, " 2024-02-29 ": {"2024-02-29", "2024-02-29"},
 	} {
 		first, err := seal.CureBegins(text)
 		require.NoError(t, err)
@@ -127,7 +134,8 @@ func TestCureDates(t *testing.T) {
 		assert.Equal(t, day(want[0]), first, text)
 		assert.Equal(t, day(want[1]), last, text)
 	}
-	for _, text := range []string{"", "2017", "2017-Q0", "2017-Q5", "2017-Q11", "Q3-2017", "2017-13-01", "2023-02-29", "0000-Q1"} {
+	for _, text := range []string{"", "2017", "2017-Q0", "2017-Q5", "2017-Q11", "Q3-2017", "2017-13-01",
+		"2023-02-29", "0000-Q1"} {
 		_, err := seal.CureBegins(text)
 		assert.ErrorContains(t, err, "no cure date", text)
 	}

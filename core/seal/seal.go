@@ -17,7 +17,8 @@ func FindRings(inside, section, tolerance float64, most int) []Ring {
 	}
 	out := make([]Ring, 0, most+1)
 	for _, r := range Rings {
-		if tolerance > 0 && (math.Abs(r.Inside-inside) > tolerance*(1+1e-9) || math.Abs(r.Section-section) > tolerance*(1+1e-9)) {
+		if tolerance > 0 && (math.Abs(r.Inside-inside) > tolerance*(1+1e-9) ||
+			math.Abs(r.Section-section) > tolerance*(1+1e-9)) {
 			continue
 		}
 		m := miss(r)
@@ -108,7 +109,8 @@ func GroupOf(elastomer string) (Group, error) {
 	}
 	g, ok := groupOf[key]
 	if !ok {
-		return Group{}, fmt.Errorf("%q is not in the storage groups; use ISO 1629 letters such as NBR, FKM, EPDM", elastomer)
+		return Group{}, fmt.Errorf("%q is not in the storage groups; use ISO 1629 letters such as NBR, FKM, EPDM",
+			elastomer)
 	}
 	return groups[g], nil
 }
@@ -117,7 +119,8 @@ func GroupOf(elastomer string) (Group, error) {
 func ParseCure(s string) (time.Time, error) {
 	var year, quarter int
 	text := strings.ToUpper(strings.TrimSpace(s))
-	if n, err := fmt.Sscanf(text, "%4d-Q%1d", &year, &quarter); err == nil && n == 2 && len(text) == 7 && quarter >= 1 && quarter <= 4 && year > 1900 {
+	if n, err := fmt.Sscanf(text, "%4d-Q%1d", &year, &quarter); err == nil && n == 2 && len(text) == 7 &&
+		quarter >= 1 && quarter <= 4 && year > 1900 {
 		return time.Date(year, time.Month(3*quarter)+1, 0, 0, 0, 0, 0, time.UTC), nil
 	}
 	t, err := time.Parse(time.DateOnly, strings.TrimSpace(s))
@@ -140,7 +143,8 @@ func CureBegins(s string) (time.Time, error) {
 type Range struct{ Low, High float64 }
 
 var ranges = map[string]Range{
-	"NBR": {-30, 100}, "HNBR": {-25, 140}, "FKM": {-20, 200}, "EPDM": {-45, 130}, "PU": {-30, 90}, "PTFE": {-190, 230}, "VMQ": {-55, 200}, "CR": {-35, 100}, "NR": {-45, 70}, "SBR": {-40, 80},
+	"NBR": {-30, 100}, "HNBR": {-25, 140}, "FKM": {-20, 200}, "EPDM": {-45, 130}, "PU": {-30, 90},
+	"PTFE": {-190, 230}, "VMQ": {-55, 200}, "CR": {-35, 100}, "NR": {-45, 70}, "SBR": {-40, 80},
 }
 
 // Verdicts of compatibility.

@@ -26,7 +26,10 @@ func TestAS568(t *testing.T) {
 	}
 	assert.Len(t, rows, 349)
 	assert.Len(t, last, 8, "three small ones and five sections")
-	for code, in := range map[string][2]float64{"-001": {.029, .040}, "-010": {.239, .070}, "-050": {5.239, .070}, "-110": {.362, .103}, "-178": {9.737, .103}, "-210": {.734, .139}, "-222": {1.484, .139}, "-284": {17.955, .139}, "-309": {.412, .210}, "-325": {1.475, .210}, "-395": {25.940, .210}, "-425": {4.475, .275}, "-475": {25.940, .275}} {
+	for code, in := range map[string][2]float64{"-001": {.029, .040}, "-010": {.239, .070}, "-050": {5.239, .070},
+		"-110": {.362, .103}, "-178": {9.737, .103}, "-210": {.734, .139}, "-222": {1.484, .139},
+		"-284": {17.955, .139}, "-309": {.412, .210}, "-325": {1.475, .210}, "-395": {25.940, .210},
+		"-425": {4.475, .275}, "-475": {25.940, .275}} {
 		assert.InDelta(t, in[0]*.0254, rows[code].Inside, 1e-9, code)
 		assert.InDelta(t, in[1]*.0254, rows[code].Section, 1e-9, code)
 	}
@@ -35,7 +38,8 @@ func TestAS568(t *testing.T) {
 // Tolerances of AS568: one a section, and for the inside never narrower than
 // for a smaller ring of the same section; two doubtful rows hold none.
 func TestAS568Tolerances(t *testing.T) {
-	sections := map[float64]float64{.040: .003, .050: .003, .060: .003, .070: .003, .103: .003, .139: .004, .210: .005, .275: .006}
+	sections := map[float64]float64{.040: .003, .050: .003, .060: .003, .070: .003, .103: .003, .139: .004,
+		.210: .005, .275: .006}
 	rows, last := map[string]seal.Ring{}, map[float64]float64{}
 	for _, r := range seal.Rings {
 		if r.Standard != "AS568" {
@@ -55,7 +59,9 @@ func TestAS568Tolerances(t *testing.T) {
 		assert.GreaterOrEqual(t, r.InsideTolerance, last[r.Section]-1e-12, r.Code)
 		last[r.Section] = r.InsideTolerance
 	}
-	for code, tol := range map[string]float64{"-010": .005, "-024": .010, "-050": .037, "-114": .009, "-151": .024, "-178": .055, "-210": .010, "-222": .015, "-284": .085, "-325": .015, "-395": .120, "-425": .033, "-475": .120} {
+	for code, tol := range map[string]float64{"-010": .005, "-024": .010, "-050": .037, "-114": .009, "-151": .024,
+		"-178": .055, "-210": .010, "-222": .015, "-284": .085, "-325": .015, "-395": .120, "-425": .033,
+		"-475": .120} {
 		assert.InDelta(t, tol*.0254, rows[code].InsideTolerance, 1e-9, code)
 	}
 }

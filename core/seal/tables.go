@@ -71,14 +71,16 @@ func figure(s string) float64 {
 func loadRings() []Ring {
 	var out []Ring
 	for _, r := range rows(as568)[1:] {
-		ring := Ring{Standard: "AS568", Code: "-" + r[0], Inside: figure(r[1]) * inch, Section: figure(r[2]) * inch, SectionTolerance: figure(r[4]) * inch}
+		ring := Ring{Standard: "AS568", Code: "-" + r[0], Inside: figure(r[1]) * inch, Section: figure(r[2]) * inch,
+			SectionTolerance: figure(r[4]) * inch}
 		if r[3] != "" {
 			ring.InsideTolerance = figure(r[3]) * inch
 		}
 		out = append(out, ring)
 	}
 	for _, r := range rows(iso3601)[1:] {
-		out = append(out, Ring{Standard: "ISO 3601-1 G", Code: r[0] + "x" + r[1], Inside: figure(r[0]) * 1e-3, Section: figure(r[1]) * 1e-3, SectionTolerance: generalSections[r[1]] * 1e-3})
+		out = append(out, Ring{Standard: "ISO 3601-1 G", Code: r[0] + "x" + r[1], Inside: figure(r[0]) * 1e-3,
+			Section: figure(r[1]) * 1e-3, SectionTolerance: generalSections[r[1]] * 1e-3})
 	}
 	return out
 }

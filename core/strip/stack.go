@@ -51,14 +51,17 @@ func CompareStacks(got, want []family.Piece) []Difference {
 				if got[i].Facing == 0 {
 					how = "has no facing noted"
 				}
-				out = append(out, Difference{i + 1, fmt.Sprintf("%s at place %d %s", strings.ToLower(got[i].Def.Name), i+1, how)})
+				out = append(out, Difference{i + 1, fmt.Sprintf("%s at place %d %s",
+					strings.ToLower(got[i].Def.Name), i+1, how)})
 			}
 			i, j = i+1, j+1
 		case i < n && (j == m || run[i+1][j] >= run[i][j+1]):
-			out = append(out, Difference{i + 1, fmt.Sprintf("one %s too many at place %d", strings.ToLower(got[i].Def.Name), i+1)})
+			out = append(out, Difference{i + 1, fmt.Sprintf("one %s too many at place %d",
+				strings.ToLower(got[i].Def.Name), i+1)})
 			i++
 		default:
-			out = append(out, Difference{i + 1, fmt.Sprintf("a %s is missing before place %d", strings.ToLower(want[j].Def.Name), i+1)})
+			out = append(out, Difference{i + 1, fmt.Sprintf("a %s is missing before place %d",
+				strings.ToLower(want[j].Def.Name), i+1)})
 			j++
 		}
 	}
@@ -139,7 +142,8 @@ func (d *Delivery) springs(def *family.StackDef, facing string) {
 		d.Fault = err.Error()
 		return
 	}
-	stack := spring.Stack{Disc: spring.Disc{Outside: si(s.Outside, quantity.Length), Inside: si(s.Inside, quantity.Length), Thickness: si(s.Thickness, quantity.Length),
+	stack := spring.Stack{Disc: spring.Disc{Outside: si(s.Outside, quantity.Length),
+		Inside: si(s.Inside, quantity.Length), Thickness: si(s.Thickness, quantity.Length),
 		Cone: si(s.Cone, quantity.Length), Youngs: spring.SteelYoungs, Poisson: spring.SteelPoisson}, Nests: nests}
 	d.FreeLength = stack.FreeLength()
 	installed := si(def.Installed, quantity.Length)

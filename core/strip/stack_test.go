@@ -40,11 +40,16 @@ func TestStackDifferences(t *testing.T) {
 		says      []string
 	}{
 		{"as it should be", plates, "sep fric sep", "sep fric sep", nil},
-		{"an extra separator", plates, "sep sep fric sep", "sep fric sep", []string{"one separator too many at place 2"}},
-		{"a friction plate missing", plates, "sep sep", "sep fric sep", []string{"a friction plate is missing before place 2"}},
-		{"a flipped spring", springs, "disc> disc> disc< disc>", "disc> disc> disc< disc<", []string{"dished spring at place 4 is turned over"}},
-		{"a facing not noted", springs, "disc> disc", "disc> disc<", []string{"dished spring at place 2 has no facing noted"}},
-		{"nothing left", plates, "", "sep fric", []string{"a separator is missing before place 1", "a friction plate is missing before place 1"}},
+		{"an extra separator", plates, "sep sep fric sep", "sep fric sep",
+			[]string{"one separator too many at place 2"}},
+		{"a friction plate missing", plates, "sep sep", "sep fric sep",
+			[]string{"a friction plate is missing before place 2"}},
+		{"a flipped spring", springs, "disc> disc> disc< disc>", "disc> disc> disc< disc<",
+			[]string{"dished spring at place 4 is turned over"}},
+		{"a facing not noted", springs, "disc> disc", "disc> disc<",
+			[]string{"dished spring at place 2 has no facing noted"}},
+		{"nothing left", plates, "", "sep fric", []string{"a separator is missing before place 1",
+			"a friction plate is missing before place 1"}},
 	} {
 		var says []string
 		for _, d := range strip.CompareStacks(read(t, c.def, c.got), read(t, c.def, c.want)) {
@@ -117,7 +122,8 @@ func TestStackTextIsRefusedByPlace(t *testing.T) {
 		text string
 		says string
 	}{
-		{springs, "disc> dics<", "piece 2"}, {plates, "sep fric>", "piece 2"}, {plates, "sep=3bar", "piece 1"}, {springs, "disc>>", "piece 1"}, {plates, "sep=-1mm", "piece 1"},
+		{springs, "disc> dics<", "piece 2"}, {plates, "sep fric>", "piece 2"}, {plates, "sep=3bar", "piece 1"},
+		{springs, "disc>>", "piece 1"}, {plates, "sep=-1mm", "piece 1"},
 	} {
 		_, err := c.def.Read(c.text)
 		require.Error(t, err, c.text)

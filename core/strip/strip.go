@@ -60,15 +60,19 @@ func Check(parts []Part, loose []Loose) []Issue {
 		}
 		switch m := p.Missing(); {
 		case !p.Counted:
-			out = append(out, Issue{Part: p.Code, Kind: unit.StopUncounted, Text: fmt.Sprintf("%s: not counted", p.Name)})
+			out = append(out, Issue{Part: p.Code, Kind: unit.StopUncounted,
+				Text: fmt.Sprintf("%s: not counted", p.Name)})
 		case p.Explained != "":
 		case m > 0:
-			out = append(out, Issue{Part: p.Code, Kind: unit.StopShort, Text: fmt.Sprintf("%s: %d of %d, %s not found", p.Name, p.Found+p.Loose, p.Expected, pieces(m))})
+			out = append(out, Issue{Part: p.Code, Kind: unit.StopShort,
+				Text: fmt.Sprintf("%s: %d of %d, %s not found", p.Name, p.Found+p.Loose, p.Expected, pieces(m))})
 		case m < 0:
-			out = append(out, Issue{Part: p.Code, Kind: unit.StopOver, Text: fmt.Sprintf("%s: %s more than expected", p.Name, pieces(-m))})
+			out = append(out, Issue{Part: p.Code, Kind: unit.StopOver,
+				Text: fmt.Sprintf("%s: %s more than expected", p.Name, pieces(-m))})
 		}
 		if p.Facings && p.Facing == "" {
-			out = append(out, Issue{Part: p.Code, Kind: unit.StopFacing, Text: fmt.Sprintf("%s: facing not noted", p.Name)})
+			out = append(out, Issue{Part: p.Code, Kind: unit.StopFacing,
+				Text: fmt.Sprintf("%s: facing not noted", p.Name)})
 		}
 	}
 	if left > 0 {
@@ -76,7 +80,8 @@ func Check(parts []Part, loose []Loose) []Issue {
 	}
 	for _, l := range loose {
 		if !l.Tied && l.Note == "" {
-			out = append(out, Issue{Loose: l.Number, Kind: unit.StopLoose, Text: fmt.Sprintf("%s lies loose and belongs to nothing yet", l.What)})
+			out = append(out, Issue{Loose: l.Number, Kind: unit.StopLoose,
+				Text: fmt.Sprintf("%s lies loose and belongs to nothing yet", l.What)})
 		}
 	}
 	return out

@@ -25,13 +25,17 @@ func TestCheck(t *testing.T) {
 		want  []string
 	}{
 		{"one needle short", []strip.Part{needles}, nil, []string{"short"}},
-		{"found loose in the sump", []strip.Part{with(needles, func(p *strip.Part) { p.Loose = 1 })}, []strip.Loose{{What: "needle", Tied: true}}, nil},
+		{"found loose in the sump", []strip.Part{with(needles, func(p *strip.Part) { p.Loose = 1 })},
+			[]strip.Loose{{What: "needle", Tied: true}}, nil},
 		{"explained", []strip.Part{with(needles, func(p *strip.Part) { p.Explained = "lost by the bench" })}, nil, nil},
 		{"one too many", []strip.Part{with(needles, func(p *strip.Part) { p.Found = 35 })}, nil, []string{"over"}},
-		{"not counted is not zero", []strip.Part{with(needles, func(p *strip.Part) { p.Counted = false })}, nil, []string{"uncounted"}},
+		{"not counted is not zero", []strip.Part{with(needles, func(p *strip.Part) { p.Counted = false })}, nil,
+			[]string{"uncounted"}},
 		{"still on", []strip.Part{with(needles, func(p *strip.Part) { p.Off = false })}, nil, []string{"still_on"}},
-		{"facing left out", []strip.Part{{Code: "plate", Name: "Plate", Off: true, Expected: 1, Found: 1, Counted: true, Facings: true}}, nil, []string{"facing"}},
-		{"pin in the sump, none missing", []strip.Part{{Off: true, Expected: 2, Found: 2, Counted: true}}, []strip.Loose{{What: "pin"}}, []string{"loose"}},
+		{"facing left out", []strip.Part{{Code: "plate", Name: "Plate", Off: true, Expected: 1, Found: 1,
+			Counted: true, Facings: true}}, nil, []string{"facing"}},
+		{"pin in the sump, none missing", []strip.Part{{Off: true, Expected: 2, Found: 2, Counted: true}},
+			[]strip.Loose{{What: "pin"}}, []string{"loose"}},
 	}
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) { assert.Equal(t, c.want, codes(strip.Check(c.parts, c.loose))) })

@@ -116,11 +116,13 @@ func TestAddedPartsHaveCodesOfTheirOwn(t *testing.T) {
 	second := u.AddPart(99, "Home-made shim", "shim", "", 1)
 	assert.Equal(t, "extra-2", first.Code)
 	assert.Equal(t, "extra-3", second.Code)
-	assert.Equal(t, []string{"key", "extra-2", "extra-1", "extra-3"}, []string{u.Parts[0].Code, u.Parts[1].Code, u.Parts[2].Code, u.Parts[3].Code})
+	assert.Equal(t, []string{"key", "extra-2", "extra-1", "extra-3"},
+		[]string{u.Parts[0].Code, u.Parts[1].Code, u.Parts[2].Code, u.Parts[3].Code})
 	assert.Equal(t, "spacer", first.Def(&family.Family{}).Kind)
 	a, b := u.AddLoose("chip", "", 1), u.AddLoose("pin", "", 1)
 	u.Loose = u.Loose[1:]
-	assert.Equal(t, [3]int{1, 2, 3}, [3]int{a.Number, b.Number, u.AddLoose("ball", "", 1).Number}, "a number is not given out twice while a later one is there")
+	assert.Equal(t, [3]int{1, 2, 3}, [3]int{a.Number, b.Number, u.AddLoose("ball", "", 1).Number},
+		"a number is not given out twice while a later one is there")
 }
 
 // A later round's readings stand for those of an earlier one as a whole.
@@ -132,7 +134,8 @@ func TestNewestReadings(t *testing.T) {
 	assert.Len(t, f.Newest(unit.StageFound), 1)
 	assert.Equal(t, 2, f.Newest(unit.StageFound)[0].Round)
 	assert.Len(t, f.Newest(unit.StageBuilt), 1)
-	u := &unit.Unit{Marks: []*unit.Mark{{Round: 2, Code: "x", State: unit.MarkAbsent}, {Round: 1, Code: "x", State: unit.MarkSeen}}}
+	u := &unit.Unit{Marks: []*unit.Mark{{Round: 2, Code: "x", State: unit.MarkAbsent},
+		{Round: 1, Code: "x", State: unit.MarkSeen}}}
 	assert.Equal(t, unit.MarkAbsent, u.LastSaid("x").State, "the later round's word, whatever the order")
 	assert.Equal(t, unit.OriginFound, u.LastSaid("never spoken of").Origin)
 }

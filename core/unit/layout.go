@@ -37,7 +37,8 @@ func newPart(def *family.Part) *Part {
 
 // newFeature gives a feature the family's limits and senses.
 func newFeature(def *family.Feature) *Feature {
-	f := &Feature{Code: def.Code, Standing: string(def.Standing), Measured: def.Measured, LimitFor: def.LimitFor, Instrument: def.Instrument}
+	f := &Feature{Code: def.Code, Standing: string(def.Standing), Measured: def.Measured, LimitFor: def.LimitFor,
+		Instrument: def.Instrument}
 	if f.Measured == "" {
 		f.Measured = string(metrology.Total)
 	}
@@ -69,7 +70,8 @@ func (p *Part) Def(f *family.Family) *family.Part {
 	}
 	return &family.Part{
 		Code: p.Code, Name: p.Name, Kind: kind, Branch: p.Branch, Count: p.Expected,
-		Shape: family.Shape{W: 20, OD: 40, ID: 24, Top: 30, Base: -30, Step: 6, Shaft: []family.Segment{{L: 8, D: 20}, {L: 12, D: 36}}},
+		Shape: family.Shape{W: 20, OD: 40, ID: 24, Top: 30, Base: -30, Step: 6,
+			Shaft: []family.Segment{{L: 8, D: 20}, {L: 12, D: 36}}},
 	}
 }
 
@@ -93,7 +95,8 @@ func (u *Unit) AddLoose(what, place string, count int) *Loose {
 
 // AddPiece writes down a piece of the repair kit.
 func (u *Unit) AddPiece(code, name string, count int, part string) *Piece {
-	k := &Piece{Number: next(u.Kit, func(k *Piece) int { return k.Number }), Code: code, Name: name, Count: count, Part: part}
+	k := &Piece{Number: next(u.Kit, func(k *Piece) int { return k.Number }), Code: code, Name: name, Count: count,
+		Part: part}
 	u.Kit = append(u.Kit, k)
 	return k
 }

@@ -9,10 +9,16 @@ import (
 // what is numbered) into one that does not depend on how it was kept, so that a
 // job reads and is written the same wherever it comes from.
 func (j *Job) Order() {
-	slices.SortFunc(j.Acknowledgements, func(a, b *Acknowledgement) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.Caution, b.Caution)) })
+	slices.SortFunc(j.Acknowledgements, func(a, b *Acknowledgement) int {
+		return cmp.Or(a.At.Compare(b.At),
+			cmp.Compare(a.Caution, b.Caution))
+	})
 	slices.SortFunc(j.Passes, func(a, b *Pass) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.Code, b.Code)) })
 	for _, u := range j.Units {
-		slices.SortFunc(u.Marks, func(a, b *Mark) int { return cmp.Or(cmp.Compare(a.Round, b.Round), cmp.Compare(a.Code, b.Code)) })
+		slices.SortFunc(u.Marks, func(a, b *Mark) int {
+			return cmp.Or(cmp.Compare(a.Round, b.Round),
+				cmp.Compare(a.Code, b.Code))
+		})
 		slices.SortFunc(u.Conclusions, func(a, b *Conclusion) int { return cmp.Compare(a.Round, b.Round) })
 		slices.SortFunc(u.Attempts, func(a, b *Attempt) int { return cmp.Compare(a.Number, b.Number) })
 		for _, a := range u.Attempts {
@@ -29,5 +35,6 @@ func (j *Job) Order() {
 }
 
 func compareReadings(a, b *Reading) int {
-	return cmp.Or(cmp.Compare(a.Round, b.Round), cmp.Compare(a.Stage, b.Stage), a.At.Compare(b.At), cmp.Compare(a.Slot, b.Slot))
+	return cmp.Or(cmp.Compare(a.Round, b.Round), cmp.Compare(a.Stage, b.Stage), a.At.Compare(b.At),
+		cmp.Compare(a.Slot, b.Slot))
 }

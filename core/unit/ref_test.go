@@ -56,9 +56,12 @@ func TestEveryScopeIsReadAsItIsWritten(t *testing.T) {
 
 func TestWhatIsNoAddressIsRefused(t *testing.T) {
 	for _, text := range []string{
-		"", "/", "job", "job/", "job/title/x", "job/symptom", "u1", "u1/", "u0/speed", "u-1/speed", "u01/speed", "ux/speed", "v1/speed", "1/speed",
-		"u1/gauge", "u1/part/key", "u1/part/key/", "u1/part//found", "u1/part/key/feature/w", "u1/part/key/feature/w/later/v1",
-		"u1/evidence/x", "u1/evidence//state", "u1/loose/x/part", "u1/loose/1", "u1/attempt/1/point/p100", "picture/x/caption", "picture/1", "unit.3.speed",
+		"", "/", "job", "job/", "job/title/x", "job/symptom", "u1", "u1/", "u0/speed", "u-1/speed", "u01/speed",
+		"ux/speed", "v1/speed", "1/speed",
+		"u1/gauge", "u1/part/key", "u1/part/key/", "u1/part//found", "u1/part/key/feature/w",
+		"u1/part/key/feature/w/later/v1",
+		"u1/evidence/x", "u1/evidence//state", "u1/loose/x/part", "u1/loose/1", "u1/attempt/1/point/p100",
+		"picture/x/caption", "picture/1", "unit.3.speed",
 		"u99999999999999999999/speed", "u1/part/key/step/done/now",
 	} {
 		_, err := unit.ParseRef(text)
@@ -80,8 +83,9 @@ func FuzzParseRef(f *testing.F) {
 func TestStopCodes(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		c := unit.StopCode{
-			Unit: rapid.IntRange(1, 12).Draw(t, "unit"), Station: rapid.SampledFrom([]string{"receive", "strip", "kit"}).Draw(t, "station"),
-			Kind: rapid.SampledFrom(unit.StopKinds).Draw(t, "kind"),
+			Unit:    rapid.IntRange(1, 12).Draw(t, "unit"),
+			Station: rapid.SampledFrom([]string{"receive", "strip", "kit"}).Draw(t, "station"),
+			Kind:    rapid.SampledFrom(unit.StopKinds).Draw(t, "kind"),
 		}
 		if c.Kind == unit.StopLoose || c.Kind == unit.StopPiece {
 			c.Number = rapid.IntRange(1, 500).Draw(t, "number")
@@ -96,7 +100,8 @@ func TestStopCodes(t *testing.T) {
 			t.Fatalf("%s is read as %+v", c, got)
 		}
 	})
-	for _, text := range []string{"", "u1/strip", "u1/strip/dragons", "u0/strip/short/key", "u1.strip.short.key", "u1/strip/short/a/b/c", "u1/strip/loose/x"} {
+	for _, text := range []string{"", "u1/strip", "u1/strip/dragons", "u0/strip/short/key", "u1.strip.short.key",
+		"u1/strip/short/a/b/c", "u1/strip/loose/x"} {
 		_, ok := unit.ParseStopCode(text)
 		assert.False(t, ok, text)
 	}

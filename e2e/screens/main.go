@@ -20,12 +20,19 @@ import (
 
 // views are the pictures kept in docs/screenshots.
 var views = []string{
-	"rack=/rack", "receive=/jobs/T-0417/receive", "strip=/jobs/T-0417/strip", "measure=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
-	"explain=/jobs/T-0417/explain", "decide=/jobs/T-0417/decide", "kit=/jobs/T-0409/kit", "build=/jobs/T-0388/build?part=cover_bolts",
-	"prove=/jobs/T-0388/prove", "handover=/jobs/T-0388/handover", "report@900x1280=/jobs/T-0388/report", "toolbox=/toolbox/shims?measured_clearance=9+thou&lower=3+thou&upper=7+thou&fitted=0.10+mm,0.05+mm&available=0.02+mm+x4",
-	"measure-tablet@800x1280=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance", "measure-dark!dark=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
-	"stack=/jobs/T-0426/strip?part=disc_springs", "gauges=/jobs/T-0426/receive?face=gauges", "family=/library/cam_piston_pump",
-	"toolbox-springs=/toolbox/disc_stack?outside=50+mm&inside=25.4+mm&thickness=2+mm&cone_height=1.4+mm&stack=>><<>><&installed_height=19+mm&needed_force=7000+N",
+	"rack=/rack", "receive=/jobs/T-0417/receive", "strip=/jobs/T-0417/strip",
+	"measure=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
+	"explain=/jobs/T-0417/explain", "decide=/jobs/T-0417/decide", "kit=/jobs/T-0409/kit",
+	"build=/jobs/T-0388/build?part=cover_bolts",
+	"prove=/jobs/T-0388/prove", "handover=/jobs/T-0388/handover", "report@900x1280=/jobs/T-0388/report",
+	"toolbox=/toolbox/shims?measured_clearance=9+thou&lower=3+thou&upper=7+thou&fitted=0.10+mm,0.05+mm" +
+		"&available=0.02+mm+x4",
+	"measure-tablet@800x1280=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
+	"measure-dark!dark=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
+	"stack=/jobs/T-0426/strip?part=disc_springs", "gauges=/jobs/T-0426/receive?face=gauges",
+	"family=/library/cam_piston_pump",
+	"toolbox-springs=/toolbox/disc_stack?outside=50+mm&inside=25.4+mm&thickness=2+mm" +
+		"&cone_height=1.4+mm&stack=>><<>><&installed_height=19+mm&needed_force=7000+N",
 	"cylinder=/jobs/T-0412/measure?part=tube&feature=bore",
 }
 
@@ -37,7 +44,8 @@ func main() {
 	if flag.NArg() > 0 {
 		views = flag.Args()
 	}
-	l := launcher.New().Bin(chromium()).NoSandbox(os.Geteuid() == 0).Set("disable-background-networking").Set("no-first-run")
+	l := launcher.New().Bin(chromium()).NoSandbox(os.Geteuid() == 0).Set("disable-background-networking").
+		Set("no-first-run")
 	browser := rod.New().ControlURL(l.MustLaunch()).MustConnect()
 	defer browser.MustClose()
 	page := browser.MustPage(*base + "/sign-in")

@@ -18,10 +18,15 @@ type Row struct{ Label, Text, Other, SI string }
 
 // labels are names of the contract that a reader would stumble over.
 var labels = map[string]string{
-	"youngs": "Young's modulus", "poisson": "Poisson's ratio", "k": "Nut factor", "v40": "Viscosity at 40 °C", "v100": "Viscosity at 100 °C", "tir": "Swing on the dial",
-	"gamma": "Adiabatic index", "parts": "Cost of parts", "cap": "Most over the mark", "dead": "Dead pistons", "on": "On the day", "before": "Gap before", "after": "Gap after",
-	"most": "Most needles", "old_fraction": "Old oil left", "time_per_10K": "Time for 10 K", "error_a": "Error of outlet A", "share_a": "Share of outlet A", "share_b": "Share of outlet B",
-	"flow_a": "Flow of outlet A", "flow_b": "Flow of outlet B", "tnt_equivalent": "As much as TNT", "proud": "Stands proud by", "margin_upper": "Room to the upper limit", "margin_lower": "Room to the lower limit", "limit_for": "Limit is for",
+	"youngs": "Young's modulus", "poisson": "Poisson's ratio", "k": "Nut factor", "v40": "Viscosity at 40 °C",
+	"v100": "Viscosity at 100 °C", "tir": "Swing on the dial",
+	"gamma": "Adiabatic index", "parts": "Cost of parts", "cap": "Most over the mark", "dead": "Dead pistons",
+	"on": "On the day", "before": "Gap before", "after": "Gap after",
+	"most": "Most needles", "old_fraction": "Old oil left", "time_per_10K": "Time for 10 K",
+	"error_a": "Error of outlet A", "share_a": "Share of outlet A", "share_b": "Share of outlet B",
+	"flow_a": "Flow of outlet A", "flow_b": "Flow of outlet B", "tnt_equivalent": "As much as TNT",
+	"proud": "Stands proud by", "margin_upper": "Room to the upper limit",
+	"margin_lower": "Room to the lower limit", "limit_for": "Limit is for",
 }
 
 // Label turns a name of the contract into words.
@@ -138,9 +143,11 @@ func joinUnit(number, unit string) string {
 }
 
 var resultDims = map[string]quantity.Dimension{
-	"m": quantity.Length, "m2": quantity.Area, "m3": quantity.Volume, "Pa": quantity.Pressure, "N": quantity.Force, "N·m": quantity.Torque,
+	"m": quantity.Length, "m2": quantity.Area, "m3": quantity.Volume, "Pa": quantity.Pressure, "N": quantity.Force,
+	"N·m":  quantity.Torque,
 	"m3/s": quantity.Flow, "W": quantity.Power, "N/m": quantity.SpringRate, "m/s": quantity.Speed,
-	"m2/s": quantity.KinematicViscosity, "Pa·s": quantity.DynamicViscosity, "degC": quantity.Temperature, "m3/rev": quantity.Displacement,
+	"m2/s": quantity.KinematicViscosity, "Pa·s": quantity.DynamicViscosity, "degC": quantity.Temperature,
+	"m3/rev": quantity.Displacement,
 }
 
 // Capital gives a text with its first letter large.

@@ -52,7 +52,8 @@ func TestKeptCalculations(t *testing.T) {
 	text, err := json.Marshal(out)
 	require.NoError(t, err)
 	j := &unit.Job{Worked: []*unit.Worked{
-		{Calculator: "creep_leak", Note: "overnight", Inputs: `{"bore":"80 mm","creep":"12 mm","duration":"10 min"}`, Answer: string(text)},
+		{Calculator: "creep_leak", Note: "overnight", Inputs: `{"bore":"80 mm","creep":"12 mm",` +
+			`"duration":"10 min"}`, Answer: string(text)},
 		{Calculator: "creep_leak", Inputs: `{}`, Answer: `{broken`},
 	}}
 	kept := answer.Kept(j, quantity.Metric)

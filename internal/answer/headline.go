@@ -12,8 +12,9 @@ import (
 type Headline struct{ Tone, Word, Text string }
 
 var tones = map[string]string{
-	"in": "petrol", "good": "petrol", "suitable": "petrol", "balanced": "petrol", "rebuild": "petrol", "replace": "petrol",
-	"out": "red", "expired": "red", "unsuitable": "red", "short": "red", "over_ceiling": "red",
+	"in": "petrol", "good": "petrol", "suitable": "petrol", "balanced": "petrol", "rebuild": "petrol",
+	"replace": "petrol",
+	"out":     "red", "expired": "red", "unsuitable": "red", "short": "red", "over_ceiling": "red",
 	"undecided": "ochre", "extend": "ochre", "limited": "ochre", "low": "ochre", "high": "ochre",
 }
 
@@ -108,7 +109,8 @@ func headText(key string, value any, s quantity.System) (text, other string) {
 // tableText is the first row of a table, which is the one to act on.
 func tableText(key string, rows []map[string]any, s quantity.System) string {
 	if len(rows) == 0 {
-		return map[string]string{"candidates": "no standard size is near", "press_depths": "no depth keeps the lip off the groove", "additions": "full to the mark"}[key]
+		return map[string]string{"candidates": "no standard size is near",
+			"press_depths": "no depth keeps the lip off the groove", "additions": "full to the mark"}[key]
 	}
 	row := rows[0]
 	size := func(names ...string) string {
@@ -133,8 +135,10 @@ func tableText(key string, rows []map[string]any, s quantity.System) string {
 
 // shares are results without a unit that people speak of in per cent.
 var shares = map[string]bool{
-	"volumetric_efficiency": true, "hydromechanical_efficiency": true, "overall_efficiency": true, "case_fraction": true, "share_a": true, "share_b": true, "error_a": true,
-	"speed_difference": true, "squeeze": true, "stretch": true, "fill": true, "ripple": true, "ripple_of_ideal": true, "used": true, "water_fraction": true,
+	"volumetric_efficiency": true, "hydromechanical_efficiency": true, "overall_efficiency": true,
+	"case_fraction": true, "share_a": true, "share_b": true, "error_a": true,
+	"speed_difference": true, "squeeze": true, "stretch": true, "fill": true, "ripple": true,
+	"ripple_of_ideal": true, "used": true, "water_fraction": true,
 	"old_fraction": true, "thermal_share": true, "proof_share": true, "flat_fraction": true,
 }
 

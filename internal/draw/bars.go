@@ -41,7 +41,8 @@ func (t ToleranceBar) SVG() string {
 	px := func(v float64) float64 { return left + (v-lo)/(hi-lo)*(right-left) }
 	clamp := func(v float64) float64 { return math.Min(right, math.Max(left, px(v))) }
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg class="tol" viewBox="0 0 %s %s" role="img" aria-label="%s"><rect class="tol-bg" x="%s" y="%s" width="%s" height="18"/>`,
+	fmt.Fprintf(&b, `<svg class="tol" viewBox="0 0 %s %s" role="img" aria-label="%s"><rect class="tol-bg" x="%s" `+
+		`y="%s" width="%s" height="18"/>`,
 		num(width), num(height), text(t.said()), num(left), num(y), num(right-left))
 	inLo, inHi := left, right
 	if t.Limits.HasLower {
@@ -50,16 +51,20 @@ func (t ToleranceBar) SVG() string {
 	if t.Limits.HasUpper {
 		inHi = clamp(t.Limits.Upper)
 	}
-	fmt.Fprintf(&b, `<rect class="tol-in" x="%s" y="%s" width="%s" height="18"/>`, num(inLo), num(y), num(math.Max(0, inHi-inLo)))
+	fmt.Fprintf(&b, `<rect class="tol-in" x="%s" y="%s" width="%s" height="18"/>`, num(inLo), num(y),
+		num(math.Max(0, inHi-inLo)))
 	for _, limit := range t.limits() {
 		if t.Uncertainty > 0 { // within U of a limit, on either side of it, nothing is decided
 			from, to := clamp(limit-t.Uncertainty), clamp(limit+t.Uncertainty)
-			fmt.Fprintf(&b, `<rect class="tol-guard" x="%s" y="%s" width="%s" height="18"/>`, num(from), num(y), num(math.Max(1.5, to-from)))
+			fmt.Fprintf(&b, `<rect class="tol-guard" x="%s" y="%s" width="%s" height="18"/>`, num(from), num(y),
+				num(math.Max(1.5, to-from)))
 		}
 	}
 	for _, limit := range t.limits() {
 		x := px(limit)
-		fmt.Fprintf(&b, `<path class="tol-limit" d="M%s %s v36"/><text class="tol-t" x="%s" y="%s" text-anchor="%s">%s</text>`, num(x), num(y-9), num(x), num(y+42), anchor(x, left, right), text(t.Show(limit)))
+		fmt.Fprintf(&b, `<path class="tol-limit" d="M%s %s v36"/><text class="tol-t" x="%s" y="%s" `+
+			`text-anchor="%s">%s</text>`, num(x), num(y-9), num(x), num(y+42), anchor(x, left, right),
+			text(t.Show(limit)))
 	}
 	for _, o := range t.Others {
 		fmt.Fprintf(&b, `<path class="tol-other" d="M%s %s v10"/>`, num(clamp(o)), num(y+4))
@@ -83,12 +88,17 @@ func (t ToleranceBar) mark(b *strings.Builder, clamp func(float64) float64, y, l
 			}
 		}
 		mid := (x1 + x2) / 2
-		fmt.Fprintf(b, `<rect class="tol-iv %s" x="%s" y="%s" width="%s" height="18"/><path class="tol-ivl %s" d="M%s %s v12 m0 -6 H%s m0 -6 v12"/>`, tone, num(x1), num(y), num(math.Max(2, x2-x1)), tone, num(x1), num(y-20), num(x2))
-		fmt.Fprintf(b, `<text class="tol-v %s" x="%s" y="%s" text-anchor="%s">%s</text>`, tone, num(mid), num(y-26), anchor(mid, left, right), text(label))
+		fmt.Fprintf(b, `<rect class="tol-iv %s" x="%s" y="%s" width="%s" height="18"/><path class="tol-ivl %s" `+
+			`d="M%s %s v12 m0 -6 H%s m0 -6 v12"/>`, tone, num(x1), num(y), num(math.Max(2, x2-x1)), tone, num(x1),
+			num(y-20), num(x2))
+		fmt.Fprintf(b, `<text class="tol-v %s" x="%s" y="%s" text-anchor="%s">%s</text>`, tone, num(mid), num(y-26),
+			anchor(mid, left, right), text(label))
 	case t.HasValue:
 		x := clamp(t.Value)
-		fmt.Fprintf(b, `<path class="tol-p %s" d="M%s %s l-7 -11 h14z"/><path class="tol-ivl %s" d="M%s %s v18"/>`, tone, num(x), num(y-1), tone, num(x), num(y))
-		fmt.Fprintf(b, `<text class="tol-v %s" x="%s" y="%s" text-anchor="%s">%s</text>`, tone, num(x), num(y-18), anchor(x, left, right), text(t.Show(t.Value)))
+		fmt.Fprintf(b, `<path class="tol-p %s" d="M%s %s l-7 -11 h14z"/><path class="tol-ivl %s" d="M%s %s v18"/>`,
+			tone, num(x), num(y-1), tone, num(x), num(y))
+		fmt.Fprintf(b, `<text class="tol-v %s" x="%s" y="%s" text-anchor="%s">%s</text>`, tone, num(x), num(y-18),
+			anchor(x, left, right), text(t.Show(t.Value)))
 	}
 }
 
@@ -193,10 +203,14 @@ func (p Profile) SVG() string {
 		return left + 14 + float64(i)*(right-left-28)/float64(len(p.Grid)-1)
 	}
 	var b strings.Builder
-	b.WriteString(`<svg class="profile" viewBox="0 0 300 150" role="img" aria-label="wear along the depth, exaggerated">`)
-	fmt.Fprintf(&b, `<rect class="pr-wall" x="%s" y="%s" width="%s" height="16"/><path class="pr-nom" d="M%s %s H%s"/><text class="pr-t" x="%s" y="%s">nominal</text>`, num(left), num(y0), num(right-left), num(left), num(y0), num(right), num(left), num(y0+30))
+	b.WriteString(`<svg class="profile" viewBox="0 0 300 150" role="img" aria-label="wear along the depth,` +
+		` exaggerated">`)
+	fmt.Fprintf(&b, `<rect class="pr-wall" x="%s" y="%s" width="%s" height="16"/><path class="pr-nom" d="M%s %s `+
+		`H%s"/><text class="pr-t" x="%s" y="%s">nominal</text>`, num(left), num(y0), num(right-left), num(left),
+		num(y0), num(right), num(left), num(y0+30))
 	if p.HasLimit {
-		fmt.Fprintf(&b, `<path class="pr-lim" d="M%s %s H%s"/><text class="pr-t red" x="%s" y="%s" text-anchor="end">limit</text>`, num(left), num(py(p.Limit)), num(right), num(right), num(py(p.Limit)-5))
+		fmt.Fprintf(&b, `<path class="pr-lim" d="M%s %s H%s"/><text class="pr-t red" x="%s" y="%s" `+
+			`text-anchor="end">limit</text>`, num(left), num(py(p.Limit)), num(right), num(right), num(py(p.Limit)-5))
 	}
 	for c := range p.Grid[0] {
 		path := ""

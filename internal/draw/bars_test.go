@@ -27,7 +27,8 @@ func TestPointerStandsOnTheGuardWhenUndecided(t *testing.T) {
 		u := rapid.Float64Range(.1, 1.5).Draw(rt, "U")
 		value := rapid.Float64Range(0, 10).Draw(rt, "value")
 		verdict := metrology.Judge(value, limits, u, true).Verdict
-		svg := ToleranceBar{Limits: limits, Uncertainty: u, Value: value, HasValue: true, Verdict: verdict, Show: show}.SVG()
+		svg := ToleranceBar{Limits: limits, Uncertainty: u, Value: value, HasValue: true, Verdict: verdict,
+			Show: show}.SVG()
 		at := number(rt, valueMark.FindStringSubmatch(svg)[1])
 		on, edge := false, false
 		for _, m := range guardRect.FindAllStringSubmatch(svg, -1) {
@@ -40,7 +41,8 @@ func TestPointerStandsOnTheGuardWhenUndecided(t *testing.T) {
 			rt.Fatalf("%g with U %g is %s, on the guard: %v\n%s", value, u, verdict, on, svg)
 		}
 	})
-	plain := ToleranceBar{Limits: metrology.AtMost(7), Value: 6, HasValue: true, Verdict: metrology.In, Show: show}.SVG()
+	plain := ToleranceBar{Limits: metrology.AtMost(7), Value: 6, HasValue: true, Verdict: metrology.In,
+		Show: show}.SVG()
 	require.NotContains(t, plain, "tol-guard", "no uncertainty, no band")
 }
 

@@ -36,7 +36,8 @@ func wellFormed(t testing.TB, svg string) {
 func line(f *family.Family) Line {
 	l := Line{Axes: f.Axes, Title: f.Name, Width: 1132}
 	for i, p := range f.Parts {
-		l.Parts = append(l.Parts, LinePart{No: i + 1, Code: p.Code, Name: p.Name, Kind: p.Kind, Count: p.Count, Branch: p.Branch, Shape: p.Shape, URL: "/x?part=1&y=2"})
+		l.Parts = append(l.Parts, LinePart{No: i + 1, Code: p.Code, Name: p.Name, Kind: p.Kind, Count: p.Count,
+			Branch: p.Branch, Shape: p.Shape, URL: "/x?part=1&y=2"})
 	}
 	return l
 }
@@ -74,7 +75,8 @@ func TestThePressPumpFitsTheScreen(t *testing.T) {
 }
 
 func TestNamesAreEscaped(t *testing.T) {
-	l := Line{Axes: []float64{0}, Parts: []LinePart{{No: 1, Name: `<b>"&'`, Kind: "plug", Shape: family.Shape{W: 10, OD: 20, ID: 10}}}}
+	l := Line{Axes: []float64{0}, Parts: []LinePart{{No: 1, Name: `<b>"&'`, Kind: "plug",
+		Shape: family.Shape{W: 10, OD: 20, ID: 10}}}}
 	svg := l.SVG()
 	wellFormed(t, svg)
 	assert.NotContains(t, svg, "<b>")
@@ -96,7 +98,8 @@ func TestMarksDifferByShape(t *testing.T) {
 func TestThreeHundredParts(t *testing.T) {
 	l := Line{Axes: []float64{0}, Width: 1132}
 	for i := range 300 {
-		l.Parts = append(l.Parts, LinePart{No: i + 1, Name: "Plate", Kind: "plate", Count: 1, Shape: family.Shape{W: 4, Top: 40, Base: -40, ID: 20}})
+		l.Parts = append(l.Parts, LinePart{No: i + 1, Name: "Plate", Kind: "plate", Count: 1,
+			Shape: family.Shape{W: 4, Top: 40, Base: -40, ID: 20}})
 	}
 	wellFormed(t, l.SVG())
 }
@@ -108,13 +111,15 @@ func TestToleranceBarIsNeverBroken(t *testing.T) {
 		lo := rapid.Float64Range(0, .1).Draw(rt, "lower")
 		hi := lo + rapid.Float64Range(1e-6, .01).Draw(rt, "band")
 		v := rapid.Float64Range(-.1, .3).Draw(rt, "value")
-		bar := ToleranceBar{Limits: metrology.Between(lo, hi), Value: v, HasValue: true, Uncertainty: 1e-5, Show: show, Narrow: rapid.Bool().Draw(rt, "narrow")}
+		bar := ToleranceBar{Limits: metrology.Between(lo, hi), Value: v, HasValue: true, Uncertainty: 1e-5,
+			Show: show, Narrow: rapid.Bool().Draw(rt, "narrow")}
 		svg := bar.SVG()
 		if strings.Contains(svg, "NaN") || !strings.HasSuffix(svg, "</svg>") {
 			rt.Fatal(svg)
 		}
 	})
-	open := ToleranceBar{Limits: metrology.AtMost(177.8e-6), IsLeaves: true, Interval: metrology.Interval{AtLeast: 127e-6}, Verdict: metrology.Undecided, Show: show}
+	open := ToleranceBar{Limits: metrology.AtMost(177.8e-6), IsLeaves: true,
+		Interval: metrology.Interval{AtLeast: 127e-6}, Verdict: metrology.Undecided, Show: show}
 	svg := open.SVG()
 	wellFormed(t, svg)
 	assert.Contains(t, svg, "at least 0.127 mm")
@@ -122,7 +127,8 @@ func TestToleranceBarIsNeverBroken(t *testing.T) {
 }
 
 func TestProfile(t *testing.T) {
-	p := Profile{Grid: [][]float64{{.08, .0801}, {.0802, math.NaN()}}, Nominal: .08, Limit: .0805, HasLimit: true, Bore: true}
+	p := Profile{Grid: [][]float64{{.08, .0801}, {.0802, math.NaN()}}, Nominal: .08, Limit: .0805, HasLimit: true,
+		Bore: true}
 	wellFormed(t, p.SVG())
 	assert.Empty(t, Profile{}.SVG())
 }
@@ -130,7 +136,8 @@ func TestProfile(t *testing.T) {
 func TestFlowPlot(t *testing.T) {
 	f := FlowPlot{Theory: 7.73e-4, Duty: 175e5, Band: func(s float64) float64 { return .97 - .07*s }, System: 1,
 		Curves: []Curve{{"found", "as found", func(p float64) float64 { return 7.73e-4 - p*8e-12 }}},
-		Points: []PlotPoint{{"received", 175e5, 6.3e-4, "x"}, {"failed", 88e5, 6e-4, "y"}, {"rebuilt", 175e5, 7.4e-4, "z"}}}
+		Points: []PlotPoint{{"received", 175e5, 6.3e-4, "x"}, {"failed", 88e5, 6e-4, "y"},
+			{"rebuilt", 175e5, 7.4e-4, "z"}}}
 	svg := f.SVG()
 	wellFormed(t, svg)
 	for _, words := range []string{"theoretical 46.38 L/min", "as found", "measured as received", "earlier attempt"} {

@@ -52,7 +52,8 @@ func (g GlandSection) SVG() string {
 		s.rect("bk", x+w-back, face+gap*.1, back, d-gap*.1)
 		rx = math.Max(x, rx-back)
 	}
-	s.b.WriteString(`<rect class="ring-s ` + g.Tone + `" x="` + num(rx) + `" y="` + num(face+d-h) + `" width="` + num(across) + `" height="` + num(h) + `" rx="` + num(math.Min(h, across)/2) + `"/>`)
+	s.b.WriteString(`<rect class="ring-s ` + g.Tone + `" x="` + num(rx) + `" y="` + num(face+d-h) + `" width="` +
+		num(across) + `" height="` + num(h) + `" rx="` + num(math.Min(h, across)/2) + `"/>`)
 	if rx > x {
 		s.rect("oil-a", x, face, rx-x, d)
 	}
@@ -70,7 +71,8 @@ func (g GlandSection) SVG() string {
 	fx := math.Min(490, math.Max(end+90, 470))
 	s.circle("ring-f", fx, 150, fo/2)
 	s.text("dm-t", fx, 150+fo/2+20, "middle", "free ring")
-	s.text("big-t", (x+x+w)/2, flip(face+d)+map[bool]float64{true: -12, false: 28}[g.FromAbove], "middle", "squeeze "+g.Squeeze)
+	s.text("big-t", (x+x+w)/2, flip(face+d)+map[bool]float64{true: -12, false: 28}[g.FromAbove], "middle",
+		"squeeze "+g.Squeeze)
 	s.text("ar-t", (x+x+w)/2, flip(face)+map[bool]float64{true: 29, false: -14}[g.FromAbove], "middle", "fill "+g.Fill)
 	s.arrow("fo push", left-30, left-2, flip(face+gap/2), 8)
 	s.text("ar-q", 2, flip(face-42)+map[bool]float64{true: 14, false: 0}[g.FromAbove], "start", g.Pressure)
@@ -112,7 +114,8 @@ func (l LipOffset) SVG() string {
 	if l.HasDepth {
 		x, w, lip := px(l.Depth), l.Seal*scale, px(l.Depth+l.Lip)
 		s.path("h2", "M%v %v H%v V%v H%v V%v H%vZ", x, bore, x+w, bore+12, x+10, shaft-34, x)
-		s.path("rub", "M%v %v L%v %v L%v %v L%v %v L%v %vZ", x, shaft-36, x+10, shaft-40, lip+9, shaft-24, lip, shaft, lip-10, shaft-14)
+		s.path("rub", "M%v %v L%v %v L%v %v L%v %v L%v %vZ", x, shaft-36, x+10, shaft-40, lip+9, shaft-24, lip,
+			shaft, lip-10, shaft-14)
 		s.circle("o", lip+1, shaft-26, 5)
 		s.path("dm", "M%v %v V%v", x, bore-44, bore-54)
 		s.width(left, x, bore-46, "")

@@ -14,14 +14,19 @@ var glyphs map[string]glyph
 
 func init() {
 	glyphs = map[string]glyph{
-		"key": drawKey, "retaining_ring": drawRetaining, "lip_seal": drawLipSeal, "spacer": drawSpacer, "bolts": drawBolts,
+		"key": drawKey, "retaining_ring": drawRetaining, "lip_seal": drawLipSeal, "spacer": drawSpacer,
+		"bolts": drawBolts,
 		"cover": drawCover, "dowels": drawDowels, "gasket": drawGasket, "plate": drawPlate, "needles": drawNeedles,
 		"gear_shaft": drawGearShaft, "body": drawBody, "shims": drawShims, "plug": drawPlug, "spring": drawSpring,
-		"poppet": drawPoppet, "ball": drawBall, "rod": drawRod, "gland": drawGland, "piston": drawPiston, "piston_seal": drawPistonSeal,
-		"o_ring": drawORing, "tube": drawTube, "swash": drawSwash, "retainer": drawRetainer, "piston_set": drawPistonSet,
-		"barrel": drawBarrel, "valve_plate": drawValvePlate, "bearing": drawBearing, "spool": drawSpool,
-		"backup_ring": drawBackup, "bush": drawBush, "cam": drawCam, "cam_ring": drawCamRing, "disc_springs": drawDiscSprings, "disc_valve": drawDiscValve,
-		"fitting": drawFitting, "gerotor": drawGerotor, "pin": drawPin, "plate_pack": drawPlatePack, "ring_gear": drawRingGear, "rotor": drawRotor, "vanes": drawVanes,
+		"poppet": drawPoppet, "ball": drawBall, "rod": drawRod, "gland": drawGland, "piston": drawPiston,
+		"piston_seal": drawPistonSeal,
+		"o_ring":      drawORing, "tube": drawTube, "swash": drawSwash, "retainer": drawRetainer,
+		"piston_set": drawPistonSet,
+		"barrel":     drawBarrel, "valve_plate": drawValvePlate, "bearing": drawBearing, "spool": drawSpool,
+		"backup_ring": drawBackup, "bush": drawBush, "cam": drawCam, "cam_ring": drawCamRing,
+		"disc_springs": drawDiscSprings, "disc_valve": drawDiscValve,
+		"fitting": drawFitting, "gerotor": drawGerotor, "pin": drawPin, "plate_pack": drawPlatePack,
+		"ring_gear": drawRingGear, "rotor": drawRotor, "vanes": drawVanes,
 	}
 }
 
@@ -56,7 +61,8 @@ func drawLipSeal(p pen, s family.Shape, _, on []float64, _ int) {
 	for _, m := range []float64{1, -1} {
 		y := func(r float64) float64 { return a + m*r }
 		p.poly("h", 0, y(ro), w, y(ro), w, y(ro-.15*h), .22*w, y(ro-.15*h), .22*w, y(ri+.42*h), 0, y(ri+.42*h))
-		p.poly("rub", 0, y(ri+.46*h), .34*w, y(ri+.46*h), .72*w, y(ri+.34*h), .98*w, y(ri+.36*h), w, y(ri+.2*h), .84*w, y(ri-.04*h), .6*w, y(ri+.14*h), .1*w, y(ri+.26*h), 0, y(ri+.3*h))
+		p.poly("rub", 0, y(ri+.46*h), .34*w, y(ri+.46*h), .72*w, y(ri+.34*h), .98*w, y(ri+.36*h), w, y(ri+.2*h),
+			.84*w, y(ri-.04*h), .6*w, y(ri+.14*h), .1*w, y(ri+.26*h), 0, y(ri+.3*h))
 		p.circle("o", .84*w, y(ri+.46*h), .1*h)
 	}
 }
@@ -190,9 +196,11 @@ func drawGearShaft(p pen, s family.Shape, _, on []float64, _ int) {
 			c := math.Min(1.5, seg.L/4)
 			switch i {
 			case 0:
-				p.poly("o", x, a+seg.D/2-c, x+c, a+seg.D/2, x+seg.L, a+seg.D/2, x+seg.L, a-seg.D/2, x+c, a-seg.D/2, x, a-seg.D/2+c)
+				p.poly("o", x, a+seg.D/2-c, x+c, a+seg.D/2, x+seg.L, a+seg.D/2, x+seg.L, a-seg.D/2, x+c, a-seg.D/2,
+					x, a-seg.D/2+c)
 			case len(s.Shaft) - 1:
-				p.poly("o", x, a+seg.D/2, x+seg.L-c, a+seg.D/2, x+seg.L, a+seg.D/2-c, x+seg.L, a-seg.D/2+c, x+seg.L-c, a-seg.D/2, x, a-seg.D/2)
+				p.poly("o", x, a+seg.D/2, x+seg.L-c, a+seg.D/2, x+seg.L, a+seg.D/2-c, x+seg.L, a-seg.D/2+c,
+					x+seg.L-c, a-seg.D/2, x, a-seg.D/2)
 			default:
 				p.rect("o", x, a+seg.D/2, seg.L, seg.D)
 			}
@@ -293,7 +301,8 @@ func drawSpring(p pen, s family.Shape, _, on []float64, _ int) {
 
 func drawPoppet(p pen, s family.Shape, _, on []float64, _ int) {
 	a, r := on[0], s.OD/2
-	p.poly("o", 0, a+r*.25, s.W*.38, a+r, s.W*.6, a+r, s.W*.6, a+r*.5, s.W, a+r*.5, s.W, a-r*.5, s.W*.6, a-r*.5, s.W*.6, a-r, s.W*.38, a-r, 0, a-r*.25)
+	p.poly("o", 0, a+r*.25, s.W*.38, a+r, s.W*.6, a+r, s.W*.6, a+r*.5, s.W, a+r*.5, s.W, a-r*.5, s.W*.6, a-r*.5,
+		s.W*.6, a-r, s.W*.38, a-r, 0, a-r*.25)
 	p.line("thin", s.W*.38, a+r, s.W*.38, a-r)
 	p.line("face", s.W*.1, a+r*.45, s.W*.24, a+r*.72)
 	p.line("face", s.W*.1, a-r*.45, s.W*.24, a-r*.72)

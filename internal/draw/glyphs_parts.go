@@ -109,7 +109,8 @@ func drawGerotor(p pen, s family.Shape, _, on []float64, _ int) {
 
 func drawPin(p pen, s family.Shape, _, on []float64, _ int) {
 	a, c := on[0], math.Min(1.2, s.OD/5)
-	p.poly("o", 0, a+s.OD/2-c, c, a+s.OD/2, s.W-c, a+s.OD/2, s.W, a+s.OD/2-c, s.W, a-s.OD/2+c, s.W-c, a-s.OD/2, c, a-s.OD/2, 0, a-s.OD/2+c)
+	p.poly("o", 0, a+s.OD/2-c, c, a+s.OD/2, s.W-c, a+s.OD/2, s.W, a+s.OD/2-c, s.W, a-s.OD/2+c, s.W-c, a-s.OD/2, c,
+		a-s.OD/2, 0, a-s.OD/2+c)
 	p.line("cl", -3, a, s.W+3, a)
 }
 

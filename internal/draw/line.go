@@ -75,7 +75,8 @@ func (l Line) layout() (cols []column, scale, width, top, base float64) {
 		top, base = math.Max(top, t), math.Min(base, b)
 	}
 	full := math.Min(1.7, (drawBottom-drawTop)/(top-base))
-	for _, try := range []struct{ shrink, least float64 }{{1, 44}, {1, 38}, {1, 34}, {.98, 33}, {.95, 32}, {.92, 32}, {.88, 31}, {.84, 30}, {.8, 30}} {
+	for _, try := range []struct{ shrink, least float64 }{{1, 44}, {1, 38}, {1, 34}, {.98, 33}, {.95, 32},
+		{.92, 32}, {.88, 31}, {.84, 30}, {.8, 30}} {
 		scale = full * try.shrink
 		cols, width = l.columns(scale, try.least)
 		if width <= l.Width {
@@ -148,7 +149,8 @@ func (l Line) SVG() string {
 	}
 	cols, scale, width, top, base := l.layout()
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg class="line" width="%s" height="%s" viewBox="0 0 %s %s" role="group" aria-label="%s">`, num(width), num(lineHeight), num(width), num(lineHeight), text(l.Title))
+	fmt.Fprintf(&b, `<svg class="line" width="%s" height="%s" viewBox="0 0 %s %s" role="group" aria-label="%s">`,
+		num(width), num(lineHeight), num(width), num(lineHeight), text(l.Title))
 	// The first axis sits so that the drawing is centred between its bounds.
 	middle := (drawTop + drawBottom) / 2
 	y0 := middle + (top+base)/2*scale
@@ -179,7 +181,8 @@ func (l Line) axes(b *strings.Builder, cols []column, y0, scale float64) {
 				last = cols[k].x + cols[k].w
 			}
 			y := l.branchY(y0)
-			fmt.Fprintf(b, `<path class="br" d="M%s %s V%s"/><path class="cl" d="M%s %s H%s"/>`, num(c.x-7), num(drawTop+4), num(drawBottom), num(c.x-7), num(y), num(last-2))
+			fmt.Fprintf(b, `<path class="br" d="M%s %s V%s"/><path class="cl" d="M%s %s H%s"/>`, num(c.x-7),
+				num(drawTop+4), num(drawBottom), num(c.x-7), num(y), num(last-2))
 		}
 	}
 	for i, a := range l.Axes {
@@ -200,7 +203,8 @@ func (l Line) branchNames(b *strings.Builder, cols []column) {
 		if lp := l.Parts[c.parts[0]]; lp.Branch != branch {
 			branch = lp.Branch
 			if branch != "" {
-				fmt.Fprintf(b, `<text class="br-t" x="%s" y="%s">%s</text>`, num(c.x), num(drawTop-8), text(strings.ToUpper(branch)))
+				fmt.Fprintf(b, `<text class="br-t" x="%s" y="%s">%s</text>`, num(c.x), num(drawTop-8),
+					text(strings.ToUpper(branch)))
 			}
 		}
 	}
@@ -247,7 +251,8 @@ func (l Line) column(b *strings.Builder, c column, y0, scale float64) {
 		if lp.Selected {
 			current = ` aria-current="true"`
 		}
-		fmt.Fprintf(b, `<a class="%s" href="%s" data-part="%s" aria-label="%s"%s><title>%s</title>`, classes, text(lp.URL), text(lp.Code), text(said), current, text(said))
+		fmt.Fprintf(b, `<a class="%s" href="%s" data-part="%s" aria-label="%s"%s><title>%s</title>`, classes,
+			text(lp.URL), text(lp.Code), text(said), current, text(said))
 		// Parts that share a column share its height: the upper one takes the upper half.
 		hx, hw, hy, hh := c.x, c.w, 4.0, lineHeight-8
 		cx := c.x + c.w/2
@@ -260,16 +265,19 @@ func (l Line) column(b *strings.Builder, c column, y0, scale float64) {
 			}
 			cx = c.x + c.w*(float64(k)+.5)/n
 		}
-		fmt.Fprintf(b, `<rect class="hit" x="%s" y="%s" width="%s" height="%s" rx="6"/>`, num(hx+1), num(hy), num(hw-2), num(hh))
+		fmt.Fprintf(b, `<rect class="hit" x="%s" y="%s" width="%s" height="%s" rx="6"/>`, num(hx+1), num(hy),
+			num(hw-2), num(hh))
 		if n > 1 {
-			fmt.Fprintf(b, `<rect class="hit" x="%s" y="%s" width="%s" height="%s" rx="6"/>`, num(c.x+c.w*float64(k)/n+1), num(drawBottom+10), num(c.w/n-2), num(lineHeight-drawBottom-14))
+			fmt.Fprintf(b, `<rect class="hit" x="%s" y="%s" width="%s" height="%s" rx="6"/>`,
+				num(c.x+c.w*float64(k)/n+1), num(drawBottom+10), num(c.w/n-2), num(lineHeight-drawBottom-14))
 		}
 		l.glyph(b, c, i, y0, scale)
 		drawMark(b, lp.Mark, cx)
 		fmt.Fprintf(b, `<text class="no" x="%s" y="%s">%d</text>`, num(cx), num(numberY), lp.No)
 		switch {
 		case lp.Label != "":
-			fmt.Fprintf(b, `<text class="lb %s" x="%s" y="%s">%s</text>`, lp.LabelTone, num(cx), num(labelY), text(lp.Label))
+			fmt.Fprintf(b, `<text class="lb %s" x="%s" y="%s">%s</text>`, lp.LabelTone, num(cx), num(labelY),
+				text(lp.Label))
 		case lp.Count > 1:
 			fmt.Fprintf(b, `<text class="lb" x="%s" y="%s">×%d</text>`, num(cx), num(labelY), lp.Count)
 		}
@@ -278,7 +286,8 @@ func (l Line) column(b *strings.Builder, c column, y0, scale float64) {
 			if lp.Arrow == "left" {
 				d = -7
 			}
-			fmt.Fprintf(b, `<path class="arrow" d="M%s %s h%s m%s -3.5 l%s 3.5 l%s 3.5"/>`, num(cx-d), num(drawBottom+7), num(2*d), num(-d*.6), num(d*.6), num(-d*.6))
+			fmt.Fprintf(b, `<path class="arrow" d="M%s %s h%s m%s -3.5 l%s 3.5 l%s 3.5"/>`, num(cx-d),
+				num(drawBottom+7), num(2*d), num(-d*.6), num(d*.6), num(-d*.6))
 		}
 		b.WriteString(`</a>`)
 	}
@@ -318,24 +327,31 @@ func drawMark(b *strings.Builder, m Mark, x float64) {
 	switch m.Shape {
 	case "bar":
 		fill := math.Min(1.25, math.Max(0.04, m.Fill))
-		fmt.Fprintf(b, `<rect class="bar" x="%s" y="%s" width="28" height="8"/><rect class="barf %s" x="%s" y="%s" width="%s" height="8"/><path class="tick" d="M%s %s v14"/>`,
+		fmt.Fprintf(b, `<rect class="bar" x="%s" y="%s" width="28" height="8"/><rect class="barf %s" x="%s" y="%s" `+
+			`width="%s" height="8"/><path class="tick" d="M%s %s v14"/>`,
 			num(x-15), num(y-4), m.Tone, num(x-15), num(y-4), num(24*fill), num(x+9), num(y-7))
 	case "ask", "count":
 		sign := "?"
 		if m.Shape == "count" {
 			sign = "!"
 		}
-		fmt.Fprintf(b, `<path class="mk %s" d="M%s %s l10 10 l-10 10 l-10 -10z"/><text class="mk-t %s" x="%s" y="%s">%s</text>`, m.Tone+" "+m.Shape, num(x), num(y-10), m.Shape, num(x), num(y+4.5), sign)
+		fmt.Fprintf(b, `<path class="mk %s" d="M%s %s l10 10 l-10 10 l-10 -10z"/><text class="mk-t %s" x="%s" `+
+			`y="%s">%s</text>`, m.Tone+" "+m.Shape, num(x), num(y-10), m.Shape, num(x), num(y+4.5), sign)
 	case "out":
-		fmt.Fprintf(b, `<rect class="mk red out" x="%s" y="%s" width="17" height="17"/><path class="cross" d="M%s %s l8 8 m0 -8 l-8 8"/>`, num(x-8.5), num(y-8.5), num(x-4), num(y-4))
+		fmt.Fprintf(b, `<rect class="mk red out" x="%s" y="%s" width="17" height="17"/><path class="cross" d="M%s `+
+			`%s l8 8 m0 -8 l-8 8"/>`, num(x-8.5), num(y-8.5), num(x-4), num(y-4))
 	case "ok":
 		fmt.Fprintf(b, `<path class="tickm %s" d="M%s %s l4 4.5 l8 -9"/>`, m.Tone, num(x-6), num(y))
 	case "tag":
-		fmt.Fprintf(b, `<rect class="mk %s" x="%s" y="%s" width="18" height="18" rx="2"/><text class="mk-t tg" x="%s" y="%s">%s</text>`, m.Tone, num(x-9), num(y-9), num(x), num(y+4.8), text(m.Text))
+		fmt.Fprintf(b, `<rect class="mk %s" x="%s" y="%s" width="18" height="18" rx="2"/><text class="mk-t tg" `+
+			`x="%s" y="%s">%s</text>`, m.Tone, num(x-9), num(y-9), num(x), num(y+4.8), text(m.Text))
 	case "ring":
-		fmt.Fprintf(b, `<circle class="mk %s hollow" cx="%s" cy="%s" r="8.5"/><text class="mk-t ask" x="%s" y="%s">%s</text>`, m.Tone, num(x), num(y), num(x), num(y+4.6), text(m.Text))
+		fmt.Fprintf(b, `<circle class="mk %s hollow" cx="%s" cy="%s" r="8.5"/><text class="mk-t ask" x="%s" `+
+			`y="%s">%s</text>`, m.Tone, num(x), num(y), num(x), num(y+4.6), text(m.Text))
 	case "flag":
-		fmt.Fprintf(b, `<path class="mk %s" d="M%s %s h21 l-5 7 l5 7 h-21z"/><path class="tick" d="M%s %s v21"/><text class="mk-t tg" x="%s" y="%s">%s</text>`, m.Tone, num(x-9), num(y-12), num(x-9), num(y-12), num(x-1), num(y), text(m.Text))
+		fmt.Fprintf(b, `<path class="mk %s" d="M%s %s h21 l-5 7 l5 7 h-21z"/><path class="tick" d="M%s %s `+
+			`v21"/><text class="mk-t tg" x="%s" y="%s">%s</text>`, m.Tone, num(x-9), num(y-12), num(x-9), num(y-12),
+			num(x-1), num(y), text(m.Text))
 	case "next":
 		fmt.Fprintf(b, `<path class="mk %s" d="M%s %s h10 l7 9 l-7 9 h-10z"/>`, m.Tone, num(x-8), num(y-9))
 	default:

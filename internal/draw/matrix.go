@@ -47,7 +47,8 @@ func (m Matrix) SVG() string {
 	}
 	w, h := matrixName+matrixCol*float64(len(m.Columns))+8, matrixHead+matrixRow*float64(len(m.Rows))+8
 	s := &sheet{}
-	fmt.Fprintf(&s.b, `<svg class="matrix" width="%s" height="%s" viewBox="0 0 %s %s" role="img" aria-label="findings against causes: %s">`, num(w), num(h), num(w), num(h), text(m.said()))
+	fmt.Fprintf(&s.b, `<svg class="matrix" width="%s" height="%s" viewBox="0 0 %s %s" role="img" `+
+		`aria-label="findings against causes: %s">`, num(w), num(h), num(w), num(h), text(m.said()))
 	for i, c := range m.Columns {
 		x := matrixName + matrixCol*float64(i)
 		if c.Mine {
@@ -143,7 +144,8 @@ func TimeStrip(sudden, hours, gradual []StripEvent) string {
 	const width, left, zone, top, step = 720.0, 4.0, 238.0, 40.0, 34.0
 	h := top + step*float64(most) + 30
 	s := &sheet{}
-	fmt.Fprintf(&s.b, `<svg class="strip" viewBox="0 0 %s %s" role="img" aria-label="marks from sudden to gradual">`, num(width), num(h))
+	fmt.Fprintf(&s.b, `<svg class="strip" viewBox="0 0 %s %s" role="img" aria-label="marks from sudden to `+
+		`gradual">`, num(width), num(h))
 	base := h - 18
 	for i, z := range []struct {
 		name   string

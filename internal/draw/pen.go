@@ -44,7 +44,8 @@ func (p pen) rect(class string, x, top, w, h float64, round ...float64) {
 	if len(round) > 0 {
 		r = round[0] * p.s
 	}
-	fmt.Fprintf(p.b, `<rect class="%s" x="%s" y="%s" width="%s" height="%s"`, class, num(x1), num(p.py(top)), num(math.Max(x2-x1, 1.6)), num(math.Max(h*p.s, 1.2)))
+	fmt.Fprintf(p.b, `<rect class="%s" x="%s" y="%s" width="%s" height="%s"`, class, num(x1), num(p.py(top)),
+		num(math.Max(x2-x1, 1.6)), num(math.Max(h*p.s, 1.2)))
 	if r > 0 {
 		fmt.Fprintf(p.b, ` rx="%s"`, num(r))
 	}
@@ -93,7 +94,10 @@ func text(s string) string { return html.EscapeString(s) }
 // Defs holds the patterns that the drawings of a page share; it stands once in
 // a page, before the first drawing.
 const Defs = `<svg width="0" height="0" aria-hidden="true" class="defs"><defs>` +
-	`<pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="6" height="6" class="hatch-bg"/><line x1="0" y1="0" x2="0" y2="6" class="hatch-ln"/></pattern>` +
-	`<pattern id="hatch2" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)"><rect width="6" height="6" class="hatch-bg"/><line x1="0" y1="0" x2="0" y2="6" class="hatch-ln"/></pattern>` +
-	`<pattern id="soft" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="4" height="4" class="soft-bg"/><line x1="0" y1="0" x2="0" y2="4" class="soft-ln"/></pattern>` +
+	`<pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect ` +
+	`width="6" height="6" class="hatch-bg"/><line x1="0" y1="0" x2="0" y2="6" class="hatch-ln"/></pattern>` +
+	`<pattern id="hatch2" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)"><rect ` +
+	`width="6" height="6" class="hatch-bg"/><line x1="0" y1="0" x2="0" y2="6" class="hatch-ln"/></pattern>` +
+	`<pattern id="soft" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect ` +
+	`width="4" height="4" class="soft-bg"/><line x1="0" y1="0" x2="0" y2="4" class="soft-ln"/></pattern>` +
 	`</defs></svg>`

@@ -34,7 +34,8 @@ func Pieces(pieces []PieceView, said string) string {
 	}
 	width := math.Max(200, float64(n)*pieceWide+24)
 	s := &sheet{}
-	fmt.Fprintf(&s.b, `<svg class="pieces" width="%s" height="%s" viewBox="0 0 %s %s" role="group" aria-label="%s">`, num(width), num(pieceTall), num(width), num(pieceTall), text(said))
+	fmt.Fprintf(&s.b, `<svg class="pieces" width="%s" height="%s" viewBox="0 0 %s %s" role="group" `+
+		`aria-label="%s">`, num(width), num(pieceTall), num(width), num(pieceTall), text(said))
 	s.path("cl", "M4 66 H%v", width-4)
 	for i, p := range pieces {
 		x := 12 + float64(i)*pieceWide
@@ -51,7 +52,9 @@ func (s *sheet) piece(i int, p PieceView, x float64) {
 	}
 	said := fmt.Sprintf("%d %s%s", i+1, p.Title, word)
 	if live {
-		fmt.Fprintf(&s.b, `<g class="flip pc" data-set="%s" data-value="%s" data-base="%s" tabindex="0" role="button" aria-label="%s; tap to turn over"><title>%s</title>`, text(p.Set), text(p.Turn), text(p.Base), text(said), text(said))
+		fmt.Fprintf(&s.b, `<g class="flip pc" data-set="%s" data-value="%s" data-base="%s" tabindex="0" `+
+			`role="button" aria-label="%s; tap to turn over"><title>%s</title>`, text(p.Set), text(p.Turn),
+			text(p.Base), text(said), text(said))
 	} else {
 		fmt.Fprintf(&s.b, `<g class="pc" aria-label="%s"><title>%s</title>`, text(said), text(said))
 	}
@@ -71,7 +74,8 @@ func (s *sheet) piece(i int, p PieceView, x float64) {
 				s.path("dish", "M%v %v H%v V%v H%vZ", mid-4, rim, mid+4, bore, mid-4)
 				continue
 			}
-			s.path("dish", "M%v %v L%v %v H%v L%v %vZ", mid-m*12-3.5, rim, mid+m*12-3.5, bore, mid+m*12+3.5, mid-m*12+3.5, rim)
+			s.path("dish", "M%v %v L%v %v H%v L%v %vZ", mid-m*12-3.5, rim, mid+m*12-3.5, bore, mid+m*12+3.5,
+				mid-m*12+3.5, rim)
 		case "friction":
 			s.rect("k", mid-3, math.Min(rim, bore), 6, math.Abs(rim-bore))
 			s.rect("lining", mid-9, math.Min(rim, bore)+3, 6, math.Abs(rim-bore)-6)
@@ -99,7 +103,8 @@ func (s *sheet) piece(i int, p PieceView, x float64) {
 	s.text("no", mid, 139, "middle", fmt.Sprint(i+1))
 	s.b.WriteString(`</g>`)
 	if !p.Locked {
-		fmt.Fprintf(&s.b, `<g class="flip drop" data-set="%s" data-value="%s" data-base="%s" tabindex="0" role="button" aria-label="take out %d">`, text(p.Set), text(p.Drop), text(p.Base), i+1)
+		fmt.Fprintf(&s.b, `<g class="flip drop" data-set="%s" data-value="%s" data-base="%s" tabindex="0" `+
+			`role="button" aria-label="take out %d">`, text(p.Set), text(p.Drop), text(p.Base), i+1)
 		s.rect("hit", x+1, 145, pieceWide-2, 44)
 		s.path("drop-x", "M%v 161 l12 12 m0 -12 l-12 12", mid-6)
 		s.b.WriteString(`</g>`)

@@ -54,7 +54,8 @@ func (f FlowPlot) SVG() string {
 	px := func(p float64) float64 { return left + p/pmax*(right-left) }
 	py := func(q float64) float64 { return bottom - (q-low)/(f.Theory*1.06-low)*(bottom-top) }
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg class="plot%s" viewBox="0 0 %s %s" role="img" aria-label="delivered flow against pressure">`, tall, num(width), num(height))
+	fmt.Fprintf(&b, `<svg class="plot%s" viewBox="0 0 %s %s" role="img" aria-label="delivered flow against `+
+		`pressure">`, tall, num(width), num(height))
 	if f.Band != nil {
 		path := fmt.Sprintf("M%s %s H%s", num(px(0)), num(py(f.Theory)), num(px(f.Duty)))
 		for i := 20; i >= 0; i-- {
@@ -65,7 +66,9 @@ func (f FlowPlot) SVG() string {
 	}
 	fmt.Fprintf(&b, `<path class="pl-ax" d="M%s %s V%s H%s"/>`, num(left), num(top-6), num(bottom), num(right))
 	f.grid(&b, px, py, left, right, bottom, pmax, low)
-	fmt.Fprintf(&b, `<path class="pl-th" d="M%s %s H%s"/><text class="pl-t" x="%s" y="%s" text-anchor="end">theoretical %s</text>`, num(left), num(py(f.Theory)), num(right), num(right), num(py(f.Theory)-5), quantity.Show(f.Theory, quantity.Flow, f.System))
+	fmt.Fprintf(&b, `<path class="pl-th" d="M%s %s H%s"/><text class="pl-t" x="%s" y="%s" `+
+		`text-anchor="end">theoretical %s</text>`, num(left), num(py(f.Theory)), num(right), num(right),
+		num(py(f.Theory)-5), quantity.Show(f.Theory, quantity.Flow, f.System))
 	for _, c := range f.Curves {
 		path, steps := "", 80
 		for i := 0; i <= steps; i++ {
@@ -82,10 +85,12 @@ func (f FlowPlot) SVG() string {
 	for _, p := range f.Points {
 		x, y := px(p.Pressure), py(math.Max(low, p.Flow))
 		if p.Class == "received" {
-			fmt.Fprintf(&b, `<path class="pl-p received" d="M%s %s l6 6 l-6 6 l-6 -6z"><title>%s</title></path>`, num(x), num(y-6), text(p.Label))
+			fmt.Fprintf(&b, `<path class="pl-p received" d="M%s %s l6 6 l-6 6 l-6 -6z"><title>%s</title></path>`,
+				num(x), num(y-6), text(p.Label))
 			continue
 		}
-		fmt.Fprintf(&b, `<circle class="pl-p %s" cx="%s" cy="%s" r="5"><title>%s</title></circle>`, p.Class, num(x), num(y), text(p.Label))
+		fmt.Fprintf(&b, `<circle class="pl-p %s" cx="%s" cy="%s" r="5"><title>%s</title></circle>`, p.Class, num(x),
+			num(y), text(p.Label))
 	}
 	f.legend(&b, left)
 	b.WriteString(`</svg>`)
@@ -102,7 +107,8 @@ func (f FlowPlot) legend(b *strings.Builder, left float64) {
 	var rows []string
 	for i := len(f.Curves) - 1; i >= 0; i-- {
 		c := f.Curves[i]
-		rows = append(rows, fmt.Sprintf(`<path class="pl-c %s" d="M%s %%s h22"/><text class="pl-t %s" x="%s" y="%%s">%s</text>`, c.Class, num(left+12), c.Class, num(left+40), text(c.Label)))
+		rows = append(rows, fmt.Sprintf(`<path class="pl-c %s" d="M%s %%s h22"/><text class="pl-t %s" x="%s" `+
+			`y="%%s">%s</text>`, c.Class, num(left+12), c.Class, num(left+40), text(c.Label)))
 	}
 	seen := map[string]bool{}
 	for _, p := range f.Points {
@@ -110,10 +116,12 @@ func (f FlowPlot) legend(b *strings.Builder, left float64) {
 			continue
 		}
 		seen[p.Class] = true
-		name := map[string]string{"received": "measured as received", "rebuilt": "measured after the rebuild", "failed": "earlier attempt"}[p.Class]
+		name := map[string]string{"received": "measured as received", "rebuilt": "measured after the rebuild",
+			"failed": "earlier attempt"}[p.Class]
 		shape := fmt.Sprintf(`<circle class="pl-p %s" cx="%s" cy="%%s" r="5"/>`, p.Class, num(left+23))
 		if p.Class == "received" {
-			shape = fmt.Sprintf(`<rect class="pl-p received" x="%s" y="%%s" width="9" height="9" transform="translate(0 -4.5)"/>`, num(left+18.5))
+			shape = fmt.Sprintf(`<rect class="pl-p received" x="%s" y="%%s" width="9" height="9" `+
+				`transform="translate(0 -4.5)"/>`, num(left+18.5))
 		}
 		rows = append(rows, shape+fmt.Sprintf(`<text class="pl-t" x="%s" y="%%s">%s</text>`, num(left+40), name))
 	}
@@ -144,13 +152,18 @@ func (f FlowPlot) grid(b *strings.Builder, px, py func(float64) float64, left, r
 	qu, _ := quantity.ShopUnit(f.Theory, quantity.Flow, f.System)
 	for _, v := range ticks(0, pu.In(pmax), 5) {
 		x := px(v * pu.Factor)
-		fmt.Fprintf(b, `<path class="pl-tick" d="M%s %s v5"/><text class="pl-t" x="%s" y="%s" text-anchor="middle">%s</text>`, num(x), num(bottom), num(x), num(bottom+17), strconv.FormatFloat(v, 'g', 6, 64))
+		fmt.Fprintf(b, `<path class="pl-tick" d="M%s %s v5"/><text class="pl-t" x="%s" y="%s" `+
+			`text-anchor="middle">%s</text>`, num(x), num(bottom), num(x), num(bottom+17),
+			strconv.FormatFloat(v, 'g', 6, 64))
 	}
 	for _, v := range ticks(qu.In(low), qu.In(f.Theory), 4) {
 		y := py(v * qu.Factor)
-		fmt.Fprintf(b, `<path class="pl-g" d="M%s %s H%s"/><text class="pl-t" x="%s" y="%s" text-anchor="end">%s</text>`, num(left), num(y), num(right), num(left-6), num(y+4), strconv.FormatFloat(v, 'g', 6, 64))
+		fmt.Fprintf(b, `<path class="pl-g" d="M%s %s H%s"/><text class="pl-t" x="%s" y="%s" `+
+			`text-anchor="end">%s</text>`, num(left), num(y), num(right), num(left-6), num(y+4),
+			strconv.FormatFloat(v, 'g', 6, 64))
 	}
-	fmt.Fprintf(b, `<text class="pl-t" x="%s" y="%s" text-anchor="end">%s</text><text class="pl-t" x="4" y="12">%s</text>`, num(right), num(bottom+31), pu.Name, qu.Name)
+	fmt.Fprintf(b, `<text class="pl-t" x="%s" y="%s" text-anchor="end">%s</text><text class="pl-t" x="4" `+
+		`y="12">%s</text>`, num(right), num(bottom+31), pu.Name, qu.Name)
 }
 
 // ticks gives round figures between two ends.
@@ -186,7 +199,9 @@ func BoltCircle(order []int) string {
 		return c + r*math.Cos(turn), c + r*math.Sin(turn)
 	}
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg class="bolts" viewBox="0 0 220 220" role="img" aria-label="tightening order, crosswise"><circle class="bo-c" cx="110" cy="110" r="100"/><circle class="bo-p" cx="110" cy="110" r="78"/><path class="cl" d="M4 110 H216 M110 4 V216"/>`)
+	fmt.Fprintf(&b, `<svg class="bolts" viewBox="0 0 220 220" role="img" aria-label="tightening order,`+
+		` crosswise"><circle class="bo-c" cx="110" cy="110" r="100"/><circle class="bo-p" cx="110" cy="110" `+
+		`r="78"/><path class="cl" d="M4 110 H216 M110 4 V216"/>`)
 	path := ""
 	for i, pos := range order {
 		x, y := at(pos)
@@ -203,7 +218,8 @@ func BoltCircle(order []int) string {
 		if i == 0 {
 			class += " first"
 		}
-		fmt.Fprintf(&b, `<circle class="%s" cx="%s" cy="%s" r="16"/><text class="bo-n" x="%s" y="%s">%d</text>`, class, num(x), num(y), num(x), num(y+6), i+1)
+		fmt.Fprintf(&b, `<circle class="%s" cx="%s" cy="%s" r="16"/><text class="bo-n" x="%s" y="%s">%d</text>`,
+			class, num(x), num(y), num(x), num(y+6), i+1)
 	}
 	b.WriteString(`</svg>`)
 	return b.String()
@@ -213,8 +229,10 @@ func BoltCircle(order []int) string {
 // ordered, with the side the oil comes from.
 func GearPair(rotation string) string {
 	var b strings.Builder
-	b.WriteString(`<svg class="pair" viewBox="0 0 240 200" role="img" aria-label="rotation seen from the shaft end: ` + text(orUnknown(rotation)) + `">`)
-	b.WriteString(`<path class="pa-b" d="M120 14 a54 54 0 0 1 54 54 v64 a54 54 0 0 1 -108 0 v-64 a54 54 0 0 1 54 -54z"/>`)
+	b.WriteString(`<svg class="pair" viewBox="0 0 240 200" role="img" aria-label="rotation seen from the shaft end: ` +
+		`` + text(orUnknown(rotation)) + `">`)
+	b.WriteString(`<path class="pa-b" d="M120 14 a54 54 0 0 1 54 54 v64 a54 54 0 0 1 -108 0 v-64 a54 54 0 0 1 54 ` +
+		`-54z"/>`)
 	for i, cy := range []float64{68, 132} {
 		gear(&b, 120, cy, 38, 27, 11, float64(i)*math.Pi/11)
 		r := 11.0
@@ -227,11 +245,14 @@ func GearPair(rotation string) string {
 		}
 		// With the upper gear turning right its teeth part from the mesh on the
 		// left: there the gaps open and draw oil in; it leaves on the right.
-		fmt.Fprintf(&b, `<path class="pa-a" d="M%s 30 a44 44 0 0 %d %s 0 m%s -8 l%s 8 l%s 8"/>`, num(120-m*22), sweep(m), num(m*44), num(-m*9), num(m*9), num(-m*9))
+		fmt.Fprintf(&b, `<path class="pa-a" d="M%s 30 a44 44 0 0 %d %s 0 m%s -8 l%s 8 l%s 8"/>`, num(120-m*22),
+			sweep(m), num(m*44), num(-m*9), num(m*9), num(-m*9))
 		head := fmt.Sprintf("m%s -7 l%s 7 l%s 7", num(-m*9), num(m*9), num(-m*9))
 		in, out := 120-m*92, 120+m*92
-		fmt.Fprintf(&b, `<path class="pa-f in" d="M%s 100 H%s %s"/><text class="pa-t" x="%s" y="84" text-anchor="middle">in</text>`, num(in), num(120-m*62), head, num(120-m*80))
-		fmt.Fprintf(&b, `<path class="pa-f out" d="M%s 100 H%s %s"/><text class="pa-t" x="%s" y="84" text-anchor="middle">out</text>`, num(120+m*62), num(out), head, num(120+m*80))
+		fmt.Fprintf(&b, `<path class="pa-f in" d="M%s 100 H%s %s"/><text class="pa-t" x="%s" y="84" `+
+			`text-anchor="middle">in</text>`, num(in), num(120-m*62), head, num(120-m*80))
+		fmt.Fprintf(&b, `<path class="pa-f out" d="M%s 100 H%s %s"/><text class="pa-t" x="%s" y="84" `+
+			`text-anchor="middle">out</text>`, num(120+m*62), num(out), head, num(120+m*80))
 	}
 	b.WriteString(`</svg>`)
 	return b.String()
@@ -262,7 +283,8 @@ func gear(b *strings.Builder, cx, cy, ro, ri float64, teeth int, turn float64) {
 			if i == 0 && k == 0 {
 				cmd = "M"
 			}
-			path += fmt.Sprintf("%s%s %s", cmd, num(cx+p.r*math.Cos(base+p.a*step)), num(cy+p.r*math.Sin(base+p.a*step)))
+			path += fmt.Sprintf("%s%s %s", cmd, num(cx+p.r*math.Cos(base+p.a*step)),
+				num(cy+p.r*math.Sin(base+p.a*step)))
 		}
 	}
 	fmt.Fprintf(b, `<path class="pa-g" d="%sZ"/>`, path)
@@ -281,5 +303,7 @@ func GradeTile(grade int) string {
 		return ""
 	}
 	d := profiles[grade]
-	return `<svg class="grade" viewBox="0 0 120 62" aria-hidden="true"><path class="gr-b" d="` + d + ` V58 H4Z"/><path class="gr-l" fill="none" d="` + d + `"/><path class="gr-n" d="M70 4 q14 2 12 16 q-3 5 -8 2 q-8 -6 -4 -18z"/></svg>`
+	return `<svg class="grade" viewBox="0 0 120 62" aria-hidden="true"><path class="gr-b" d="` + d +
+		` V58 H4Z"/><path class="gr-l" fill="none" d="` + d +
+		`"/><path class="gr-n" d="M70 4 q14 2 12 16 q-3 5 -8 2 q-8 -6 -4 -18z"/></svg>`
 }

@@ -13,7 +13,8 @@ type sheet struct {
 
 func newSheet(class string, w, h float64, said string) *sheet {
 	s := &sheet{}
-	fmt.Fprintf(&s.b, `<svg class="%s" viewBox="0 0 %s %s" role="img" aria-label="%s">`, class, num(w), num(h), text(said))
+	fmt.Fprintf(&s.b, `<svg class="%s" viewBox="0 0 %s %s" role="img" aria-label="%s">`, class, num(w), num(h),
+		text(said))
 	return s
 }
 
@@ -42,7 +43,8 @@ func (s *sheet) path(class, d string, at ...float64) {
 // text writes at a place; the anchor is start, middle or end.
 func (s *sheet) text(class string, x, y float64, anchor, what string) {
 	if what != "" {
-		fmt.Fprintf(&s.b, `<text class="%s" x="%s" y="%s" text-anchor="%s">%s</text>`, class, num(x), num(y), anchor, text(what))
+		fmt.Fprintf(&s.b, `<text class="%s" x="%s" y="%s" text-anchor="%s">%s</text>`, class, num(x), num(y),
+			anchor, text(what))
 	}
 }
 
@@ -54,7 +56,8 @@ func (s *sheet) arrow(class string, x1, x2, y, thick float64) {
 		m = -1
 	}
 	neck := x2 - m*head
-	s.path(class, "M%v %v H%v V%v L%v %v L%v %v V%v H%vZ", x1, y-thick/2, neck, y-thick, x2, y, neck, y+thick, y+thick/2, x1)
+	s.path(class, "M%v %v H%v V%v L%v %v L%v %v V%v H%vZ", x1, y-thick/2, neck, y-thick, x2, y, neck, y+thick,
+		y+thick/2, x1)
 }
 
 // height is a dimension line between two heights at x, with its figure beside it.

@@ -79,7 +79,8 @@ func (d DiscStack) disc(s *sheet, k int, x, cone, thick, mid, scale float64) {
 	open, end := `<g>`, `</g>`
 	if d.Edit != "" {
 		word := map[bool]string{true: "right", false: "left"}[right]
-		open = fmt.Sprintf(`<g class="flip" data-flip="%d" data-in="%s" tabindex="0" role="button" aria-label="disc %d, dished to the %s; turn it over">`, k, text(d.Edit), k+1, word)
+		open = fmt.Sprintf(`<g class="flip" data-flip="%d" data-in="%s" tabindex="0" role="button" aria-label="disc `+
+			`%d, dished to the %s; turn it over">`, k, text(d.Edit), k+1, word)
 	}
 	s.b.WriteString(open)
 	s.rect("hit", x-2, mid-ro-6, cone+thick+4, 2*ro+12)
@@ -124,7 +125,8 @@ func PlateStack(plates, edit string) string {
 		open := `<g>`
 		if edit != "" {
 			name := map[byte]string{'f': "friction plate", 's': "separator"}[plates[i]]
-			open = fmt.Sprintf(`<g class="flip" data-flip="%d" data-in="%s" tabindex="0" role="button" aria-label="%d, %s; change it">`, i, text(edit), i+1, name)
+			open = fmt.Sprintf(`<g class="flip" data-flip="%d" data-in="%s" tabindex="0" role="button" `+
+				`aria-label="%d, %s; change it">`, i, text(edit), i+1, name)
 		}
 		s.b.WriteString(open)
 		s.rect("hit", at, mid-ro-8, w, 2*ro+16)

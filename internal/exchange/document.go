@@ -50,7 +50,8 @@ func Parse(text []byte) (*Document, error) {
 		return nil, errors.New("this is not a job document: there is something after its end")
 	}
 	if d.root["format"] != Format {
-		return nil, fmt.Errorf("this is not a job document: format is %q, %q is wanted", fmt.Sprint(d.root["format"]), Format)
+		return nil, fmt.Errorf("this is not a job document: format is %q, %q is wanted",
+			fmt.Sprint(d.root["format"]), Format)
 	}
 	var kept struct {
 		Worked []calculation `json:"worked_figures"`

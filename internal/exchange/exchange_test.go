@@ -73,7 +73,8 @@ func TestRoundTripOfEveryDemoJob(t *testing.T) {
 				require.NoError(t, here.Acknowledge(ctx, iva, tag, 1, c))
 			}
 			for _, p := range st.Job.Pictures {
-				require.NoError(t, here.AddMark(ctx, iva, tag, 1, p.Number, unit.PictureMark{X: .5, Y: .25, Note: "here", Part: st.Parts[1].Code}))
+				require.NoError(t, here.AddMark(ctx, iva, tag, 1, p.Number,
+					unit.PictureMark{X: .5, Y: .25, Note: "here", Part: st.Parts[1].Code}))
 			}
 			require.NoError(t, here.PutFigure(ctx, iva, tag, "mesh", []byte(`{"mesh":"100"}`), "strainer"))
 			st, err = here.Load(ctx, tag, 1)
@@ -135,7 +136,8 @@ func TestWaiverOfEveryKindOfStopTravels(t *testing.T) {
 		case unit.StopLoose, unit.StopPiece:
 			code.Part, code.Feature, code.Number = "", "", 3
 		}
-		passes = append(passes, map[string]any{"code": code.String(), "stop_text": "x", "reason": "agreed", "by": "Odd", "at": "2031-05-14T10:00:00Z"})
+		passes = append(passes, map[string]any{"code": code.String(), "stop_text": "x", "reason": "agreed",
+			"by": "Odd", "at": "2031-05-14T10:00:00Z"})
 	}
 	tree["stop_passes"] = passes
 	require.NoError(t, bring(ctx, s, tree))
@@ -148,7 +150,8 @@ func TestWaiverOfEveryKindOfStopTravels(t *testing.T) {
 func minimal() map[string]any {
 	return map[string]any{
 		"format": "corvek.job", "version": 2,
-		"job":      map[string]any{"tag": "T-1", "title": "x", "policy": "on_condition", "waiting": "technician", "received_on": "2031-01-01"},
+		"job": map[string]any{"tag": "T-1", "title": "x", "policy": "on_condition", "waiting": "technician",
+			"received_on": "2031-01-01"},
 		"customer": map[string]any{"name": "x"},
 		"units":    []any{map[string]any{"family": "external_gear_pump", "name": "n"}},
 	}
@@ -211,48 +214,86 @@ func TestImportRefusesWithThePathOfTheBadValue(t *testing.T) {
 		{path: "units[0].gauge.weather", unit: map[string]any{"gauge": map[string]any{"weather": "fine"}}},
 		{path: "units[0].identity.halo", unit: map[string]any{"identity": map[string]any{"halo": "yes"}}},
 		{path: "units[0].parts[0].code", unit: map[string]any{"parts": []any{map[string]any{"code": "wing"}}}},
-		{path: "units[0].parts[0].kind", unit: map[string]any{"parts": []any{map[string]any{"code": "wing", "kind": "dragon", "name": "x"}}}},
-		{path: "units[0].parts[0].code", unit: map[string]any{"parts": []any{map[string]any{"code": "a wing/1", "kind": "spacer", "name": "x"}}}},
+		{path: "units[0].parts[0].kind", unit: map[string]any{"parts": []any{map[string]any{"code": "wing",
+			"kind": "dragon", "name": "x"}}}},
+		{path: "units[0].parts[0].code", unit: map[string]any{"parts": []any{map[string]any{"code": "a wing/1",
+			"kind": "spacer", "name": "x"}}}},
 		{path: "units[0].parts[0].expected", unit: part(map[string]any{"expected": -1})},
 		{path: "units[0].parts[0].found", unit: part(map[string]any{"found": "-1"})},
 		{path: "units[0].parts[0].off", unit: part(map[string]any{"off": "perhaps"})},
 		{path: "units[0].parts[0].facing", unit: part(map[string]any{"facing": "inside out"})},
 		{path: "units[0].parts[0].stuck", unit: part(map[string]any{"stuck": "glued"})},
 		{path: "units[0].parts[0].stack_found", unit: part(map[string]any{"stack_found": "disc>"})},
-		{path: "units[0].parts[0].features[0].code", unit: part(map[string]any{"features": []any{map[string]any{"code": "mood"}}})},
-		{path: "units[0].parts[0].features[0].upper", unit: feature(map[string]any{"lower": "7 thou", "upper": "3 thou"})},
+		{path: "units[0].parts[0].features[0].code", unit: part(map[string]any{
+			"features": []any{map[string]any{"code": "mood"}}})},
+		{path: "units[0].parts[0].features[0].upper", unit: feature(map[string]any{"lower": "7 thou",
+			"upper": "3 thou"})},
 		{path: "units[0].parts[0].features[0].standing", unit: feature(map[string]any{"standing": "gospel"})},
-		{path: "units[0].parts[0].features[0].readings[0].stage", unit: reading(map[string]any{"stage": "later", "slot": "leaf:7 thou", "value": "goes"})},
-		{path: "units[0].parts[0].features[0].readings[0].slot", unit: reading(map[string]any{"stage": "found", "slot": "r1c1", "value": "1 mm"})},
-		{path: "units[0].parts[0].features[0].readings[0].value", unit: reading(map[string]any{"stage": "found", "slot": "leaf:7 thou", "value": "wobbles"})},
-		{path: "units[0].parts[0].features[0].readings[0].round", unit: reading(map[string]any{"round": 4, "stage": "found", "slot": "leaf:7 thou", "value": "goes"})},
-		{path: "units[0].parts[0].features[0].readings[0].at", unit: reading(map[string]any{"stage": "found", "slot": "leaf:7 thou", "value": "goes", "at": "noon"})},
-		{path: "units[0].parts[0].decisions[0].choice", unit: part(map[string]any{"decisions": []any{map[string]any{"round": 1, "choice": "pray"}}})},
-		{path: "units[0].parts[0].steps[0].turn", unit: part(map[string]any{"steps": []any{map[string]any{"round": 1, "turn": "like butter"}}})},
-		{path: "units[0].parts[0].steps[0].torque", unit: part(map[string]any{"steps": []any{map[string]any{"round": 1, "torque": "tight"}}})},
-		{path: "units[0].rounds[1].number", unit: map[string]any{"rounds": []any{map[string]any{"number": 1}, map[string]any{"number": 3}}}},
-		{path: "units[0].loose[0].part", unit: map[string]any{"loose": []any{map[string]any{"what": "chip", "count": 1, "part": "wing"}}}},
-		{path: "units[0].loose[0].count", unit: map[string]any{"loose": []any{map[string]any{"what": "chip", "count": 0}}}},
-		{path: "units[0].kit[0].place", unit: map[string]any{"kit": []any{map[string]any{"name": "ring", "count": 1, "place": "wing"}}}},
-		{path: "units[0].kit[1]", unit: map[string]any{"kit": []any{map[string]any{"line": 1, "name": "a", "count": 1}, map[string]any{"line": 1, "name": "b", "count": 1}}}},
-		{path: "units[0].evidence[0].code", unit: map[string]any{"evidence": []any{map[string]any{"round": 1, "code": "bad_vibes", "state": "seen"}}}},
-		{path: "units[0].evidence[0].state", unit: map[string]any{"evidence": []any{map[string]any{"round": 1, "code": "fine_lines", "state": "felt"}}}},
-		{path: "units[0].conclusions[0].cause", unit: map[string]any{"conclusions": []any{map[string]any{"round": 1, "cause": "gremlins"}}}},
-		{path: "units[0].attempts[0].points[0].code", unit: map[string]any{"attempts": []any{map[string]any{"number": 0, "round": 1, "source": "typed", "points": []any{map[string]any{"code": "p999"}}}}}},
-		{path: "units[0].attempts[0].points[0].flow", unit: map[string]any{"attempts": []any{map[string]any{"number": 0, "round": 1, "source": "typed", "points": []any{map[string]any{"code": "p100", "flow": "plenty"}}}}}},
-		{path: "units[0].attempts[0].source", unit: map[string]any{"attempts": []any{map[string]any{"number": 0, "round": 1, "source": "dreamt"}}}},
-		{path: "units[0].attempts", unit: map[string]any{"attempts": []any{map[string]any{"number": 1, "round": 1, "source": "typed"}}}},
-		{path: "acknowledgements[0].caution", root: map[string]any{"acknowledgements": []any{map[string]any{"caution": "dragons", "by": "Iva"}}}},
-		{path: "stop_passes[0].code", root: map[string]any{"stop_passes": []any{map[string]any{"code": "let me through", "reason": "x", "by": "Odd"}}}},
-		{path: "stop_passes[0].code", root: map[string]any{"stop_passes": []any{map[string]any{"code": "u2/strip/still_on", "reason": "x", "by": "Odd"}}}},
-		{path: "stop_passes[0].reason", root: map[string]any{"stop_passes": []any{map[string]any{"code": "u1/strip/still_on", "by": "Odd"}}}},
-		{path: "attachments[0].part", root: map[string]any{"attachments": []any{map[string]any{"file": "x", "name": "x", "part": "wing"}}}},
-		{path: "attachments[0].unit", root: map[string]any{"attachments": []any{map[string]any{"file": "x", "name": "x", "unit": 3}}}},
-		{path: "attachments[0].marks[0].x", root: map[string]any{"attachments": []any{map[string]any{"file": "x", "name": "x", "marks": []any{map[string]any{"x": 3, "y": 0.5}}}}}},
-		{path: "attachments[0].file", root: map[string]any{"attachments": []any{map[string]any{"file": "files/none.png", "name": "x"}}}},
-		{path: "worked_figures[0].calculator", root: map[string]any{"worked_figures": []any{map[string]any{"calculator": "oracle", "inputs": map[string]any{}, "answer": map[string]any{}}}}},
-		{path: "worked_figures[0].inputs", root: map[string]any{"worked_figures": []any{map[string]any{"calculator": "mesh", "answer": map[string]any{}}}}},
-		{path: "record[0].at", root: map[string]any{"record": []any{map[string]any{"who": "x", "at": "then", "action": "set"}}}},
+		{path: "units[0].parts[0].features[0].readings[0].stage",
+			unit: reading(map[string]any{"stage": "later", "slot": "leaf:7 thou", "value": "goes"})},
+		{path: "units[0].parts[0].features[0].readings[0].slot",
+			unit: reading(map[string]any{"stage": "found", "slot": "r1c1", "value": "1 mm"})},
+		{path: "units[0].parts[0].features[0].readings[0].value",
+			unit: reading(map[string]any{"stage": "found", "slot": "leaf:7 thou", "value": "wobbles"})},
+		{path: "units[0].parts[0].features[0].readings[0].round",
+			unit: reading(map[string]any{"round": 4, "stage": "found", "slot": "leaf:7 thou", "value": "goes"})},
+		{path: "units[0].parts[0].features[0].readings[0].at",
+			unit: reading(map[string]any{"stage": "found", "slot": "leaf:7 thou", "value": "goes", "at": "noon"})},
+		{path: "units[0].parts[0].decisions[0].choice",
+			unit: part(map[string]any{"decisions": []any{map[string]any{"round": 1, "choice": "pray"}}})},
+		{path: "units[0].parts[0].steps[0].turn", unit: part(map[string]any{
+			"steps": []any{map[string]any{"round": 1, "turn": "like butter"}}})},
+		{path: "units[0].parts[0].steps[0].torque", unit: part(map[string]any{
+			"steps": []any{map[string]any{"round": 1, "torque": "tight"}}})},
+		{path: "units[0].rounds[1].number", unit: map[string]any{"rounds": []any{map[string]any{"number": 1},
+			map[string]any{"number": 3}}}},
+		{path: "units[0].loose[0].part", unit: map[string]any{"loose": []any{map[string]any{"what": "chip",
+			"count": 1, "part": "wing"}}}},
+		{path: "units[0].loose[0].count", unit: map[string]any{"loose": []any{map[string]any{"what": "chip",
+			"count": 0}}}},
+		{path: "units[0].kit[0].place", unit: map[string]any{"kit": []any{map[string]any{"name": "ring", "count": 1,
+			"place": "wing"}}}},
+		{path: "units[0].kit[1]", unit: map[string]any{"kit": []any{map[string]any{"line": 1, "name": "a",
+			"count": 1}, map[string]any{"line": 1, "name": "b", "count": 1}}}},
+		{path: "units[0].evidence[0].code", unit: map[string]any{"evidence": []any{map[string]any{"round": 1,
+			"code": "bad_vibes", "state": "seen"}}}},
+		{path: "units[0].evidence[0].state", unit: map[string]any{"evidence": []any{map[string]any{"round": 1,
+			"code": "fine_lines", "state": "felt"}}}},
+		{path: "units[0].conclusions[0].cause", unit: map[string]any{"conclusions": []any{map[string]any{"round": 1,
+			"cause": "gremlins"}}}},
+		{path: "units[0].attempts[0].points[0].code", unit: map[string]any{
+			"attempts": []any{map[string]any{"number": 0, "round": 1, "source": "typed",
+				"points": []any{map[string]any{"code": "p999"}}}}}},
+		{path: "units[0].attempts[0].points[0].flow", unit: map[string]any{
+			"attempts": []any{map[string]any{"number": 0, "round": 1, "source": "typed",
+				"points": []any{map[string]any{"code": "p100", "flow": "plenty"}}}}}},
+		{path: "units[0].attempts[0].source", unit: map[string]any{"attempts": []any{map[string]any{"number": 0,
+			"round": 1, "source": "dreamt"}}}},
+		{path: "units[0].attempts", unit: map[string]any{"attempts": []any{map[string]any{"number": 1, "round": 1,
+			"source": "typed"}}}},
+		{path: "acknowledgements[0].caution", root: map[string]any{
+			"acknowledgements": []any{map[string]any{"caution": "dragons", "by": "Iva"}}}},
+		{path: "stop_passes[0].code", root: map[string]any{
+			"stop_passes": []any{map[string]any{"code": "let me through", "reason": "x", "by": "Odd"}}}},
+		{path: "stop_passes[0].code", root: map[string]any{
+			"stop_passes": []any{map[string]any{"code": "u2/strip/still_on", "reason": "x", "by": "Odd"}}}},
+		{path: "stop_passes[0].reason", root: map[string]any{
+			"stop_passes": []any{map[string]any{"code": "u1/strip/still_on", "by": "Odd"}}}},
+		{path: "attachments[0].part", root: map[string]any{"attachments": []any{map[string]any{"file": "x",
+			"name": "x", "part": "wing"}}}},
+		{path: "attachments[0].unit", root: map[string]any{"attachments": []any{map[string]any{"file": "x",
+			"name": "x", "unit": 3}}}},
+		{path: "attachments[0].marks[0].x", root: map[string]any{"attachments": []any{map[string]any{"file": "x",
+			"name": "x", "marks": []any{map[string]any{"x": 3, "y": 0.5}}}}}},
+		{path: "attachments[0].file", root: map[string]any{
+			"attachments": []any{map[string]any{"file": "files/none.png", "name": "x"}}}},
+		{path: "worked_figures[0].calculator", root: map[string]any{
+			"worked_figures": []any{map[string]any{"calculator": "oracle", "inputs": map[string]any{},
+				"answer": map[string]any{}}}}},
+		{path: "worked_figures[0].inputs", root: map[string]any{
+			"worked_figures": []any{map[string]any{"calculator": "mesh", "answer": map[string]any{}}}}},
+		{path: "record[0].at", root: map[string]any{"record": []any{map[string]any{"who": "x", "at": "then",
+			"action": "set"}}}},
 		{path: "surprise", root: map[string]any{"surprise": true}},
 	}
 	for _, c := range cases {
@@ -287,14 +328,18 @@ func TestFirstVersionIsRead(t *testing.T) {
 	tree["version"] = 1
 	maps.Copy(tree["job"].(map[string]any), map[string]any{"station": "strip", "waiting": "hands"})
 	maps.Copy(tree["units"].([]any)[0].(map[string]any), map[string]any{
-		"gauge":    "new_unit=same",
-		"evidence": []any{map[string]any{"round": 1, "code": "fine_lines", "state": "seen", "found_how": "before wiping", "age": "not told"}},
-		"parts":    []any{map[string]any{"code": "rear_plate", "steps": []any{map[string]any{"round": 1, "done": true, "turn": "tight spot"}}}},
+		"gauge": "new_unit=same",
+		"evidence": []any{map[string]any{"round": 1, "code": "fine_lines", "state": "seen",
+			"found_how": "before wiping", "age": "not told"}},
+		"parts": []any{map[string]any{"code": "rear_plate",
+			"steps": []any{map[string]any{"round": 1, "done": true, "turn": "tight spot"}}}},
 	})
 	at := "2031-05-14T10:00:00Z"
 	tree["stop_passes"] = []any{
-		map[string]any{"code": "u1.measure.must.rear_plate.side_clearance", "stop_text": "x", "reason": "agreed", "by": "Odd", "at": at},
-		map[string]any{"code": "u1.kit.place53.piece0", "stop_text": "no piece for this place", "reason": "comes later", "by": "Odd", "at": at},
+		map[string]any{"code": "u1.measure.must.rear_plate.side_clearance", "stop_text": "x", "reason": "agreed",
+			"by": "Odd", "at": at},
+		map[string]any{"code": "u1.kit.place53.piece0", "stop_text": "no piece for this place",
+			"reason": "comes later", "by": "Odd", "at": at},
 	}
 	require.NoError(t, bring(ctx, s, tree))
 	j, err := s.Store.Job(ctx, "T-1")
@@ -311,7 +356,8 @@ func TestFirstVersionIsRead(t *testing.T) {
 	for _, e := range record {
 		texts += e.Action + "\n"
 	}
-	assert.Contains(t, texts, "waived elsewhere: no piece for this place: comes later", "what named a row of the other shop is not lost")
+	assert.Contains(t, texts, "waived elsewhere: no piece for this place: comes later",
+		"what named a row of the other shop is not lost")
 }
 
 // The schema in docs is made from the table of fields, describes what is really
@@ -356,7 +402,8 @@ func TestParseRefuses(t *testing.T) {
 }
 
 func FuzzParse(f *testing.F) {
-	f.Add([]byte(`{"format":"corvek.job","version":1,"job":{"tag":"T-1"},"customer":{"name":"x"},"units":[{"family":"f","name":"n"}]}`))
+	f.Add([]byte(`{"format":"corvek.job","version":1,"job":{"tag":"T-1"},"customer":{"name":"x"},` +
+		`"units":[{"family":"f","name":"n"}]}`))
 	f.Fuzz(func(t *testing.T, text []byte) {
 		d, err := exchange.Parse(text)
 		if err == nil {

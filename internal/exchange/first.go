@@ -44,7 +44,8 @@ func (d *Document) firstPasses() {
 	for _, p := range objects(d.root["stop_passes"]) {
 		code, _ := p["code"].(string)
 		if byRow.MatchString(code) {
-			lost = append(lost, map[string]any{"who": p["by"], "at": p["at"], "action": fmt.Sprintf("waived elsewhere: %v: %v", p["stop_text"], p["reason"])})
+			lost = append(lost, map[string]any{"who": p["by"], "at": p["at"],
+				"action": fmt.Sprintf("waived elsewhere: %v: %v", p["stop_text"], p["reason"])})
 			continue
 		}
 		p["code"] = secondCode(code)
@@ -60,7 +61,8 @@ var byRow = regexp.MustCompile(`^u\d+\.kit\.place`)
 func secondCode(code string) string {
 	code = strings.ReplaceAll(code, ".", "/")
 	for _, r := range [][2]string{
-		{"/measure/open/", "/measure/undecided/"}, {"/measure/must/", "/measure/not_measured/"}, {"/build/undone", "/build/unfitted"}, {"/duty pressure", "/duty_pressure"},
+		{"/measure/open/", "/measure/undecided/"}, {"/measure/must/", "/measure/not_measured/"},
+		{"/build/undone", "/build/unfitted"}, {"/duty pressure", "/duty_pressure"},
 	} {
 		code = strings.Replace(code, r[0], r[1], 1)
 	}

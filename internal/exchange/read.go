@@ -38,7 +38,8 @@ func read(d *Document, shop *entry.Shop) (j *unit.Job, record []unit.Entry, file
 	head := root.object("job")
 	r.head(head)
 	customer := root.object("customer")
-	r.job.Customer = unit.Customer{Name: customer.text("name", entry.MostLine), Place: customer.text("place", entry.MostLine), Contact: customer.text("contact", entry.MostLine)}
+	r.job.Customer = unit.Customer{Name: customer.text("name", entry.MostLine),
+		Place: customer.text("place", entry.MostLine), Contact: customer.text("contact", entry.MostLine)}
 	if strings.TrimSpace(r.job.Customer.Name) == "" {
 		customer.fail("name", "cannot be left empty")
 	}
@@ -226,7 +227,8 @@ func (r *reader) rounds(t *tree, u *unit.Unit) {
 	u.Rounds = nil
 	for i, x := range list {
 		n := &unit.Round{
-			Number: x.whole("number", i+1, 1, job.MostRounds), Reason: x.text("reason", entry.MostLine), BackTo: x.text("back_to", mostName),
+			Number: x.whole("number", i+1, 1, job.MostRounds), Reason: x.text("reason", entry.MostLine),
+			BackTo:   x.text("back_to", mostName),
 			OpenedBy: x.text("opened_by", mostName), OpenedAt: x.moment("opened_at"),
 		}
 		if n.Number != i+1 {
@@ -305,8 +307,9 @@ func (r *reader) feature(t *tree, u *unit.Unit, f *family.Family, p *unit.Part, 
 	spec := measure.SpecOf(fd, ft)
 	for _, x := range t.list("readings", mostReadings) {
 		v := &unit.Reading{
-			Round: round(x, u), Stage: x.text("stage", mostName), Slot: x.text("slot", mostName), Value: x.text("value", mostName),
-			By: x.text("by", mostName), At: x.moment("at"),
+			Round: round(x, u), Stage: x.text("stage", mostName), Slot: x.text("slot", mostName),
+			Value: x.text("value", mostName),
+			By:    x.text("by", mostName), At: x.moment("at"),
 		}
 		v.Measure()
 		switch {
@@ -379,7 +382,8 @@ func (r *reader) attempts(t *tree, u *unit.Unit, f *family.Family) {
 	}
 	u.Attempts = nil
 	for _, x := range list {
-		a := &unit.Attempt{Number: x.whole("number", 0, 0, job.MostAttempts), Round: round(x, u), By: x.text("by", mostName), At: x.moment("at")}
+		a := &unit.Attempt{Number: x.whole("number", 0, 0, job.MostAttempts), Round: round(x, u),
+			By: x.text("by", mostName), At: x.moment("at")}
 		for _, y := range x.list("points", 200) {
 			p := &unit.Point{Code: y.text("code", mostName)}
 			test, known := f.TestByCode(p.Code)
@@ -415,8 +419,9 @@ func (r *reader) read(root *tree) {
 func (r *reader) passes(root *tree) {
 	for _, x := range root.list("stop_passes", 2000) {
 		p := &unit.Pass{
-			Code: x.text("code", mostName), Text: x.text("stop_text", entry.MostArea), Reason: x.text("reason", entry.MostLine),
-			By: x.text("by", mostName), At: x.moment("at"),
+			Code: x.text("code", mostName), Text: x.text("stop_text", entry.MostArea),
+			Reason: x.text("reason", entry.MostLine),
+			By:     x.text("by", mostName), At: x.moment("at"),
 		}
 		code, ok := unit.ParseStopCode(p.Code)
 		u := r.job.Unit(code.Unit)
@@ -438,7 +443,8 @@ func (r *reader) passes(root *tree) {
 
 func (r *reader) pictures(root *tree) (files []string) {
 	for _, x := range root.list("attachments", job.MostPictures) {
-		p := r.job.AddPicture(&unit.Picture{Name: x.text("name", mostName), MediaType: x.text("media_type", mostName), Part: x.text("part", mostName)})
+		p := r.job.AddPicture(&unit.Picture{Name: x.text("name", mostName),
+			MediaType: x.text("media_type", mostName), Part: x.text("part", mostName)})
 		p.Number = x.whole("number", p.Number, 1, 10000)
 		p.Unit = x.whole("unit", 1, 1, len(r.job.Units))
 		u := r.job.Unit(p.Unit)
@@ -448,7 +454,8 @@ func (r *reader) pictures(root *tree) (files []string) {
 		r.fields(x, &entry.Place{Picture: p}, unit.ScopePicture)
 		known(x, "part", u, p.Part)
 		for _, y := range x.list("marks", job.MostMarks) {
-			m := p.AddMark(&unit.PictureMark{X: y.share("x"), Y: y.share("y"), Note: y.text("note", entry.MostLine), Evidence: y.text("evidence", mostName), Part: y.text("part", mostName)})
+			m := p.AddMark(&unit.PictureMark{X: y.share("x"), Y: y.share("y"), Note: y.text("note", entry.MostLine),
+				Evidence: y.text("evidence", mostName), Part: y.text("part", mostName)})
 			m.Number = y.whole("number", m.Number, 1, 1000)
 			known(y, "part", u, m.Part)
 			if m.Evidence != "" && !r.shop.Board(u.Family).KnowsMark(m.Evidence) {
@@ -475,7 +482,8 @@ func known(t *tree, name string, u *unit.Unit, part string) {
 // equal when it goes out again.
 func (r *reader) worked(root *tree, d *Document) {
 	for i, x := range root.list("worked_figures", job.MostWorked) {
-		w := &unit.Worked{Calculator: x.text("calculator", mostName), Note: x.text("note", entry.MostLine), By: x.text("by", mostName), At: x.moment("at")}
+		w := &unit.Worked{Calculator: x.text("calculator", mostName), Note: x.text("note", entry.MostLine),
+			By: x.text("by", mostName), At: x.moment("at")}
 		if _, err := calc.Find(w.Calculator); err != nil {
 			x.fail("calculator", "there is no calculator called %q", w.Calculator)
 		}
@@ -500,7 +508,8 @@ func tight(t *tree, name string, raw json.RawMessage) string {
 func (r *reader) record(root *tree) (out []unit.Entry) {
 	for _, x := range root.list("record", mostRecord) {
 		out = append(out, unit.Entry{
-			Who: x.text("who", mostName), At: x.moment("at"), Action: x.text("action", entry.MostArea+mostName), Field: x.text("field", mostName),
+			Who: x.text("who", mostName), At: x.moment("at"), Action: x.text("action", entry.MostArea+mostName),
+			Field:  x.text("field", mostName),
 			Before: x.text("before", entry.MostArea), After: x.text("after", entry.MostArea),
 		})
 		x.end()

@@ -20,7 +20,8 @@ func Schema() []byte {
 	round := shape{"type": "integer", "minimum": 1}
 
 	feature := of(unit.ScopeFeature, shape{"code": text, "readings": many1(record(shape{
-		"round": round, "stage": shape{"enum": []string{unit.StageFound, unit.StageBuilt}}, "slot": text, "value": text, "by": text, "at": moment,
+		"round": round, "stage": shape{"enum": []string{unit.StageFound, unit.StageBuilt}}, "slot": text,
+		"value": text, "by": text, "at": moment,
 	}, "round", "stage", "slot", "value"))}, "code")
 	part := of(unit.ScopePart, shape{
 		"code": text, "name": text, "kind": text, "branch": text, "features": many1(feature),
@@ -28,12 +29,14 @@ func Schema() []byte {
 		"steps":     many1(of(unit.ScopeStep, shape{"round": round, "by": text}, "round")),
 	}, "code")
 	attempt := of(unit.ScopeAttempt, shape{
-		"number": whole, "round": round, "by": text, "at": moment, "points": many1(of(unit.ScopePoint, shape{"code": text}, "code")),
+		"number": whole, "round": round, "by": text, "at": moment,
+		"points": many1(of(unit.ScopePoint, shape{"code": text}, "code")),
 	}, "number", "round")
 	one := of(unit.ScopeUnit, shape{
 		"family": text, "gauge": answers, "identity": answers,
-		"accounts":    many1(record(shape{"number": whole, "teller": text, "words": text}, "teller", "words")),
-		"rounds":      many1(record(shape{"number": round, "reason": text, "back_to": text, "opened_by": text, "opened_at": moment}, "number")),
+		"accounts": many1(record(shape{"number": whole, "teller": text, "words": text}, "teller", "words")),
+		"rounds": many1(record(shape{"number": round, "reason": text, "back_to": text, "opened_by": text,
+			"opened_at": moment}, "number")),
 		"parts":       many1(part),
 		"loose":       many1(of(unit.ScopeLoose, shape{"number": whole})),
 		"evidence":    many1(of(unit.ScopeEvidence, shape{"round": round, "code": text}, "round", "code")),
@@ -42,9 +45,11 @@ func Schema() []byte {
 		"attempts":    many1(attempt),
 	}, "family", "name")
 	share := shape{"type": "number", "minimum": 0, "maximum": 1}
-	mark := record(shape{"number": whole, "x": share, "y": share, "note": text, "evidence": text, "part": text}, "x", "y")
+	mark := record(shape{"number": whole, "x": share, "y": share, "note": text, "evidence": text, "part": text},
+		"x", "y")
 	picture := of(unit.ScopePicture, shape{
-		"file": text, "number": whole, "name": text, "media_type": text, "unit": whole, "part": text, "marks": many1(mark),
+		"file": text, "number": whole, "name": text, "media_type": text, "unit": whole, "part": text,
+		"marks": many1(mark),
 	}, "file", "name", "media_type")
 	signed := func(more shape, required ...string) shape {
 		more["by"], more["at"] = text, moment
@@ -53,14 +58,17 @@ func Schema() []byte {
 	object := shape{"type": "object"}
 	document := record(shape{
 		"format": shape{"const": Format}, "version": shape{"const": Version},
-		"job":              of(unit.ScopeJob, shape{"tag": text, "symptoms": shape{"type": "array", "items": text}}, "tag", "title", "policy", "waiting", "received_on"),
+		"job": of(unit.ScopeJob, shape{"tag": text, "symptoms": shape{"type": "array", "items": text}},
+			"tag", "title", "policy", "waiting", "received_on"),
 		"customer":         record(shape{"name": text, "place": text, "contact": text}, "name"),
 		"units":            shape{"type": "array", "minItems": 1, "items": one},
 		"acknowledgements": many1(signed(shape{"caution": text}, "caution")),
 		"stop_passes":      many1(signed(shape{"code": text, "stop_text": text, "reason": text}, "code", "reason")),
 		"attachments":      many1(picture),
-		"worked_figures":   many1(signed(shape{"calculator": text, "note": text, "inputs": object, "answer": object}, "calculator", "inputs", "answer")),
-		"record":           many1(record(shape{"who": text, "at": moment, "action": text, "field": text, "before": text, "after": text}, "who", "at", "action")),
+		"worked_figures": many1(signed(shape{"calculator": text, "note": text, "inputs": object,
+			"answer": object}, "calculator", "inputs", "answer")),
+		"record": many1(record(shape{"who": text, "at": moment, "action": text, "field": text,
+			"before": text, "after": text}, "who", "at", "action")),
 	}, "format", "version", "job", "customer", "units")
 	document["$schema"] = "https://json-schema.org/draft/2020-12/schema"
 	document["title"] = "Corvek job document"

@@ -30,7 +30,8 @@ func bench(t *testing.T) *job.Service {
 
 func newUnit(t *testing.T, s *job.Service, code string) string {
 	t.Helper()
-	tag, err := s.Create(context.Background(), iva, job.NewJob{Customer: "Somebody", Title: "A unit", Complaint: "It is weak", Family: code})
+	tag, err := s.Create(context.Background(), iva, job.NewJob{Customer: "Somebody", Title: "A unit",
+		Complaint: "It is weak", Family: code})
 	require.NoError(t, err)
 	return tag
 }
@@ -290,13 +291,15 @@ func TestShopChangesAFamily(t *testing.T) {
 	text, err := s.FamilyText(ctx, "check_valve")
 	require.NoError(t, err)
 	var fe *field.Error
-	require.ErrorAs(t, s.SaveFamily(ctx, odd, "check_valve", strings.Replace(text, "kind: ball", "kind: dragon", 1), "try"), &fe)
+	require.ErrorAs(t, s.SaveFamily(ctx, odd, "check_valve", strings.Replace(text, "kind: ball", "kind: dragon", 1),
+		"try"), &fe)
 	assert.Regexp(t, `^check_valve\.yaml:\d+: part ball: kind "dragon"`, fe.Text)
 	assert.ErrorIs(t, s.SaveFamily(ctx, iva, "check_valve", text, "try"), job.ErrForbidden)
 	require.ErrorAs(t, s.SaveFamily(ctx, odd, "Check Valve", text, "try"), &fe)
 	assert.False(t, s.OwnFamily("check_valve"))
 
-	require.NoError(t, s.SaveFamily(ctx, odd, "check_valve", strings.Replace(text, "name: Check valve", "name: Check valve, ours", 1), "our own name"))
+	require.NoError(t, s.SaveFamily(ctx, odd, "check_valve",
+		strings.Replace(text, "name: Check valve", "name: Check valve, ours", 1), "our own name"))
 	other, err := job.New(s.Store)
 	require.NoError(t, err)
 	require.NoError(t, other.Refresh(ctx))
@@ -312,17 +315,21 @@ func TestShopChangesAFamily(t *testing.T) {
 func TestToolOutOfCalibrationIsTold(t *testing.T) {
 	s := bench(t)
 	due := s.Now().AddDate(0, 0, -3)
-	require.NoError(t, s.Store.SaveInstrument(context.Background(), &store.Instrument{Name: "micrometer", Kind: "outside", Resolution: "0.001 mm", DueOn: &due}))
+	require.NoError(t, s.Store.SaveInstrument(context.Background(),
+		&store.Instrument{Name: "micrometer", Kind: "outside", Resolution: "0.001 mm", DueOn: &due}))
 	tag := newUnit(t, s, "master_cylinder")
 	f := partOf(t, load(t, s, tag), "piston").Features[0]
 	put(t, s, tag, of(f, "found/h1"), "22.04 mm")
 	assert.Contains(t, stops(load(t, s, tag), "measure"), "micrometer was due for calibration")
-	require.NoError(t, s.Store.SaveInstrument(context.Background(), &store.Instrument{Name: "Vernier 2", Kind: "calipers", Resolution: "0.02 mm"}))
+	require.NoError(t, s.Store.SaveInstrument(context.Background(),
+		&store.Instrument{Name: "Vernier 2", Kind: "calipers", Resolution: "0.02 mm"}))
 	put(t, s, tag, of(f, "instrument"), "vernier 2")
-	assert.Equal(t, "0.02 mm", partOf(t, load(t, s, tag), "piston").Features[0].Resolution.Typed, "a tool brings its resolution")
+	assert.Equal(t, "0.02 mm", partOf(t, load(t, s, tag), "piston").Features[0].Resolution.Typed,
+		"a tool brings its resolution")
 	put(t, s, tag, of(f, "instrument"), "micrometer")
 	later := s.Now().AddDate(1, 0, 0)
-	require.NoError(t, s.Store.SaveInstrument(context.Background(), &store.Instrument{Name: "micrometer", Kind: "outside", Resolution: "0.001 mm", DueOn: &later}))
+	require.NoError(t, s.Store.SaveInstrument(context.Background(),
+		&store.Instrument{Name: "micrometer", Kind: "outside", Resolution: "0.001 mm", DueOn: &later}))
 	assert.NotContains(t, stops(load(t, s, tag), "measure"), "calibration")
 }
 
@@ -331,14 +338,17 @@ func TestMarksOnPictures(t *testing.T) {
 	st := load(t, s, "T-0417")
 	id := st.Job.Pictures[1].Number
 	part := st.Parts[0].Code
-	require.NoError(t, s.AddMark(ctx, iva, "T-0417", 1, id, unit.PictureMark{X: .5, Y: .25, Note: "bright", Part: part, Evidence: st.Knowledge.Evidence[0].Code}))
+	require.NoError(t, s.AddMark(ctx, iva, "T-0417", 1, id,
+		unit.PictureMark{X: .5, Y: .25, Note: "bright", Part: part, Evidence: st.Knowledge.Evidence[0].Code}))
 	require.NoError(t, s.AddMark(ctx, iva, "T-0417", 1, id, unit.PictureMark{X: 1, Y: 0, Note: "edge"}))
 	st = load(t, s, "T-0417")
 	require.Len(t, st.Job.Pictures[1].Marks, 2)
 	assert.Equal(t, 2, st.Job.Pictures[1].Marks[1].Number)
-	assert.Equal(t, st.Parts[0].Name+": "+st.Knowledge.Evidence[0].Text+": bright", st.MarkWords(st.Job.Pictures[1].Marks[0]))
+	assert.Equal(t, st.Parts[0].Name+": "+st.Knowledge.Evidence[0].Text+": bright",
+		st.MarkWords(st.Job.Pictures[1].Marks[0]))
 	var fe *field.Error
-	for _, bad := range []unit.PictureMark{{X: -1, Y: 0, Note: "off"}, {X: .5, Y: 1.2, Note: "off"}, {X: .5, Y: .5}, {X: .5, Y: .5, Evidence: "no_such"}} {
+	for _, bad := range []unit.PictureMark{{X: -1, Y: 0, Note: "off"}, {X: .5, Y: 1.2, Note: "off"}, {X: .5, Y: .5},
+		{X: .5, Y: .5, Evidence: "no_such"}} {
 		require.ErrorAs(t, s.AddMark(ctx, iva, "T-0417", 1, id, bad), &fe)
 	}
 	require.NoError(t, s.DropMark(ctx, iva, "T-0417", 1, id, 1))
@@ -421,8 +431,10 @@ func TestMisfitIsAnswered(t *testing.T) {
 	put(t, s, tag, "u1/evidence/retainer_broken/state", "seen")
 	put(t, s, tag, "u1/evidence/fine_lines/state", "seen")
 	put(t, s, tag, "u1/conclusion/cause", "contamination")
-	assert.Contains(t, stops(load(t, s, tag), "explain"), "Does not fit hard dirt in the oil: retainer plate broken or bent")
-	put(t, s, tag, "u1/conclusion/statement", "The retainer broke when the scored slippers seized; both are shown in the pictures.")
+	assert.Contains(t, stops(load(t, s, tag), "explain"),
+		"Does not fit hard dirt in the oil: retainer plate broken or bent")
+	put(t, s, tag, "u1/conclusion/statement", "The retainer broke when the scored slippers seized; both are shown "+
+		"in the pictures.")
 	assert.NotContains(t, stops(load(t, s, tag), "explain"), "Does not fit")
 }
 

@@ -26,7 +26,8 @@ func (st *State) weigh() {
 		case m.State != "" && m.Origin == unit.OriginBench:
 			// A mark we made says nothing of the cause.
 		case m.State == unit.MarkSeen:
-			st.Findings = append(st.Findings, explain.Finding{Code: e.Code, Strength: explain.StrengthOfSight(m.Origin, m.How)})
+			st.Findings = append(st.Findings, explain.Finding{Code: e.Code,
+				Strength: explain.StrengthOfSight(m.Origin, m.How)})
 		case m.State == unit.MarkAbsent:
 			st.Findings = append(st.Findings, explain.Finding{Code: e.Code, Strength: explain.Absent})
 		default:
@@ -86,7 +87,8 @@ func (st *State) automatic(from explain.From) (strength float64, source string, 
 	switch {
 	case from.Used != "":
 		if f := st.feature(from.Used); f != nil && f.Found.Any && f.Found.HasUsed {
-			return explain.StrengthOfUse(f.Found.Used), "measured: " + strconv.Itoa(int(100*f.Found.Used+0.5)) + " % of the wear limit", true
+			return explain.StrengthOfUse(f.Found.Used),
+				"measured: " + strconv.Itoa(int(100*f.Found.Used+0.5)) + " % of the wear limit", true
 		}
 	case from.Grade != "":
 		if f := st.feature(from.Grade); f != nil && f.Found.Grade >= 0 {
@@ -112,7 +114,8 @@ func (st *State) automatic(from explain.From) (strength float64, source string, 
 		for _, p := range st.Received.Points {
 			if p.Test.Code == from.Efficiency && p.HasFlow && st.Found.Theoretical() > 0 {
 				eff := p.Flow / st.Found.Theoretical()
-				return explain.StrengthOfShortfall(eff, proof.Band(st.Family.Accept, p.Test.Pressure)), "as received: " + strconv.Itoa(int(100*eff+0.5)) + " % of theory", true
+				return explain.StrengthOfShortfall(eff, proof.Band(st.Family.Accept, p.Test.Pressure)),
+					"as received: " + strconv.Itoa(int(100*eff+0.5)) + " % of theory", true
 			}
 		}
 	}

@@ -137,8 +137,10 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 func TestTextsAreBounded(t *testing.T) {
 	s := press(t)
 	long := strings.Repeat("x", 4001)
-	assert.Error(t, edit(s, context.Background(), iva, "T-0417", "job/complaint", long, load(t, s, "T-0417").Job.Complaint))
-	assert.Error(t, edit(s, context.Background(), iva, "T-0417", "job/title", "", "Press feed pump, No. 2 line"), "a title cannot be emptied")
+	assert.Error(t, edit(s, context.Background(), iva, "T-0417", "job/complaint", long,
+		load(t, s, "T-0417").Job.Complaint))
+	assert.Error(t, edit(s, context.Background(), iva, "T-0417", "job/title", "", "Press feed pump, No. 2 line"),
+		"a title cannot be emptied")
 	assert.Error(t, edit(s, context.Background(), iva, "T-9999", "job/title", "x", ""))
 }
 
@@ -171,7 +173,8 @@ func TestStopsOfKitAndBuild(t *testing.T) {
 
 	seal := st.ByCode["seal_inner"]
 	set(t, s, iva, "T-0388", at(seal, "step/facing"), "lip outward", "lip to the pump")
-	assert.Equal(t, []string{"u1/build/facing/seal_inner"}, codes(load(t, s, "T-0388").Stops["build"]), "a seal the wrong way round stops")
+	assert.Equal(t, []string{"u1/build/facing/seal_inner"}, codes(load(t, s, "T-0388").Stops["build"]),
+		"a seal the wrong way round stops")
 	set(t, s, iva, "T-0388", at(seal, "step/facing"), "lip to the pump", "lip outward")
 
 	bolts := st.ByCode["cover_bolts"]

@@ -89,7 +89,8 @@ func (st *State) models() {
 		if f.Part.Choice() == decide.Replace {
 			renewed = proof.Gap{Value: mid, Known: hasMid}
 		}
-		if sh := st.Shims; sh != nil && sh.Feature == f && sh.Fault == "" && sh.Choice.Possible && f.Part.Choice() == decide.Rework {
+		if sh := st.Shims; sh != nil && sh.Feature == f && sh.Fault == "" && sh.Choice.Possible &&
+			f.Part.Choice() == decide.Rework {
 			shimmed = proof.Gap{Value: sh.Choice.Resulting, Known: true}
 		}
 		g.Rebuilt = proof.RebuiltGap(total(f, unit.StageBuilt), shimmed, renewed, g.Found)
@@ -213,8 +214,10 @@ func (st *State) shims() {
 	sh.Measured, sh.Lower, sh.Upper = f.Found.Value*scale, lim.Lower*scale, lim.Upper*scale
 	body, _ := known(st.Unit.OffBody)
 	gears, _ := known(st.Unit.OffGears)
-	given := calc.NewGiven().SI("measured_clearance", sh.Measured, quantity.Length).SI("lower", sh.Lower, quantity.Length).SI("upper", sh.Upper, quantity.Length).
-		SI("removed_from_body", body, quantity.Length).SI("removed_from_gears", gears, quantity.Length).Lengths("fitted", sh.Fitted)
+	given := calc.NewGiven().SI("measured_clearance", sh.Measured, quantity.Length).SI("lower", sh.Lower,
+		quantity.Length).SI("upper", sh.Upper, quantity.Length).
+		SI("removed_from_body", body, quantity.Length).SI("removed_from_gears", gears,
+		quantity.Length).Lengths("fitted", sh.Fitted)
 	for _, x := range sh.Available {
 		given.Object("available", map[string]quantity.Quantity{
 			"thickness": {SI: x.Thickness, Dim: quantity.Length}, "count": {SI: float64(x.Count), Dim: quantity.Number},
@@ -251,8 +254,10 @@ type Economy struct {
 
 func (st *State) economy() {
 	j := st.Job
-	given := calc.NewGiven().Size("parts", j.PartsCost).Size("labour_hours", j.LabourHours).Size("rate", j.LabourRate).Size("outside_work", j.OutsideCost).
-		Size("rebuild_days", days(j.RebuildDays)).Size("new_price", j.NewPrice).Size("new_days", days(j.NewDays)).Size("downtime_cost_per_day", j.DowntimeCost)
+	given := calc.NewGiven().Size("parts", j.PartsCost).Size("labour_hours", j.LabourHours).Size("rate",
+		j.LabourRate).Size("outside_work", j.OutsideCost).
+		Size("rebuild_days", days(j.RebuildDays)).Size("new_price", j.NewPrice).Size("new_days",
+		days(j.NewDays)).Size("downtime_cost_per_day", j.DowntimeCost)
 	out, err := calc.Ask("rebuild_or_replace", given)
 	if err != nil {
 		return // not enough is known yet
@@ -275,7 +280,8 @@ func (st *State) balance() {
 	if u.Capacity.IsZero() || u.Drained.IsZero() {
 		return
 	}
-	out, err := calc.Ask("fluid_balance", calc.NewGiven().Size("capacity", u.Capacity).Size("level_before", u.LevelBefore).Size("drained", u.Drained).
+	out, err := calc.Ask("fluid_balance", calc.NewGiven().Size("capacity", u.Capacity).Size("level_before",
+		u.LevelBefore).Size("drained", u.Drained).
 		Size("water", u.Water).Size("gained_elsewhere", u.GainedElsewhere).Size("vessel", u.Vessel))
 	if err != nil {
 		st.BalanceFault = err.Error()

@@ -21,10 +21,12 @@ func (st *State) stopInstruments() {
 				continue
 			}
 			if i, ok := st.Tools[strings.ToLower(strings.TrimSpace(f.Instrument))]; ok && Overdue(i, st.today) {
-				st.stopAt(f, "measure", unit.StopCalibration, "%s: %s was due for calibration on %s", p.Name, i.Name, i.DueOn.Format("2 Jan 2006"))
+				st.stopAt(f, "measure", unit.StopCalibration, "%s: %s was due for calibration on %s", p.Name,
+					i.Name, i.DueOn.Format("2 Jan 2006"))
 			}
 			if f.Spec.TooCoarse() {
-				st.stopAt(f, "measure", unit.StopCoarse, "%s: %s of %s cannot judge so narrow a limit", p.Name, strings.ToLower(f.Def.Name), f.Resolution.Typed)
+				st.stopAt(f, "measure", unit.StopCoarse, "%s: %s of %s cannot judge so narrow a limit", p.Name,
+					strings.ToLower(f.Def.Name), f.Resolution.Typed)
 			}
 		}
 	}

@@ -124,7 +124,8 @@ func TestAChangedClearanceChangesEverythingThatRestsOnIt(t *testing.T) {
 	flow := stand.Run(*test).Flow
 
 	gap := before.ByCode["rear_plate"].Features[0]
-	for _, leaf := range []struct{ slot, was, is string }{{"9 thou", "stops", "goes"}, {"8 thou", "drags", "goes"}, {"10 thou", "", "stops"}} {
+	for _, leaf := range []struct{ slot, was, is string }{{"9 thou", "stops", "goes"}, {"8 thou", "drags", "goes"},
+		{"10 thou", "", "stops"}} {
 		set(t, s, iva, "T-0417", of(gap, "found/leaf:"+leaf.slot), leaf.is, leaf.was)
 	}
 	after := load(t, s, "T-0417")
@@ -132,7 +133,8 @@ func TestAChangedClearanceChangesEverythingThatRestsOnIt(t *testing.T) {
 	assert.NotEqual(t, posterior(before, "fair_wear"), posterior(after, "fair_wear"))
 	assert.NotEqual(t, before.Shims.Choice.ChangeNeeded, after.Shims.Choice.ChangeNeeded)
 
-	for _, leaf := range []struct{ slot, was, is string }{{"9 thou", "goes", ""}, {"10 thou", "stops", ""}, {"8 thou", "goes", ""}, {"7 thou", "goes", "stops"}} {
+	for _, leaf := range []struct{ slot, was, is string }{{"9 thou", "goes", ""}, {"10 thou", "stops", ""},
+		{"8 thou", "goes", ""}, {"7 thou", "goes", "stops"}} {
 		set(t, s, iva, "T-0417", of(gap, "found/leaf:"+leaf.slot), leaf.is, leaf.was)
 	}
 	good := load(t, s, "T-0417")
@@ -189,11 +191,13 @@ func TestStopsOfThePressPump(t *testing.T) {
 func TestAnOutsideCauseAsksForAnActionAndAnOwner(t *testing.T) {
 	s := press(t)
 	set(t, s, iva, "T-0417", "u1/conclusion/cause", "contamination", "")
-	assert.Equal(t, []string{"u1/explain/outside", "u1/explain/misfit"}, codes(load(t, s, "T-0417").Stops["explain"]), "the missing needle does not fit hard dirt")
+	assert.Equal(t, []string{"u1/explain/outside", "u1/explain/misfit"},
+		codes(load(t, s, "T-0417").Stops["explain"]), "the missing needle does not fit hard dirt")
 	set(t, s, iva, "T-0417", "u1/conclusion/action", "Flush", "")
 	set(t, s, iva, "T-0417", "u1/conclusion/owner", "The mill", "")
 	assert.Equal(t, []string{"u1/explain/misfit"}, codes(load(t, s, "T-0417").Stops["explain"]))
-	set(t, s, iva, "T-0417", "u1/conclusion/statement", "The needle was lost at an earlier opening; its track shows no mark.", "")
+	set(t, s, iva, "T-0417", "u1/conclusion/statement",
+		"The needle was lost at an earlier opening; its track shows no mark.", "")
 	assert.Empty(t, codes(load(t, s, "T-0417").Stops["explain"]))
 }
 
@@ -217,7 +221,8 @@ func TestFailedAttemptStaysAndAsksForOneChange(t *testing.T) {
 	leak := st.Attempt().Points[len(st.Attempt().Points)-1]
 	set(t, s, iva, "T-0417", u1("attempt", a.Number, "point/leak_watch/word"), "drips", leak.Row.Word)
 	require.NoError(t, s.CloseAttempt(ctx, iva, "T-0417", 1))
-	assert.Error(t, edit(s, ctx, iva, "T-0417", u1("attempt", a.Number, "point/leak_watch/word"), "dry", "drips"), "a closed attempt stays as it was")
+	assert.Error(t, edit(s, ctx, iva, "T-0417", u1("attempt", a.Number, "point/leak_watch/word"), "dry", "drips"),
+		"a closed attempt stays as it was")
 	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, " "), "the one change must be said")
 	require.NoError(t, s.OpenRound(ctx, iva, "T-0417", 1, "build", "drips at the shaft"))
 	st = load(t, s, "T-0417")
@@ -285,7 +290,8 @@ func BenchmarkCompute(b *testing.B) {
 		}
 	})
 	b.Run("save one reading and load", func(b *testing.B) {
-		field, was := "u1/part/relief_spring/feature/free_length/found/v1", load(b, s, "T-0417").ByCode["relief_spring"].Features[0].Entry("found", "v1")
+		field, was := "u1/part/relief_spring/feature/free_length/found/v1",
+			load(b, s, "T-0417").ByCode["relief_spring"].Features[0].Entry("found", "v1")
 		for i := 0; b.Loop(); i++ {
 			is := fmt.Sprintf("41.%03d mm", i%1000)
 			if err := edit(s, ctx, iva, "T-0417", field, is, was); err != nil {

@@ -63,7 +63,8 @@ func (s *Service) refresh(ctx context.Context, version int64) error {
 	if s.shelf.now.Load().version >= version {
 		return nil
 	}
-	c := &catalog{version: version, lib: maps.Clone(s.shelf.shipped), own: map[string]bool{}, tools: map[string]store.Instrument{}}
+	c := &catalog{version: version, lib: maps.Clone(s.shelf.shipped), own: map[string]bool{},
+		tools: map[string]store.Instrument{}}
 	versions, err := s.Store.FamiliesNow(ctx)
 	if err != nil {
 		return err
@@ -112,7 +113,8 @@ func (s *Service) SaveFamily(ctx context.Context, who Actor, code, text, reason 
 		return field.Errorf("text", "%s.yaml:1: the code in the text is %q; it must be %q", code, f.Code, code)
 	}
 	now := s.moment()
-	if err := s.Store.SaveFamily(ctx, &store.FamilyVersion{Code: code, Text: text, Reason: reason, ByName: who.Name, At: now}); err != nil {
+	if err := s.Store.SaveFamily(ctx, &store.FamilyVersion{Code: code, Text: text, Reason: reason, ByName: who.Name,
+		At: now}); err != nil {
 		return err
 	}
 	version, err := s.Store.ShopVersion(ctx)

@@ -27,7 +27,8 @@ const (
 )
 
 // AddPicture keeps an evidence picture with the job and gives its number.
-func (s *Service) AddPicture(ctx context.Context, who Actor, tag string, unitNo int, p Picture) (number int, err error) {
+func (s *Service) AddPicture(ctx context.Context, who Actor, tag string, unitNo int, p Picture) (number int,
+	err error) {
 	caption, err := short("caption", p.Caption, "")
 	if err != nil {
 		return 0, err

@@ -22,7 +22,8 @@ const (
 )
 
 // AddPiece writes down a piece of the repair kit, for a part when one is given.
-func (s *Service) AddPiece(ctx context.Context, who Actor, tag string, number int, code, name string, count int, part string) error {
+func (s *Service) AddPiece(ctx context.Context, who Actor, tag string, number int, code, name string, count int,
+	part string) error {
 	name, err := short("name", name, "say what the piece is")
 	if err != nil {
 		return err
@@ -64,7 +65,8 @@ func (s *Service) NextAttempt(ctx context.Context, who Actor, tag string, number
 			return "", field.Errorf("one_change", "there are %d attempts already", MostAttempts)
 		}
 		if next > 1 && oneChange == "" {
-			return "", field.Errorf("one_change", "say the one thing that was changed since attempt %d; with two the cause can no longer be told", next-1)
+			return "", field.Errorf("one_change", "say the one thing that was changed since attempt %d; with two "+
+				"the cause can no longer be told", next-1)
 		}
 		st.Unit.Attempts = append(st.Unit.Attempts, &unit.Attempt{
 			Number: next, Round: st.Round, Source: unit.SourceTyped, OneChange: oneChange, By: who.Name, At: s.moment(),
@@ -101,7 +103,8 @@ func (s *Service) TakeFromStand(ctx context.Context, who Actor, tag string, numb
 // takePoint puts what the stand reads in place of what stands at a step.
 func (w *writing) takePoint(u *unit.Unit, a *unit.Attempt, step string, r rig.Reading) error {
 	a.Points = slices.DeleteFunc(a.Points, func(p *unit.Point) bool { return p.Code == step })
-	for name, v := range map[string]string{"pressure": r.Pressure, "flow": r.Flow, "speed": r.Speed, "temperature": r.Temperature, "word": r.Word} {
+	for name, v := range map[string]string{"pressure": r.Pressure, "flow": r.Flow, "speed": r.Speed,
+		"temperature": r.Temperature, "word": r.Word} {
 		place, f, err := entry.Resolve(w.Job, u.PointRef(a.Number, step, name), w.shop)
 		if err != nil {
 			return err
@@ -117,9 +120,11 @@ func (w *writing) takePoint(u *unit.Unit, a *unit.Attempt, step string, r rig.Re
 func (st *State) Stand(try int) (rig.Simulated, error) {
 	d := st.Duty
 	if st.Family.Action == "pump" && (!d.Theory() || !d.HasPressure || !d.HasViscosity) {
-		return rig.Simulated{}, field.Errorf("stand", "the stand needs displacement, speed, duty pressure and viscosity from Receive")
+		return rig.Simulated{}, field.Errorf("stand", "the stand needs displacement, speed, duty pressure and "+
+			"viscosity from Receive")
 	}
-	sim := rig.Simulated{Family: st.Family, Model: st.Rebuilt, Duty: d.Pressure, Seed: fmt.Sprintf("%s/%d/%d", st.Job.Tag, st.Unit.Number, try), SealOK: true}
+	sim := rig.Simulated{Family: st.Family, Model: st.Rebuilt, Duty: d.Pressure,
+		Seed: fmt.Sprintf("%s/%d/%d", st.Job.Tag, st.Unit.Number, try), SealOK: true}
 	worst := -1
 	for _, p := range st.Parts {
 		if p.Def.Renew && p.Choice() != "replace" {
@@ -169,7 +174,8 @@ func (s *Service) OpenRound(ctx context.Context, who Actor, tag string, number i
 		if n > MostRounds {
 			return "", field.Errorf("reason", "there are %d rounds already", MostRounds)
 		}
-		st.Unit.Rounds = append(st.Unit.Rounds, &unit.Round{Number: n, Reason: reason, BackTo: backTo, OpenedBy: who.Name, OpenedAt: s.moment()})
+		st.Unit.Rounds = append(st.Unit.Rounds, &unit.Round{Number: n, Reason: reason, BackTo: backTo,
+			OpenedBy: who.Name, OpenedAt: s.moment()})
 		return fmt.Sprintf("opened round %d, back to %s: %s", n, backTo, reason), nil
 	})
 }
@@ -177,6 +183,7 @@ func (s *Service) OpenRound(ctx context.Context, who Actor, tag string, number i
 // stopModification asks what became of a change made in the field.
 func (st *State) stopModification() {
 	if strings.TrimSpace(st.Unit.Modification) != "" && strings.TrimSpace(st.Unit.ModificationKept) == "" {
-		st.stop("build", unit.StopModification, "Modified in the field (%s): say what became of it", st.Unit.Modification)
+		st.stop("build", unit.StopModification, "Modified in the field (%s): say what became of it",
+			st.Unit.Modification)
 	}
 }

@@ -85,7 +85,8 @@ func (s *Service) keep(ctx context.Context, w *writing) error {
 
 // BringIn stores a job that was laid out by an importer, with its record, in one
 // go. The pictures' contents are by their numbers.
-func (s *Service) BringIn(ctx context.Context, who string, j *unit.Job, record []unit.Entry, contents map[int]store.Content) error {
+func (s *Service) BringIn(ctx context.Context, who string, j *unit.Job, record []unit.Entry,
+	contents map[int]store.Content) error {
 	w := &writing{service: s, shop: s.shop(who), Job: j, entries: record, contents: contents}
 	w.record(unit.Entry{Action: "imported", After: j.Tag})
 	return s.keep(ctx, w)
@@ -158,7 +159,8 @@ func (s *Service) AddAccount(ctx context.Context, who Actor, tag string, number 
 // identify weighs the gauge answers and finds the variant.
 func (st *State) identify() {
 	st.Gauge = st.Family.Conclude(st.Unit.Gauge)
-	id := family.Identity{Model: st.Unit.Model, Serial: st.Unit.Serial, Marks: map[string]bool{}, Measured: map[string]float64{}}
+	id := family.Identity{Model: st.Unit.Model, Serial: st.Unit.Serial, Marks: map[string]bool{},
+		Measured: map[string]float64{}}
 	for code, said := range st.Unit.Identity {
 		id.Marks[code] = said == entry.Yes
 	}

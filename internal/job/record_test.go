@@ -51,12 +51,14 @@ func TestTimerIsAMomentFromNow(t *testing.T) {
 	tag := newUnit(t, s, "external_gear_pump")
 	noon := time.Date(2031, 5, 14, 12, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return noon }
-	for typed, want := range map[string]time.Duration{"4 h": 4 * time.Hour, "90 min": 90 * time.Minute, "1/2 h": 30 * time.Minute, "12": 12 * time.Hour} {
+	for typed, want := range map[string]time.Duration{"4 h": 4 * time.Hour, "90 min": 90 * time.Minute,
+		"1/2 h": 30 * time.Minute, "12": 12 * time.Hour} {
 		put(t, s, tag, "job/timer_until", typed)
 		until := load(t, s, tag).Job.TimerUntil
 		assert.True(t, noon.Add(want).Equal(until), "%s: %s", typed, until)
 	}
-	for typed, says := range map[string]string{"4 bar": "time", "-1 h": "from now", "61 min min": "not known", "2000 h": "60 days", "soon": "number"} {
+	for typed, says := range map[string]string{"4 bar": "time", "-1 h": "from now", "61 min min": "not known",
+		"2000 h": "60 days", "soon": "number"} {
 		assert.ErrorContains(t, edit(s, ctx, iva, tag, "job/timer_until", typed, ""), says, typed)
 	}
 	put(t, s, tag, "job/timer_until", "0") // as the field says: 0 ends it

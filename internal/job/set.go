@@ -152,7 +152,8 @@ func (b board) KnowsCause(code string) bool {
 
 // onUnit changes one unit of a job. f gets it as worked out before the change,
 // and gives what goes into the record.
-func (s *Service) onUnit(ctx context.Context, who Actor, role, tag string, number int, f func(*writing, *State) (action string, err error)) error {
+func (s *Service) onUnit(ctx context.Context, who Actor, role, tag string, number int,
+	f func(*writing, *State) (action string, err error)) error {
 	return s.change(ctx, who, role, tag, func(w *writing) error {
 		st, err := w.state(number)
 		if err != nil {

@@ -91,7 +91,8 @@ func (st *State) stopStacks() {
 		case s.FitDoes.Fault != "":
 			st.stopPart(p, "build", unit.StopStack, "%s: %s", name, s.FitDoes.Fault)
 		case s.FitDoes.Needed > 0 && !s.FitDoes.Enough():
-			st.stopPart(p, "build", unit.StopStack, "%s delivers %.0f N of the %.0f N it must", name, s.FitDoes.Force, s.FitDoes.Needed)
+			st.stopPart(p, "build", unit.StopStack, "%s delivers %.0f N of the %.0f N it must", name,
+				s.FitDoes.Force, s.FitDoes.Needed)
 		}
 	}
 }

@@ -249,7 +249,8 @@ func (st *State) readParts() {
 }
 
 func newFeature(row *unit.Feature, def *family.Feature, p *PartState) *FeatureState {
-	fs := &FeatureState{Feature: row, Def: def, Part: p, Spec: measure.SpecOf(def, row), entries: map[string]map[string]*unit.Reading{}}
+	fs := &FeatureState{Feature: row, Def: def, Part: p, Spec: measure.SpecOf(def, row),
+		entries: map[string]map[string]*unit.Reading{}}
 	for _, stage := range []string{unit.StageFound, unit.StageBuilt} {
 		fs.entries[stage] = map[string]*unit.Reading{}
 		for _, r := range row.Newest(stage) {
@@ -319,11 +320,13 @@ func (st *State) propose() {
 			dp.Short = p.Missing
 		}
 		for _, f := range p.Features {
-			dp.Findings = append(dp.Findings, decide.Finding{Code: f.Code, Name: f.Def.Name, Verdict: f.Found.Verdict, Must: f.Def.MustHave,
+			dp.Findings = append(dp.Findings, decide.Finding{Code: f.Code, Name: f.Def.Name,
+				Verdict: f.Found.Verdict, Must: f.Def.MustHave,
 				HasLimit: !f.Found.Limits.Empty() || f.Def.Method == family.MethodGrade})
 		}
 		for _, r := range p.Def.Reworks {
-			dp.Routes = append(dp.Routes, decide.Route{Code: r.Code, Name: r.Name, For: r.For, Hours: r.Hours, Days: r.Days})
+			dp.Routes = append(dp.Routes, decide.Route{Code: r.Code, Name: r.Name, For: r.For, Hours: r.Hours,
+				Days: r.Days})
 		}
 		parts[i] = dp
 	}
@@ -335,7 +338,8 @@ func (st *State) propose() {
 func (st *State) kit() {
 	var pieces []kit.Piece
 	for _, k := range st.Unit.Kit {
-		pieces = append(pieces, kit.Piece{Number: k.Number, Name: k.Name, Count: k.Count, Place: k.Part, LeftReason: k.LeftReason})
+		pieces = append(pieces, kit.Piece{Number: k.Number, Name: k.Name, Count: k.Count, Place: k.Part,
+			LeftReason: k.LeftReason})
 	}
 	for _, p := range st.Parts {
 		if p.Choice() != decide.Replace {

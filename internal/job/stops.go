@@ -120,7 +120,8 @@ func (st *State) stopCautions() {
 	for _, station := range Stations {
 		for _, c := range st.Cautions(station) {
 			if c.Serious && st.Job.Acknowledged(c.Code) == nil {
-				st.add(unit.StopCode{Station: station, Kind: unit.StopCaution, Part: c.Code}, "Caution not read: %s", strings.ToLower(c.Title))
+				st.add(unit.StopCode{Station: station, Kind: unit.StopCaution, Part: c.Code},
+					"Caution not read: %s", strings.ToLower(c.Title))
 			}
 		}
 	}
@@ -151,7 +152,8 @@ func (st *State) stopReceive() {
 			}
 		}
 		if !any {
-			st.stop("receive", unit.StopBaseline, "No as-received figures: without them nobody can say what the work changed")
+			st.stop("receive", unit.StopBaseline, "No as-received figures: without them nobody can say what the "+
+				"work changed")
 		}
 	}
 	if st.Job.WarrantyHold {
@@ -194,7 +196,8 @@ func (st *State) stopExplain() {
 	if c.Cause == "" || c.Cause == "not_found" && strings.TrimSpace(c.Statement) == "" {
 		st.stop("explain", unit.StopConclusion, "No conclusion: name the root cause, or say what was ruled out")
 	}
-	if st.Cause != nil && st.Cause.Where == "outside" && (strings.TrimSpace(c.Action) == "" || strings.TrimSpace(c.Owner) == "") {
+	if st.Cause != nil && st.Cause.Where == "outside" &&
+		(strings.TrimSpace(c.Action) == "" || strings.TrimSpace(c.Owner) == "") {
 		st.stop("explain", unit.StopOutside, "The cause lies outside the unit: say what is done there and by whom")
 	}
 }
@@ -208,7 +211,8 @@ func (st *State) stopMisfits() {
 		if r.Cause.Code != st.Cause.Code || len(r.Misfits) == 0 {
 			continue
 		}
-		st.stop("explain", unit.StopMisfit, "Does not fit %s: %s. Answer it in words", strings.ToLower(st.Cause.Name), r.Misfits[0].Text())
+		st.stop("explain", unit.StopMisfit, "Does not fit %s: %s. Answer it in words",
+			strings.ToLower(st.Cause.Name), r.Misfits[0].Text())
 	}
 }
 
@@ -225,7 +229,8 @@ func (st *State) stopSuspects() {
 		}
 		for _, path := range []string{e.From.Used, e.From.Grade, e.From.Odd} {
 			if f := st.feature(path); path != "" && f != nil && !f.Found.Any {
-				st.stopAt(f, "measure", unit.StopSuspect, "%s: blamed by “%s” and never measured", f.Part.Name, strings.ToLower(st.Cause.Name))
+				st.stopAt(f, "measure", unit.StopSuspect, "%s: blamed by “%s” and never measured", f.Part.Name,
+					strings.ToLower(st.Cause.Name))
 			}
 		}
 	}
@@ -236,7 +241,8 @@ func (st *State) stopDecide() {
 		switch {
 		case p.Choice() == decide.Open:
 			st.stopPart(p, "decide", unit.StopOpen, "%s: %s", p.Name, p.Proposal.Reason)
-		case p.Decision.Choice != "" && p.Decision.Choice != string(p.Proposal.Choice) && strings.TrimSpace(p.Decision.Reason) == "":
+		case p.Decision.Choice != "" && p.Decision.Choice != string(p.Proposal.Choice) &&
+			strings.TrimSpace(p.Decision.Reason) == "":
 			st.stopPart(p, "decide", unit.StopReason, "%s: other than proposed, and no reason given", p.Name)
 		}
 	}
@@ -247,7 +253,8 @@ func (st *State) Steps() []build.Step {
 	out := make([]build.Step, 0, len(st.Parts))
 	for _, i := range build.Reverse(len(st.Parts)) {
 		p := st.Parts[i]
-		out = append(out, build.Step{Name: strings.ToLower(p.Name), Done: p.Step.Done, Turn: build.Turn(p.Step.Turn), Asks: p.Def.TurnCheck})
+		out = append(out, build.Step{Name: strings.ToLower(p.Name), Done: p.Step.Done,
+			Turn: build.Turn(p.Step.Turn), Asks: p.Def.TurnCheck})
 	}
 	return out
 }
@@ -261,11 +268,13 @@ func (st *State) stopBuild() {
 		case p.Def.TurnCheck && p.Step.Turn == "":
 			st.stopPart(p, "build", unit.StopTurn, "%s: turn the shaft and say how it feels", p.Name)
 		case build.Turn(p.Step.Turn).Bad():
-			st.stopPart(p, "build", unit.StopStiff, "Shaft %s since %s went in", turnWords(p.Step.Turn), strings.ToLower(p.Name))
+			st.stopPart(p, "build", unit.StopStiff, "Shaft %s since %s went in", turnWords(p.Step.Turn),
+				strings.ToLower(p.Name))
 		}
 		// A part the wrong way round is told whatever else is still open on it.
 		if p.Step.Done && p.Def.Facing != "" && p.Step.Facing != p.Def.Facing {
-			st.stopPart(p, "build", unit.StopFacing, "%s: fitted %q, belongs %q", p.Name, orNone(p.Step.Facing), p.Def.Facing)
+			st.stopPart(p, "build", unit.StopFacing, "%s: fitted %q, belongs %q", p.Name, orNone(p.Step.Facing),
+				p.Def.Facing)
 		}
 		for _, f := range p.Features {
 			if !f.Def.Clearance {

@@ -39,7 +39,8 @@ func (s *Service) TakeOffRest(ctx context.Context, who Actor, tag string, number
 }
 
 // AddLoose writes down something found lying loose.
-func (s *Service) AddLoose(ctx context.Context, who Actor, tag string, number int, what, place string, count int) error {
+func (s *Service) AddLoose(ctx context.Context, who Actor, tag string, number int, what, place string,
+	count int) error {
 	what, err := short("what", what, "say what was found")
 	if err != nil {
 		return err
@@ -61,7 +62,8 @@ func (s *Service) AddLoose(ctx context.Context, who Actor, tag string, number in
 
 // AddPart puts a part that the family does not know behind another in the
 // order, and gives its code.
-func (s *Service) AddPart(ctx context.Context, who Actor, tag string, number int, after, name, kind string, count int) (code string, err error) {
+func (s *Service) AddPart(ctx context.Context, who Actor, tag string, number int, after, name, kind string,
+	count int) (code string, err error) {
 	if name, err = short("name", name, "say what the part is"); err != nil {
 		return "", err
 	}
@@ -107,7 +109,8 @@ func (s *Service) MovePart(ctx context.Context, who Actor, tag string, number in
 func (st *State) stopStuck() {
 	for _, p := range st.Parts {
 		if (p.Stuck == entry.CameStuck || p.Stuck == entry.CameSeized) && strings.TrimSpace(p.Note) == "" {
-			st.stopPart(p, "strip", unit.StopStuck, "%s was %s: write how it was found, before freeing or wiping", p.Name, p.Stuck)
+			st.stopPart(p, "strip", unit.StopStuck, "%s was %s: write how it was found, before freeing or wiping",
+				p.Name, p.Stuck)
 		}
 	}
 }
@@ -115,7 +118,8 @@ func (st *State) stopStuck() {
 // stopAcquitted keeps a unit closed that the gauges clear.
 func (st *State) stopAcquitted() {
 	if st.Gauge.Verdict == family.Acquits {
-		st.stop("strip", unit.StopAcquitted, "The unit is cleared by the gauges: %s; it is not opened", strings.Join(st.Gauge.Because, "; "))
+		st.stop("strip", unit.StopAcquitted, "The unit is cleared by the gauges: %s; it is not opened",
+			strings.Join(st.Gauge.Because, "; "))
 	}
 }
 

@@ -20,7 +20,8 @@ func (s *Service) Acknowledge(ctx context.Context, who Actor, tag string, number
 		if st.Job.Acknowledged(caution) != nil {
 			return "read again: " + caution, nil
 		}
-		st.Job.Acknowledgements = append(st.Job.Acknowledgements, &unit.Acknowledgement{Caution: caution, By: who.Name, At: s.moment()})
+		st.Job.Acknowledgements = append(st.Job.Acknowledgements,
+			&unit.Acknowledgement{Caution: caution, By: who.Name, At: s.moment()})
 		return "read the caution " + caution, nil
 	})
 }
@@ -38,7 +39,8 @@ func (s *Service) WaiveStop(ctx context.Context, who Actor, tag string, number i
 		for _, list := range st.Stops {
 			for _, stop := range list {
 				if stop.String() == code && stop.Passed == nil {
-					st.Job.Passes = append(st.Job.Passes, &unit.Pass{Code: code, Text: stop.Text, Reason: reason, By: who.Name, At: s.moment()})
+					st.Job.Passes = append(st.Job.Passes,
+						&unit.Pass{Code: code, Text: stop.Text, Reason: reason, By: who.Name, At: s.moment()})
 					return "waived a stop: " + stop.Text, nil
 				}
 			}
@@ -68,6 +70,7 @@ func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
 // stopFlush asks how the system was flushed after a break-up.
 func (st *State) stopFlush() {
 	if st.BrokenUp() && strings.TrimSpace(st.Unit.Flushed) == "" {
-		st.stop("handover", unit.StopFlush, "Debris in the system: say how tank, cooler, filters and feed side were flushed, and by whom")
+		st.stop("handover", unit.StopFlush, "Debris in the system: say how tank, cooler, filters and feed side were "+
+			"flushed, and by whom")
 	}
 }

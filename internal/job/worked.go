@@ -33,7 +33,8 @@ func (s *Service) PutFigure(ctx context.Context, who Actor, tag, calculator stri
 		if len(st.Job.Worked) >= MostWorked {
 			return "", field.Errorf("job", "holds %d calculations already", MostWorked)
 		}
-		st.Job.AddWorked(&unit.Worked{Calculator: calculator, Note: note, Inputs: string(inputs), Answer: string(answer), By: who.Name, At: s.moment()})
+		st.Job.AddWorked(&unit.Worked{Calculator: calculator, Note: note, Inputs: string(inputs),
+			Answer: string(answer), By: who.Name, At: s.moment()})
 		return "put on the job: " + calculator, nil
 	})
 	if errors.Is(err, store.ErrNotFound) {

@@ -16,7 +16,8 @@ import (
 func TestPutFigure(t *testing.T) {
 	s, tag := press(t), "T-0388"
 	ctx := context.Background()
-	require.NoError(t, s.PutFigure(ctx, iva, tag, "gap_ratio", []byte(`{"before":"0.05 mm","after":"0.10 mm"}`), " twice the gap "))
+	require.NoError(t, s.PutFigure(ctx, iva, tag, "gap_ratio", []byte(`{"before":"0.05 mm","after":"0.10 mm"}`),
+		" twice the gap "))
 	st, err := s.Load(ctx, tag, 1)
 	require.NoError(t, err)
 	require.Len(t, st.Job.Worked, 1)
@@ -26,11 +27,14 @@ func TestPutFigure(t *testing.T) {
 	assert.Equal(t, iva.Name, w.By)
 
 	var fe *field.Error
-	require.ErrorAs(t, s.PutFigure(ctx, iva, tag, "gap_ratio", []byte(`{"before":"0.05 bar","after":"0.10 mm"}`), ""), &fe)
+	require.ErrorAs(t, s.PutFigure(ctx, iva, tag, "gap_ratio", []byte(`{"before":"0.05 bar","after":"0.10 mm"}`),
+		""), &fe)
 	assert.Equal(t, "before", fe.Field)
-	require.ErrorAs(t, s.PutFigure(ctx, iva, "T-none", "gap_ratio", []byte(`{"before":"1 mm","after":"1 mm"}`), ""), &fe)
+	require.ErrorAs(t, s.PutFigure(ctx, iva, "T-none", "gap_ratio", []byte(`{"before":"1 mm","after":"1 mm"}`), ""),
+		&fe)
 	assert.Equal(t, "job", fe.Field)
-	assert.ErrorIs(t, s.PutFigure(ctx, tove, tag, "gap_ratio", []byte(`{"before":"1 mm","after":"1 mm"}`), ""), job.ErrForbidden)
+	assert.ErrorIs(t, s.PutFigure(ctx, tove, tag, "gap_ratio", []byte(`{"before":"1 mm","after":"1 mm"}`), ""),
+		job.ErrForbidden)
 	st, err = s.Load(ctx, tag, 1)
 	require.NoError(t, err)
 	assert.Len(t, st.Job.Worked, 1)

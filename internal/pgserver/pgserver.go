@@ -179,7 +179,8 @@ func (s *Server) URL() string { return s.url("corvek") }
 
 func (s *Server) url(database string) string {
 	secret, _ := os.ReadFile(filepath.Join(s.dir, "secret"))
-	return fmt.Sprintf("postgres://%s:%s@127.0.0.1:%d/%s?sslmode=disable", account, strings.TrimSpace(string(secret)), s.port, database)
+	return fmt.Sprintf("postgres://%s:%s@127.0.0.1:%d/%s?sslmode=disable", account,
+		strings.TrimSpace(string(secret)), s.port, database)
 }
 
 // Stop shuts the server down cleanly and waits for it.
@@ -217,7 +218,8 @@ func (s *Server) takeLock() error {
 	}
 	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
 		_ = f.Close()
-		return fmt.Errorf("another Corvek is already running on %s; stop it first, or set CORVEK_DATA to another folder", s.dir)
+		return fmt.Errorf("another Corvek is already running on %s; stop it first, or set CORVEK_DATA to another "+
+			"folder", s.dir)
 	}
 	s.lock = f
 	return nil
@@ -300,7 +302,8 @@ func (s *Server) launch(binDir, data string, cred *syscall.Credential, fast bool
 		s.port = listener.Addr().(*net.TCPAddr).Port
 		_ = listener.Close()
 	}
-	args := []string{"-D", data, "-p", strconv.Itoa(s.port), "-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories=",
+	args := []string{"-D", data, "-p", strconv.Itoa(s.port), "-c", "listen_addresses=127.0.0.1", "-c",
+		"unix_socket_directories=",
 		"-c", "logging_collector=off", "-c", "log_min_messages=warning"}
 	if fast {
 		args = append(args, "-c", "fsync=off", "-c", "synchronous_commit=off", "-c", "full_page_writes=off")
@@ -346,7 +349,8 @@ func (s *Server) ready(ctx context.Context) error {
 		}
 		defer conn.Close(ctx)
 		var exists bool
-		if err := conn.QueryRow(ctx, "SELECT EXISTS (SELECT FROM pg_database WHERE datname = 'corvek')").Scan(&exists); err != nil {
+		if err := conn.QueryRow(ctx, "SELECT EXISTS (SELECT FROM pg_database WHERE datname = 'corvek')").
+			Scan(&exists); err != nil {
 			return err
 		}
 		if !exists {

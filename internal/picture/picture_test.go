@@ -74,12 +74,13 @@ func TestHostileFilesAreRefused(t *testing.T) {
 		content []byte
 		err     error
 	}{
-		"a renamed executable":  {append([]byte("\x7fELF"), make([]byte, 400)...), picture.ErrKind},
-		"a drawing with script": {[]byte(`<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>`), picture.ErrKind},
-		"nothing":               {nil, picture.ErrKind},
-		"20 MB":                 {append([]byte("\xff\xd8\xff"), make([]byte, 20<<20)...), picture.ErrTooBig},
-		"a decompression bomb":  {bomb(60000, 60000), picture.ErrPixels},
-		"cut short":             {small.Bytes()[:40], picture.ErrDamaged},
+		"a renamed executable": {append([]byte("\x7fELF"), make([]byte, 400)...), picture.ErrKind},
+		"a drawing with script": {[]byte(`<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>`),
+			picture.ErrKind},
+		"nothing":              {nil, picture.ErrKind},
+		"20 MB":                {append([]byte("\xff\xd8\xff"), make([]byte, 20<<20)...), picture.ErrTooBig},
+		"a decompression bomb": {bomb(60000, 60000), picture.ErrPixels},
+		"cut short":            {small.Bytes()[:40], picture.ErrDamaged},
 	} {
 		_, err := picture.Take(bytes.NewReader(c.content))
 		assert.ErrorIs(t, err, c.err, name)

@@ -101,7 +101,8 @@ func (x *DisputeData) handling(history []unit.Entry) {
 // words writes a code for people.
 func words(code string) string { return strings.ReplaceAll(code, "_", " ") }
 
-var origins = map[string]string{"found_so": "found so", "made_by_us": "made at this bench", "unknown": "origin unknown", "": "found so"}
+var origins = map[string]string{"found_so": "found so", "made_by_us": "made at this bench",
+	"unknown": "origin unknown", "": "found so"}
 
 func (x *DisputeData) marks() {
 	st := x.S

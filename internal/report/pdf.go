@@ -19,7 +19,8 @@ func PDF(w io.Writer, d Data) error {
 	p.SetFooterFunc(func() {
 		p.SetY(-12)
 		p.SetFont("Helvetica", "", 8)
-		p.CellFormat(0, 5, p.t(fmt.Sprintf("%s  ·  %s  ·  page %d", d.S.Job.Tag, d.Date(d.Printed), p.PageNo())), "", 0, "C", false, 0, "")
+		p.CellFormat(0, 5, p.t(fmt.Sprintf("%s  ·  %s  ·  page %d", d.S.Job.Tag, d.Date(d.Printed), p.PageNo())),
+			"", 0, "C", false, 0, "")
 	})
 	p.AddPage()
 	p.SetFont("Helvetica", "B", 10)
@@ -34,7 +35,8 @@ func PDF(w io.Writer, d Data) error {
 	j, u := d.S.Job, d.S.Unit
 	p.body("Customer: " + j.Customer.Name + "    Received: " + d.Date(j.ReceivedOn.Time()))
 	p.body("Unit: " + d.S.Family.Name + ", " + u.Maker + " " + u.Model + ", serial " + u.Serial)
-	p.body("Duty: " + strings.Join(nonEmpty(u.DutyPressure.Typed, u.Speed.Typed, u.Displacement.Typed, u.Fluid, u.Viscosity.Typed), ", "))
+	p.body("Duty: " + strings.Join(nonEmpty(u.DutyPressure.Typed, u.Speed.Typed, u.Displacement.Typed, u.Fluid,
+		u.Viscosity.Typed), ", "))
 	p.head("Complaint")
 	if j.Complaint == "" {
 		p.body("None was given.")
@@ -49,15 +51,16 @@ func PDF(w io.Writer, d Data) error {
 		}
 	}
 	p.head("Measured against limits")
-	p.table([]float64{32, 34, 36, 38, 13, 25}, []string{"part", "feature", "limit", "as found", "", "after"}, func(add func(...string)) {
-		for _, r := range d.Rows {
-			after := r.After
-			if r.AfterVerdict != "" {
-				after += " " + d.InWords(r.AfterVerdict)
+	p.table([]float64{32, 34, 36, 38, 13, 25}, []string{"part", "feature", "limit", "as found", "", "after"},
+		func(add func(...string)) {
+			for _, r := range d.Rows {
+				after := r.After
+				if r.AfterVerdict != "" {
+					after += " " + d.InWords(r.AfterVerdict)
+				}
+				add(r.Part, r.Feature, r.Limit, r.Found, d.InWords(r.Verdict), after)
 			}
-			add(r.Part, r.Feature, r.Limit, r.Found, d.InWords(r.Verdict), after)
-		}
-	})
+		})
 	if d.Leak != "" {
 		p.body("Estimated leak at duty: " + d.Leak + " as found, " + d.LeakAfter + " after the work.")
 	}
@@ -68,11 +71,12 @@ func PDF(w io.Writer, d Data) error {
 		}
 	})
 	p.head("Test, before and after")
-	p.table([]float64{48, 56, 56, 18}, []string{"step", "as received", "after the work", ""}, func(add func(...string)) {
-		for _, r := range d.Tests {
-			add(r.Name, r.Before, r.After, d.InWords(r.Verdict))
-		}
-	})
+	p.table([]float64{48, 56, 56, 18}, []string{"step", "as received", "after the work", ""},
+		func(add func(...string)) {
+			for _, r := range d.Tests {
+				add(r.Name, r.Before, r.After, d.InWords(r.Verdict))
+			}
+		})
 	if len(d.Worked) > 0 {
 		p.head("Worked out")
 		p.table([]float64{46, 62, 70}, []string{"calculation", "given", "answer"}, func(add func(...string)) {
@@ -92,7 +96,8 @@ type paper struct {
 
 // t brings text to the code page of the built-in fonts.
 func (p *paper) t(s string) string {
-	return p.tr(strings.NewReplacer("−", "-", "≤", "<=", "≥", ">=", "→", "->", "η", "eta", "µ", "u", "“", "\"", "”", "\"").Replace(s))
+	return p.tr(strings.NewReplacer("−", "-", "≤", "<=", "≥", ">=", "→", "->", "η", "eta", "µ", "u", "“", "\"", "”",
+		"\"").Replace(s))
 }
 
 func (p *paper) head(s string) {
@@ -140,7 +145,8 @@ func (p *paper) closing(d Data) {
 		if a.OneChange != "" {
 			changed = " Changed since the attempt before: " + a.OneChange + "."
 		}
-		p.body(fmt.Sprintf("Attempt %d, %s, %s.%s Complaint's own condition repeated: %s", a.Number, source, a.By, changed, a.ConditionRepeated))
+		p.body(fmt.Sprintf("Attempt %d, %s, %s.%s Complaint's own condition repeated: %s", a.Number, source, a.By,
+			changed, a.ConditionRepeated))
 	}
 	if len(d.Passed) > 0 {
 		p.head("Waived with a reason")

@@ -32,7 +32,8 @@ func (d *Data) pictures() {
 			s.Marks = append(s.Marks, ShotMark{m.Number, d.S.MarkWords(m)})
 			marks = append(marks, draw.PicMark{Number: m.Number, X: m.X, Y: m.Y, Label: m.Note})
 		}
-		s.Drawing = template.HTML(draw.Picture(PictureURL(d.S.Job.Tag, a.Number), a.Width, a.Height, marks, s.Caption, false))
+		s.Drawing = template.HTML(draw.Picture(PictureURL(d.S.Job.Tag, a.Number), a.Width, a.Height, marks,
+			s.Caption, false))
 		d.Pictures = append(d.Pictures, s)
 	}
 }

@@ -70,7 +70,8 @@ const Shop = "Tarnholm Hydraulics"
 
 // New works the report out. line draws the unit; units are the reader's.
 func New(st *job.State, line template.HTML, units quantity.System, now time.Time) Data {
-	d := Data{S: st, Shop: Shop, Printed: now, Line: line, Defs: template.HTML(draw.Defs), Proved: st.Proved(), Attempts: st.Attempts}
+	d := Data{S: st, Shop: Shop, Printed: now, Line: line, Defs: template.HTML(draw.Defs), Proved: st.Proved(),
+		Attempts: st.Attempts}
 	show := draw.Length(units)
 	for i, p := range st.Parts {
 		for _, f := range p.Features {
@@ -158,7 +159,8 @@ func value(f *job.FeatureState, stage string, show func(float64) string) string 
 }
 
 func partRow(no int, p *job.PartState) PartRow {
-	choice := map[decide.Choice]string{decide.Keep: "kept", decide.Rework: "reworked", decide.Replace: "new", decide.Open: "open"}[p.Choice()]
+	choice := map[decide.Choice]string{decide.Keep: "kept", decide.Rework: "reworked", decide.Replace: "new",
+		decide.Open: "open"}[p.Choice()]
 	reason := p.Proposal.Reason
 	if p.Decision.Reason != "" {
 		reason = p.Decision.Reason
@@ -236,9 +238,11 @@ func Plot(st *job.State, units quantity.System) string {
 	if st.Found.Theoretical() <= 0 || !st.Duty.HasPressure {
 		return ""
 	}
-	f := draw.FlowPlot{Theory: st.Found.Theoretical(), Duty: st.Duty.Pressure, System: units, Tall: true, Top: st.Duty.Pressure * 1.05, Band: Band(st)}
+	f := draw.FlowPlot{Theory: st.Found.Theoretical(), Duty: st.Duty.Pressure, System: units, Tall: true,
+		Top: st.Duty.Pressure * 1.05, Band: Band(st)}
 	if st.Leak.Known {
-		f.Curves = []draw.Curve{{Class: "found", Label: "predicted as received", Flow: st.Found.Deliver}, {Class: "rebuilt", Label: "predicted after the work", Flow: st.Rebuilt.Deliver}}
+		f.Curves = []draw.Curve{{Class: "found", Label: "predicted as received", Flow: st.Found.Deliver},
+			{Class: "rebuilt", Label: "predicted after the work", Flow: st.Rebuilt.Deliver}}
 	}
 	f.Points = points(st.Received, "received", units)
 	for i, a := range st.Attempts {
@@ -274,7 +278,8 @@ func points(a *job.AttemptState, class string, units quantity.System) []draw.Plo
 			at = p.Pressure
 		}
 		out = append(out, draw.PlotPoint{Class: class, Pressure: at, Flow: p.Flow,
-			Label: fmt.Sprintf("%s: %s at %s", p.Test.Name, quantity.Show(p.Flow, quantity.Flow, units), quantity.Show(at, quantity.Pressure, units))})
+			Label: fmt.Sprintf("%s: %s at %s", p.Test.Name, quantity.Show(p.Flow, quantity.Flow, units),
+				quantity.Show(at, quantity.Pressure, units))})
 	}
 	return out
 }
@@ -297,7 +302,8 @@ func (Data) Date(t time.Time) string { return t.Format("2 January 2006") }
 
 // InWords writes a verdict for paper.
 func (Data) InWords(v string) string {
-	return map[string]string{string(metrology.In): "in", string(metrology.Out): "OUT", string(metrology.Undecided): "undecided"}[v]
+	return map[string]string{string(metrology.In): "in", string(metrology.Out): "OUT",
+		string(metrology.Undecided): "undecided"}[v]
 }
 
 // HTML writes the findings report.

@@ -41,7 +41,9 @@ func TestFinishedPump(t *testing.T) {
 	var b bytes.Buffer
 	require.NoError(t, report.HTML(&b, d))
 	paper := b.String()
-	for _, words := range []string{"Worn out in fair service", "7.84 L/min", "2.74 L/min", "44.10 L/min at 175.0 bar, 95 %", "soft part, new at every rebuild", "14 May 2031", "relief shimmed by 0.4 mm"} {
+	for _, words := range []string{"Worn out in fair service", "7.84 L/min", "2.74 L/min",
+		"44.10 L/min at 175.0 bar, 95 %", "soft part, new at every rebuild", "14 May 2031",
+		"relief shimmed by 0.4 mm"} {
 		assert.Contains(t, paper, words)
 	}
 	assert.NotContains(t, paper, "Still open")
@@ -62,7 +64,8 @@ func TestUnfinishedPumpSaysSo(t *testing.T) {
 func TestPassedStopsArePrinted(t *testing.T) {
 	s := service(t)
 	odd := job.Actor{Name: "Odd", Role: job.RoleLead}
-	require.NoError(t, s.WaiveStop(context.Background(), odd, "T-0417", 1, "u1/strip/short/front_needles", "pump runs on a new track anyway"))
+	require.NoError(t, s.WaiveStop(context.Background(), odd, "T-0417", 1, "u1/strip/short/front_needles",
+		"pump runs on a new track anyway"))
 	var b bytes.Buffer
 	require.NoError(t, report.HTML(&b, data(t, s, "T-0417")))
 	assert.Contains(t, b.String(), "pump runs on a new track anyway")
@@ -119,7 +122,8 @@ func TestReportFollowsAChangedClearance(t *testing.T) {
 	require.NoError(t, err)
 	gap := st.ByCode["rear_plate"].Features[0]
 	for _, leaf := range []struct{ slot, was, is string }{{"9 thou", "stops", "goes"}, {"10 thou", "", "stops"}} {
-		edit(t, s, fmt.Sprintf("u1/part/%s/feature/%s/found/leaf:%s", gap.Part.Code, gap.Code, leaf.slot), leaf.is, leaf.was)
+		edit(t, s, fmt.Sprintf("u1/part/%s/feature/%s/found/leaf:%s", gap.Part.Code, gap.Code, leaf.slot), leaf.is,
+			leaf.was)
 	}
 	after := data(t, s, "T-0417")
 	assert.NotEqual(t, before.Leak, after.Leak)

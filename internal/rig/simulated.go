@@ -46,7 +46,8 @@ func (s Simulated) Run(t family.Test) Reading {
 			p = stall // the relief holds it there
 		}
 		flow := s.Model.Deliver(p) * (1 + scatter*rng.NormFloat64())
-		return Reading{Pressure: show(p, pressureStep, quantity.Pressure), Flow: show(math.Max(0, flow), flowStep, quantity.Flow),
+		return Reading{Pressure: show(p, pressureStep, quantity.Pressure),
+			Flow:  show(math.Max(0, flow), flowStep, quantity.Flow),
 			Speed: quantity.Show(s.Model.Speed, quantity.Rotation, quantity.Metric), Temperature: "46 °C"}
 	case family.TestRelief:
 		p := s.Model.Stall(3*s.Duty) * (1 + scatter*rng.NormFloat64())

@@ -18,7 +18,8 @@ type Card struct {
 	HandedOverAt         *time.Time
 }
 
-const cardColumns = `j.tag, j.title, c.name AS customer, j.waiting, j.waiting_note, j.station, j.warranty_hold, j.promised_on, j.timer_note, j.timer_until, j.handed_over_at`
+const cardColumns = `j.tag, j.title, c.name AS customer, j.waiting, j.waiting_note, j.station, j.warranty_hold,` +
+	` j.promised_on, j.timer_note, j.timer_until, j.handed_over_at`
 
 // Group is the jobs that wait for one thing: the first of them, and how many
 // there are in all.
@@ -43,7 +44,8 @@ func (s *Store) InHand(ctx context.Context, find string, each int, open string, 
 				row_number() OVER (PARTITION BY j.waiting ORDER BY j.promised_on NULLS LAST, j.tag) AS place
 			FROM jobs j JOIN customers c ON c.id = j.customer_id
 			WHERE j.handed_over_at IS NULL`+where+`) g
-		WHERE place <= CASE WHEN waiting = ? THEN ?::int ELSE ?::int END ORDER BY waiting, place`, args...).Scan(&rows).Error
+		WHERE place <= CASE WHEN waiting = ? THEN ?::int ELSE ?::int END
+		ORDER BY waiting, place`, args...).Scan(&rows).Error
 	out := map[string]*Group{}
 	for _, r := range rows {
 		g := out[r.Waiting]
@@ -66,7 +68,9 @@ func (s *Store) Closed(ctx context.Context, find, month string, limit int) ([]Ca
 	}
 	var out []Card
 	err := s.db.WithContext(ctx).Raw(`SELECT `+cardColumns+` FROM jobs j JOIN customers c ON c.id = j.customer_id
-		WHERE j.handed_over_at IS NOT NULL`+where+` ORDER BY j.handed_over_at DESC, j.tag LIMIT ?`, append(args, limit)...).Scan(&out).Error
+		WHERE j.handed_over_at IS NOT NULL`+where+` 
+		ORDER BY j.handed_over_at DESC, j.tag LIMIT ?`, append(args, limit)...).
+		Scan(&out).Error
 	return out, err
 }
 
@@ -82,7 +86,8 @@ type Month struct {
 // ClosedMonths gives the months in which jobs were handed over, newest first.
 func (s *Store) ClosedMonths(ctx context.Context) ([]Month, error) {
 	var out []Month
-	err := s.db.WithContext(ctx).Raw(`SELECT to_char(handed_over_at AT TIME ZONE 'UTC', 'YYYY-MM') AS month, count(*) AS jobs
+	err := s.db.WithContext(ctx).Raw(`
+		SELECT to_char(handed_over_at AT TIME ZONE 'UTC', 'YYYY-MM') AS month, count(*) AS jobs
 		FROM jobs WHERE handed_over_at IS NOT NULL GROUP BY 1 ORDER BY 1 DESC LIMIT ?`, mostMonths).Scan(&out).Error
 	return out, err
 }

@@ -37,7 +37,8 @@ func Away(err error) bool {
 		return false
 	case errors.As(err, &fault):
 		// PostgreSQL, appendix A: connection exceptions, shutdowns, a statement that took too long.
-		return strings.HasPrefix(fault.Code, "08") || strings.HasPrefix(fault.Code, "57P") || fault.Code == "57014" || fault.Code == "53300"
+		return strings.HasPrefix(fault.Code, "08") || strings.HasPrefix(fault.Code, "57P") ||
+			fault.Code == "57014" || fault.Code == "53300"
 	case errors.As(err, &connect), errors.As(err, &network):
 		return true
 	}

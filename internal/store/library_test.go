@@ -20,7 +20,8 @@ func TestFamilyVersionsAreKept(t *testing.T) {
 	before, err := s.ShopVersion(ctx)
 	require.NoError(t, err)
 	for _, v := range []store.FamilyVersion{
-		{Code: "check_valve", Text: "one"}, {Code: "vane_pump", Text: "of another"}, {Code: "check_valve", Text: "two", Reason: "limit of ours"},
+		{Code: "check_valve", Text: "one"}, {Code: "vane_pump", Text: "of another"},
+		{Code: "check_valve", Text: "two", Reason: "limit of ours"},
 	} {
 		v.ByName, v.At = "Odd Renfeld", time.Now()
 		require.NoError(t, s.SaveFamily(ctx, &v))
@@ -48,9 +49,12 @@ func TestFamilyVersionsAreKept(t *testing.T) {
 func TestInstrumentIsRenewed(t *testing.T) {
 	s, ctx := storetest.New(t), context.Background()
 	due := time.Date(2031, 5, 14, 0, 0, 0, 0, time.UTC)
-	require.NoError(t, s.SaveInstrument(ctx, &store.Instrument{Name: "micrometer 2", Kind: "micrometer", Resolution: "0.01 mm"}))
-	require.NoError(t, s.SaveInstrument(ctx, &store.Instrument{Name: "bore gauge 1", Kind: "bore gauge", Resolution: "0.002 mm"}))
-	require.NoError(t, s.SaveInstrument(ctx, &store.Instrument{Name: "micrometer 2", Kind: "micrometer", Resolution: "0.001 mm", DueOn: &due}))
+	require.NoError(t, s.SaveInstrument(ctx, &store.Instrument{Name: "micrometer 2", Kind: "micrometer",
+		Resolution: "0.01 mm"}))
+	require.NoError(t, s.SaveInstrument(ctx, &store.Instrument{Name: "bore gauge 1", Kind: "bore gauge",
+		Resolution: "0.002 mm"}))
+	require.NoError(t, s.SaveInstrument(ctx, &store.Instrument{Name: "micrometer 2", Kind: "micrometer",
+		Resolution: "0.001 mm", DueOn: &due}))
 	all, err := s.Instruments(ctx)
 	require.NoError(t, err)
 	require.Len(t, all, 2)
@@ -82,7 +86,8 @@ func TestOnlyClosedJobsTeach(t *testing.T) {
 	closed("T-6", "vane_pump", true, "aeration")
 	got, err := s.ConcludedCauses(ctx)
 	require.NoError(t, err)
-	assert.Equal(t, map[string]map[string]int{"check_valve": {"contamination": 2, "seat_worn": 1}, "vane_pump": {"aeration": 1}}, got)
+	assert.Equal(t, map[string]map[string]int{"check_valve": {"contamination": 2, "seat_worn": 1},
+		"vane_pump": {"aeration": 1}}, got)
 }
 
 // The board shows the first jobs of each group and how many there are; it is
@@ -114,7 +119,8 @@ func TestBoard(t *testing.T) {
 	groups, err = s.InHand(ctx, "", 3, "technician", 50)
 	require.NoError(t, err)
 	assert.Len(t, groups["technician"].Cards, 8, "a group opens further")
-	for find, want := range map[string]int{"winch": 10, "WINCH ostrey": 10, "t-3": 1, "s%_4": 1, "%": 10, "nothing like it": 0} {
+	for find, want := range map[string]int{"winch": 10, "WINCH ostrey": 10, "t-3": 1, "s%_4": 1, "%": 10,
+		"nothing like it": 0} {
 		groups, err = s.InHand(ctx, find, 50, "", 50)
 		require.NoError(t, err)
 		n := 0
@@ -151,7 +157,8 @@ func TestLastChangeOfAField(t *testing.T) {
 	set := func(who, after string) {
 		require.NoError(t, s.Update(ctx, "T-1", func(j *unit.Job, h store.History) (*store.Change, error) {
 			j.Title = after
-			return &store.Change{Job: j, Entries: []unit.Entry{{Who: who, At: time.Now(), Action: "set", Field: "job/title", After: after}}}, nil
+			return &store.Change{Job: j, Entries: []unit.Entry{{Who: who, At: time.Now(), Action: "set",
+				Field: "job/title", After: after}}}, nil
 		}))
 	}
 	last := func(field string) (who string, ok bool) {

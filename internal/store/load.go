@@ -26,7 +26,8 @@ type reader struct {
 // consistent state only within a transaction.
 func load(db *gorm.DB, tag string) (*unit.Job, int64, error) {
 	var found []map[string]any
-	err := db.Table("jobs").Select("jobs.*, customers.name AS customer_name, customers.place AS customer_place, customers.contact AS customer_contact").
+	err := db.Table("jobs").Select("jobs.*, customers.name AS customer_name, customers.place AS customer_place, "+
+		"customers.contact AS customer_contact").
 		Joins("JOIN customers ON customers.id = jobs.customer_id").Where("tag = ?", tag).Limit(1).Find(&found).Error
 	if err != nil {
 		return nil, 0, err
@@ -36,8 +37,10 @@ func load(db *gorm.DB, tag string) (*unit.Job, int64, error) {
 	}
 	head := columns(found[0])
 	r := &reader{db: db, id: head.int64("id"), job: &unit.Job{
-		Tag: tag, Version: head.int64("version"), Station: head.text("station"), Symptoms: strings.Fields(head.text("symptoms")),
-		Customer: unit.Customer{Name: head.text("customer_name"), Place: head.text("customer_place"), Contact: head.text("customer_contact")},
+		Tag: tag, Version: head.int64("version"), Station: head.text("station"),
+		Symptoms: strings.Fields(head.text("symptoms")),
+		Customer: unit.Customer{Name: head.text("customer_name"), Place: head.text("customer_place"),
+			Contact: head.text("customer_contact")},
 	}}
 	r.fields(head, &entry.Place{Job: r.job}, unit.ScopeJob)
 	r.units()
@@ -111,17 +114,20 @@ func typed(f *entry.Field, v any) string {
 
 func (r *reader) units() {
 	r.each(unitsTable, "number", func(c columns) {
-		u := &unit.Unit{Number: c.int("number"), Family: c.text("family"), Gauge: readPairs(c.text("gauge")), Identity: readPairs(c.text("identity"))}
+		u := &unit.Unit{Number: c.int("number"), Family: c.text("family"), Gauge: readPairs(c.text("gauge")),
+			Identity: readPairs(c.text("identity"))}
 		r.fields(c, &entry.Place{Unit: u}, unit.ScopeUnit)
 		r.job.Units = append(r.job.Units, u)
 	})
 	r.each(roundsTable, "unit, number", func(c columns) {
 		u := r.unit(c)
-		u.Rounds = append(u.Rounds, &unit.Round{Number: c.int("number"), Reason: c.text("reason"), BackTo: c.text("back_to"), OpenedBy: c.text("opened_by"), OpenedAt: c.time("opened_at")})
+		u.Rounds = append(u.Rounds, &unit.Round{Number: c.int("number"), Reason: c.text("reason"),
+			BackTo: c.text("back_to"), OpenedBy: c.text("opened_by"), OpenedAt: c.time("opened_at")})
 	})
 	r.each(accountsTable, "unit, line", func(c columns) {
 		u := r.unit(c)
-		u.Accounts = append(u.Accounts, &unit.Account{Number: c.int("line"), Teller: c.text("teller"), Words: c.text("words")})
+		u.Accounts = append(u.Accounts, &unit.Account{Number: c.int("line"), Teller: c.text("teller"),
+			Words: c.text("words")})
 	})
 }
 
@@ -138,7 +144,8 @@ func (r *reader) parts() {
 	parts := map[string]*unit.Part{}
 	part := func(c columns) *unit.Part { return parts[fmt.Sprint(c["unit"])+"/"+c.text("part")] }
 	r.each(partsTable, "unit, ordinal", func(c columns) {
-		u, p := r.unit(c), &unit.Part{Code: c.text("code"), Name: c.text("name"), Kind: c.text("kind"), Branch: c.text("branch")}
+		u, p := r.unit(c), &unit.Part{Code: c.text("code"), Name: c.text("name"), Kind: c.text("kind"),
+			Branch: c.text("branch")}
 		r.fields(c, &entry.Place{Part: p}, unit.ScopePart)
 		u.Parts = append(u.Parts, p)
 		parts[fmt.Sprint(c["unit"])+"/"+p.Code] = p
@@ -149,7 +156,8 @@ func (r *reader) parts() {
 		p.Features = append(p.Features, f)
 	})
 	r.each(readingsTable, "unit, part, feature, round, at, slot", func(c columns) {
-		x := &unit.Reading{Round: c.int("round"), Stage: c.text("stage"), Slot: c.text("slot"), Value: c.text("value"), By: c.text("by_name"), At: c.time("at")}
+		x := &unit.Reading{Round: c.int("round"), Stage: c.text("stage"), Slot: c.text("slot"),
+			Value: c.text("value"), By: c.text("by_name"), At: c.time("at")}
 		x.Measure()
 		f := part(c).Feature(c.text("feature"))
 		f.Readings = append(f.Readings, x)
@@ -192,7 +200,8 @@ func (r *reader) marks() {
 
 func (r *reader) attempts() {
 	r.each(attemptsTable, "unit, number", func(c columns) {
-		u, a := r.unit(c), &unit.Attempt{Number: c.int("number"), Round: c.int("round"), By: c.text("by_name"), At: c.time("at")}
+		u, a := r.unit(c), &unit.Attempt{Number: c.int("number"), Round: c.int("round"), By: c.text("by_name"),
+			At: c.time("at")}
 		r.fields(c, &entry.Place{Attempt: a}, unit.ScopeAttempt)
 		u.Attempts = append(u.Attempts, a)
 	})
@@ -206,14 +215,16 @@ func (r *reader) attempts() {
 func (r *reader) pictures() {
 	r.each(picturesTable, "number", func(c columns) {
 		p := &unit.Picture{
-			Number: c.int("number"), Name: c.text("name"), MediaType: c.text("media_type"), Width: c.int("width"), Height: c.int("height"),
-			Unit: c.int("unit"), Part: c.text("part"),
+			Number: c.int("number"), Name: c.text("name"), MediaType: c.text("media_type"), Width: c.int("width"),
+			Height: c.int("height"),
+			Unit:   c.int("unit"), Part: c.text("part"),
 		}
 		r.fields(c, &entry.Place{Picture: p}, unit.ScopePicture)
 		r.job.Pictures = append(r.job.Pictures, p)
 	})
 	r.each(pictureMarks, "picture, number", func(c columns) {
-		m, p := &unit.PictureMark{Number: c.int("number"), Note: c.text("note"), Evidence: c.text("evidence"), Part: c.text("part")}, r.job.Picture(c.int("picture"))
+		m, p := &unit.PictureMark{Number: c.int("number"), Note: c.text("note"), Evidence: c.text("evidence"),
+			Part: c.text("part")}, r.job.Picture(c.int("picture"))
 		m.X, _ = c["x"].(float64)
 		m.Y, _ = c["y"].(float64)
 		p.Marks = append(p.Marks, m)
@@ -222,15 +233,18 @@ func (r *reader) pictures() {
 
 func (r *reader) rest() {
 	r.each(readTable, "at, caution", func(c columns) {
-		r.job.Acknowledgements = append(r.job.Acknowledgements, &unit.Acknowledgement{Caution: c.text("caution"), By: c.text("by_name"), At: c.time("at")})
+		r.job.Acknowledgements = append(r.job.Acknowledgements,
+			&unit.Acknowledgement{Caution: c.text("caution"), By: c.text("by_name"), At: c.time("at")})
 	})
 	r.each(passesTable, "at, code", func(c columns) {
-		r.job.Passes = append(r.job.Passes, &unit.Pass{Code: c.text("code"), Text: c.text("stop_text"), Reason: c.text("reason"), By: c.text("by_name"), At: c.time("at")})
+		r.job.Passes = append(r.job.Passes, &unit.Pass{Code: c.text("code"), Text: c.text("stop_text"),
+			Reason: c.text("reason"), By: c.text("by_name"), At: c.time("at")})
 	})
 	r.each(workedTable, "line", func(c columns) {
 		r.job.Worked = append(r.job.Worked, &unit.Worked{
-			Number: c.int("line"), Calculator: c.text("calculator"), Note: c.text("note"), Inputs: c.text("inputs"), Answer: c.text("answer"),
-			By: c.text("by_name"), At: c.time("at"),
+			Number: c.int("line"), Calculator: c.text("calculator"), Note: c.text("note"), Inputs: c.text("inputs"),
+			Answer: c.text("answer"),
+			By:     c.text("by_name"), At: c.time("at"),
 		})
 	})
 }

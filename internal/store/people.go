@@ -58,7 +58,8 @@ func (s *Store) Glance(ctx context.Context, person uint, tag string) (Glance, er
 		Shop int64
 		Job  int64
 	}
-	err := s.db.WithContext(ctx).Raw(`SELECT p.id, p.sign_in, p.name, p.initials, p.role, s.version AS shop, coalesce(j.version, 0) AS job
+	err := s.db.WithContext(ctx).Raw(`
+		SELECT p.id, p.sign_in, p.name, p.initials, p.role, s.version AS shop, coalesce(j.version, 0) AS job
 		FROM shop s LEFT JOIN people p ON p.id = ? LEFT JOIN jobs j ON j.tag = ?`, person, tag).Scan(&row).Error
 	g := Glance{Shop: row.Shop, Job: row.Job}
 	if row.ID != 0 {

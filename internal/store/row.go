@@ -33,11 +33,12 @@ var (
 	accountsTable    = &table{name: "accounts", key: []string{"unit", "line"}}
 	attemptsTable    = &table{name: "attempts", key: []string{"unit", "number"}}
 	pointsTable      = &table{name: "points", key: []string{"unit", "attempt", "code"}}
-	picturesTable    = &table{name: "attachments", key: []string{"number"}, read: "number, name, media_type, caption, before_cleaning, width, height, unit, part"}
-	pictureMarks     = &table{name: "picture_marks", key: []string{"picture", "number"}}
-	readTable        = &table{name: "acknowledgements", key: []string{"caution"}}
-	passesTable      = &table{name: "stop_passes", key: []string{"code"}}
-	workedTable      = &table{name: "worked_figures", key: []string{"line"}}
+	picturesTable    = &table{name: "attachments", key: []string{"number"},
+		read: "number, name, media_type, caption, before_cleaning, width, height, unit, part"}
+	pictureMarks = &table{name: "picture_marks", key: []string{"picture", "number"}}
+	readTable    = &table{name: "acknowledgements", key: []string{"caution"}}
+	passesTable  = &table{name: "stop_passes", key: []string{"code"}}
+	workedTable  = &table{name: "worked_figures", key: []string{"line"}}
 )
 
 // columns are values by the name of their column.
@@ -76,14 +77,17 @@ func rows(j *unit.Job) []row {
 		w.add(passesTable, keys(p.Code), columns{"stop_text": p.Text, "reason": p.Reason, "by_name": p.By, "at": p.At})
 	}
 	for _, p := range j.Pictures {
-		w.add(picturesTable, keys(p.Number), columns{"name": p.Name, "media_type": p.MediaType, "width": p.Width, "height": p.Height, "unit": p.Unit, "part": p.Part},
+		w.add(picturesTable, keys(p.Number), columns{"name": p.Name, "media_type": p.MediaType, "width": p.Width,
+			"height": p.Height, "unit": p.Unit, "part": p.Part},
 			&entry.Place{Picture: p}, unit.ScopePicture)
 		for _, m := range p.Marks {
-			w.add(pictureMarks, keys(p.Number, m.Number), columns{"x": m.X, "y": m.Y, "note": m.Note, "evidence": m.Evidence, "part": m.Part})
+			w.add(pictureMarks, keys(p.Number, m.Number),
+				columns{"x": m.X, "y": m.Y, "note": m.Note, "evidence": m.Evidence, "part": m.Part})
 		}
 	}
 	for _, c := range j.Worked {
-		w.add(workedTable, keys(c.Number), columns{"calculator": c.Calculator, "note": c.Note, "inputs": c.Inputs, "answer": c.Answer, "by_name": c.By, "at": c.At})
+		w.add(workedTable, keys(c.Number), columns{"calculator": c.Calculator, "note": c.Note, "inputs": c.Inputs,
+			"answer": c.Answer, "by_name": c.By, "at": c.At})
 	}
 	return w.rows
 }
@@ -103,9 +107,11 @@ func (w *writer) add(t *table, key []any, cols columns, fields ...any) {
 
 func (w *writer) unit(u *unit.Unit) {
 	n := u.Number
-	w.add(unitsTable, keys(n), columns{"family": u.Family, "gauge": pairs(u.Gauge), "identity": pairs(u.Identity)}, &entry.Place{Unit: u}, unit.ScopeUnit)
+	w.add(unitsTable, keys(n), columns{"family": u.Family, "gauge": pairs(u.Gauge), "identity": pairs(u.Identity)},
+		&entry.Place{Unit: u}, unit.ScopeUnit)
 	for _, r := range u.Rounds {
-		w.add(roundsTable, keys(n, r.Number), columns{"reason": r.Reason, "back_to": r.BackTo, "opened_by": r.OpenedBy, "opened_at": r.OpenedAt})
+		w.add(roundsTable, keys(n, r.Number), columns{"reason": r.Reason, "back_to": r.BackTo,
+			"opened_by": r.OpenedBy, "opened_at": r.OpenedAt})
 	}
 	for i, p := range u.Parts {
 		w.part(n, i+1, p)
@@ -126,7 +132,8 @@ func (w *writer) unit(u *unit.Unit) {
 		w.add(accountsTable, keys(n, a.Number), columns{"teller": a.Teller, "words": a.Words})
 	}
 	for _, a := range u.Attempts {
-		w.add(attemptsTable, keys(n, a.Number), columns{"round": a.Round, "by_name": a.By, "at": a.At}, &entry.Place{Attempt: a}, unit.ScopeAttempt)
+		w.add(attemptsTable, keys(n, a.Number), columns{"round": a.Round, "by_name": a.By, "at": a.At},
+			&entry.Place{Attempt: a}, unit.ScopeAttempt)
 		for _, p := range a.Points {
 			w.add(pointsTable, keys(n, a.Number, p.Code), columns{}, &entry.Place{Point: p}, unit.ScopePoint)
 		}
@@ -134,11 +141,14 @@ func (w *writer) unit(u *unit.Unit) {
 }
 
 func (w *writer) part(n, place int, p *unit.Part) {
-	w.add(partsTable, keys(n, p.Code), columns{"name": p.Name, "kind": p.Kind, "branch": p.Branch, "ordinal": place}, &entry.Place{Part: p}, unit.ScopePart)
+	w.add(partsTable, keys(n, p.Code), columns{"name": p.Name, "kind": p.Kind, "branch": p.Branch,
+		"ordinal": place}, &entry.Place{Part: p}, unit.ScopePart)
 	for i, f := range p.Features {
-		w.add(featuresTable, keys(n, p.Code, f.Code), columns{"place": i + 1}, &entry.Place{Feature: f}, unit.ScopeFeature)
+		w.add(featuresTable, keys(n, p.Code, f.Code), columns{"place": i + 1}, &entry.Place{Feature: f},
+			unit.ScopeFeature)
 		for _, r := range f.Readings {
-			w.add(readingsTable, keys(n, p.Code, f.Code, r.Round, r.Stage, r.Slot), columns{"value": r.Value, "by_name": r.By, "at": r.At})
+			w.add(readingsTable, keys(n, p.Code, f.Code, r.Round, r.Stage, r.Slot),
+				columns{"value": r.Value, "by_name": r.By, "at": r.At})
 		}
 	}
 	for _, d := range p.Decisions {

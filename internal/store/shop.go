@@ -36,7 +36,8 @@ func (s *Store) ShopVersion(ctx context.Context) (version int64, err error) {
 // FamiliesNow gives the newest version of each family the shop wrote.
 func (s *Store) FamiliesNow(ctx context.Context) ([]FamilyVersion, error) {
 	var out []FamilyVersion
-	return out, s.db.WithContext(ctx).Raw("SELECT DISTINCT ON (code) * FROM family_versions ORDER BY code, id DESC").Scan(&out).Error
+	return out, s.db.WithContext(ctx).Raw("SELECT DISTINCT ON (code) * FROM family_versions ORDER BY code, id " +
+		"DESC").Scan(&out).Error
 }
 
 // mostVersions of one family are listed.
@@ -76,7 +77,8 @@ func (s *Store) ConcludedCauses(ctx context.Context) (map[string]map[string]int,
 	}
 	err := s.db.WithContext(ctx).Raw(`SELECT u.family, c.cause, count(*) AS n
 		FROM units u JOIN jobs j ON j.id = u.job_id AND j.handed_over_at IS NOT NULL
-		JOIN LATERAL (SELECT cause FROM conclusions WHERE job_id = u.job_id AND unit = u.number ORDER BY round DESC LIMIT 1) c ON c.cause <> ''
+		JOIN LATERAL (SELECT cause FROM conclusions WHERE job_id = u.job_id AND unit = u.number
+			ORDER BY round DESC LIMIT 1) c ON c.cause <> ''
 		GROUP BY u.family, c.cause`).Scan(&rows).Error
 	out := map[string]map[string]int{}
 	for _, r := range rows {
@@ -94,6 +96,7 @@ const mostCustomers = 8
 // Customers finds customers by a part of their name.
 func (s *Store) Customers(ctx context.Context, part string) ([]unit.Customer, error) {
 	var out []unit.Customer
-	return out, s.db.WithContext(ctx).Raw("SELECT name, place, contact FROM customers WHERE strpos(lower(name), lower(?)) > 0 ORDER BY name LIMIT ?",
+	return out, s.db.WithContext(ctx).Raw("SELECT name, place, contact FROM customers WHERE strpos(lower(name), "+
+		"lower(?)) > 0 ORDER BY name LIMIT ?",
 		part, mostCustomers).Scan(&out).Error
 }

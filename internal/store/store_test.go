@@ -20,7 +20,8 @@ func TestMain(m *testing.M) { storetest.Main(m) }
 
 // sheet is a job with one unit, one part and one leaf tried.
 func sheet(tag string) *unit.Job {
-	u := &unit.Unit{Number: 1, Family: "external_gear_pump", Name: "Pump", Gauge: map[string]string{"inlet": "good"}, Identity: map[string]string{}}
+	u := &unit.Unit{Number: 1, Family: "external_gear_pump", Name: "Pump",
+		Gauge: map[string]string{"inlet": "good"}, Identity: map[string]string{}}
 	u.Speed, _ = quantity.Parse("1450 rpm", quantity.Rotation)
 	u.Rounds = []*unit.Round{{Number: 1, OpenedAt: time.Now()}}
 	leaf := &unit.Reading{Round: 1, Stage: unit.StageFound, Slot: "leaf:7 thou", Value: "goes", At: time.Now()}
@@ -30,15 +31,17 @@ func sheet(tag string) *unit.Job {
 		Features: []*unit.Feature{{Code: "side_clearance", Upper: limit, Readings: []*unit.Reading{leaf}}},
 	}}
 	return &unit.Job{
-		Tag: tag, Title: "Press pump", Customer: unit.Customer{Name: "Ostrey Fish Meal"}, ReceivedOn: unit.DateOf(time.Now()),
-		Policy: "on_condition", Waiting: "technician", Station: "receive", Units: []*unit.Unit{u},
+		Tag: tag, Title: "Press pump", Customer: unit.Customer{Name: "Ostrey Fish Meal"},
+		ReceivedOn: unit.DateOf(time.Now()),
+		Policy:     "on_condition", Waiting: "technician", Station: "receive", Units: []*unit.Unit{u},
 	}
 }
 
 // create keeps a job as a command would.
 func create(t *testing.T, s *store.Store, j *unit.Job) *unit.Job {
 	t.Helper()
-	require.NoError(t, s.Create(context.Background(), &store.Change{Job: j, Entries: []unit.Entry{{Who: "x", At: time.Now(), Action: "created"}}}))
+	require.NoError(t, s.Create(context.Background(), &store.Change{Job: j,
+		Entries: []unit.Entry{{Who: "x", At: time.Now(), Action: "created"}}}))
 	return j
 }
 
@@ -74,7 +77,8 @@ func TestTagsSkipThoseTaken(t *testing.T) {
 	s := storetest.New(t)
 	create(t, s, sheet("T-0401"))
 	assert.Equal(t, "T-0402", create(t, s, sheet("")).Tag)
-	assert.ErrorIs(t, s.Create(context.Background(), &store.Change{Job: sheet("T-0401")}), store.ErrTagTaken, "a tag is unique")
+	assert.ErrorIs(t, s.Create(context.Background(), &store.Change{Job: sheet("T-0401")}), store.ErrTagTaken,
+		"a tag is unique")
 }
 
 func TestWritersTakeTurns(t *testing.T) {
@@ -120,7 +124,10 @@ func TestFailedWriteLeavesNothing(t *testing.T) {
 		return nil, assert.AnError
 	})
 	require.ErrorIs(t, err, assert.AnError)
-	require.NoError(t, s.Update(ctx, "T-1", func(*unit.Job, store.History) (*store.Change, error) { return nil, store.ErrUnchanged }))
+	require.NoError(t, s.Update(ctx, "T-1", func(*unit.Job, store.History) (*store.Change, error) {
+		return nil,
+			store.ErrUnchanged
+	}))
 	got, _ := s.Job(ctx, "T-1")
 	assert.Equal(t, int64(1), got.Version)
 	assert.Equal(t, "Press pump", got.Title)
@@ -141,16 +148,19 @@ func TestEveryKindOfRowComesAndGoes(t *testing.T) {
 		p := u.Parts[0]
 		u.Accounts = []*unit.Account{{Number: 1, Teller: "Mate", Words: note}}
 		u.Loose = []*unit.Loose{{Number: 1, What: "chip", Count: 2, Part: "rear_plate", Note: note}}
-		u.Marks = []*unit.Mark{{Round: 1, Code: "fine_lines", State: unit.MarkSeen, Origin: unit.OriginFound, Note: note}}
+		u.Marks = []*unit.Mark{{Round: 1, Code: "fine_lines", State: unit.MarkSeen, Origin: unit.OriginFound,
+			Note: note}}
 		u.Conclusions = []*unit.Conclusion{{Round: 1, Cause: "dirt", Statement: note}}
 		u.Kit = []*unit.Piece{{Number: 3, Code: "K-1", Name: "ring", Count: 1, Part: "rear_plate", LeftReason: note}}
-		u.Attempts = []*unit.Attempt{{Number: 0, Round: 1, Source: unit.SourceTyped, Note: note, At: now, Points: []*unit.Point{{Code: "p100", Word: note}}}}
+		u.Attempts = []*unit.Attempt{{Number: 0, Round: 1, Source: unit.SourceTyped, Note: note, At: now,
+			Points: []*unit.Point{{Code: "p100", Word: note}}}}
 		p.Decisions = []*unit.Decision{{Round: 1, Choice: "keep", Reason: note}}
 		p.Steps = []*unit.Step{{Round: 1, Done: true, Torque: size, Note: note, By: "Iva"}}
 		j.Acknowledgements = []*unit.Acknowledgement{{Caution: "pressure", By: "Iva", At: now}}
 		j.Passes = []*unit.Pass{{Code: "u1/strip/short/rear_plate", Text: "short", Reason: note, By: "Odd", At: now}}
 		j.Worked = []*unit.Worked{{Number: 1, Calculator: "mesh", Note: note, Inputs: "{}", Answer: "{}", At: now}}
-		j.Pictures = []*unit.Picture{{Number: 1, Name: "a.jpg", MediaType: "image/jpeg", Caption: note, Unit: 1, Part: "rear_plate", Marks: []*unit.PictureMark{{Number: 1, X: .5, Y: .25, Note: note}}}}
+		j.Pictures = []*unit.Picture{{Number: 1, Name: "a.jpg", MediaType: "image/jpeg", Caption: note, Unit: 1,
+			Part: "rear_plate", Marks: []*unit.PictureMark{{Number: 1, X: .5, Y: .25, Note: note}}}}
 	}
 	again := func() *unit.Job {
 		other, err := store.Open(ctx, storetest.URLOf(s))
@@ -163,7 +173,8 @@ func TestEveryKindOfRowComesAndGoes(t *testing.T) {
 	for _, note := range []string{"first", "second"} {
 		require.NoError(t, s.Update(ctx, "T-1", func(j *unit.Job, _ store.History) (*store.Change, error) {
 			full(j, note)
-			return &store.Change{Job: j, Contents: map[int]store.Content{1: {Bytes: []byte("whole"), Thumb: []byte("small")}}}, nil
+			return &store.Change{Job: j, Contents: map[int]store.Content{1: {Bytes: []byte("whole"),
+				Thumb: []byte("small")}}}, nil
 		}))
 		want := again()
 		got := want.Clone()
@@ -172,7 +183,8 @@ func TestEveryKindOfRowComesAndGoes(t *testing.T) {
 	}
 	content, kind, err := s.Picture(ctx, "T-1", 1)
 	require.NoError(t, err)
-	assert.Equal(t, [3]string{"whole", "small", "image/jpeg"}, [3]string{string(content.Bytes), string(content.Thumb), kind})
+	assert.Equal(t, [3]string{"whole", "small", "image/jpeg"},
+		[3]string{string(content.Bytes), string(content.Thumb), kind})
 	require.NoError(t, update(s, "T-1", func(j *unit.Job) {
 		j.Units[0].Parts, j.Units[0].Attempts, j.Units[0].Marks = nil, nil, nil
 		j.Pictures, j.Passes, j.Acknowledgements, j.Worked = nil, nil, nil, nil
@@ -199,8 +211,10 @@ func TestMigrateTwice(t *testing.T) {
 
 func TestPeople(t *testing.T) {
 	s, ctx := storetest.New(t), context.Background()
-	require.NoError(t, s.SavePerson(ctx, &store.Person{SignIn: "iva", Name: "Iva Brask", Initials: "IB", Role: "lead", PasswordHash: "h"}))
-	require.NoError(t, s.SavePerson(ctx, &store.Person{SignIn: "iva", Name: "Iva B.", Initials: "IB", Role: "technician", PasswordHash: "h2"}))
+	require.NoError(t, s.SavePerson(ctx, &store.Person{SignIn: "iva", Name: "Iva Brask", Initials: "IB",
+		Role: "lead", PasswordHash: "h"}))
+	require.NoError(t, s.SavePerson(ctx, &store.Person{SignIn: "iva", Name: "Iva B.", Initials: "IB",
+		Role: "technician", PasswordHash: "h2"}))
 	p, err := s.PersonBySignIn(ctx, "iva")
 	require.NoError(t, err)
 	assert.Equal(t, "technician", p.Role)

@@ -37,7 +37,8 @@ func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, Histor
 	var kept *unit.Job
 	err := s.db.WithContext(ctx).Transaction(func(db *gorm.DB) error {
 		var head struct{ ID, Version int64 }
-		err := db.Raw("UPDATE jobs SET version = version + 1, updated_at = now() WHERE tag = ? RETURNING id, version", tag).Scan(&head).Error
+		err := db.Raw("UPDATE jobs SET version = version + 1, updated_at = now() WHERE tag = ? RETURNING id, "+
+			"version", tag).Scan(&head).Error
 		if err != nil {
 			return err
 		}
@@ -99,7 +100,8 @@ func save(db *gorm.DB, id int64, before *unit.Job, c *Change) error {
 		if len(changed) == 0 {
 			continue
 		}
-		if err := db.Table(r.table.name).Where("job_id = ?", id).Where(map[string]any(r.where())).Updates(map[string]any(changed)).Error; err != nil {
+		if err := db.Table(r.table.name).Where("job_id = ?",
+			id).Where(map[string]any(r.where())).Updates(map[string]any(changed)).Error; err != nil {
 			return err
 		}
 	}
@@ -191,7 +193,8 @@ func (s *Store) Create(ctx context.Context, c *Change) error {
 		}
 		var customer int64
 		err := db.Raw(`INSERT INTO customers (name, place, contact) VALUES (?, ?, ?)
-			ON CONFLICT (name) DO UPDATE SET name = excluded.name RETURNING id`, j.Customer.Name, j.Customer.Place, j.Customer.Contact).Scan(&customer).Error
+			ON CONFLICT (name) DO UPDATE SET name = excluded.name RETURNING id`,
+			j.Customer.Name, j.Customer.Place, j.Customer.Contact).Scan(&customer).Error
 		if err != nil {
 			return err
 		}
@@ -252,7 +255,8 @@ func search(j *unit.Job) string {
 func record(db *gorm.DB, id int64, entries []unit.Entry) error {
 	var list []map[string]any
 	for _, e := range entries {
-		list = append(list, map[string]any{"job_id": id, "who": e.Who, "at": e.At, "action": e.Action, "field": e.Field, "before": e.Before, "after": e.After})
+		list = append(list, map[string]any{"job_id": id, "who": e.Who, "at": e.At, "action": e.Action,
+			"field": e.Field, "before": e.Before, "after": e.After})
 	}
 	for len(list) > 0 {
 		n := min(batch, len(list))
@@ -276,7 +280,8 @@ func (h History) Last(field string) (who string, at time.Time, ok bool) {
 		Who string
 		At  time.Time
 	}
-	err := h.db.Raw("SELECT who, at FROM record_entries WHERE job_id = ? AND field = ? ORDER BY id DESC LIMIT 1", h.id, field).Scan(&e).Error
+	err := h.db.Raw("SELECT who, at FROM record_entries WHERE job_id = ? AND field = ? ORDER BY id DESC LIMIT 1",
+		h.id, field).Scan(&e).Error
 	return e.Who, e.At, err == nil && e.Who != ""
 }
 
@@ -284,7 +289,8 @@ func (h History) Last(field string) (who string, at time.Time, ok bool) {
 // may change what is returned.
 func (s *Store) Job(ctx context.Context, tag string) (*unit.Job, error) {
 	var version int64
-	if err := s.db.WithContext(ctx).Raw("SELECT version FROM jobs WHERE tag = ?", tag).Scan(&version).Error; err != nil {
+	if err := s.db.WithContext(ctx).Raw("SELECT version FROM jobs WHERE tag = ?",
+		tag).Scan(&version).Error; err != nil {
 		return nil, err
 	}
 	return s.JobAt(ctx, tag, version)
@@ -316,7 +322,8 @@ func (s *Store) Picture(ctx context.Context, tag string, number int) (c Content,
 		Content, Thumb []byte
 		MediaType      string
 	}
-	err = s.db.WithContext(ctx).Raw(`SELECT a.content, a.thumb, a.media_type FROM attachments a JOIN jobs j ON j.id = a.job_id
+	err = s.db.WithContext(ctx).Raw(`SELECT a.content, a.thumb, a.media_type
+		FROM attachments a JOIN jobs j ON j.id = a.job_id
 		WHERE j.tag = ? AND a.number = ?`, tag, number).Scan(&row).Error
 	if err == nil && row.MediaType == "" {
 		err = ErrNotFound
@@ -327,7 +334,8 @@ func (s *Store) Picture(ctx context.Context, tag string, number int) (c Content,
 // Record gives the record of a job, newest first.
 func (s *Store) Record(ctx context.Context, tag string, limit int) ([]unit.Entry, error) {
 	var out []unit.Entry
-	err := s.db.WithContext(ctx).Raw(`SELECT r.who, r.at, r.action, r.field, r.before, r.after FROM record_entries r JOIN jobs j ON j.id = r.job_id
+	err := s.db.WithContext(ctx).Raw(`SELECT r.who, r.at, r.action, r.field, r.before, r.after
+		FROM record_entries r JOIN jobs j ON j.id = r.job_id
 		WHERE j.tag = ? ORDER BY r.id DESC LIMIT ?`, tag, limit).Scan(&out).Error
 	return out, err
 }

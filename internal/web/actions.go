@@ -65,7 +65,8 @@ func (s *Server) addLoose(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return done(c, s.jobs.AddLoose(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("what"), c.FormValue("place"), n))
+	return done(c, s.jobs.AddLoose(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("what"),
+		c.FormValue("place"), n))
 }
 
 func (s *Server) addPiece(c *echo.Context) error {
@@ -73,11 +74,13 @@ func (s *Server) addPiece(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return done(c, s.jobs.AddPiece(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("number"), c.FormValue("name"), n, c.FormValue("place")))
+	return done(c, s.jobs.AddPiece(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("number"),
+		c.FormValue("name"), n, c.FormValue("place")))
 }
 
 func (s *Server) nextAttempt(c *echo.Context) error {
-	return done(c, s.jobs.NextAttempt(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("one_change")))
+	return done(c, s.jobs.NextAttempt(c.Request().Context(), who(c), c.Param("tag"), unitNo(c),
+		c.FormValue("one_change")))
 }
 
 func (s *Server) takeFromStand(c *echo.Context) error {
@@ -90,7 +93,8 @@ func (s *Server) closeAttempt(c *echo.Context) error {
 
 func (s *Server) openRound(c *echo.Context) error {
 	back := c.FormValue("back_to")
-	if err := s.jobs.OpenRound(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), back, c.FormValue("reason")); err != nil {
+	if err := s.jobs.OpenRound(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), back,
+		c.FormValue("reason")); err != nil {
 		return err
 	}
 	return ok(c, map[string]any{"go": "/jobs/" + c.Param("tag") + "/" + back})
@@ -101,7 +105,8 @@ func (s *Server) acknowledge(c *echo.Context) error {
 }
 
 func (s *Server) passStop(c *echo.Context) error {
-	return done(c, s.jobs.WaiveStop(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("code"), c.FormValue("reason")))
+	return done(c, s.jobs.WaiveStop(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("code"),
+		c.FormValue("reason")))
 }
 
 func (s *Server) handOver(c *echo.Context) error {
@@ -127,7 +132,8 @@ type FamilyGroup struct {
 // familyGroups puts the families by what they do.
 func (s *Server) familyGroups() []FamilyGroup {
 	var out []FamilyGroup
-	for _, g := range [][2]string{{"pump", "Pumps"}, {"motor", "Motors and winches"}, {"cylinder", "Cylinders and rams"}, {"valve", "Valves and dividers"}} {
+	for _, g := range [][2]string{{"pump", "Pumps"}, {"motor", "Motors and winches"},
+		{"cylinder", "Cylinders and rams"}, {"valve", "Valves and dividers"}} {
 		group := FamilyGroup{Name: g[1]}
 		for _, f := range s.jobs.Families().List() {
 			if f.Action == g[0] {
@@ -152,8 +158,10 @@ func (s *Server) renderNewJob(c *echo.Context, status int, in job.NewJob, fault 
 }
 
 func (s *Server) createJob(c *echo.Context) error {
-	in := job.NewJob{Customer: c.FormValue("customer"), Title: c.FormValue("title"), Complaint: c.FormValue("complaint"), Caller: c.FormValue("caller"),
-		Family: c.FormValue("family"), Maker: c.FormValue("maker"), Model: c.FormValue("model"), Serial: c.FormValue("serial")}
+	in := job.NewJob{Customer: c.FormValue("customer"), Title: c.FormValue("title"),
+		Complaint: c.FormValue("complaint"), Caller: c.FormValue("caller"),
+		Family: c.FormValue("family"), Maker: c.FormValue("maker"), Model: c.FormValue("model"),
+		Serial: c.FormValue("serial")}
 	tag, err := s.jobs.Create(c.Request().Context(), who(c), in)
 	if fe, is := err.(*field.Error); is {
 		return s.renderNewJob(c, http.StatusUnprocessableEntity, in, fe)

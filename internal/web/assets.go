@@ -24,9 +24,12 @@ var static embed.FS
 // another; the pages get them as one file.
 var styles = []string{
 	"lib/bulma-base-1.0.4.min.css",
-	"css/tokens.css", "css/fonts.css", "css/base.css", "css/drawing.css", "css/shell.css", "css/sheet.css", "css/field.css",
-	"css/rack.css", "css/newjob.css", "css/receive.css", "css/strip.css", "css/stack.css", "css/measure.css", "css/explain.css",
-	"css/decide.css", "css/kit.css", "css/build.css", "css/prove.css", "css/handover.css", "css/picture.css", "css/toolbox.css",
+	"css/tokens.css", "css/fonts.css", "css/base.css", "css/drawing.css", "css/shell.css", "css/sheet.css",
+	"css/field.css",
+	"css/rack.css", "css/newjob.css", "css/receive.css", "css/strip.css", "css/stack.css", "css/measure.css",
+	"css/explain.css",
+	"css/decide.css", "css/kit.css", "css/build.css", "css/prove.css", "css/handover.css", "css/picture.css",
+	"css/toolbox.css",
 	"css/record.css", "css/work.css", "css/pad.css", "css/narrow.css", "css/paper.css",
 }
 
@@ -74,7 +77,8 @@ func loadAssets() (*assets, error) {
 
 func (a *assets) add(name string, content []byte) {
 	file := asset{content: content, kind: mime.TypeByExtension(path.Ext(name))}
-	if strings.HasPrefix(file.kind, "text/") || strings.Contains(file.kind, "svg") || strings.Contains(file.kind, "javascript") {
+	if strings.HasPrefix(file.kind, "text/") || strings.Contains(file.kind, "svg") ||
+		strings.Contains(file.kind, "javascript") {
 		var b bytes.Buffer
 		z, _ := gzip.NewWriterLevel(&b, gzip.BestCompression)
 		_, _ = z.Write(content)

@@ -35,7 +35,8 @@ func (s *Server) addUnit(c *echo.Context) error {
 }
 
 func (s *Server) addAccount(c *echo.Context) error {
-	return done(c, s.jobs.AddAccount(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("teller"), c.FormValue("words")))
+	return done(c, s.jobs.AddAccount(c.Request().Context(), who(c), c.Param("tag"), unitNo(c),
+		c.FormValue("teller"), c.FormValue("words")))
 }
 
 func (s *Server) addPart(c *echo.Context) error {
@@ -43,7 +44,8 @@ func (s *Server) addPart(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	code, err := s.jobs.AddPart(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("after"), c.FormValue("name"), c.FormValue("kind"), n)
+	code, err := s.jobs.AddPart(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("after"),
+		c.FormValue("name"), c.FormValue("kind"), n)
 	if err != nil {
 		return err
 	}

@@ -41,12 +41,14 @@ func TestLibraryRefusesWithTheLine(t *testing.T) {
 	assert.Contains(t, body, "line")
 	assert.Contains(t, body, "partz:", "nothing typed is lost")
 	assert.Contains(t, body, `value="a try"`)
-	res, _ = lead.post("/library/check_valve", url.Values{"text": {strings.Replace(text, "name: Check valve", "name: Check valve of ours", 1)}, "reason": {"ours"}})
+	res, _ = lead.post("/library/check_valve", url.Values{"text": {strings.Replace(text, "name: Check valve",
+		"name: Check valve of ours", 1)}, "reason": {"ours"}})
 	require.Equal(t, http.StatusSeeOther, res.StatusCode)
 	_, page = lead.get("/library")
 	assert.Contains(t, page, "Check valve of ours")
 	res, _ = lead.post("/library/new_thing", url.Values{"text": {text}, "reason": {"x"}})
-	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, "the code in the text must be the code it is kept under")
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode,
+		"the code in the text must be the code it is kept under")
 	res, _ = lead.get("/library/no_such_family")
 	assert.Equal(t, http.StatusNotFound, res.StatusCode)
 }
@@ -60,12 +62,14 @@ func TestInstrumentsTellWhatIsWrong(t *testing.T) {
 		{"calipers 9", "calipers", "0.02 bar", "", "mm"},
 		{"calipers 9", "calipers", "0.02 mm", "next week", "date like"},
 	} {
-		res, body := b.post("/instruments", url.Values{"name": {c.name}, "kind": {c.kind}, "resolution": {c.res}, "due_on": {c.due}})
+		res, body := b.post("/instruments", url.Values{"name": {c.name}, "kind": {c.kind}, "resolution": {c.res},
+			"due_on": {c.due}})
 		assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, c.says)
 		assert.Contains(t, body, c.says)
 		assert.Contains(t, body, `value="`+c.res+`"`, "nothing typed is lost")
 	}
-	res, _ := b.post("/instruments", url.Values{"name": {"calipers 9"}, "kind": {"calipers"}, "resolution": {"0.01 mm"}, "due_on": {"2020-01-01"}})
+	res, _ := b.post("/instruments", url.Values{"name": {"calipers 9"}, "kind": {"calipers"},
+		"resolution": {"0.01 mm"}, "due_on": {"2020-01-01"}})
 	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
 	_, page := b.get("/instruments")
 	assert.Contains(t, page, "calipers 9")
@@ -92,7 +96,8 @@ func TestReceiveFacesAndToteTag(t *testing.T) {
 	assert.Contains(t, body, "unit=3")
 	_, page = b.get("/jobs/T-0426/receive?unit=3")
 	assert.Contains(t, page, "Holding valve")
-	assert.Equal(t, 3, strings.Count(page, `aria-label="units of this job"`)+strings.Count(page, `title="Brake and clutch pack"`)+strings.Count(page, `title="Winch motor"`))
+	assert.Equal(t, 3, strings.Count(page, `aria-label="units of this job"`)+strings.Count(page,
+		`title="Brake and clutch pack"`)+strings.Count(page, `title="Winch motor"`))
 	res, body = b.post("/jobs/T-0426/receive/unit", url.Values{"family": {"dragon"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 	assert.Contains(t, body, `"field":"family"`)
@@ -104,13 +109,15 @@ func TestReceiveFacesAndToteTag(t *testing.T) {
 func TestPartsAreFoundByTyping(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
-	for asked, want := range map[string]string{"11": "Front needles", "rear_plate": "Rear side plate", "rear side": "Rear side plate", "spring relief": "Relief spring", "DOWEL": "Dowel pins"} {
+	for asked, want := range map[string]string{"11": "Front needles", "rear_plate": "Rear side plate",
+		"rear side": "Rear side plate", "spring relief": "Relief spring", "DOWEL": "Dowel pins"} {
 		_, page := b.get("/jobs/T-0417/strip?find=" + url.QueryEscape(asked))
 		assert.Regexp(t, `<h2><span>\d+</span> `+want, page, asked)
 	}
 	_, page := b.get("/jobs/T-0417/strip?find=flux+capacitor")
 	assert.Contains(t, page, "no part of this unit is called “flux capacitor”")
-	res, body := b.post("/jobs/T-0417/strip/part", url.Values{"name": {"Odd ring"}, "kind": {"spacer"}, "count": {"two"}})
+	res, body := b.post("/jobs/T-0417/strip/part", url.Values{"name": {"Odd ring"}, "kind": {"spacer"},
+		"count": {"two"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 	assert.Contains(t, body, `"field":"count"`)
 }
@@ -132,10 +139,12 @@ func TestTimerShowsOnTheRack(t *testing.T) {
 func TestFiguresArePutOnAJob(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
-	res, body := b.post("/toolbox/creep_leak/put", url.Values{"bore": {"80 mm"}, "creep": {"12 mm"}, "duration": {"10 min"}})
+	res, body := b.post("/toolbox/creep_leak/put", url.Values{"bore": {"80 mm"}, "creep": {"12 mm"},
+		"duration": {"10 min"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 	assert.Contains(t, body, `"field":"job"`)
-	form := url.Values{"bore": {"80 mm"}, "creep": {"12 mm"}, "duration": {"10 min"}, "to_job": {"T-0412"}, "note": {"over one watch"}}
+	form := url.Values{"bore": {"80 mm"}, "creep": {"12 mm"}, "duration": {"10 min"}, "to_job": {"T-0412"},
+		"note": {"over one watch"}}
 	res, body = b.post("/toolbox/creep_leak/put", form)
 	require.Equal(t, http.StatusOK, res.StatusCode, body)
 	for _, path := range []string{"/jobs/T-0412/record", "/jobs/T-0412/handover", "/jobs/T-0412/report"} {
@@ -155,8 +164,10 @@ func TestDisputePaper(t *testing.T) {
 	_, page := b.get("/jobs/T-0421/dispute")
 	assert.Contains(t, page, "not opened in this record")
 	ev := func(name, code string) string { return "u1/evidence/" + code + "/" + name }
-	for _, set := range [][3]string{{ev("state", "ball_stuck"), "seen", ""}, {ev("state", "plunger_scored"), "seen", ""}, {ev("origin", "plunger_scored"), "made_by_us", "found_so"},
-		{ev("state", "moisture"), "absent", ""}, {ev("state", "seat_marked"), "seen", ""}, {ev("origin", "seat_marked"), "unknown", "found_so"}} {
+	for _, set := range [][3]string{{ev("state", "ball_stuck"), "seen", ""},
+		{ev("state", "plunger_scored"), "seen", ""}, {ev("origin", "plunger_scored"), "made_by_us", "found_so"},
+		{ev("state", "moisture"), "absent", ""}, {ev("state", "seat_marked"), "seen", ""},
+		{ev("origin", "seat_marked"), "unknown", "found_so"}} {
 		res, body := b.set("T-0421", set[0], set[1], set[2])
 		require.Equal(t, http.StatusOK, res.StatusCode, body)
 	}

@@ -36,10 +36,13 @@ func many(t testing.TB, s *site, all, inHand int) {
 	waits := []string{"technician", "parts", "stand", "customer", "outside"}
 	for i := range all {
 		now := time.Date(2028, 1, 1, 9, 0, 0, 0, time.UTC).Add(time.Duration(i) * 2 * time.Hour)
-		u := &unit.Unit{Number: 1, Family: "external_gear_pump", Name: "Pump", Serial: fmt.Sprintf("S-%05d", i), Rounds: []*unit.Round{{Number: 1, OpenedAt: now}}}
+		u := &unit.Unit{Number: 1, Family: "external_gear_pump", Name: "Pump", Serial: fmt.Sprintf("S-%05d", i),
+			Rounds: []*unit.Round{{Number: 1, OpenedAt: now}}}
 		j := &unit.Job{
-			Tag: fmt.Sprintf("B-%05d", i), Title: fmt.Sprintf("Winch %d", i), Customer: unit.Customer{Name: fmt.Sprintf("Customer %d", i%400)},
-			Policy: "on_condition", Waiting: waits[i%len(waits)], Station: "strip", ReceivedOn: unit.DateOf(now), PromisedOn: unit.DateOf(now).Add(20), Units: []*unit.Unit{u},
+			Tag: fmt.Sprintf("B-%05d", i), Title: fmt.Sprintf("Winch %d", i),
+			Customer: unit.Customer{Name: fmt.Sprintf("Customer %d", i%400)},
+			Policy:   "on_condition", Waiting: waits[i%len(waits)], Station: "strip", ReceivedOn: unit.DateOf(now),
+			PromisedOn: unit.DateOf(now).Add(20), Units: []*unit.Unit{u},
 		}
 		if i >= inHand {
 			j.HandedOverAt = now

@@ -42,7 +42,8 @@ var padUnits = map[quantity.Dimension][2]string{
 
 // dimNames are the dimensions that templates name.
 var dimNames = map[string]quantity.Dimension{
-	"length": quantity.Length, "pressure": quantity.Pressure, "flow": quantity.Flow, "torque": quantity.Torque, "volume": quantity.Volume,
+	"length": quantity.Length, "pressure": quantity.Pressure, "flow": quantity.Flow, "torque": quantity.Torque,
+	"volume": quantity.Volume,
 }
 
 // units are a dimension's units, the reader's own first; used, the one that was
@@ -54,7 +55,8 @@ func (p *Page) units(d quantity.Dimension, used string) (hint, bare string) {
 	}
 	bare, _, _ = strings.Cut(hint, "|")
 	if used != "" && used != bare {
-		hint = used + "|" + strings.Join(slices.DeleteFunc(strings.Split(hint, "|"), func(u string) bool { return u == used }), "|")
+		hint = used + "|" + strings.Join(slices.DeleteFunc(strings.Split(hint, "|"),
+			func(u string) bool { return u == used }), "|")
 		bare = used
 	}
 	return strings.TrimSuffix(hint, "|"), bare
@@ -260,7 +262,8 @@ func (r PointRow) Row() string { return rowTones[r.Point.Verdict] }
 
 // Tone and Words say how a step of the final test came out.
 func (r PointRow) Tone() string {
-	return map[metrology.Verdict]string{metrology.In: "petrol", metrology.Out: "red", metrology.Undecided: "ochre"}[r.Point.Verdict]
+	return map[metrology.Verdict]string{metrology.In: "petrol", metrology.Out: "red",
+		metrology.Undecided: "ochre"}[r.Point.Verdict]
 }
 
 // Words are empty as received: that is judged by nobody.

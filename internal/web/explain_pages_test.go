@@ -115,7 +115,8 @@ func TestDisputePaperOfDemoJobs(t *testing.T) {
 func TestNothingFoundNothingOffered(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
-	res, _ := b.post("/jobs", url.Values{"customer": {"Ostrey Fish Meal Works"}, "title": {"a pump on a shelf"}, "family": {"external_gear_pump"}})
+	res, _ := b.post("/jobs", url.Values{"customer": {"Ostrey Fish Meal Works"}, "title": {"a pump on a shelf"},
+		"family": {"external_gear_pump"}})
 	require.Equal(t, http.StatusSeeOther, res.StatusCode)
 	tag := strings.Split(res.Header.Get("Location"), "/")[2]
 	assert.Empty(t, b.state(tag, 1).Explained().Ranking)

@@ -17,14 +17,21 @@ import (
 
 // nasty is what people, scripts and slips send.
 var nasty = []string{
-	"", " ", "0", "-1", "1", "2", "3", "9", "999999", "99999999999999999999", "NaN", "1e400", "0.5", "63 mm", "1/0 in", "3000 lb", "½ in", "yes", "no", "seen", "absent", "goes", "stops", "keep", "replace", "build", "strip",
-	"T-0417", "T-0388", "T-0426", "no-such", "../../etc/passwd", "%00", "\x00", "\xff\xfe", "'; DROP TABLE jobs; --", "<script>alert(1)</script>", "{{.}}", `{"a":`, "☃", "a\nb\r\nc", strings.Repeat("x", 5000),
-	"external_gear_pump", "check_valve", "axial_piston_pump", "measure", "receive", "explain", "matrix", "story", "gauges", "variant", "fluid", "in", "cylinder", ">><<", "rear_plate*2", "0.10 mm x2", "2031-05-14", "2026-W48",
+	"", " ", "0", "-1", "1", "2", "3", "9", "999999", "99999999999999999999", "NaN", "1e400", "0.5", "63 mm",
+	"1/0 in", "3000 lb", "½ in", "yes", "no", "seen", "absent", "goes", "stops", "keep", "replace", "build",
+	"strip",
+	"T-0417", "T-0388", "T-0426", "no-such", "../../etc/passwd", "%00", "\x00", "\xff\xfe",
+	"'; DROP TABLE jobs; --", "<script>alert(1)</script>", "{{.}}", `{"a":`, "☃", "a\nb\r\nc",
+	strings.Repeat("x", 5000),
+	"external_gear_pump", "check_valve", "axial_piston_pump", "measure", "receive", "explain", "matrix", "story",
+	"gauges", "variant", "fluid", "in", "cylinder", ">><<", "rear_plate*2", "0.10 mm x2", "2031-05-14", "2026-W48",
 }
 
 var formNames = []string{
-	"field", "value", "base", "unit", "part", "feature", "face", "find", "count", "name", "kind", "what", "place", "number", "code", "reason", "back_to", "change", "caution", "family", "customer", "title", "words", "teller",
-	"after", "by", "x", "y", "note", "evidence", "text", "resolution", "due_on", "for", "to_job", "job", "theory", "with", "thumb", "sign_in", "password", "bore", "pressure", "stack", "goes", "stops", "readings", "one_change",
+	"field", "value", "base", "unit", "part", "feature", "face", "find", "count", "name", "kind", "what", "place",
+	"number", "code", "reason", "back_to", "change", "caution", "family", "customer", "title", "words", "teller",
+	"after", "by", "x", "y", "note", "evidence", "text", "resolution", "due_on", "for", "to_job", "job", "theory",
+	"with", "thumb", "sign_in", "password", "bore", "pressure", "stack", "goes", "stops", "readings", "one_change",
 }
 
 // Whatever is sent to whichever address, the answer is in words: never a fault
@@ -33,11 +40,17 @@ func TestGarbageIsAnsweredInWords(t *testing.T) {
 	s := serve(t)
 	b := s.as("odd")
 	heads := []string{
-		"job", "u1", "u2", "u999999", "u-1", "picture/1", "picture/x", "u1/part/rear_plate", "u1/part/no_such", "u1/part/rear_plate/decision", "u1/part/rear_plate/step",
-		"u1/part/rear_plate/feature/side_clearance", "u1/part/rear_plate/feature/none", "u1/evidence/fine_lines", "u1/evidence/none", "u1/conclusion",
-		"u1/loose/1", "u1/piece/1", "u1/attempt/0", "u1/attempt/1", "u1/attempt/0/point/p100", "u1/attempt/0/point/none", "", "x", "//",
+		"job", "u1", "u2", "u999999", "u-1", "picture/1", "picture/x", "u1/part/rear_plate", "u1/part/no_such",
+		"u1/part/rear_plate/decision", "u1/part/rear_plate/step",
+		"u1/part/rear_plate/feature/side_clearance", "u1/part/rear_plate/feature/none", "u1/evidence/fine_lines",
+		"u1/evidence/none", "u1/conclusion",
+		"u1/loose/1", "u1/piece/1", "u1/attempt/0", "u1/attempt/1", "u1/attempt/0/point/p100",
+		"u1/attempt/0/point/none", "", "x", "//",
 	}
-	rest := []string{"state", "gauge/case_drain", "identity/x", "found", "facing", "note", "stuck", "stack_found", "speed", "displacement", "upper", "lower", "instrument", "found/leaf:7 thou", "found/r1c1", "found/r999c999", "hand_turn/word", "p100/flow", "cause", "done", "torque", "choice", "timer_until", "warranty_hold", "milky_oil", "symptom/weak_hot", "promised_on", ""}
+	rest := []string{"state", "gauge/case_drain", "identity/x", "found", "facing", "note", "stuck", "stack_found",
+		"speed", "displacement", "upper", "lower", "instrument", "found/leaf:7 thou", "found/r1c1",
+		"found/r999c999", "hand_turn/word", "p100/flow", "cause", "done", "torque", "choice", "timer_until",
+		"warranty_hold", "milky_oil", "symptom/weak_hot", "promised_on", ""}
 	names := make([]string, 0, 50)
 	for _, d := range calc.All() {
 		names = append(names, d.Name)
@@ -50,7 +63,10 @@ func TestGarbageIsAnsweredInWords(t *testing.T) {
 		for _, p := range []struct {
 			param  string
 			likely []string
-		}{{":tag", []string{"T-0417", "T-0388", "T-0426"}}, {":name", names}, {":code", []string{"check_valve", "vane_pump"}}, {":station", []string{"receive", "strip", "measure", "explain", "decide", "kit", "build", "prove", "handover"}}, {":number", []string{"1", "2"}}} {
+		}{{":tag", []string{"T-0417", "T-0388", "T-0426"}}, {":name", names},
+			{":code", []string{"check_valve", "vane_pump"}},
+			{":station", []string{"receive", "strip", "measure", "explain", "decide", "kit", "build", "prove",
+				"handover"}}, {":number", []string{"1", "2"}}} {
 			value := rapid.SampledFrom(p.likely).Draw(t, p.param)
 			if rapid.IntRange(0, 9).Draw(t, "odd "+p.param) == 0 {
 				value = word(p.param)

@@ -18,9 +18,12 @@ func large(t testing.TB, s *site) (tag string) {
 	ctx := context.Background()
 	var text strings.Builder
 	text.WriteString("code: long_unit\nname: Long unit\naction: cylinder\nvariants: one\nparts:\n")
-	kinds := []string{"plate", "spring", "o_ring", "piston", "bush", "disc_springs", "rod", "valve_plate", "bearing", "spool"}
+	kinds := []string{"plate", "spring", "o_ring", "piston", "bush", "disc_springs", "rod", "valve_plate",
+		"bearing", "spool"}
 	for i := range 300 {
-		fmt.Fprintf(&text, "  - {code: p%d, name: Part %d, kind: %s, shape: {w: 20, od: 40, id: 20, top: 30, base: -30}, features: [{code: f, name: Figure, method: grid, rows: 4, cols: 5, nominal: \"20 mm\", upper: \"21 mm\", wears: bore}]}\n", i, i, kinds[i%len(kinds)])
+		fmt.Fprintf(&text, "  - {code: p%d, name: Part %d, kind: %s, shape: {w: 20, od: 40, id: 20, top: 30, base: "+
+			"-30}, features: [{code: f, name: Figure, method: grid, rows: 4, cols: 5, nominal: \"20 mm\", upper: "+
+			"\"21 mm\", wears: bore}]}\n", i, i, kinds[i%len(kinds)])
 	}
 	odd := job.Actor{ID: 1, Name: "Odd", Role: job.RoleLead}
 	require.NoError(t, s.jobs().SaveFamily(ctx, odd, "long_unit", text.String(), "for the benchmark"))
@@ -31,7 +34,8 @@ func large(t testing.TB, s *site) (tag string) {
 		p.Off, p.Found = true, "1"
 		for r := 1; r <= 4 && n < 5000; r++ {
 			for c := 1; c <= 5 && n < 5000; c++ {
-				x := &unit.Reading{Round: 1, Stage: unit.StageFound, Slot: fmt.Sprintf("r%dc%d", r, c), Value: fmt.Sprintf("20.%03d mm", n%900), At: s.jobs().Now()}
+				x := &unit.Reading{Round: 1, Stage: unit.StageFound, Slot: fmt.Sprintf("r%dc%d", r, c),
+					Value: fmt.Sprintf("20.%03d mm", n%900), At: s.jobs().Now()}
 				x.Measure()
 				p.Features[0].Readings = append(p.Features[0].Readings, x)
 				n++

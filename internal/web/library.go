@@ -32,7 +32,8 @@ func (s *Server) library(c *echo.Context) error {
 	}
 	var rows []LibraryRow
 	for _, f := range s.jobs.Families().List() {
-		r := LibraryRow{Code: f.Code, Name: f.Name, Action: f.Action, Parts: len(f.Parts), Own: s.jobs.OwnFamily(f.Code), Questions: len(f.Gauge), Variants: len(f.VariantRules), Tes: len(f.Tests)}
+		r := LibraryRow{Code: f.Code, Name: f.Name, Action: f.Action, Parts: len(f.Parts),
+			Own: s.jobs.OwnFamily(f.Code), Questions: len(f.Gauge), Variants: len(f.VariantRules), Tes: len(f.Tests)}
 		for _, p := range f.Parts {
 			r.Features += len(p.Features)
 			for _, ft := range p.Features {
@@ -102,7 +103,8 @@ func (s *Server) renderFamily(c *echo.Context, status int, text, reason string, 
 func familyLine(f *family.Family) template.HTML {
 	l := draw.Line{Axes: f.Axes, Title: f.Name, Width: 1090}
 	for i, part := range f.Parts {
-		l.Parts = append(l.Parts, draw.LinePart{No: i + 1, Name: part.Name, Kind: part.Kind, Count: part.Count, Branch: part.Branch, Shape: part.Shape,
+		l.Parts = append(l.Parts, draw.LinePart{No: i + 1, Name: part.Name, Kind: part.Kind, Count: part.Count,
+			Branch: part.Branch, Shape: part.Shape,
 			Mark: draw.Mark{Shape: "dot"}, URL: "#" + part.Code})
 	}
 	return template.HTML(l.SVG())
@@ -169,7 +171,9 @@ func (s *Server) renderInstruments(c *echo.Context, status int, v *InstrumentsVi
 }
 
 func (s *Server) saveInstrument(c *echo.Context) error {
-	v := &InstrumentsView{Name: strings.TrimSpace(c.FormValue("name")), Kind: strings.TrimSpace(c.FormValue("kind")), Res: strings.TrimSpace(c.FormValue("resolution")), DueS: strings.TrimSpace(c.FormValue("due_on"))}
+	v := &InstrumentsView{Name: strings.TrimSpace(c.FormValue("name")),
+		Kind: strings.TrimSpace(c.FormValue("kind")), Res: strings.TrimSpace(c.FormValue("resolution")),
+		DueS: strings.TrimSpace(c.FormValue("due_on"))}
 	row := store.Instrument{Name: v.Name, Kind: v.Kind, Resolution: v.Res}
 	switch {
 	case v.Name == "":

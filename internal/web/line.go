@@ -17,7 +17,8 @@ import (
 )
 
 // lineStations show the line.
-var lineStations = map[string]bool{"strip": true, "measure": true, "explain": true, "decide": true, "kit": true, "build": true}
+var lineStations = map[string]bool{"strip": true, "measure": true, "explain": true, "decide": true, "kit": true,
+	"build": true}
 
 // drawLine draws the unit with the layer of the page's station.
 func (p *Page) drawLine() template.HTML {
@@ -33,7 +34,8 @@ func (p *Page) drawLineNow() string {
 	l := draw.Line{Axes: p.S.Family.Axes, Title: p.S.Unit.Name + ", parts in the order they came off", Width: 1132}
 	next := p.nextStep()
 	for i, part := range p.S.Parts {
-		lp := draw.LinePart{No: i + 1, Code: part.Code, Name: part.Name, Kind: part.Def.Kind, Count: part.Expected, Branch: part.Def.Branch, Shape: part.Def.Shape,
+		lp := draw.LinePart{No: i + 1, Code: part.Code, Name: part.Name, Kind: part.Def.Kind, Count: part.Expected,
+			Branch: part.Def.Branch, Shape: part.Def.Shape,
 			Selected: p.Part == part, URL: p.Link(p.Station, part.Code, "")}
 		lp.Flip = part.Facing != "" && part.Def.Facing != "" && part.Facing != part.Def.Facing
 		lp.Mark = p.mark(part, part == next)
@@ -140,7 +142,8 @@ func measureMark(part *job.PartState) draw.Mark {
 		if used > .8 {
 			tone = "ochre"
 		}
-		return draw.Mark{Shape: "bar", Fill: used, Tone: tone, Title: fmt.Sprintf("%.0f %% of the wear limit", 100*used)}
+		return draw.Mark{Shape: "bar", Fill: used, Tone: tone,
+			Title: fmt.Sprintf("%.0f %% of the wear limit", 100*used)}
 	}
 	return draw.Mark{Shape: "dot", Title: "nothing measured"}
 }

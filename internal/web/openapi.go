@@ -14,12 +14,16 @@ type object = map[string]any
 // it cannot fall behind what the server answers.
 func OpenAPI(families []string) object {
 	paths := object{
-		"/api/v1/calc": object{"get": object{"summary": "The calculators", "responses": object{"200": object{"description": "names and summaries",
-			"content": jsonOf(object{"type": "array", "items": object{"type": "object", "required": []string{"name", "summary"}, "properties": object{"name": object{"type": "string"}, "summary": object{"type": "string"}}}})}}}},
+		"/api/v1/calc": object{"get": object{"summary": "The calculators",
+			"responses": object{"200": object{"description": "names and summaries",
+				"content": jsonOf(object{"type": "array", "items": object{"type": "object",
+					"required":   []string{"name", "summary"},
+					"properties": object{"name": object{"type": "string"}, "summary": object{"type": "string"}}}})}}}},
 	}
 	for _, d := range calc.All() {
 		paths["/api/v1/calc/"+d.Name] = object{"post": object{
-			"summary": d.Summary, "description": d.Formula + "\n\nSource: " + d.Source + ". Assumes: " + d.Assumptions + ".", "operationId": d.Name,
+			"summary": d.Summary, "description": d.Formula + "\n\nSource: " + d.Source + ". Assumes: " +
+				d.Assumptions + ".", "operationId": d.Name,
 			"requestBody": object{"required": true, "content": jsonOf(requestOf(d))},
 			"responses": object{
 				"200": object{"description": "results, working, warnings", "content": jsonOf(answerOf(d))},
@@ -30,12 +34,18 @@ func OpenAPI(families []string) object {
 	paths[apiExplainPath] = explainOpenAPI(families)
 	return object{
 		"openapi": "3.1.0",
-		"info":    object{"title": "Corvek calculators and explain", "version": "1", "description": "Quantities are strings \"number unit\"; results are in SI units."},
-		"paths":   paths,
+		"info": object{"title": "Corvek calculators and explain", "version": "1",
+			"description": "Quantities are strings \"number unit\"; results are in SI units."},
+		"paths": paths,
 		"components": object{"schemas": object{
-			"Figure":  object{"type": "object", "required": []string{"value", "unit"}, "additionalProperties": false, "properties": object{"value": object{"type": "number"}, "unit": object{"type": "string"}}},
-			"Warning": object{"type": "object", "required": []string{"code", "text"}, "properties": object{"code": object{"type": "string"}, "text": object{"type": "string"}}},
-			"Refusal": object{"type": "object", "required": []string{"error"}, "properties": object{"error": object{"type": "object", "required": []string{"field", "text"}, "properties": object{"field": object{"type": "string"}, "text": object{"type": "string"}}}}},
+			"Figure": object{"type": "object", "required": []string{"value", "unit"},
+				"additionalProperties": false, "properties": object{"value": object{"type": "number"},
+					"unit": object{"type": "string"}}},
+			"Warning": object{"type": "object", "required": []string{"code", "text"},
+				"properties": object{"code": object{"type": "string"}, "text": object{"type": "string"}}},
+			"Refusal": object{"type": "object", "required": []string{"error"},
+				"properties": object{"error": object{"type": "object", "required": []string{"field", "text"},
+					"properties": object{"field": object{"type": "string"}, "text": object{"type": "string"}}}}},
 		}},
 	}
 }
@@ -54,7 +64,8 @@ func requestOf(d *calc.Def) object {
 			required = append(required, in.Name)
 		}
 	}
-	return object{"type": "object", "properties": props, "required": required, "additionalProperties": false, "example": rawExample(d.Example)}
+	return object{"type": "object", "properties": props, "required": required, "additionalProperties": false,
+		"example": rawExample(d.Example)}
 }
 
 // inputSchema gives the shape of an input; a quantity is text, or a bare number
@@ -75,7 +86,8 @@ func inputSchema(in calc.Input) object {
 		for _, p := range in.Parts {
 			props[p.Name] = inputSchema(p)
 		}
-		return object{"type": "array", "items": object{"type": "object", "properties": props, "additionalProperties": false}}
+		return object{"type": "array", "items": object{"type": "object", "properties": props,
+			"additionalProperties": false}}
 	case calc.Figures:
 		return object{"type": "object", "additionalProperties": one, "description": in.Help}
 	}
@@ -93,14 +105,16 @@ func describeHelp(s string) string {
 func answerOf(d *calc.Def) object {
 	props := object{}
 	for _, r := range d.Results {
-		props[r.Name] = object{"description": r.Help, "anyOf": []object{ref("Figure"), {"type": "string"}, {"type": "boolean"}, {"type": "array"}, {"type": "object"}}}
+		props[r.Name] = object{"description": r.Help, "anyOf": []object{ref("Figure"), {"type": "string"},
+			{"type": "boolean"}, {"type": "array"}, {"type": "object"}}}
 	}
-	return object{"type": "object", "required": []string{"name", "results", "steps", "warnings"}, "additionalProperties": false, "properties": object{
-		"name":     object{"const": d.Name},
-		"results":  object{"type": "object", "properties": props, "additionalProperties": false},
-		"steps":    object{"type": "array", "items": object{"type": "string"}},
-		"warnings": object{"type": "array", "items": ref("Warning")},
-	}}
+	return object{"type": "object", "required": []string{"name", "results", "steps", "warnings"},
+		"additionalProperties": false, "properties": object{
+			"name":     object{"const": d.Name},
+			"results":  object{"type": "object", "properties": props, "additionalProperties": false},
+			"steps":    object{"type": "array", "items": object{"type": "string"}},
+			"warnings": object{"type": "array", "items": ref("Warning")},
+		}}
 }
 
 // rawExample keeps an example as the JSON it is.

@@ -70,7 +70,8 @@ func TestOpenAPIIsTrue(t *testing.T) {
 	}
 	t.Run("explain", func(t *testing.T) {
 		for body, want := range map[string]int{
-			`{"family":"check_valve","evidence":[{"code":"end_deep","state":"seen"},{"code":"seat_wide","grade":1}]}`: http.StatusOK,
+			`{"family":"check_valve","evidence":[{"code":"end_deep","state":"seen"},{"code":"seat_wide",` +
+				`"grade":1}]}`: http.StatusOK,
 			`{"family":"check_valve","evidence":[]}`:                                    http.StatusOK,
 			`{"family":"dragon","evidence":[]}`:                                         http.StatusUnprocessableEntity,
 			`{"family":"check_valve","evidence":[{"code":"end_deep","state":"maybe"}]}`: http.StatusUnprocessableEntity,

@@ -75,7 +75,8 @@ type Foot struct {
 }
 
 func (s *Server) page(c *echo.Context, title string) *Page {
-	p := &Page{Title: title, Person: who(c), Units: quantity.Metric, Demo: s.demo, Path: c.Request().URL.Path, Now: s.jobs.Now()}
+	p := &Page{Title: title, Person: who(c), Units: quantity.Metric, Demo: s.demo, Path: c.Request().URL.Path,
+		Now: s.jobs.Now()}
 	p.CSRF, _ = c.Get("csrf").(string)
 	if k, err := c.Cookie("corvek_units"); err == nil && k.Value == "in" {
 		p.Units = quantity.Inch
@@ -222,7 +223,8 @@ var funcs = template.FuncMap{
 		return map[string]string{"": "running", "in": "passed", "out": "failed", "undecided": "open"}[verdict]
 	},
 	"starts": func(name string) []string {
-		return map[string][]string{"change": wording.OneChanges, "back": wording.GoesBack, "waive": wording.Waivers}[name]
+		return map[string][]string{"change": wording.OneChanges, "back": wording.GoesBack,
+			"waive": wording.Waivers}[name]
 	},
 	"station": func(code string) string { return wording.Stations[code] },
 }
@@ -237,7 +239,8 @@ func containsWord(list, word string) bool {
 }
 
 func loadViews(a *assets) (*views, error) {
-	base, err := template.New("base").Funcs(funcs).Funcs(template.FuncMap{"asset": a.url}).ParseFS(templateFiles, "templates/layout.html", "templates/parts.html")
+	base, err := template.New("base").Funcs(funcs).Funcs(template.FuncMap{"asset": a.url}).ParseFS(templateFiles,
+		"templates/layout.html", "templates/parts.html")
 	if err != nil {
 		return nil, err
 	}

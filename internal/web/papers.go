@@ -74,7 +74,8 @@ func (s *Server) reportPDF(c *echo.Context) error {
 	if err := report.PDF(&b, d); err != nil {
 		return err
 	}
-	c.Response().Header().Set("Content-Disposition", fmt.Sprintf(`inline; filename="%s-report.pdf"`, safeName(c.Param("tag"))))
+	c.Response().Header().Set("Content-Disposition", fmt.Sprintf(`inline; filename="%s-report.pdf"`,
+		safeName(c.Param("tag"))))
 	return c.Blob(http.StatusOK, "application/pdf", b.Bytes())
 }
 
@@ -86,7 +87,8 @@ func (a *assets) standalone(svg string) string {
 	if !ok {
 		return svg
 	}
-	faces := `--heading:"Barlow Condensed",sans-serif;--label:"Barlow Semi Condensed",sans-serif;--text:"Atkinson Hyperlegible",sans-serif;`
+	faces := `--heading:"Barlow Condensed",sans-serif;--label:"Barlow Semi Condensed",` +
+		`sans-serif;--text:"Atkinson Hyperlegible",sans-serif;`
 	style := ":root,svg{" + a.lightColours() + faces + "}" + string(a.files["css/drawing.css"].content)
 	return head + ` xmlns="http://www.w3.org/2000/svg"><style>` + style + `</style>` + defs + tail
 }

@@ -61,7 +61,8 @@ func TestPictureItsMarksAndOneBesideIt(t *testing.T) {
 	b := s.as("iva")
 	st := b.state("T-0417", 1)
 	plate := st.ByCode["rear_plate"]
-	a := b.photo("T-0417", "plate.jpg", 1600, 1200, map[string]string{"part": plate.Code, "caption": "wear face, as opened", "before_cleaning": "yes"})
+	a := b.photo("T-0417", "plate.jpg", 1600, 1200, map[string]string{"part": plate.Code,
+		"caption": "wear face, as opened", "before_cleaning": "yes"})
 	other := b.photo("T-0417", "plate after.jpg", 400, 300, nil)
 
 	res, whole := b.get("/jobs/T-0417/pictures/" + a + "/file")
@@ -134,7 +135,8 @@ func TestPicturesOfOthers(t *testing.T) {
 	tove := s.as("tove")
 	res, _ := tove.get("/jobs/T-0417/pictures/" + a + "/file")
 	assert.Equal(t, http.StatusOK, res.StatusCode)
-	res, _ = tove.post(fmt.Sprintf("/jobs/T-0417/pictures/%s/mark", a), url.Values{"x": {"0.5"}, "y": {"0.5"}, "note": {"x"}})
+	res, _ = tove.post(fmt.Sprintf("/jobs/T-0417/pictures/%s/mark", a),
+		url.Values{"x": {"0.5"}, "y": {"0.5"}, "note": {"x"}})
 	assert.Equal(t, http.StatusForbidden, res.StatusCode)
 	res, _ = s.as("").get("/jobs/T-0417/pictures/" + a + "/file")
 	assert.Equal(t, http.StatusSeeOther, res.StatusCode)

@@ -42,8 +42,9 @@ func (s *Server) addPicture(c *echo.Context) error {
 		return err
 	}
 	name := strings.TrimSuffix(filepath.Base(head.Filename), filepath.Ext(head.Filename))
-	number, err := s.jobs.AddPicture(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), job.Picture{Taken: taken, Part: c.FormValue("part"), Name: name,
-		Caption: c.FormValue("caption"), BeforeCleaning: c.FormValue("before_cleaning") == "yes"})
+	number, err := s.jobs.AddPicture(c.Request().Context(), who(c), c.Param("tag"), unitNo(c),
+		job.Picture{Taken: taken, Part: c.FormValue("part"), Name: name,
+			Caption: c.FormValue("caption"), BeforeCleaning: c.FormValue("before_cleaning") == "yes"})
 	if err != nil {
 		return err
 	}
@@ -174,7 +175,8 @@ func (s *Server) addMark(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	m := unit.PictureMark{Note: c.FormValue("note"), Evidence: c.FormValue("evidence"), Part: c.FormValue("part"), X: -1, Y: -1}
+	m := unit.PictureMark{Note: c.FormValue("note"), Evidence: c.FormValue("evidence"), Part: c.FormValue("part"),
+		X: -1, Y: -1}
 	if x, err := strconv.ParseFloat(c.FormValue("x"), 64); err == nil {
 		m.X = x
 	}

@@ -75,7 +75,8 @@ func (s *Server) rack(c *echo.Context) error {
 		if g == nil {
 			continue
 		}
-		out := Group{Code: code, Name: wording.Choice(unit.ScopeJob, "waiting", code), Total: g.Total, Jobs: rackJobs(g.Cards, now)}
+		out := Group{Code: code, Name: wording.Choice(unit.ScopeJob, "waiting", code), Total: g.Total,
+			Jobs: rackJobs(g.Cards, now)}
 		if g.Total > len(g.Cards) && code != open {
 			out.More = "/rack?open=" + code
 			if v.Find != "" {

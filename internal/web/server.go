@@ -40,7 +40,9 @@ type Server struct {
 }
 
 // contentPolicy lets nothing in that the application does not ship itself.
-const contentPolicy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'; manifest-src 'self'"
+const contentPolicy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; " +
+	"font-src 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'; manifest-src " +
+	"'self'"
 
 // New builds the web application.
 func New(cfg Config) (*echo.Echo, *Server, error) {
@@ -53,7 +55,8 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 		return nil, nil, err
 	}
 	s := &Server{jobs: cfg.Jobs, store: cfg.Jobs.Store, views: v, assets: a, demo: cfg.Demo,
-		slow: middleware.NewRateLimiterMemoryStoreWithConfig(middleware.RateLimiterMemoryStoreConfig{Rate: 2, Burst: 20, ExpiresIn: 5 * time.Minute})}
+		slow: middleware.NewRateLimiterMemoryStoreWithConfig(middleware.RateLimiterMemoryStoreConfig{Rate: 2,
+			Burst: 20, ExpiresIn: 5 * time.Minute})}
 	s.sessions = scs.New()
 	s.sessions.Store = pgxstore.NewWithCleanupInterval(s.store.Pool, 30*time.Minute)
 	s.sessions.Lifetime = 14 * 24 * time.Hour
@@ -68,7 +71,8 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	e.Use(middleware.Recover())
 	e.Use(s.log)
 	e.Use(middleware.SecureWithConfig(middleware.SecureConfig{
-		XFrameOptions: "DENY", ContentTypeNosniff: "nosniff", ReferrerPolicy: "same-origin", ContentSecurityPolicy: contentPolicy,
+		XFrameOptions: "DENY", ContentTypeNosniff: "nosniff", ReferrerPolicy: "same-origin",
+		ContentSecurityPolicy: contentPolicy,
 	}))
 	e.Use(middleware.BodyLimit(24 << 20))
 	// Static files know nobody: they are answered before a session is asked for.
@@ -202,7 +206,8 @@ func (s *Server) log(next echo.HandlerFunc) echo.HandlerFunc {
 		if err != nil && statusOf(err) >= 500 {
 			level = slog.LevelError
 		}
-		attrs := []slog.Attr{slog.String("method", c.Request().Method), slog.String("path", c.Request().URL.Path), slog.Int("status", max(status, statusOf(err))),
+		attrs := []slog.Attr{slog.String("method", c.Request().Method), slog.String("path", c.Request().URL.Path),
+			slog.Int("status", max(status, statusOf(err))),
 			slog.Duration("took", time.Since(began).Round(10*time.Microsecond))}
 		if who, ok := c.Get("person").(job.Actor); ok {
 			attrs = append(attrs, slog.String("person", who.Initials))

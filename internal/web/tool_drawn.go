@@ -70,9 +70,11 @@ func drawn(name string, in *calc.Args, out *calc.Output, s quantity.System) temp
 }
 
 func drawCylinder(w worked) string {
-	c := draw.CylinderSection{Bore: w.in.Val("bore"), Rod: w.in.Val("rod"), Stroke: w.in.Val("stroke"), BoreWord: w.length("bore"), RodWord: w.length("rod"),
-		CapArea: w.show("cap_area"), AnnulusArea: w.show("annulus_area"), CapPressure: w.in.Quantity("pressure").String(),
-		Push: w.show("push_force"), Pull: w.show("pull_force"), Blocked: w.show("blocked_rod_pressure")}
+	c := draw.CylinderSection{Bore: w.in.Val("bore"), Rod: w.in.Val("rod"), Stroke: w.in.Val("stroke"),
+		BoreWord: w.length("bore"), RodWord: w.length("rod"),
+		CapArea: w.show("cap_area"), AnnulusArea: w.show("annulus_area"),
+		CapPressure: w.in.Quantity("pressure").String(),
+		Push:        w.show("push_force"), Pull: w.show("pull_force"), Blocked: w.show("blocked_rod_pressure")}
 	if w.in.Has("stroke") {
 		c.StrokeWord = w.in.Quantity("stroke").String()
 	}
@@ -84,13 +86,16 @@ func drawCylinder(w worked) string {
 
 func drawIntensifier(w worked) string {
 	area := w.value("plunger_area")
-	return draw.IntensifierSection{Drive: w.in.Val("drive_bore"), Plunger: 2 * math.Sqrt(area/math.Pi), DriveWord: w.length("drive_bore"), PlungerWord: w.length("plunger_diameter"),
-		DrivePressure: w.in.Quantity("drive_pressure").String(), Output: w.show("output_pressure"), Force: w.show("drive_force"), Ratio: quantity.Figures(w.value("ratio"), 3)}.SVG()
+	return draw.IntensifierSection{Drive: w.in.Val("drive_bore"), Plunger: 2 * math.Sqrt(area/math.Pi),
+		DriveWord: w.length("drive_bore"), PlungerWord: w.length("plunger_diameter"),
+		DrivePressure: w.in.Quantity("drive_pressure").String(), Output: w.show("output_pressure"),
+		Force: w.show("drive_force"), Ratio: quantity.Figures(w.value("ratio"), 3)}.SVG()
 }
 
 func drawGland(w worked) string {
 	section, groove := w.in.Val("section"), w.in.Val("gland_diameter")
-	g := draw.GlandSection{Section: section, Width: w.in.Val("gland_width"), Squeeze: percent(w.value("squeeze")), Fill: percent(w.value("fill")), Pressure: w.in.Quantity("pressure").String(), Tone: "petrol"}
+	g := draw.GlandSection{Section: section, Width: w.in.Val("gland_width"), Squeeze: percent(w.value("squeeze")),
+		Fill: percent(w.value("fill")), Pressure: w.in.Quantity("pressure").String(), Tone: "petrol"}
 	switch {
 	case w.in.Text("use") == "face":
 		g.Depth = w.in.Val("gland_depth")
@@ -110,7 +115,8 @@ func drawGland(w worked) string {
 }
 
 func drawLipOffset(w worked) string {
-	l := draw.LipOffset{Groove: w.in.Val("groove_from_face"), GrooveWidth: w.in.Val("groove_width"), Seal: w.in.Val("seal_width"), Lip: w.in.Val("lip_position"), Bottom: w.in.Val("bore_depth")}
+	l := draw.LipOffset{Groove: w.in.Val("groove_from_face"), GrooveWidth: w.in.Val("groove_width"),
+		Seal: w.in.Val("seal_width"), Lip: w.in.Val("lip_position"), Bottom: w.in.Val("bore_depth")}
 	if w.in.Has("shoulder_depth") {
 		l.Bottom = math.Min(l.Bottom, w.in.Val("shoulder_depth"))
 	}
@@ -127,14 +133,17 @@ func drawLipOffset(w worked) string {
 }
 
 func drawDiscs(w worked) string {
-	disc := spring.Disc{Outside: w.in.Val("outside"), Inside: w.in.Val("inside"), Thickness: w.in.Val("thickness"), Cone: w.in.Val("cone_height"), Youngs: w.in.Or("youngs", spring.SteelYoungs), Poisson: w.in.Or("poisson", spring.SteelPoisson)}
+	disc := spring.Disc{Outside: w.in.Val("outside"), Inside: w.in.Val("inside"), Thickness: w.in.Val("thickness"),
+		Cone: w.in.Val("cone_height"), Youngs: w.in.Or("youngs", spring.SteelYoungs),
+		Poisson: w.in.Or("poisson", spring.SteelPoisson)}
 	text := strings.Join(strings.Fields(w.in.Text("stack")), "")
 	nests, err := spring.Nests(text)
 	if err != nil {
 		return ""
 	}
 	stack := spring.Stack{Disc: disc, Nests: nests}
-	d := draw.DiscStack{Stack: text, Outside: disc.Outside, Inside: disc.Inside, Thickness: disc.Thickness, Cone: disc.Cone, Edit: "stack", Said: fmt.Sprintf("stack of %d dished springs, %s", len(text), text)}
+	d := draw.DiscStack{Stack: text, Outside: disc.Outside, Inside: disc.Inside, Thickness: disc.Thickness,
+		Cone: disc.Cone, Edit: "stack", Said: fmt.Sprintf("stack of %d dished springs, %s", len(text), text)}
 	force, loaded := w.out.Value("force")
 	if loaded {
 		for _, n := range nests {
@@ -142,15 +151,19 @@ func drawDiscs(w worked) string {
 		}
 	}
 	c := draw.Chart{Said: "force against travel", System: w.s,
-		X: draw.Axis{Label: "travel", Dim: quantity.Length, Top: stack.Solid()}, Y: draw.Axis{Label: "force", Dim: quantity.Force},
-		Strips: []draw.Strip{{Class: "look", Label: "over 75 %", From: 0.75 * stack.Solid(), To: stack.Solid(), Upright: true}}}
-	c.Traces = []draw.Trace{{Class: "now", Points: draw.Over(0, stack.Solid(), 40, func(x float64) float64 { f, _, _ := stack.ForceAt(x); return f })}}
+		X: draw.Axis{Label: "travel", Dim: quantity.Length, Top: stack.Solid()},
+		Y: draw.Axis{Label: "force", Dim: quantity.Force},
+		Strips: []draw.Strip{{Class: "look", Label: "over 75 %", From: 0.75 * stack.Solid(), To: stack.Solid(),
+			Upright: true}}}
+	c.Traces = []draw.Trace{{Class: "now", Points: draw.Over(0, stack.Solid(), 40,
+		func(x float64) float64 { f, _, _ := stack.ForceAt(x); return f })}}
 	for _, p := range c.Traces[0].Points {
 		c.Y.Top = math.Max(c.Y.Top, p[1]*1.1)
 	}
 	if w.in.Has("needed_force") {
 		c.Y.Top = math.Max(c.Y.Top, w.in.Val("needed_force")*1.1)
-		c.Traces = append(c.Traces, draw.Trace{Class: "limit", Label: "needed", Points: [][2]float64{{0, w.in.Val("needed_force")}, {stack.Solid(), w.in.Val("needed_force")}}})
+		c.Traces = append(c.Traces, draw.Trace{Class: "limit", Label: "needed",
+			Points: [][2]float64{{0, w.in.Val("needed_force")}, {stack.Solid(), w.in.Val("needed_force")}}})
 	}
 	if loaded {
 		c.Spots = []draw.Spot{{Class: "petrol", X: w.value("deflection"), Y: force, Label: w.show("force")}}
@@ -173,7 +186,8 @@ func drawBoltCircle(w worked) string {
 
 // limitsOf reads lower? and upper? of a calculator.
 func limitsOf(in *calc.Args, lower, upper string) metrology.Limits {
-	return metrology.Limits{Lower: in.Val(lower), Upper: in.Val(upper), HasLower: in.Has(lower), HasUpper: in.Has(upper)}
+	return metrology.Limits{Lower: in.Val(lower), Upper: in.Val(upper), HasLower: in.Has(lower),
+		HasUpper: in.Has(upper)}
 }
 
 func drawJudge(w worked) string {
@@ -185,7 +199,8 @@ func drawJudge(w worked) string {
 		u = 0
 	}
 	dim := w.in.Quantity("value").Dim
-	return draw.ToleranceBar{Limits: limitsOf(w.in, "lower", "upper"), Uncertainty: u, Value: w.in.Val("value"), HasValue: true, Verdict: metrology.Verdict(w.word("verdict")),
+	return draw.ToleranceBar{Limits: limitsOf(w.in, "lower", "upper"), Uncertainty: u, Value: w.in.Val("value"),
+		HasValue: true, Verdict: metrology.Verdict(w.word("verdict")),
 		Show: func(v float64) string { return quantity.Show(v, dim, w.s) }}.SVG()
 }
 
@@ -197,12 +212,15 @@ func drawFeeler(w worked) string {
 	if limits.Empty() && !iv.Bounded {
 		return ""
 	}
-	return draw.ToleranceBar{Limits: limits, Interval: iv, IsLeaves: true, Verdict: metrology.Verdict(w.word("verdict")), Show: draw.Length(w.s)}.SVG()
+	return draw.ToleranceBar{Limits: limits, Interval: iv, IsLeaves: true,
+		Verdict: metrology.Verdict(w.word("verdict")), Show: draw.Length(w.s)}.SVG()
 }
 
 func drawShims(w worked) string {
 	limits := limitsOf(w.in, "lower", "upper")
-	bar := draw.ToleranceBar{Limits: limits, HasValue: true, Value: w.value("resulting_clearance"), Show: draw.Length(w.s), Others: []float64{w.in.Val("measured_clearance"), w.value("predicted_clearance")}, Verdict: metrology.Out}
+	bar := draw.ToleranceBar{Limits: limits, HasValue: true, Value: w.value("resulting_clearance"),
+		Show: draw.Length(w.s), Others: []float64{w.in.Val("measured_clearance"), w.value("predicted_clearance")},
+		Verdict: metrology.Out}
 	if v, ok := w.out.Value("resulting_clearance"); ok {
 		bar.Verdict = metrology.Judge(v, limits, 0, false).Verdict
 	} else {
@@ -225,7 +243,8 @@ func drawSpringCheck(w worked) string {
 		return ""
 	}
 	dim := w.in.Quantity("measured").Dim
-	return draw.ToleranceBar{Limits: metrology.Between(nominal-tol, nominal+tol), Value: w.in.Val("measured"), HasValue: true, Verdict: metrology.Verdict(w.word("verdict")),
+	return draw.ToleranceBar{Limits: metrology.Between(nominal-tol, nominal+tol), Value: w.in.Val("measured"),
+		HasValue: true, Verdict: metrology.Verdict(w.word("verdict")),
 		Show: func(v float64) string { return quantity.Show(v, dim, w.s) }}.SVG()
 }
 
@@ -242,8 +261,12 @@ func drawWearLife(w worked) string {
 	}
 	lo, hi := math.Min(math.Min(nominal, limit), now), math.Max(math.Max(nominal, limit), now)
 	room := (hi - lo) * .15
-	c := draw.Chart{Said: "wear over the hours", System: w.s, X: draw.Axis{Label: "running time", Dim: quantity.Time, Top: span * 1.08, Unit: "h"}, Y: draw.Axis{Label: "size", Dim: quantity.Length, Low: lo - room, Top: hi + room}}
-	c.Traces = []draw.Trace{{Class: "limit", Label: "limit", Points: [][2]float64{{0, limit}, {span * 1.08, limit}}}, {Class: "now", Points: [][2]float64{{0, nominal}, {hours, now}}}}
+	c := draw.Chart{Said: "wear over the hours", System: w.s,
+		X: draw.Axis{Label: "running time", Dim: quantity.Time, Top: span * 1.08, Unit: "h"},
+		Y: draw.Axis{Label: "size", Dim: quantity.Length, Low: lo - room, Top: hi + room}}
+	c.Traces = []draw.Trace{{Class: "limit", Label: "limit",
+		Points: [][2]float64{{0, limit}, {span * 1.08, limit}}},
+		{Class: "now", Points: [][2]float64{{0, nominal}, {hours, now}}}}
 	if known && left > 0 {
 		c.Traces = append(c.Traces, draw.Trace{Class: "was", Points: [][2]float64{{hours, now}, {span, limit}}})
 	}
@@ -257,10 +280,15 @@ func drawViscosity(w worked) string {
 	win := fluid.Window
 	t := w.in.Val("temperature")
 	c := draw.Chart{Said: "viscosity against temperature", System: w.s,
-		X: draw.Axis{Label: "temperature", Dim: quantity.Temperature, Low: math.Min(-20, t-5), Top: math.Max(110, t+5)}, Y: draw.Axis{Label: "viscosity", Dim: quantity.KinematicViscosity, Low: 4e-6, Top: 2000e-6, Log: true},
-		Strips: []draw.Strip{{Class: "stop", Label: "too thick to start", From: win.Thickest, To: 2000e-6}, {Class: "good", Label: "good running", From: win.Low, To: win.High}, {Class: "stop", Label: "too thin to carry", From: 4e-6, To: win.Thinnest, AtLeft: true}},
+		X: draw.Axis{Label: "temperature", Dim: quantity.Temperature, Low: math.Min(-20, t-5),
+			Top: math.Max(110, t+5)}, Y: draw.Axis{Label: "viscosity", Dim: quantity.KinematicViscosity, Low: 4e-6,
+			Top: 2000e-6, Log: true},
+		Strips: []draw.Strip{{Class: "stop", Label: "too thick to start", From: win.Thickest, To: 2000e-6},
+			{Class: "good", Label: "good running", From: win.Low, To: win.High},
+			{Class: "stop", Label: "too thin to carry", From: 4e-6, To: win.Thinnest, AtLeft: true}},
 		Traces: []draw.Trace{{Class: "now", Points: draw.Over(math.Min(-20, t-5), math.Max(110, t+5), 60, at)}},
-		Spots:  []draw.Spot{{Class: "petrol", X: t, Y: at(t), Label: w.show("kinematic") + " at " + quantity.Show(t, quantity.Temperature, w.s)}}}
+		Spots: []draw.Spot{{Class: "petrol", X: t, Y: at(t),
+			Label: w.show("kinematic") + " at " + quantity.Show(t, quantity.Temperature, w.s)}}}
 	return c.SVG()
 }
 
@@ -277,10 +305,13 @@ func drawRipple(w worked) string {
 	sum := func(d []float64) [][2]float64 {
 		return draw.Over(0, 2*math.Pi, 360, func(t float64) float64 { return fluidpower.PistonFlow(d, flow, t) })
 	}
-	c := draw.Chart{Said: "flow over one turn", System: w.s, X: draw.Axis{Label: "turn of the shaft", Dim: quantity.Angle, Top: 2 * math.Pi}, Y: draw.Axis{Label: "flow", Dim: quantity.Flow, Top: flow * 1.25}}
+	c := draw.Chart{Said: "flow over one turn", System: w.s,
+		X: draw.Axis{Label: "turn of the shaft", Dim: quantity.Angle, Top: 2 * math.Pi},
+		Y: draw.Axis{Label: "flow", Dim: quantity.Flow, Top: flow * 1.25}}
 	c.Traces = []draw.Trace{{Class: "was", Points: sum(full)}, {Class: "now", Points: sum(delivery)}}
 	mean := w.value("mean_flow")
-	c.Traces = append(c.Traces, draw.Trace{Class: "limit", Label: "mean " + w.show("mean_flow"), Points: [][2]float64{{0, mean}, {2 * math.Pi, mean}}})
+	c.Traces = append(c.Traces, draw.Trace{Class: "limit", Label: "mean " + w.show("mean_flow"),
+		Points: [][2]float64{{0, mean}, {2 * math.Pi, mean}}})
 	return c.SVG()
 }
 
@@ -288,7 +319,9 @@ func drawDecay(w worked) string {
 	start, end, took := w.in.Val("start_pressure"), w.in.Val("end_pressure"), w.in.Val("duration")
 	fixed := w.value("corrected_end_pressure")
 	lo, hi := math.Min(start, math.Min(end, fixed)), math.Max(start, math.Max(end, fixed))
-	c := draw.Chart{Said: "pressure over the hold", System: w.s, X: draw.Axis{Label: "time", Dim: quantity.Time, Top: took}, Y: draw.Axis{Label: "pressure", Dim: quantity.Pressure}}
+	c := draw.Chart{Said: "pressure over the hold", System: w.s,
+		X: draw.Axis{Label: "time", Dim: quantity.Time, Top: took},
+		Y: draw.Axis{Label: "pressure", Dim: quantity.Pressure}}
 	if took > 600 {
 		c.X.Unit = "min"
 	}
@@ -303,8 +336,10 @@ func drawDecay(w worked) string {
 	c.Spots = []draw.Spot{{Class: "ochre", X: took, Y: end, Label: quantity.Show(end, quantity.Pressure, w.s)}}
 	if w.in.Has("start_temperature") {
 		// A leak slows as the pressure falls; over a hold it is near enough a straight line.
-		c.Traces = append(c.Traces, draw.Trace{Class: "now", Label: "temperature taken out", Points: [][2]float64{{0, start}, {took, fixed}}})
-		c.Spots = append(c.Spots, draw.Spot{Class: "petrol", X: took, Y: fixed, Label: w.show("corrected_end_pressure")})
+		c.Traces = append(c.Traces, draw.Trace{Class: "now", Label: "temperature taken out",
+			Points: [][2]float64{{0, start}, {took, fixed}}})
+		c.Spots = append(c.Spots, draw.Spot{Class: "petrol", X: took, Y: fixed,
+			Label: w.show("corrected_end_pressure")})
 	}
 	return c.SVG()
 }
@@ -321,8 +356,11 @@ func drawFill(w worked) string {
 	n := float64(len(rows)) + .6
 	points = append(points, [2]float64{n, points[len(points)-1][1]})
 	low := math.Max(0, w.in.Val("level")-(top-w.in.Val("level"))*.25)
-	return draw.Chart{Said: "level after each filling", System: w.s, X: draw.Axis{Label: "fillings", Dim: quantity.Number, Top: n}, Y: draw.Axis{Label: "in the system", Dim: quantity.Volume, Low: low, Top: top + (top-low)*.12},
-		Strips: []draw.Strip{{Class: "good", Label: "over the mark, full stroke checked", From: mark, To: top}, {Class: "stop", Label: "never", From: top, To: top + (top-low)*.12}},
+	return draw.Chart{Said: "level after each filling", System: w.s,
+		X: draw.Axis{Label: "fillings", Dim: quantity.Number, Top: n},
+		Y: draw.Axis{Label: "in the system", Dim: quantity.Volume, Low: low, Top: top + (top-low)*.12},
+		Strips: []draw.Strip{{Class: "good", Label: "over the mark, full stroke checked", From: mark, To: top},
+			{Class: "stop", Label: "never", From: top, To: top + (top-low)*.12}},
 		Traces: []draw.Trace{{Class: "now", Points: points, Step: true}}}.SVG()
 }
 
@@ -337,17 +375,23 @@ func drawCoil(w worked) string {
 	if w.in.Has("installed_length") {
 		low = math.Min(low, installed*.85)
 	}
-	c := draw.Chart{Said: "force against length", System: w.s, X: draw.Axis{Label: "length", Dim: quantity.Length, Low: low, Top: free * 1.04}, Y: draw.Axis{Label: "force", Dim: quantity.Force, Top: rate * (free - low) * 1.08},
+	c := draw.Chart{Said: "force against length", System: w.s,
+		X:      draw.Axis{Label: "length", Dim: quantity.Length, Low: low, Top: free * 1.04},
+		Y:      draw.Axis{Label: "force", Dim: quantity.Force, Top: rate * (free - low) * 1.08},
 		Traces: []draw.Trace{{Class: "now", Points: [][2]float64{{low, rate * (free - low)}, {free, 0}}}}}
 	if w.in.Has("installed_length") {
-		c.Spots = []draw.Spot{{Class: "petrol", X: installed, Y: w.value("force"), Label: w.show("force") + " at " + w.in.Quantity("installed_length").String()}}
+		c.Spots = []draw.Spot{{Class: "petrol", X: installed, Y: w.value("force"),
+			Label: w.show("force") + " at " + w.in.Quantity("installed_length").String()}}
 	}
 	return c.SVG()
 }
 
 func drawStandby(w worked) string {
-	verdicts := map[string]metrology.Verdict{"in": metrology.In, "low": metrology.Undecided, "high": metrology.Undecided, "over_ceiling": metrology.Out}
-	bar := draw.ToleranceBar{Limits: metrology.Between(w.in.Val("book_low"), w.in.Val("book_high")), Value: w.in.Val("measured"), HasValue: true, Verdict: verdicts[w.word("verdict")], Others: []float64{w.in.Val("ceiling")},
-		Show: func(v float64) string { return quantity.Show(v, quantity.Pressure, w.s) }}
+	verdicts := map[string]metrology.Verdict{"in": metrology.In, "low": metrology.Undecided,
+		"high": metrology.Undecided, "over_ceiling": metrology.Out}
+	bar := draw.ToleranceBar{Limits: metrology.Between(w.in.Val("book_low"), w.in.Val("book_high")),
+		Value: w.in.Val("measured"), HasValue: true, Verdict: verdicts[w.word("verdict")],
+		Others: []float64{w.in.Val("ceiling")},
+		Show:   func(v float64) string { return quantity.Show(v, quantity.Pressure, w.s) }}
 	return bar.SVG()
 }

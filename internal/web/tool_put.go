@@ -53,7 +53,8 @@ func (s *Server) putFigure(c *echo.Context) error {
 	if err := enc.Encode(in); err != nil {
 		return err
 	}
-	if err := s.jobs.PutFigure(c.Request().Context(), who(c), tag, d.Name, bytes.TrimSpace(body.Bytes()), c.FormValue("note")); err != nil {
+	if err := s.jobs.PutFigure(c.Request().Context(), who(c), tag, d.Name, bytes.TrimSpace(body.Bytes()),
+		c.FormValue("note")); err != nil {
 		return err
 	}
 	return ok(c, map[string]any{"go": "/jobs/" + tag + "/record#worked"})

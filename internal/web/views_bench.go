@@ -106,7 +106,8 @@ func (p *Page) GaugeWords() (w struct{ Tone, Head, Text string }) {
 	default:
 		w.Tone, w.Head, w.Text = "ochre", "?", "not told yet"
 		if len(g.Because) > 0 && len(g.Against) > 0 {
-			w.Text = "the answers point both ways: " + strings.Join(g.Because, "; ") + "; but " + strings.Join(g.Against, "; ")
+			w.Text = "the answers point both ways: " + strings.Join(g.Because,
+				"; ") + "; but " + strings.Join(g.Against, "; ")
 		}
 	}
 	return w
@@ -175,10 +176,12 @@ func (p *Page) Stack(fit bool) *StackView {
 		return nil
 	}
 	s := x.Stack
-	v := &StackView{Part: x, Title: "As removed", Field: p.S.Unit.PartRef(x.Code, "stack_found").String(), Text: x.StackFound, Fault: s.FoundFault, Locked: !p.CanWork()}
+	v := &StackView{Part: x, Title: "As removed", Field: p.S.Unit.PartRef(x.Code, "stack_found").String(),
+		Text: x.StackFound, Fault: s.FoundFault, Locked: !p.CanWork()}
 	pieces, diffs, does := s.Found, s.FoundDiff, s.FoundDoes
 	if fit {
-		v.Title, v.Field, v.Text, v.Fault = "As fitted", p.S.Unit.PartRef(x.Code, "stack_fit").String(), x.StackFit, s.FitFault
+		v.Title, v.Field, v.Text, v.Fault = "As fitted", p.S.Unit.PartRef(x.Code, "stack_fit").String(), x.StackFit,
+			s.FitFault
 		pieces, diffs, does = s.Fit, s.FitDiff, s.FitDoes
 		if x.StackFound != "" && x.StackFound != x.StackFit {
 			v.Copies = append(v.Copies, StackAct{"copy as removed", x.StackFound})
@@ -195,7 +198,8 @@ func (p *Page) Stack(fit bool) *StackView {
 	}
 	views := make([]draw.PieceView, len(pieces))
 	for i, pc := range pieces {
-		views[i] = draw.PieceView{Kind: pc.Def.Kind, Facing: pc.Facing, Faced: pc.Def.Faced, Title: pc.Def.Name, Set: v.Field, Base: v.Text, Odd: odd[i+1], Locked: v.Locked, Drop: without(pieces, i)}
+		views[i] = draw.PieceView{Kind: pc.Def.Kind, Facing: pc.Facing, Faced: pc.Def.Faced, Title: pc.Def.Name,
+			Set: v.Field, Base: v.Text, Odd: odd[i+1], Locked: v.Locked, Drop: without(pieces, i)}
 		if pc.Def.Faced {
 			views[i].Turn = turned(pieces, i)
 		}
@@ -203,7 +207,8 @@ func (p *Page) Stack(fit bool) *StackView {
 	v.Drawing = template.HTML(draw.Pieces(views, x.Name+", "+strings.ToLower(v.Title)))
 	for _, d := range s.Def.Pieces {
 		if d.Faced {
-			v.Adds = append(v.Adds, StackAct{d.Name + " ▶", joined(v.Text, d.Code+">")}, StackAct{d.Name + " ◀", joined(v.Text, d.Code+"<")})
+			v.Adds = append(v.Adds, StackAct{d.Name + " ▶", joined(v.Text, d.Code+">")},
+				StackAct{d.Name + " ◀", joined(v.Text, d.Code+"<")})
 			continue
 		}
 		v.Adds = append(v.Adds, StackAct{d.Name, joined(v.Text, d.Code)})
@@ -239,7 +244,8 @@ func (p *Page) stackLines(x *job.PartState, pieces int, d strip.Delivery, fit bo
 	}
 	out := []StackLine{{"pieces", fmt.Sprint(pieces), ""}}
 	if d.FreeLength > 0 {
-		out = append(out, StackLine{"free length", p.Show(d.FreeLength, "length") + ", in a space of " + x.Stack.Def.Installed, ""})
+		out = append(out, StackLine{"free length", p.Show(d.FreeLength,
+			"length") + ", in a space of " + x.Stack.Def.Installed, ""})
 	}
 	if d.HasForce {
 		tone := "petrol"
@@ -283,7 +289,8 @@ func (p *Page) sisters(f *job.FeatureState, stage string) template.HTML {
 	if !r.Any {
 		return ""
 	}
-	d := draw.Sisters{Odd: r.Odd, Show: draw.Length(p.Units), Lower: r.Limits.Lower, HasLower: r.Limits.HasLower, Upper: r.Limits.Upper, HasUpper: r.Limits.HasUpper}
+	d := draw.Sisters{Odd: r.Odd, Show: draw.Length(p.Units), Lower: r.Limits.Lower, HasLower: r.Limits.HasLower,
+		Upper: r.Limits.Upper, HasUpper: r.Limits.HasUpper}
 	for _, slot := range f.Spec.Slots() {
 		v := math.NaN()
 		if m, ok := f.Size(stage, slot); ok {

@@ -62,9 +62,14 @@ type HowField struct {
 func (p *Page) howFields(code string, e unit.Mark) []HowField {
 	field := func(name string) string { return p.S.Unit.EvidenceRef(code, name).String() }
 	return []HowField{
-		{field("origin"), "where it comes from", e.Origin, []FamilyChoice{{"found_so", "found so"}, {"made_by_us", "made during teardown"}, {"unknown", "unknown"}}},
-		{field("found_how"), "how it was found", e.How, []FamilyChoice{{"", "found when?"}, {"before_freeing", "before freeing"}, {"after_freeing", "after freeing"}, {"before_wiping", "before wiping"}, {"after_wiping", "after wiping"}}},
-		{field("age"), "how old it looks", e.Age, []FamilyChoice{{"", "how old?"}, {"fresh", "fresh, bright"}, {"old", "old, dull"}, {"not_told", "cannot tell"}}},
+		{field("origin"), "where it comes from", e.Origin,
+			[]FamilyChoice{{"found_so", "found so"}, {"made_by_us", "made during teardown"}, {"unknown", "unknown"}}},
+		{field("found_how"), "how it was found", e.How,
+			[]FamilyChoice{{"", "found when?"}, {"before_freeing", "before freeing"},
+				{"after_freeing", "after freeing"}, {"before_wiping", "before wiping"},
+				{"after_wiping", "after wiping"}}},
+		{field("age"), "how old it looks", e.Age, []FamilyChoice{{"", "how old?"}, {"fresh", "fresh, bright"},
+			{"old", "old, dull"}, {"not_told", "cannot tell"}}},
 	}
 }
 
@@ -78,7 +83,9 @@ func (p *Page) explainView() ExplainView {
 	for i := range st.Knowledge.Evidence {
 		e := &st.Knowledge.Evidence[i]
 		m := st.Unit.LastSaid(e.Code)
-		item := BoardItem{Ref: st.Unit.EvidenceRef(e.Code, "state").String(), Evidence: e, State: m.State, Source: st.Sources[e.Code], Strength: strength[e.Code], OnPart: p.PartAsked && e.Part != "" && e.Part == p.Part.Code}
+		item := BoardItem{Ref: st.Unit.EvidenceRef(e.Code, "state").String(), Evidence: e, State: m.State,
+			Source: st.Sources[e.Code], Strength: strength[e.Code], OnPart: p.PartAsked && e.Part != "" &&
+				e.Part == p.Part.Code}
 		if m.State == unit.MarkSeen {
 			item.How = p.howFields(e.Code, m)
 		}
@@ -151,7 +158,8 @@ func (p *Page) matrix(v ExplainView) template.HTML {
 	bits := map[*explain.Evidence][]float64{}
 	strength := map[*explain.Evidence]float64{}
 	for i, r := range cols {
-		m.Columns = append(m.Columns, draw.MatrixColumn{Name: r.Cause.Name, Share: r.Posterior, Mine: v.Theory != nil && r.Cause == v.Theory.Cause})
+		m.Columns = append(m.Columns, draw.MatrixColumn{Name: r.Cause.Name, Share: r.Posterior,
+			Mine: v.Theory != nil && r.Cause == v.Theory.Cause})
 		for _, w := range append(append([]explain.Weight{}, r.For...), r.Against...) {
 			if bits[w.Evidence] == nil {
 				bits[w.Evidence] = make([]float64, len(cols))

@@ -78,8 +78,10 @@ func (p *Page) featureView(f *job.FeatureState, stage string) *MeasureView {
 	v := &MeasureView{Stage: stage, Limit: LimitWords(f)}
 	show := draw.Length(p.Units)
 	if f.Def.Method != family.MethodGrade {
-		v.Bar = template.HTML(draw.ToleranceBar{Limits: r.Limits, Uncertainty: guard(f, r.Uncertainty), Value: r.Value, HasValue: r.HasValue && !r.IsLeaves,
-			Interval: r.Interval, IsLeaves: r.IsLeaves, Verdict: r.Verdict, Show: show, Others: p.others(f, stage), Narrow: f.Def.Method == family.MethodGrid}.SVG())
+		v.Bar = template.HTML(draw.ToleranceBar{Limits: r.Limits, Uncertainty: guard(f, r.Uncertainty),
+			Value: r.Value, HasValue: r.HasValue && !r.IsLeaves,
+			Interval: r.Interval, IsLeaves: r.IsLeaves, Verdict: r.Verdict, Show: show, Others: p.others(f, stage),
+			Narrow: f.Def.Method == family.MethodGrid}.SVG())
 	}
 	switch f.Def.Method {
 	case family.MethodFeeler:
@@ -149,9 +151,12 @@ func (p *Page) leafView(v *MeasureView, f *job.FeatureState, stage string) {
 	for _, leaf := range leaves {
 		number, in, _ := strings.Cut(leaf, " ")
 		slot := "leaf:" + leaf
-		lv := LeafView{Field: p.S.Unit.ReadingRef(f.Part.Code, f.Code, stage, slot).String(), ID: fieldID(p.S.Unit.ReadingRef(f.Part.Code, f.Code, stage, slot)), Leaf: leaf, Number: number, Unit: in, State: f.Entry(stage, slot)}
+		lv := LeafView{Field: p.S.Unit.ReadingRef(f.Part.Code, f.Code, stage, slot).String(),
+			ID: fieldID(p.S.Unit.ReadingRef(f.Part.Code, f.Code, stage, slot)), Leaf: leaf, Number: number,
+			Unit: in, State: f.Entry(stage, slot)}
 		lv.Next = leafCycle[lv.State]
-		if q, err := quantity.Parse(leaf, quantity.Length); err == nil && r.HasNext && math.Abs(q.SI-r.NextLeaf) < 1e-9 {
+		if q, err := quantity.Parse(leaf, quantity.Length); err == nil && r.HasNext &&
+			math.Abs(q.SI-r.NextLeaf) < 1e-9 {
 			lv.Suggested = true
 		}
 		v.Leaves = append(v.Leaves, lv)
@@ -329,7 +334,8 @@ func (p *Page) workings(f *job.FeatureState, stage string) []string {
 	if r.IsLeaves {
 		out = append(out, fmt.Sprintf("measured %s, limit for %s", f.Measured, f.LimitFor))
 		if r.Interval.Bounded {
-			out = append(out, fmt.Sprintf("thickest leaf that goes %s ≤ gap < thinnest that stops %s", show(r.Interval.AtLeast), show(r.Interval.LessThan)))
+			out = append(out, fmt.Sprintf("thickest leaf that goes %s ≤ gap < thinnest that stops %s",
+				show(r.Interval.AtLeast), show(r.Interval.LessThan)))
 		}
 	} else if f.Def.Method == family.MethodFit {
 		for i, gap := range r.Fits {
@@ -339,12 +345,14 @@ func (p *Page) workings(f *job.FeatureState, stage string) []string {
 		}
 	} else if r.HasValue {
 		if r.Odd > 0 {
-			out = append(out, fmt.Sprintf("no. %d is not like its sisters: %s from the middle one, more than their own scatter makes", r.Odd, show(r.OddBy)))
+			out = append(out, fmt.Sprintf("no. %d is not like its sisters: %s from the middle one, more than their "+
+				"own scatter makes", r.Odd, show(r.OddBy)))
 		}
 		if r.HasBow {
 			out = append(out, "bow = half of the whole swing = "+show(r.Bow))
 		}
-		out = append(out, fmt.Sprintf("%d readings, mean %s, from %s to %s", r.Summary.N, show(r.Summary.Mean), show(r.Summary.Minimum), show(r.Summary.Maximum)))
+		out = append(out, fmt.Sprintf("%d readings, mean %s, from %s to %s", r.Summary.N, show(r.Summary.Mean),
+			show(r.Summary.Minimum), show(r.Summary.Maximum)))
 		if r.Summary.HasOutOfRound {
 			out = append(out, "out of round "+show(r.Summary.OutOfRound))
 		}
@@ -352,7 +360,8 @@ func (p *Page) workings(f *job.FeatureState, stage string) []string {
 			out = append(out, "taper "+show(r.Summary.Taper))
 		}
 		if r.Uncertainty > 0 {
-			out = append(out, fmt.Sprintf("U = resolution %s/√3 = %s (k = 2); in only if the value ± U lies inside (ISO 14253-1)", f.Resolution.Typed, fine(r.Uncertainty, p.Units)))
+			out = append(out, fmt.Sprintf("U = resolution %s/√3 = %s (k = 2); in only if the value ± U lies inside "+
+				"(ISO 14253-1)", f.Resolution.Typed, fine(r.Uncertainty, p.Units)))
 		}
 	}
 	if r.HasUsed {

@@ -59,7 +59,10 @@ type browser struct {
 func (s *site) as(who string) *browser {
 	jar, err := cookiejar.New(nil)
 	require.NoError(s.t, err)
-	b := &browser{&http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}, s, ""}
+	b := &browser{&http.Client{Jar: jar, CheckRedirect: func(*http.Request,
+		[]*http.Request) error {
+		return http.ErrUseLastResponse
+	}}, s, ""}
 	_, body := b.get("/sign-in")
 	m := csrfField.FindStringSubmatch(body)
 	require.NotNil(s.t, m, "the sign-in page carries a token")
@@ -96,7 +99,8 @@ func (b *browser) post(path string, form url.Values) (*http.Response, string) {
 // Every route is tried by everybody; the table says what must happen.
 func TestAuthorizationOverAllRoutesAndRoles(t *testing.T) {
 	s := serve(t)
-	people := []struct{ signIn, role string }{{"", ""}, {"tove", job.RoleViewer}, {"iva", job.RoleTechnician}, {"odd", job.RoleLead}}
+	people := []struct{ signIn, role string }{{"", ""}, {"tove", job.RoleViewer}, {"iva", job.RoleTechnician},
+		{"odd", job.RoleLead}}
 	for _, p := range people {
 		b := s.as(p.signIn)
 		for _, r := range s.server.routes() {
@@ -104,7 +108,8 @@ func TestAuthorizationOverAllRoutesAndRoles(t *testing.T) {
 				if r.path == "/sign-out" && p.role != "" {
 					return // it would end the session the other routes need; tested below
 				}
-				path := strings.NewReplacer(":tag", "T-9999", ":station", "strip", ":name", "cylinder", ":id", "999").Replace(r.path)
+				path := strings.NewReplacer(":tag", "T-9999", ":station", "strip", ":name", "cylinder", ":id",
+					"999").Replace(r.path)
 				var status int
 				if r.method == http.MethodGet {
 					res, _ := b.get(path)
@@ -162,7 +167,8 @@ func TestWithoutTheTokenNothingIsWritten(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
 	b.csrf = "forged"
-	res, _ := b.post("/jobs/T-0417/set", url.Values{"field": {"job/title"}, "value": {"x"}, "base": {"Press feed pump, No. 2 line"}})
+	res, _ := b.post("/jobs/T-0417/set", url.Values{"field": {"job/title"}, "value": {"x"},
+		"base": {"Press feed pump, No. 2 line"}})
 	assert.Equal(t, http.StatusForbidden, res.StatusCode)
 }
 
@@ -204,7 +210,8 @@ func TestEveryPageRenders(t *testing.T) {
 		assert.NotContains(t, body, "ZgotmplZ", path)
 		assert.NotContains(t, body, "&lt;nil&gt;", path)
 	}
-	for _, path := range []string{"/jobs/T-0000", "/jobs/T-0417/dance", "/toolbox/nonesuch", "/jobs/T-0417/pictures/99999/file", "/jobs/T-0417/strip?unit=9"} {
+	for _, path := range []string{"/jobs/T-0000", "/jobs/T-0417/dance", "/toolbox/nonesuch",
+		"/jobs/T-0417/pictures/99999/file", "/jobs/T-0417/strip?unit=9"} {
 		res, _ := b.get(path)
 		assert.Equal(t, http.StatusNotFound, res.StatusCode, path)
 	}
@@ -277,15 +284,18 @@ func TestPicturesAreToldByTheirContent(t *testing.T) {
 	require.NoError(t, png.Encode(&whole, image.NewRGBA(image.Rect(0, 0, 30, 20))))
 	assert.Equal(t, http.StatusOK, send("a.png", whole.Bytes()))
 	assert.Equal(t, http.StatusUnprocessableEntity, send("cut.png", whole.Bytes()[:50]), "a head alone is no picture")
-	assert.Equal(t, http.StatusUnprocessableEntity, send("huge.jpg", append([]byte("\xff\xd8\xff"), make([]byte, 20<<20)...)), "20 MB are refused politely")
+	assert.Equal(t, http.StatusUnprocessableEntity, send("huge.jpg",
+		append([]byte("\xff\xd8\xff"), make([]byte, 20<<20)...)), "20 MB are refused politely")
 	assert.Equal(t, http.StatusUnprocessableEntity, send("a.png", []byte("MZ\x90\x00 a renamed program")))
-	assert.Equal(t, http.StatusUnprocessableEntity, send("a.svg", []byte(`<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>`)))
+	assert.Equal(t, http.StatusUnprocessableEntity, send("a.svg",
+		[]byte(`<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>`)))
 }
 
 func BenchmarkPages(b *testing.B) {
 	s := serve(b)
 	br := s.as("odd")
-	for _, path := range []string{"/rack", "/jobs/T-0417/measure", "/jobs/T-0417/explain", "/jobs/T-0405/explain", "/jobs/T-0405/explain?face=matrix", "/jobs/T-0426/strip", "/jobs/T-0388/prove", "/jobs/T-0388/report"} {
+	for _, path := range []string{"/rack", "/jobs/T-0417/measure", "/jobs/T-0417/explain", "/jobs/T-0405/explain",
+		"/jobs/T-0405/explain?face=matrix", "/jobs/T-0426/strip", "/jobs/T-0388/prove", "/jobs/T-0388/report"} {
 		b.Run(path, func(b *testing.B) {
 			for b.Loop() {
 				if res, _ := br.get(path); res.StatusCode != http.StatusOK {

@@ -64,15 +64,17 @@ func Suggestions(scope unit.Scope, name string) []string { return suggestions[st
 
 // Starts are ready-made answers of forms that are no single field.
 var (
-	OneChanges = []string{"relief shimmed by 0.3 mm", "shaft seal fitted again", "bleed and run in longer", "new relief spring"}
-	GoesBack   = []string{"too little flow at duty", "relief out of its band", "leaks at the shaft"}
-	Waivers    = []string{"agreed with the customer", "not needed for this duty", "checked another way"}
+	OneChanges = []string{"relief shimmed by 0.3 mm", "shaft seal fitted again", "bleed and run in longer",
+		"new relief spring"}
+	GoesBack = []string{"too little flow at duty", "relief out of its band", "leaks at the shaft"}
+	Waivers  = []string{"agreed with the customer", "not needed for this duty", "checked another way"}
 )
 
 // examples show how a field is filled in.
 var examples = map[string]string{
-	"unit/displacement": "32 cc/rev", "unit/speed": "1450 rpm", "unit/duty_pressure": "175 bar", "unit/viscosity": "46 cSt",
-	"unit/capacity": "120 L", "unit/level_before": "110 L", "unit/vessel": "20 L",
+	"unit/displacement": "32 cc/rev", "unit/speed": "1450 rpm", "unit/duty_pressure": "175 bar",
+	"unit/viscosity": "46 cSt",
+	"unit/capacity":  "120 L", "unit/level_before": "110 L", "unit/vessel": "20 L",
 	"unit/shims_fitted": "0.10 mm, 0.05 mm", "unit/shims_available": "0.05 mm x2, 0.02 mm x4",
 	"job/promised_on": "2031-05-27", "job/timer_until": "4 h",
 }

@@ -269,6 +269,7 @@ CREATE TRIGGER record_append_only BEFORE UPDATE OR DELETE ON record_entries
 
 -- +goose Down
 DROP TABLE record_entries, stop_passes, acknowledgements, attachments, points, attempts, build_steps, kit_pieces,
-    decisions, conclusions, evidence, readings, features, loose_items, parts, rounds, units, jobs, customers, people, sessions;
+    decisions, conclusions, evidence, readings, features, loose_items, parts, rounds, units, jobs, customers,
+        people, sessions;
 DROP FUNCTION record_is_append_only;
 DROP SEQUENCE job_tags;

@@ -68,6 +68,8 @@ DROP TABLE family_versions, instruments, picture_marks, accounts;
 ALTER TABLE attachments DROP COLUMN thumb, DROP COLUMN width, DROP COLUMN height;
 ALTER TABLE jobs DROP COLUMN timer_note, DROP COLUMN timer_until;
 ALTER TABLE evidence DROP COLUMN found_how, DROP COLUMN age;
-ALTER TABLE parts DROP COLUMN kind, DROP COLUMN branch, DROP COLUMN witness, DROP COLUMN stuck, DROP COLUMN freed, DROP COLUMN stack_found, DROP COLUMN stack_fit;
-ALTER TABLE units DROP COLUMN gauge, DROP COLUMN marks, DROP COLUMN capacity, DROP COLUMN level_before, DROP COLUMN drained, DROP COLUMN water,
+ALTER TABLE parts DROP COLUMN kind, DROP COLUMN branch, DROP COLUMN witness, DROP COLUMN stuck, DROP COLUMN freed,
+    DROP COLUMN stack_found, DROP COLUMN stack_fit;
+ALTER TABLE units DROP COLUMN gauge, DROP COLUMN marks, DROP COLUMN capacity, DROP COLUMN level_before,
+    DROP COLUMN drained, DROP COLUMN water,
     DROP COLUMN gained_elsewhere, DROP COLUMN vessel, DROP COLUMN drained_look, DROP COLUMN flushed;
