@@ -71,6 +71,12 @@ func list[T any](o *object, name string, rows []T, of func(T) object) {
 	o.add(name, out)
 }
 
+// with gives the object with the declared values of a scope that are not empty.
+func (o object) with(p *entry.Place, scope unit.Scope) object {
+	o.fields(p, scope, false)
+	return o
+}
+
 // fields adds the declared values of a scope; empty ones are left out unless
 // all are wanted.
 func (o *object) fields(p *entry.Place, scope unit.Scope, all bool) {
@@ -182,34 +188,23 @@ func fromUnit(u *unit.Unit) object {
 	})
 	list(&o, "parts", u.Parts, fromPart)
 	list(&o, "loose", u.Loose, func(l *unit.Loose) object {
-		x := object{{"number", l.Number}}
-		x.fields(&entry.Place{Loose: l}, unit.ScopeLoose, false)
-		return x
+		return object{{"number", l.Number}}.with(&entry.Place{Loose: l}, unit.ScopeLoose)
 	})
 	list(&o, "evidence", u.Marks, func(m *unit.Mark) object {
-		x := object{{"round", m.Round}, {"code", m.Code}}
-		x.fields(&entry.Place{Mark: m}, unit.ScopeEvidence, false)
-		return x
+		return object{{"round", m.Round}, {"code", m.Code}}.with(&entry.Place{Mark: m}, unit.ScopeEvidence)
 	})
 	list(&o, "conclusions", u.Conclusions, func(c *unit.Conclusion) object {
-		x := object{{"round", c.Round}}
-		x.fields(&entry.Place{Conclusion: c}, unit.ScopeConclusion, false)
-		return x
+		return object{{"round", c.Round}}.with(&entry.Place{Conclusion: c}, unit.ScopeConclusion)
 	})
 	list(&o, "kit", u.Kit, func(k *unit.Piece) object {
-		x := object{{"line", k.Number}}
-		x.fields(&entry.Place{Piece: k}, unit.ScopePiece, false)
-		return x
+		return object{{"line", k.Number}}.with(&entry.Place{Piece: k}, unit.ScopePiece)
 	})
 	list(&o, "attempts", u.Attempts, func(a *unit.Attempt) object {
-		x := object{{"number", a.Number}, {"round", a.Round}}
-		x.fields(&entry.Place{Attempt: a}, unit.ScopeAttempt, false)
+		x := object{{"number", a.Number}, {"round", a.Round}}.with(&entry.Place{Attempt: a}, unit.ScopeAttempt)
 		x.text("by", a.By)
 		x.at("at", a.At)
 		list(&x, "points", a.Points, func(p *unit.Point) object {
-			y := object{{"code", p.Code}}
-			y.fields(&entry.Place{Point: p}, unit.ScopePoint, false)
-			return y
+			return object{{"code", p.Code}}.with(&entry.Place{Point: p}, unit.ScopePoint)
 		})
 		return x
 	})
@@ -247,13 +242,10 @@ func fromPart(p *unit.Part) object {
 		return x
 	})
 	list(&o, "decisions", p.Decisions, func(d *unit.Decision) object {
-		x := object{{"round", d.Round}}
-		x.fields(&entry.Place{Decision: d}, unit.ScopeDecision, false)
-		return x
+		return object{{"round", d.Round}}.with(&entry.Place{Decision: d}, unit.ScopeDecision)
 	})
 	list(&o, "steps", p.Steps, func(s *unit.Step) object {
-		x := object{{"round", s.Round}}
-		x.fields(&entry.Place{Step: s}, unit.ScopeStep, false)
+		x := object{{"round", s.Round}}.with(&entry.Place{Step: s}, unit.ScopeStep)
 		x.text("by", s.By)
 		return x
 	})

@@ -26,7 +26,8 @@ import (
 //go:embed templates/*.html
 var files embed.FS
 
-var templates = template.Must(template.New("").ParseFS(files, "templates/*.html"))
+var templates = template.Must(template.New("").
+	Funcs(template.FuncMap{"join": strings.Join}).ParseFS(files, "templates/*.html"))
 
 // Row is a measured feature against its limit, before and after.
 type Row struct {

@@ -235,6 +235,13 @@ func (p *Page) MarkChoice(m MarkRow) Choice {
 	return p.Choose(p.S.Unit.IdentityRef(m.Code)).Named(m.What)
 }
 
+// MarkState is whether a mark was seen, or looked for and absent.
+func (p *Page) MarkState(code string, locked bool) Choice {
+	c := p.Choose(p.S.Unit.EvidenceRef(code, "state"))
+	c.Locked = c.Locked || locked
+	return c
+}
+
 // JobRef addresses a field of the job.
 func (p *Page) JobRef(name string) unit.Ref { return unit.JobRef(name) }
 
