@@ -1,0 +1,78 @@
+package e2e
+
+import (
+	_ "embed"
+	"encoding/json"
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
+
+// axe finds faults against the accessibility guidelines in a page as it is laid out.
+//
+//go:embed lib/axe-core-4.10.2.min.js
+var axe string
+
+// violation is a rule that some places of the page break.
+type violation struct {
+	ID    string `json:"id"`
+	Help  string `json:"help"`
+	Nodes []struct {
+		HTML    string `json:"html"`
+		Summary string `json:"failureSummary"`
+	} `json:"nodes"`
+}
+
+// guidelines are WCAG 2.1, levels A and AA. A theme changes nothing but colours.
+var guidelines = map[string][]string{
+	"light": {"wcag2a", "wcag2aa", "wcag21a", "wcag21aa"},
+	"dark":  {"color-contrast"},
+}
+
+// violations gives what the page breaks of the guidelines, shown in a theme.
+func (u *user) violations(theme string) []violation {
+	u.t.Helper()
+	u.MustEval(`(source) => { if (!window.axe) (0, eval)(source) }`, axe)
+	found := u.MustEval(`async (theme, runOnly) => {
+		document.documentElement.dataset.theme = theme;
+		const result = await axe.run(document, { runOnly, resultTypes: ["violations"] });
+		return JSON.stringify(result.violations);
+	}`, theme, guidelines[theme]).Str()
+	var out []violation
+	require.NoError(u.t, json.Unmarshal([]byte(found), &out))
+	return out
+}
+
+// Everyone can use the main pages: names, roles and contrast hold in both
+// themes, on the bench's screen, an upright tablet and a phone.
+func TestMainPagesAreAccessible(t *testing.T) {
+	t.Parallel()
+	u := enter(t, serve(t), "odd", true)
+	pages := []string{"/rack", "/jobs/new", "/toolbox", "/toolbox/feeler?goes=3+thou&stops=9+thou&upper=7+thou",
+		"/library", "/library/winch_brake_pack", "/instruments", "/jobs/T-0417/report", "/jobs/T-0417/pictures"}
+	for _, station := range []string{"receive", "strip", "measure", "explain", "decide", "kit", "build", "prove",
+		"handover"} {
+		pages = append(pages, "/jobs/T-0417/"+station)
+	}
+	for _, size := range [][2]int{{1280, 800}, {800, 1280}, {390, 844}} {
+		u.MustSetViewport(size[0], size[1], 1, false)
+		for _, page := range pages {
+			u.open(page)
+			for _, theme := range []string{"light", "dark"} {
+				if theme == "dark" && strings.HasSuffix(page, "/report") {
+					continue // paper is white
+				}
+				for _, v := range u.violations(theme) {
+					var where []string
+					for _, n := range v.Nodes[:min(len(v.Nodes), 4)] {
+						where = append(where, n.HTML+"\n      "+strings.ReplaceAll(n.Summary, "\n", " "))
+					}
+					t.Errorf("%s at %s, %s: %s, %d places:\n    %s", page, fmt.Sprint(size), theme, v.Help,
+						len(v.Nodes), strings.Join(where, "\n    "))
+				}
+			}
+		}
+	}
+}
