@@ -68,7 +68,7 @@ func (s *Store) Closed(ctx context.Context, find, month string, limit int) ([]Ca
 	}
 	var out []Card
 	err := s.db.WithContext(ctx).Raw(`SELECT `+cardColumns+` FROM jobs j JOIN customers c ON c.id = j.customer_id
-		WHERE j.handed_over_at IS NOT NULL`+where+` 
+		WHERE j.handed_over_at IS NOT NULL`+where+`
 		ORDER BY j.handed_over_at DESC, j.tag LIMIT ?`, append(args, limit)...).
 		Scan(&out).Error
 	return out, err
@@ -86,9 +86,19 @@ type Month struct {
 // ClosedMonths gives the months in which jobs were handed over, newest first.
 func (s *Store) ClosedMonths(ctx context.Context) ([]Month, error) {
 	var out []Month
+	// Steps from the newest month to the next older one through the index: the
+	// months are few where the jobs are many.
 	err := s.db.WithContext(ctx).Raw(`
-		SELECT to_char(handed_over_at AT TIME ZONE 'UTC', 'YYYY-MM') AS month, count(*) AS jobs
-		FROM jobs WHERE handed_over_at IS NOT NULL GROUP BY 1 ORDER BY 1 DESC LIMIT ?`, mostMonths).Scan(&out).Error
+		WITH RECURSIVE months AS (
+			SELECT date_trunc('month', max(handed_over_at), 'UTC') AS month, 1 AS n FROM jobs
+			UNION ALL
+			SELECT (SELECT date_trunc('month', max(handed_over_at), 'UTC') FROM jobs
+				WHERE handed_over_at < m.month), n + 1
+			FROM months m WHERE m.month IS NOT NULL AND n < ?)
+		SELECT to_char(month AT TIME ZONE 'UTC', 'YYYY-MM') AS month, (SELECT count(*) FROM jobs
+			WHERE handed_over_at >= m.month AND handed_over_at <
+				(m.month AT TIME ZONE 'UTC' + interval '1 month') AT TIME ZONE 'UTC') AS jobs
+		FROM months m WHERE month IS NOT NULL ORDER BY m.month DESC`, mostMonths).Scan(&out).Error
 	return out, err
 }
 

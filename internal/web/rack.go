@@ -12,6 +12,7 @@ import (
 	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
+	"golang.org/x/sync/errgroup"
 )
 
 // How many jobs the board shows: of each group, of one that was opened, and of
@@ -54,19 +55,26 @@ func (s *Server) rack(c *echo.Context) error {
 	ctx := c.Request().Context()
 	v := RackView{Find: strings.TrimSpace(c.QueryParam("find")), Month: c.QueryParam("month")}
 	open := c.QueryParam("open")
-	groups, err := s.store.InHand(ctx, v.Find, eachGroup, open, openedGroup)
-	if err != nil {
-		return err
-	}
 	limit := closedShown
 	if v.Find != "" || v.Month != "" {
 		limit = closedFound
 	}
-	done, err := s.store.Closed(ctx, v.Find, v.Month, limit)
-	if err != nil {
+	var groups map[string]*store.Group
+	var done []store.Card
+	var reads errgroup.Group
+	reads.Go(func() (err error) {
+		groups, err = s.store.InHand(ctx, v.Find, eachGroup, open, openedGroup)
 		return err
-	}
-	if v.Months, err = s.store.ClosedMonths(ctx); err != nil {
+	})
+	reads.Go(func() (err error) {
+		done, err = s.store.Closed(ctx, v.Find, v.Month, limit)
+		return err
+	})
+	reads.Go(func() (err error) {
+		v.Months, err = s.store.ClosedMonths(ctx)
+		return err
+	})
+	if err := reads.Wait(); err != nil {
 		return err
 	}
 	now := s.jobs.Now()
