@@ -1,6 +1,7 @@
 package report
 
 import (
+	"cmp"
 	"fmt"
 	"io"
 	"slices"
@@ -9,6 +10,7 @@ import (
 	"corvek/core/entry"
 	"corvek/core/explain"
 	"corvek/core/unit"
+	"corvek/internal/wording"
 )
 
 // Handling is one act on the unit that a reader of a dispute asks for.
@@ -98,11 +100,13 @@ func (x *DisputeData) handling(history []unit.Entry) {
 	}
 }
 
-// words writes a code for people.
-func words(code string) string { return strings.ReplaceAll(code, "_", " ") }
-
-var origins = map[string]string{"found_so": "found so", "made_by_us": "made at this bench",
-	"unknown": "origin unknown", "": "found so"}
+// asked gives in words how a mark came, was found or looks; "" says nothing.
+func asked(name, code string) string {
+	if code == "" {
+		return ""
+	}
+	return wording.Choice(unit.ScopeEvidence, name, code)
+}
 
 func (x *DisputeData) marks() {
 	st := x.S
@@ -116,7 +120,8 @@ func (x *DisputeData) marks() {
 		n := st.Noted[f.Code]
 		switch {
 		case f.Likely():
-			x.Seen = append(x.Seen, Mark{e.Text, origins[n.Origin], words(n.How), words(n.Age), st.Sources[f.Code]})
+			x.Seen = append(x.Seen, Mark{e.Text, asked("origin", cmp.Or(n.Origin, unit.OriginFound)),
+				asked("found_how", n.How), asked("age", n.Age), st.Sources[f.Code]})
 			if n.Origin == "unknown" {
 				x.Unknown = append(x.Unknown, e.Text)
 			}

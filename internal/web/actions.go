@@ -120,13 +120,13 @@ type NewJobView struct {
 	Error  *field.Error
 }
 
-// FamilyChoice is a kind of unit to choose.
-type FamilyChoice struct{ Code, Name string }
+// Named is something to choose, with what it is called.
+type Named struct{ Code, Name string }
 
 // FamilyGroup is the kinds of units that do the same.
 type FamilyGroup struct {
 	Name string
-	List []FamilyChoice
+	List []Named
 }
 
 // familyGroups puts the families by what they do.
@@ -137,7 +137,7 @@ func (s *Server) familyGroups() []FamilyGroup {
 		group := FamilyGroup{Name: g[1]}
 		for _, f := range s.jobs.Families().List() {
 			if f.Action == g[0] {
-				group.List = append(group.List, FamilyChoice{f.Code, f.Name})
+				group.List = append(group.List, Named{f.Code, f.Name})
 			}
 		}
 		out = append(out, group)

@@ -11,12 +11,9 @@ import (
 type Belongs struct {
 	ID, Field, Part string
 	Nowhere         string // what is said while it belongs to no part
-	Parts           []PartName
+	Parts           []Named
 	ReadOnly        bool
 }
-
-// PartName is a part to choose, in words.
-type PartName struct{ Code, Words string }
 
 func (p *Page) belongs(ref unit.Ref, part, nowhere string) Belongs {
 	return Belongs{ID: fieldID(ref), Field: ref.String(), Part: part, Nowhere: nowhere, ReadOnly: !p.CanWork()}
@@ -26,7 +23,7 @@ func (p *Page) belongs(ref unit.Ref, part, nowhere string) Belongs {
 func (p *Page) PieceBelongs(piece *unit.Piece, places []KitRow) Belongs {
 	b := p.belongs(p.S.Unit.PieceRef(piece.Number, "place"), piece.Part, "no place")
 	for _, r := range places {
-		b.Parts = append(b.Parts, PartName{r.Part.Code, r.Part.Name})
+		b.Parts = append(b.Parts, Named{r.Part.Code, r.Part.Name})
 	}
 	return b
 }
@@ -35,9 +32,9 @@ func (p *Page) PieceBelongs(piece *unit.Piece, places []KitRow) Belongs {
 func (p *Page) LooseBelongs(found *unit.Loose) Belongs {
 	b := p.belongs(p.S.Unit.LooseRef(found.Number, "part"), found.Part, "nothing yet")
 	for _, x := range p.S.Parts {
-		n := PartName{x.Code, x.Name}
+		n := Named{x.Code, x.Name}
 		if x.Missing > 0 {
-			n.Words += fmt.Sprintf(" (%d missing)", x.Missing)
+			n.Name += fmt.Sprintf(" (%d missing)", x.Missing)
 		}
 		b.Parts = append(b.Parts, n)
 	}

@@ -18,10 +18,10 @@ import (
 )
 
 // families lists the kinds of units to choose from.
-func (s *Server) families() []FamilyChoice {
-	var out []FamilyChoice
+func (s *Server) families() []Named {
+	var out []Named
 	for _, f := range s.jobs.Families().List() {
-		out = append(out, FamilyChoice{f.Code, f.Name})
+		out = append(out, Named{f.Code, f.Name})
 	}
 	return out
 }
@@ -62,12 +62,12 @@ func (s *Server) movePart(c *echo.Context) error {
 }
 
 // Kinds are what an unknown part can look like.
-func (p *Page) Kinds() []FamilyChoice {
-	var out []FamilyChoice
+func (p *Page) Kinds() []Named {
+	var out []Named
 	for _, k := range family.Kinds {
-		out = append(out, FamilyChoice{k, strings.ReplaceAll(k, "_", " ")})
+		out = append(out, Named{k, strings.ReplaceAll(k, "_", " ")})
 	}
-	slices.SortFunc(out, func(a, b FamilyChoice) int { return strings.Compare(a.Name, b.Name) })
+	slices.SortFunc(out, func(a, b Named) int { return strings.Compare(a.Name, b.Name) })
 	return out
 }
 

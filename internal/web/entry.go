@@ -182,6 +182,25 @@ func (p *Page) Choose(ref unit.Ref) Choice {
 	return c
 }
 
+// Listed gives the answers for a list that unfolds: it says what stands there,
+// where a button would take back what is pressed.
+func (p *Page) Listed(ref unit.Ref) Choice {
+	c := p.Choose(ref)
+	known := false
+	for i := range c.Options {
+		o := &c.Options[i]
+		known = known || o.On
+		if o.On {
+			o.Value = c.Base
+		}
+	}
+	if _, f, err := entry.Resolve(p.S.Job, ref, p.shop); err == nil && !f.Required {
+		none := Option{Words: wording.Choice(ref.Scope, ref.Name, ""), On: !known}
+		c.Options = append([]Option{none}, c.Options...)
+	}
+	return c
+}
+
 // Wrap lets the answers run over several lines.
 func (c Choice) Wrap() Choice {
 	c.Look = "wrap"

@@ -87,7 +87,7 @@ type PictureView struct {
 	Drawing  template.HTML
 	Beside   *PictureView
 	Others   []*unit.Picture
-	Evidence []FamilyChoice
+	Evidence []Named
 	PartName string
 	Marks    []MarkView
 }
@@ -163,7 +163,7 @@ func (s *Server) onePicture(c *echo.Context) error {
 		}
 	}
 	for _, e := range p.S.Knowledge.Evidence {
-		v.Evidence = append(v.Evidence, FamilyChoice{e.Code, e.Text})
+		v.Evidence = append(v.Evidence, Named{e.Code, e.Text})
 	}
 	p.offStation(" Picture")
 	p.Body = v

@@ -44,7 +44,7 @@ type ReceiveView struct {
 	Pair     template.HTML
 	Theory   string
 	Other    string
-	Families []FamilyChoice
+	Families []Named
 }
 
 // SymptomChoice is a symptom that may be tapped.

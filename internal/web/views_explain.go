@@ -47,30 +47,18 @@ type BoardItem struct {
 	Source   string // where an automatic finding comes from
 	Strength float64
 	OnPart   bool
-	Ref      string     // address of its state
-	How      []HowField // where it comes from, how it was found, how old it looks
-}
-
-// HowField is one of the choices that tell what a mark is worth.
-type HowField struct {
-	Field, Label, Value string
-	Choices             []FamilyChoice
+	Ref      string   // address of its state
+	How      []Choice // where it comes from, how it was found, how old it looks
 }
 
 // howFields asks what a mark seen is worth: a scratch the bench made itself, or
 // one found only after wiping, says less.
-func (p *Page) howFields(code string, e unit.Mark) []HowField {
-	field := func(name string) string { return p.S.Unit.EvidenceRef(code, name).String() }
-	return []HowField{
-		{field("origin"), "where it comes from", e.Origin,
-			[]FamilyChoice{{"found_so", "found so"}, {"made_by_us", "made during teardown"}, {"unknown", "unknown"}}},
-		{field("found_how"), "how it was found", e.How,
-			[]FamilyChoice{{"", "found when?"}, {"before_freeing", "before freeing"},
-				{"after_freeing", "after freeing"}, {"before_wiping", "before wiping"},
-				{"after_wiping", "after wiping"}}},
-		{field("age"), "how old it looks", e.Age, []FamilyChoice{{"", "how old?"}, {"fresh", "fresh, bright"},
-			{"old", "old, dull"}, {"not_told", "cannot tell"}}},
+func (p *Page) howFields(code string) []Choice {
+	var out []Choice
+	for _, name := range []string{"origin", "found_how", "age"} {
+		out = append(out, p.Listed(p.S.Unit.EvidenceRef(code, name)))
 	}
+	return out
 }
 
 func (p *Page) explainView() ExplainView {
@@ -87,7 +75,7 @@ func (p *Page) explainView() ExplainView {
 			Source: st.Sources[e.Code], Strength: strength[e.Code], OnPart: p.PartAsked && e.Part != "" &&
 				e.Part == p.Part.Code}
 		if m.State == unit.MarkSeen {
-			item.How = p.howFields(e.Code, m)
+			item.How = p.howFields(e.Code)
 		}
 		v.Board = append(v.Board, item)
 	}
