@@ -19,6 +19,7 @@ require (
 	go.yaml.in/yaml/v3 v3.0.6
 	golang.org/x/crypto v0.58.0
 	golang.org/x/image v0.47.0
+	golang.org/x/net v0.62.0
 	golang.org/x/sync v0.24.0
 	gorm.io/driver/postgres v1.6.3
 	gorm.io/gorm v1.31.2

@@ -150,6 +150,44 @@ func TestBoard(t *testing.T) {
 	}
 }
 
+// A month begins and ends at midnight in UTC, months without a job are stepped
+// over, and no more than two years of them are offered.
+func TestClosedMonthsStepOverEmptyOnes(t *testing.T) {
+	s, ctx := storetest.New(t), context.Background()
+	months, err := s.ClosedMonths(ctx)
+	require.NoError(t, err)
+	assert.Empty(t, months)
+	closed := func(n int, at time.Time) {
+		j := sheet(fmt.Sprintf("T-%d", n))
+		j.HandedOverAt = at
+		create(t, s, j)
+	}
+	create(t, s, sheet("T-0")) // in hand
+	edge := time.Date(2031, 4, 1, 0, 0, 0, 0, time.UTC)
+	closed(1, edge.Add(-time.Second)) // the last of March
+	closed(2, edge)                   // the first of April
+	closed(3, edge.AddDate(0, 1, 0).Add(-time.Second))
+	closed(4, edge.AddDate(0, 7, 0))
+	months, err = s.ClosedMonths(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, []store.Month{{Month: "2031-11", Jobs: 1}, {Month: "2031-04", Jobs: 2},
+		{Month: "2031-03", Jobs: 1}}, months)
+	for _, m := range months {
+		done, err := s.Closed(ctx, "", m.Month, 50)
+		require.NoError(t, err)
+		assert.Len(t, done, m.Jobs, "as many as the month says: %s", m.Month)
+	}
+	for i := range 30 {
+		closed(10+i, edge.AddDate(0, -i-1, 3))
+	}
+	months, err = s.ClosedMonths(ctx)
+	require.NoError(t, err)
+	require.Len(t, months, 24)
+	assert.Equal(t, "2031-11", months[0].Month)
+	assert.Equal(t, "2031-03", months[2].Month)
+	assert.Equal(t, 2, months[2].Jobs)
+}
+
 // The newest change of a field is found by the field's address alone.
 func TestLastChangeOfAField(t *testing.T) {
 	s, ctx := storetest.New(t), context.Background()
