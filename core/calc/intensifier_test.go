@@ -9,6 +9,8 @@ import (
 
 	"corvek/core/calc"
 
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 )
 
@@ -54,4 +56,19 @@ func TestEveryWayOutOfAQuotedFigureLeadsThere(t *testing.T) {
 			}
 		}
 	})
+}
+
+// Quoted 250 bar from 6 bar on 120:20 cannot be: each input alone is named with
+// the value that would make it true.
+func TestStatedFiguresAreHeldAgainstTheDimensions(t *testing.T) {
+	out, err := calc.Run("intensifier", []byte(`{"drive_bore":"120 mm","drive_pressure":"6 bar",`+
+		`"plunger_diameter":"20 mm","stated":{"output_pressure":"250 bar"}}`))
+	require.NoError(t, err)
+	row := out.Get("stated").(map[string]any)["output_pressure"].(map[string]any)
+	assert.InDelta(t, 34e5, row["difference"].(calc.Figure).Value, 1)
+	need := row["would_need"].(map[string]any)
+	assert.InDelta(t, 250e5/36, need["drive_pressure"].(calc.Figure).Value, 1)
+	assert.InDelta(t, 0.020*math.Sqrt(216.0/250), need["plunger_diameter"].(calc.Figure).Value, 1e-7)
+	_, has := need["force_efficiency"]
+	assert.False(t, has, "an efficiency above 1 is no way out")
 }

@@ -15,23 +15,21 @@ type Belongs struct {
 	ReadOnly        bool
 }
 
-func (p *Page) belongs(ref unit.Ref, part, nowhere string) Belongs {
-	return Belongs{ID: fieldID(ref), Field: ref.String(), Part: part, Nowhere: nowhere, ReadOnly: !p.CanWork()}
+func (l *look) belongs(ref unit.Ref, part, nowhere string) Belongs {
+	return Belongs{ID: fieldID(ref), Field: ref.String(), Part: part, Nowhere: nowhere, ReadOnly: !l.CanWork()}
 }
 
-// PieceBelongs offers the places of the kit that wait for a piece.
-func (p *Page) PieceBelongs(piece *unit.Piece, places []KitRow) Belongs {
-	b := p.belongs(p.S.Unit.PieceRef(piece.Number, "place"), piece.Part, "no place")
-	for _, r := range places {
-		b.Parts = append(b.Parts, Named{r.Part.Code, r.Part.Name})
-	}
+// pieceBelongs offers the places of the kit that wait for a piece.
+func (l *look) pieceBelongs(piece *unit.Piece, places []Named) Belongs {
+	b := l.belongs(l.unit.PieceRef(piece.Number, "place"), piece.Part, "no place")
+	b.Parts = places
 	return b
 }
 
-// LooseBelongs offers all parts, with how many pieces each is short.
-func (p *Page) LooseBelongs(found *unit.Loose) Belongs {
-	b := p.belongs(p.S.Unit.LooseRef(found.Number, "part"), found.Part, "nothing yet")
-	for _, x := range p.S.Parts {
+// looseBelongs offers all parts, with how many pieces each is short.
+func (l *look) looseBelongs(found *unit.Loose) Belongs {
+	b := l.belongs(l.unit.LooseRef(found.Number, "part"), found.Part, "nothing yet")
+	for _, x := range l.st.Parts {
 		n := Named{x.Code, x.Name}
 		if x.Missing > 0 {
 			n.Name += fmt.Sprintf(" (%d missing)", x.Missing)

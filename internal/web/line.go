@@ -3,7 +3,6 @@ package web
 import (
 	"fmt"
 	"html/template"
-	"net/http"
 	"strings"
 
 	"corvek/core/build"
@@ -11,9 +10,6 @@ import (
 	"corvek/core/metrology"
 	"corvek/internal/draw"
 	"corvek/internal/job"
-	"corvek/internal/wording"
-
-	"github.com/labstack/echo/v5"
 )
 
 // lineStations show the line.
@@ -21,25 +17,28 @@ var lineStations = map[string]bool{"strip": true, "measure": true, "explain": tr
 	"build": true}
 
 // drawLine draws the unit with the layer of the page's station.
-func (p *Page) drawLine() template.HTML {
+func (l *look) drawLine() template.HTML {
 	selected := ""
-	if p.Part != nil {
-		selected = p.Part.Code
+	if l.part != nil { // nothing is selected on paper
+		selected = l.part.Code
 	}
 	// The drawing follows from the state alone, so it is kept with it.
-	return template.HTML(p.S.Kept("line "+p.Station+" "+selected, p.drawLineNow))
+	return template.HTML(l.st.Kept("line "+l.station+" "+selected, l.drawLineNow))
 }
 
-func (p *Page) drawLineNow() string {
-	l := draw.Line{Axes: p.S.Family.Axes, Title: p.S.Unit.Name + ", parts in the order they came off", Width: 1132}
-	next := p.nextStep()
-	for i, part := range p.S.Parts {
+func (l *look) drawLineNow() string {
+	line := draw.Line{Axes: l.st.Family.Axes, Title: l.unit.Name + ", parts in the order they came off", Width: 1132}
+	next := nextStep(l.st)
+	if l.station != "build" {
+		next = nil
+	}
+	for i, part := range l.st.Parts {
 		lp := draw.LinePart{No: i + 1, Code: part.Code, Name: part.Name, Kind: part.Def.Kind, Count: part.Expected,
 			Branch: part.Def.Branch, Shape: part.Def.Shape,
-			Selected: p.Part == part, URL: p.Link(p.Station, part.Code, "")}
+			Selected: l.part == part, URL: l.link(l.station, part.Code, "")}
 		lp.Flip = part.Facing != "" && part.Def.Facing != "" && part.Facing != part.Def.Facing
-		lp.Mark = p.mark(part, part == next)
-		switch p.Station {
+		lp.Mark = l.lineMark(part, part == next)
+		switch l.station {
 		case "strip":
 			lp.Quiet = !part.Off
 			lp.Arrow = arrow(part)
@@ -48,16 +47,16 @@ func (p *Page) drawLineNow() string {
 			}
 		case "build":
 			lp.Quiet = !part.Step.Done && part != next
-			lp.No = len(p.S.Parts) - i
+			lp.No = len(l.st.Parts) - i
 		case "kit":
 			if part.Place != nil {
 				lp.Label = fmt.Sprintf("%d/%d", part.Filled, part.Place.Need)
 			}
 			lp.Quiet = part.Place == nil
 		}
-		l.Parts = append(l.Parts, lp)
+		line.Parts = append(line.Parts, lp)
 	}
-	return l.SVG()
+	return line.SVG()
 }
 
 // arrow points the way a facing was noted, where left and right can be told.
@@ -73,27 +72,25 @@ func arrow(part *job.PartState) string {
 	return "right"
 }
 
-// nextStep is the part to fit next at Build.
-func (p *Page) nextStep() *job.PartState {
-	if p.Station != "build" {
-		return nil
-	}
-	for _, i := range build.Reverse(len(p.S.Parts)) {
-		if !p.S.Parts[i].Step.Done {
-			return p.S.Parts[i]
+// nextStep is the part to fit next, nil when all are fitted.
+func nextStep(st *job.State) *job.PartState {
+	for _, i := range build.Reverse(len(st.Parts)) {
+		if !st.Parts[i].Step.Done {
+			return st.Parts[i]
 		}
 	}
 	return nil
 }
 
-func (p *Page) mark(part *job.PartState, next bool) draw.Mark {
-	switch p.Station {
+// lineMark is what the station's layer says of a part.
+func (l *look) lineMark(part *job.PartState, next bool) draw.Mark {
+	switch l.station {
 	case "strip":
 		return stripMark(part)
 	case "measure":
 		return measureMark(part)
 	case "explain":
-		return p.explainMark(part)
+		return explainMark(marksOn(l.st, part))
 	case "decide":
 		return decideMark(part)
 	case "kit":
@@ -148,19 +145,19 @@ func measureMark(part *job.PartState) draw.Mark {
 	return draw.Mark{Shape: "dot", Title: "nothing measured"}
 }
 
-// marks counts what was seen on a part.
-func (p *Page) marks(part *job.PartState) int {
+// marksOn counts what was seen on a part.
+func marksOn(st *job.State, part *job.PartState) int {
 	seen := 0
-	for _, f := range p.S.Findings {
-		if e, ok := p.S.Knowledge.EvidenceByCode(f.Code); ok && e.Part == part.Code && f.Strength > .5 {
+	for _, f := range st.Findings {
+		if e, ok := st.Knowledge.EvidenceByCode(f.Code); ok && e.Part == part.Code && f.Strength > .5 {
 			seen++
 		}
 	}
 	return seen
 }
 
-func (p *Page) explainMark(part *job.PartState) draw.Mark {
-	if seen := p.marks(part); seen > 0 {
+func explainMark(seen int) draw.Mark {
+	if seen > 0 {
 		return draw.Mark{Shape: "flag", Text: fmt.Sprint(seen), Tone: "ochre", Title: fmt.Sprintf("%d marks", seen)}
 	}
 	return draw.Mark{Shape: "dot", Title: "no marks"}
@@ -209,36 +206,4 @@ func buildMark(part *job.PartState, next bool) draw.Mark {
 		return draw.Mark{Shape: "next", Tone: "petrol", Title: "next to fit"}
 	}
 	return draw.Mark{Shape: "dot", Title: "not fitted"}
-}
-
-// lineSVG serves the drawing alone, with its own colours, for the report and for keeping.
-func (s *Server) lineSVG(c *echo.Context) error {
-	p, err := s.jobPage(c, "measure")
-	if err != nil {
-		return err
-	}
-	return c.Blob(200, "image/svg+xml", []byte(s.assets.standalone(string(p.Line))))
-}
-
-// lineLarge is the line alone on its page, large, with its list of parts: to
-// look close, and to print.
-func (s *Server) lineLarge(c *echo.Context) error {
-	layer := c.QueryParam("layer")
-	if !lineStations[layer] {
-		layer = "strip"
-	}
-	p, err := s.jobPage(c, layer)
-	if err != nil {
-		return err
-	}
-	large := p.Line
-	back := p.Link(layer, p.Part.Code, "")
-	p.offStation(" The line")
-	p.Line = ""
-	p.Body = struct {
-		Line  template.HTML
-		Back  string
-		Layer string
-	}{large, back, wording.Stations[layer]}
-	return s.render(c, http.StatusOK, "line", p)
 }

@@ -14,12 +14,12 @@ import (
 
 // reportData works a report out of the job in the address.
 func (s *Server) reportData(c *echo.Context) (report.Data, error) {
-	p, err := s.jobPage(c, "measure")
+	l, err := s.look(c, "measure")
 	if err != nil {
 		return report.Data{}, err
 	}
-	p.Part = nil // nothing is selected on paper
-	d := report.New(p.S, p.drawLine(), p.Units, p.Now)
+	l.part = nil // nothing is selected on paper
+	d := report.New(l.st, l.drawLine(), l.Units, l.now)
 	d.Style, d.Icon = s.assets.url("css/app.css"), s.assets.url("mark.svg")
 	return d, nil
 }

@@ -8,8 +8,6 @@ import (
 
 	"corvek/core/calc"
 	"corvek/core/field"
-	"corvek/internal/answer"
-	"corvek/internal/job"
 
 	"github.com/labstack/echo/v5"
 )
@@ -58,15 +56,4 @@ func (s *Server) putFigure(c *echo.Context) error {
 		return err
 	}
 	return ok(c, map[string]any{"go": "/jobs/" + tag + "/record#worked"})
-}
-
-// Worked gives the job's calculations to templates.
-func (p *Page) Worked() []answer.Worked { return answer.Kept(p.S.Job, p.Units) }
-
-// ToolboxURL leads to the Toolbox with the job at hand remembered.
-func (p *Page) ToolboxURL() string {
-	if p.S == nil || p.S.Job == nil || p.S.Job.HandedOver() || !p.Person.May(job.RoleTechnician) {
-		return "/toolbox"
-	}
-	return "/toolbox?for=" + p.S.Job.Tag
 }

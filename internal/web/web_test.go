@@ -221,7 +221,7 @@ func TestEveryPageRenders(t *testing.T) {
 func TestToolboxPagesWorkTheirExamples(t *testing.T) {
 	b := serve(t).as("tove")
 	for _, d := range calc.All() {
-		_, body := b.get("/toolbox/" + d.Name + "?" + string(ToolView{Def: d}.ExampleQuery()))
+		_, body := b.get("/toolbox/" + d.Name + "?" + string(ToolPage{Def: d}.ExampleQuery()))
 		assert.Contains(t, body, "<h3>Working</h3>", d.Name)
 		assert.NotContains(t, body, "f-e on", d.Name)
 		assert.NotContains(t, body, "map[", d.Name)
@@ -304,4 +304,15 @@ func BenchmarkPages(b *testing.B) {
 			}
 		})
 	}
+}
+
+func (b *browser) state(tag string, unit int) *job.State {
+	b.site.t.Helper()
+	st, err := b.site.server.jobs.Load(context.Background(), tag, unit)
+	require.NoError(b.site.t, err)
+	return st
+}
+
+func (b *browser) set(tag, field, value, base string) (*http.Response, string) {
+	return b.post("/jobs/"+tag+"/set", url.Values{"field": {field}, "value": {value}, "base": {base}})
 }

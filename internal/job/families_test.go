@@ -1,0 +1,137 @@
+package job_test
+
+import (
+	"context"
+	"fmt"
+	"strings"
+	"testing"
+
+	"corvek/core/family"
+	"corvek/core/measure"
+	"corvek/core/quantity"
+	"corvek/internal/job"
+	"corvek/internal/store/storetest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// bench is an empty shop.
+func bench(t *testing.T) *job.Service {
+	t.Helper()
+	s, err := job.New(storetest.New(t))
+	require.NoError(t, err)
+	return s
+}
+
+func newUnit(t *testing.T, s *job.Service, code string) string {
+	t.Helper()
+	tag, err := s.Create(context.Background(), iva, job.NewJob{Customer: "Somebody", Title: "A unit",
+		Complaint: "It is weak", Family: code})
+	require.NoError(t, err)
+	return tag
+}
+
+// stops are the texts of a station's open stops.
+func stops(st *job.State, station string) string {
+	var out []string
+	for _, s := range st.Stops[station] {
+		if s.Passed == nil {
+			out = append(out, s.Text)
+		}
+	}
+	return strings.Join(out, "\n")
+}
+
+// put sets a field whatever it held before.
+func put(t *testing.T, s *job.Service, tag, name, value string) {
+	t.Helper()
+	err := edit(s, context.Background(), iva, tag, name, value, "")
+	if c, is := err.(*job.Conflict); is {
+		err = edit(s, context.Background(), iva, tag, name, value, c.Theirs)
+	}
+	require.NoError(t, err, "%s = %s", name, value)
+}
+
+// fill gives every place of every sheet a figure that is in its limits.
+func fill(t *testing.T, s *job.Service, tag string) {
+	t.Helper()
+	st := load(t, s, tag)
+	for _, p := range st.Parts {
+		for _, f := range p.Features {
+			for _, slot := range f.Spec.Slots() {
+				v := good(f, slot)
+				require.Nil(t, measure.CheckEntry(f.Spec, slot, v), "%s %s = %s", f.Path(), slot, v)
+				require.NoError(t, edit(s, context.Background(), iva, tag, of(f, "found/"+slot), v, ""))
+			}
+		}
+	}
+}
+
+func lengthOf(text string) (float64, bool) {
+	q, err := quantity.Parse(text, quantity.Length)
+	return q.SI, err == nil
+}
+
+// good is an entry within a feature's limits.
+func good(f *job.FeatureState, slot string) string {
+	mm := func(v float64) string { return fmt.Sprintf("%.4f mm", v*1e3) }
+	nominal, hasNominal := lengthOf(f.Spec.Nominal.Typed)
+	lower, hasLower := lengthOf(f.Spec.Lower.Typed)
+	upper, hasUpper := lengthOf(f.Spec.Upper.Typed)
+	middle := nominal
+	switch {
+	case hasLower && hasUpper:
+		middle = (lower + upper) / 2
+	case hasUpper && hasNominal:
+		middle = (nominal + upper) / 2
+	case hasLower && hasNominal:
+		middle = (nominal + lower) / 2
+	case hasUpper:
+		middle = upper / 2
+	case hasLower:
+		middle = lower * 1.05
+	}
+	switch {
+	case f.Def.Method == family.MethodGrade:
+		return "0"
+	case f.Def.Method == family.MethodFeeler:
+		leaf, _ := lengthOf(strings.TrimPrefix(slot, "leaf:"))
+		if leaf <= middle {
+			return "goes"
+		}
+		return "stops"
+	case strings.HasPrefix(slot, "h"):
+		return mm(20e-3 + middle)
+	case strings.HasPrefix(slot, "s"):
+		return mm(20e-3)
+	}
+	return mm(middle)
+}
+
+// Each family goes from a new job to a full Measure sheet: taken off as
+// expected, every place filled, nothing left open but what only hands can say.
+func TestEveryFamilyReachesAFullMeasureSheet(t *testing.T) {
+	s := bench(t)
+	for _, f := range s.Families().List() {
+		tag := newUnit(t, s, f.Code)
+		require.NoError(t, s.TakeOffRest(context.Background(), iva, tag, 1))
+		fill(t, s, tag)
+		st := load(t, s, tag)
+		for _, p := range st.Parts {
+			for _, ft := range p.Features {
+				assert.True(t, ft.Found.Complete, "%s %s.%s is not full", f.Code, p.Code, ft.Code)
+				assert.Empty(t, ft.Found.Faults, "%s %s.%s", f.Code, p.Code, ft.Code)
+				assert.NotEqual(t, "out", string(ft.Found.Verdict), "%s %s.%s", f.Code, p.Code, ft.Code)
+			}
+		}
+		assert.Empty(t, stops(st, "measure"), f.Code)
+	}
+}
+
+func partOf(t *testing.T, st *job.State, code string) *job.PartState {
+	t.Helper()
+	p := st.ByCode[code]
+	require.NotNil(t, p, code)
+	return p
+}

@@ -1,0 +1,122 @@
+package web
+
+import (
+	"html/template"
+	"strings"
+
+	"corvek/core/build"
+	"corvek/core/decide"
+	"corvek/core/quantity"
+	"corvek/core/unit"
+	"corvek/internal/draw"
+	"corvek/internal/job"
+)
+
+// BuildPage is the fitting of one part, and how far the unit is built.
+type BuildPage struct {
+	JobPage
+	No           int
+	Part         *job.PartState
+	NewPart      bool
+	Fitted       Press // or taken out again
+	Next         string
+	Suspect      string // since which joint the shaft drags
+	Stack        *StackView
+	Facing       *Choice
+	Tight        *TightView
+	Turn         *Choice // how the shaft feels, where that is to be felt
+	Note         Entry
+	Modification string
+	ModKept      Entry
+	FittedCount  int
+	PartCount    int
+	Again        []AgainView
+	LeakAfter    string // "" until it is known
+	LeakFound    string
+	Cautions     Cautions
+	Stops        []StopRow
+}
+
+// TightView is how a joint is tightened.
+type TightView struct {
+	Unknown       bool
+	Source        string
+	Torque, Other string
+	Rounds        []string
+	Circle        template.HTML
+	Entry         Entry
+}
+
+// AgainView is a clearance to be taken again.
+type AgainView struct {
+	Name  string
+	Open  bool
+	Sheet *FeatureSheet
+}
+
+// turnWord is how a shaft's feel is spoken of.
+func turnWord(code string) string { return strings.ReplaceAll(code, "_", " ") }
+
+func buildPage(l *look) BuildPage {
+	x := l.part
+	p := BuildPage{JobPage: l.page(), No: l.partNo(), Part: x, NewPart: x.Choice() == decide.Replace,
+		Fitted:  l.toggle(l.unit.StepRef(x.Code, "done"), x.Step.Done),
+		Suspect: turnWord(build.Suspect(l.st.Steps())), Stack: l.stack(true), Tight: l.tightening(),
+		Note: l.field(l.unit.StepRef(x.Code, "note")), Modification: l.unit.Modification,
+		ModKept: l.field(l.unit.Ref("modification_kept")), PartCount: len(l.st.Parts), Again: l.again(),
+		Cautions: l.cautions(), Stops: l.stops()}
+	if !x.Def.TurnCheck { // the feel of the shaft is asked before the next part
+		_, p.Next = l.neighbours()
+	}
+	if len(x.Def.Facings) > 0 {
+		facing := l.choose(l.unit.StepRef(x.Code, "facing")).Tall()
+		p.Facing = &facing
+	}
+	if x.Def.TurnCheck {
+		turn := l.choose(l.unit.StepRef(x.Code, "turn")).Tall()
+		p.Turn = &turn
+	}
+	for _, part := range l.st.Parts {
+		if part.Step.Done {
+			p.FittedCount++
+		}
+	}
+	if l.st.Leak.Known {
+		p.LeakAfter = l.show(l.st.Leak.Rebuilt, quantity.Flow)
+		p.LeakFound = l.show(l.st.Leak.Flow, quantity.Flow)
+	}
+	return p
+}
+
+// again are the clearances that are measured once more as the unit is built.
+func (l *look) again() (out []AgainView) {
+	for _, part := range l.st.Parts {
+		for _, f := range part.Features {
+			if f.Def.Clearance {
+				out = append(out, AgainView{f.Def.Name, !f.Built.Any, l.sheet(f, unit.StageBuilt)})
+			}
+		}
+	}
+	return out
+}
+
+// tightening is how the chosen part is bolted on; nil where it is not.
+func (l *look) tightening() *TightView {
+	b := l.part.Def.Bolt
+	if b == nil {
+		return nil
+	}
+	t, err := build.Tighten(b.Thread, b.Class, b.Torque, b.Circle)
+	v := &TightView{Unknown: t.Unknown, Source: t.Source, Torque: l.show(t.Torque, quantity.Torque),
+		Other: l.other(t.Torque, quantity.Torque), Entry: l.field(l.unit.StepRef(l.part.Code, "torque"))}
+	if err != nil {
+		v.Unknown, v.Source = true, err.Error()
+	}
+	if len(t.Order) > 0 {
+		v.Circle = template.HTML(draw.BoltCircle(t.Order))
+	}
+	for _, s := range t.Stages {
+		v.Rounds = append(v.Rounds, l.show(s, quantity.Torque))
+	}
+	return v
+}

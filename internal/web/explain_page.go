@@ -1,0 +1,205 @@
+package web
+
+import (
+	"cmp"
+	"fmt"
+	"html/template"
+	"slices"
+
+	"corvek/core/explain"
+	"corvek/core/unit"
+)
+
+// ExplainPage is the marks, what they weigh for each cause, and the conclusion.
+type ExplainPage struct {
+	JobPage
+	No         int
+	PartName   string
+	Face       string
+	Tabs       []Tab
+	Board      []BoardItem
+	Ranking    []CauseView
+	Rest       int // causes that weigh less
+	Chain      []explain.LinkState
+	Close      []*explain.Evidence // what would close the chain
+	Change     []explain.Turn
+	Matrix     template.HTML
+	Causes     []explain.Cause
+	TheoryCode string
+	Theory     *explain.Ranked // the reader's own, weighed like any other
+	TheoryNo   string          // why it cannot be weighed
+	Stories    []StoryView
+	Decider    *CheckView // what decides between the stories
+	Cause      *explain.Cause
+	Concluded  []Entry
+	NotFound   Press
+	Next       []CheckView
+	Cautions   Cautions
+	Stops      []StopRow
+}
+
+// BoardItem is one mark of the evidence board.
+type BoardItem struct {
+	*explain.Evidence
+	State        string // seen, absent or empty as answered by hand
+	Source       string // where an automatic finding comes from
+	Strength     float64
+	OnPart       bool
+	Seen, Absent Press
+	How          []Choice // where it comes from, how it was found, how old it looks
+	Note         Entry
+}
+
+// CauseView is a cause in the ranking.
+type CauseView struct {
+	explain.Ranked
+	Root Press
+	Full bool // with what speaks for and against it
+}
+
+// Wide is the width of its bar of 100.
+func (c CauseView) Wide() string { return fmt.Sprintf("%.1f", 100*c.Posterior) }
+
+// CheckView is a mark to look at, with its answer.
+type CheckView struct {
+	explain.Check
+	Answer Choice
+}
+
+// How many causes and checks a page shows, and how many causes with reasons.
+const (
+	causesShown  = 4
+	causesReason = 2
+	checksShown  = 4
+)
+
+func explainPage(l *look) ExplainPage {
+	k, st := l.st.Knowledge, l.st
+	p := ExplainPage{JobPage: l.page(), No: l.partNo(), PartName: l.part.Name, Face: l.face, Board: l.board(),
+		Causes: k.Causes, TheoryCode: l.theory, Cause: st.Cause, Concluded: l.concluded(), NotFound: l.notFound(),
+		Next: l.nextChecks(), Cautions: l.cautions(), Stops: l.stops()}
+	p.Tabs = []Tab{l.tab("", "Causes"), l.tab("matrix", "Marks against causes"), l.tab("story", "Two stories")}
+	p.rank(l)
+	cause := st.Cause
+	if ranking := st.Explained().Ranking; cause == nil && len(ranking) > 0 {
+		cause = ranking[0].Cause
+	}
+	if cause != nil {
+		p.Chain, p.Close = k.Chain(cause, st.Findings), k.ToClose(cause, st.Findings)
+	}
+	p.weighTheory(l)
+	// What is costly to work out is worked out only where it is shown.
+	switch l.face {
+	case "matrix":
+		p.Matrix = l.matrix(p.Theory)
+	case "story":
+		var decider *explain.Evidence
+		if p.Stories, decider = l.stories(); decider != nil {
+			p.Decider = &CheckView{explain.Check{Evidence: decider}, l.markState(decider.Code).Tall()}
+		}
+	default:
+		p.Change = st.WouldChange()
+	}
+	return p
+}
+
+// board is every mark of the unit's knowledge. What is found on a part that was
+// asked for stands first; the rest keeps its order, so that nothing jumps away
+// under a finger.
+func (l *look) board() (out []BoardItem) {
+	strength := map[string]float64{}
+	for _, f := range l.st.Findings {
+		strength[f.Code] = f.Strength
+	}
+	for i := range l.st.Knowledge.Evidence {
+		e := &l.st.Knowledge.Evidence[i]
+		state := l.unit.LastSaid(e.Code).State
+		ref := l.unit.EvidenceRef(e.Code, "state")
+		item := BoardItem{Evidence: e, State: state, Source: l.st.Sources[e.Code], Strength: strength[e.Code],
+			OnPart: l.partAsked && e.Part != "" && e.Part == l.part.Code,
+			Seen:   l.answer(ref, unit.MarkSeen, state), Absent: l.answer(ref, unit.MarkAbsent, state)}
+		if state == unit.MarkSeen {
+			item.How, item.Note = l.howFields(e.Code), l.field(l.unit.EvidenceRef(e.Code, "note"))
+		}
+		out = append(out, item)
+	}
+	slices.SortStableFunc(out, func(a, b BoardItem) int { return cmp.Compare(first(a.OnPart), first(b.OnPart)) })
+	return out
+}
+
+// first orders what is so before what is not.
+func first(is bool) int {
+	if is {
+		return 0
+	}
+	return 1
+}
+
+// answer is a button for one answer of several; pressed again it is taken back.
+func (l *look) answer(ref unit.Ref, value, stands string) Press {
+	p := l.press(ref, value, stands)
+	if value == stands {
+		p.Value, p.On = "", true
+	}
+	return p
+}
+
+// howFields asks what a mark seen is worth: a scratch the bench made itself, or
+// one found only after wiping, says less.
+func (l *look) howFields(code string) (out []Choice) {
+	for _, name := range []string{"origin", "found_how", "age"} {
+		out = append(out, l.listed(l.unit.EvidenceRef(code, name)))
+	}
+	return out
+}
+
+// rank lays out the leading causes.
+func (p *ExplainPage) rank(l *look) {
+	ranking := l.st.Explained().Ranking
+	ref := l.unit.ConclusionRef("cause")
+	for i, r := range ranking[:min(causesShown, len(ranking))] {
+		root := l.press(ref, r.Cause.Code, l.st.Conclude.Cause)
+		root.On = r.Cause.Code == l.st.Conclude.Cause
+		p.Ranking = append(p.Ranking, CauseView{Ranked: r, Root: root, Full: i < causesReason})
+	}
+	p.Rest = len(ranking) - len(p.Ranking)
+}
+
+// weighTheory finds the reader's own theory in the ranking.
+func (p *ExplainPage) weighTheory(l *look) {
+	if l.theory == "" {
+		return
+	}
+	ranking := l.st.Explained().Ranking
+	i := slices.IndexFunc(ranking, func(r explain.Ranked) bool { return r.Cause.Code == l.theory })
+	if i < 0 {
+		p.TheoryNo = "there is nothing to weigh it against yet: answer a mark first"
+		return
+	}
+	p.Theory = &ranking[i]
+}
+
+// nextChecks are the marks whose answer would tell most.
+func (l *look) nextChecks() (out []CheckView) {
+	next := l.st.Explained().Next
+	for _, check := range next[:min(checksShown, len(next))] {
+		out = append(out, CheckView{check, l.markState(check.Evidence.Code)})
+	}
+	return out
+}
+
+// concluded are the fields of the conclusion; one that lies outside the unit
+// needs somebody who acts.
+func (l *look) concluded() []Entry {
+	of := func(name string) Entry { return l.field(l.unit.ConclusionRef(name)) }
+	out := []Entry{of("proximate"), of("contributing")}
+	if l.st.Cause != nil && l.st.Cause.Where == "outside" {
+		out = append(out, of("action").With(l.st.Cause.Action), of("owner"))
+	}
+	return append(out, of("statement"))
+}
+
+// notFound concludes that the cause was looked for and not found.
+func (l *look) notFound() Press {
+	return l.answer(l.unit.ConclusionRef("cause"), unit.CauseNotFound, l.st.Conclude.Cause)
+}

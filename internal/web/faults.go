@@ -1,0 +1,108 @@
+package web
+
+import (
+	"errors"
+	"log/slog"
+	"net/http"
+
+	"corvek/core/field"
+	"corvek/internal/job"
+	"corvek/internal/store"
+
+	"github.com/labstack/echo/v5"
+)
+
+// statusOf maps what went wrong to a status.
+func statusOf(err error) int {
+	var fe *field.Error
+	var conflict *job.Conflict
+	var coder echo.HTTPStatusCoder
+	switch {
+	case err == nil:
+		return 0
+	case errors.As(err, &fe):
+		return http.StatusUnprocessableEntity
+	case errors.As(err, &conflict):
+		return http.StatusConflict
+	case errors.Is(err, store.ErrNotFound):
+		return http.StatusNotFound
+	case errors.Is(err, job.ErrForbidden):
+		return http.StatusForbidden
+	case store.UnfitText(err):
+		return http.StatusBadRequest
+	case store.Away(err):
+		return http.StatusServiceUnavailable
+	case errors.As(err, &coder):
+		return coder.StatusCode()
+	}
+	return http.StatusInternalServerError
+}
+
+// fail answers an error: JSON to scripts, a page to people, never a panic's text.
+func (s *Server) fail(c *echo.Context, err error) {
+	if r, uerr := echo.UnwrapResponse(c.Response()); uerr == nil && r.Committed {
+		return
+	}
+	status := statusOf(err)
+	body := map[string]any{"text": http.StatusText(status)}
+	var fe *field.Error
+	var conflict *job.Conflict
+	switch {
+	case errors.As(err, &fe):
+		body["field"], body["text"] = fe.Field, fe.Text
+	case errors.As(err, &conflict):
+		body["field"], body["text"] = conflict.Field, conflict.Error()
+		body["theirs"], body["by"], body["at"] = conflict.Theirs, conflict.By, conflict.At.Format("15:04")
+	case store.UnfitText(err):
+		body["text"] = "There is a character in it that cannot be kept; type it again."
+	case status == http.StatusServiceUnavailable:
+		body["text"] = storeAway
+		c.Response().Header().Set("Retry-After", "2")
+	case status == http.StatusNotFound:
+		body["text"] = "There is nothing at this address."
+	case status == http.StatusForbidden:
+		body["text"] = "Your role does not allow this."
+	case status >= 500:
+		body["text"] = "Something went wrong here. What you typed is kept; try again."
+	}
+	if wantsJSON(c) {
+		_ = c.JSON(status, map[string]any{"error": body})
+		return
+	}
+	page := FaultPage{body["text"].(string)}
+	if rerr := s.render(c, status, "fault", http.StatusText(status), page); rerr != nil {
+		_ = c.String(status, page.Text)
+	}
+}
+
+// FaultPage says what went wrong.
+type FaultPage struct{ Text string }
+
+// storeAway is what is said while the database does not answer.
+const storeAway = "The store is coming back. What you typed is kept."
+
+// sessionFault answers when not even the session can be read: there is nobody to
+// show a page to, so a plain one asks again by itself.
+func (s *Server) sessionFault(w http.ResponseWriter, r *http.Request, err error) {
+	status := http.StatusInternalServerError
+	if store.Away(err) {
+		status = http.StatusServiceUnavailable
+		w.Header().Set("Retry-After", "2")
+	}
+	slog.Error("session", "status", status, "error", err)
+	if r.Header.Get("X-Requested-With") == "corvek" {
+		w.Header().Set("Content-Type", "application/json")
+		w.WriteHeader(status)
+		_, _ = w.Write([]byte(`{"error":{"text":"` + storeAway + `"}}`))
+		return
+	}
+	w.Header().Set("Content-Type", "text/html; charset=utf-8")
+	w.Header().Set("Cache-Control", "no-store")
+	w.WriteHeader(status)
+	_ = s.views.sets["away"].ExecuteTemplate(w, "away", storeAway)
+}
+
+func wantsJSON(c *echo.Context) bool {
+	h := c.Request().Header
+	return h.Get("X-Requested-With") == "corvek" || c.Path() == apiCalcPath || c.Path() == apiExplainPath
+}

@@ -1,0 +1,46 @@
+package web
+
+import (
+	"time"
+
+	"corvek/core/unit"
+	"corvek/internal/answer"
+	"corvek/internal/job"
+
+	"github.com/labstack/echo/v5"
+)
+
+// HandoverPage is what is still open over all stations, and the papers.
+type HandoverPage struct {
+	JobPage
+	HandedOver   bool
+	HandedOverAt time.Time
+	Open, Waived []StopRow
+	Lesson       Entry
+	Flushed      *Entry // asked when something broke up
+	Worked       []answer.Worked
+	Pictures     []*PictureView
+}
+
+func handoverPage(l *look) HandoverPage {
+	p := HandoverPage{JobPage: l.page(), HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
+		Lesson: l.field(unit.JobRef("lesson")), Worked: answer.Kept(l.job, l.Units), Pictures: l.pictures()}
+	if l.st.BrokenUp() || l.unit.Flushed != "" {
+		flushed := l.field(l.unit.Ref("flushed"))
+		p.Flushed = &flushed
+	}
+	for _, code := range job.Stations {
+		for _, stop := range l.st.Stops[code] {
+			if row := l.stopRow(stop); row.Passed != nil {
+				p.Waived = append(p.Waived, row)
+			} else {
+				p.Open = append(p.Open, row)
+			}
+		}
+	}
+	return p
+}
+
+func (s *Server) handOver(c *echo.Context) error {
+	return done(c, s.jobs.HandOver(c.Request().Context(), who(c), c.Param("tag")))
+}

@@ -1,0 +1,195 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"net/url"
+	"slices"
+	"strings"
+	"time"
+
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/wording"
+)
+
+// JobShell is what stands around every page of a job: which job and unit it is,
+// the stations, the line, and the way on.
+type JobShell struct {
+	Tag, Title, Customer string
+	UnitName             string // "" where the job has one unit only
+	Family               string
+	Displacement         string
+	Rotation             string
+	Round                int // 0 in the first
+	PromisedOn           unit.Date
+	Promise              string // what is said of it
+	Late                 bool
+	Pictures             int
+	ToolboxURL           string
+	Station              string // "" beside the stations
+	Rail                 []RailItem
+	Units                []UnitTab
+	Line                 template.HTML
+	LargeURL             string // the line alone
+	Foot                 *Foot
+}
+
+// RailItem is a station in the rail.
+type RailItem struct {
+	No          int
+	Code, Name  string
+	URL         string
+	Stops       int
+	Here        bool
+	Begun, Done bool
+}
+
+// UnitTab is one unit of a job with several.
+type UnitTab struct {
+	No   int
+	Name string
+	URL  string
+	Here bool
+}
+
+// Foot says what is in the way and where to go next.
+type Foot struct {
+	Stops    int
+	StopText string
+	StopURL  string
+	NextText string
+	NextURL  string
+	PrevURL  string // previous part
+	SuccURL  string // following part
+}
+
+func (l *look) shell() *JobShell {
+	j := l.job
+	s := &JobShell{Tag: j.Tag, Title: j.Title, Customer: j.Customer.Name, Family: l.st.Family.Name,
+		Displacement: l.unit.Displacement.Typed, Rotation: l.unit.Rotation, PromisedOn: j.PromisedOn,
+		Promise: daysLeft(j.PromisedOn.Time(), l.now), Pictures: len(j.Pictures), ToolboxURL: "/toolbox",
+		Station: l.station, Rail: l.rail(), Units: l.unitTabs()}
+	s.Late = strings.Contains(s.Promise, "late")
+	if j.HandedOver() {
+		s.Promise = "handed over"
+	} else if l.CanWork() {
+		s.ToolboxURL += "?for=" + j.Tag
+	}
+	if len(j.Units) > 1 {
+		s.UnitName = l.unit.Name
+	}
+	if l.st.Round > 1 {
+		s.Round = l.st.Round
+	}
+	if l.station != "" {
+		s.Foot = l.foot()
+	}
+	if lineStations[l.station] {
+		s.Line, s.LargeURL = l.drawLine(), l.largeURL()
+	}
+	return s
+}
+
+func (l *look) rail() (out []RailItem) {
+	for i, x := range l.st.Progress() {
+		out = append(out, RailItem{
+			No: i + 1, Code: x.Station, Name: wording.Stations[x.Station], URL: l.link(x.Station, "", ""),
+			Stops: x.Open, Here: x.Station == l.station, Begun: x.Begun, Done: x.Done,
+		})
+	}
+	return out
+}
+
+// unitTabs lists the job's units; nothing for a job with one.
+func (l *look) unitTabs() (out []UnitTab) {
+	if len(l.job.Units) < 2 {
+		return nil
+	}
+	station := l.station
+	if station == "" {
+		station = "receive"
+	}
+	for i, u := range l.job.Units {
+		link := "/jobs/" + l.job.Tag + "/" + station
+		if i > 0 {
+			link += fmt.Sprintf("?unit=%d", i+1)
+		}
+		out = append(out, UnitTab{No: i + 1, Name: u.Name, URL: link, Here: i+1 == l.unitNo})
+	}
+	return out
+}
+
+// foot finds the stop in the way, the neighbours of the part and the next act.
+func (l *look) foot() *Foot {
+	at := slices.Index(job.Stations, l.station)
+	f := &Foot{Stops: l.st.Open(l.station)}
+	for _, stop := range l.st.Stops[l.station] {
+		if stop.Passed == nil {
+			f.StopText = stop.Text
+			f.StopURL = l.link(l.station, stop.Part, stop.Feature)
+			break
+		}
+	}
+	if f.StopURL == "" {
+		if stop := l.st.First(l.station); stop != nil {
+			f.StopURL = l.link(stop.Station, stop.Part, stop.Feature)
+		}
+	}
+	if at < len(job.Stations)-1 {
+		next := job.Stations[at+1]
+		f.NextText, f.NextURL = wording.Stations[next], l.link(next, "", "")
+	}
+	if lineStations[l.station] {
+		f.PrevURL, f.SuccURL = l.neighbours()
+	}
+	return f
+}
+
+// neighbours are the pages of the part before and of the next one, in the order
+// of the station's work.
+func (l *look) neighbours() (prev, succ string) {
+	i := slices.Index(l.st.Parts, l.part)
+	before, after := i-1, i+1
+	if l.station == "build" {
+		before, after = i+1, i-1
+	}
+	at := func(i int) string {
+		if i < 0 || i >= len(l.st.Parts) {
+			return ""
+		}
+		return l.link(l.station, l.st.Parts[i].Code, "")
+	}
+	return at(before), at(after)
+}
+
+// largeURL is the line alone, with this station's layer.
+func (l *look) largeURL() string {
+	u := l.page().Act("line")
+	sep := "?"
+	if strings.Contains(u, "?") {
+		sep = "&"
+	}
+	return u + sep + "layer=" + l.station + "&part=" + url.QueryEscape(l.part.Code)
+}
+
+// daysLeft says how a promise stands.
+func daysLeft(promised, now time.Time) string {
+	if promised.IsZero() {
+		return "no date promised"
+	}
+	today := time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, time.UTC)
+	due := time.Date(promised.Year(), promised.Month(), promised.Day(), 0, 0, 0, 0, time.UTC)
+	switch n := int(due.Sub(today).Hours() / 24); {
+	case n > 1:
+		return fmt.Sprintf("%d days left", n)
+	case n == 1:
+		return "due tomorrow"
+	case n == 0:
+		return "due today"
+	case n == -1:
+		return "one day late"
+	default:
+		return fmt.Sprintf("%d days late", -n)
+	}
+}

@@ -1,0 +1,55 @@
+package web
+
+import (
+	"html/template"
+	"net/http"
+
+	"corvek/internal/job"
+	"corvek/internal/wording"
+
+	"github.com/labstack/echo/v5"
+)
+
+// lineSVG serves the drawing alone, with its own colours, for the report and for keeping.
+func (s *Server) lineSVG(c *echo.Context) error {
+	l, err := s.look(c, "measure")
+	if err != nil {
+		return err
+	}
+	return c.Blob(http.StatusOK, "image/svg+xml", []byte(s.assets.standalone(string(l.drawLine()))))
+}
+
+// LinePage is the line alone, large, with its list of parts.
+type LinePage struct {
+	JobPage
+	Unit  string
+	Layer string
+	Line  template.HTML
+	Back  string
+	Parts []LineRow
+}
+
+// LineRow is a part in the list under the line.
+type LineRow struct {
+	No   int
+	URL  string
+	Part *job.PartState
+}
+
+// lineLarge is the line alone on its page: to look close, and to print.
+func (s *Server) lineLarge(c *echo.Context) error {
+	layer := c.QueryParam("layer")
+	if !lineStations[layer] {
+		layer = "strip"
+	}
+	l, err := s.look(c, layer)
+	if err != nil {
+		return err
+	}
+	p := LinePage{JobPage: l.page(), Unit: l.unit.Name, Layer: wording.Stations[layer], Line: l.drawLine(),
+		Back: l.link(layer, l.part.Code, "")}
+	for i, x := range l.st.Parts {
+		p.Parts = append(p.Parts, LineRow{i + 1, l.link("strip", x.Code, ""), x})
+	}
+	return s.renderBeside(c, "line", "The line", l, p)
+}

@@ -1,0 +1,255 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"corvek/core/entry"
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/store"
+	"corvek/internal/wording"
+
+	"github.com/labstack/echo/v5"
+)
+
+// look is one reader's look at a unit: at which station, at which part. The
+// builders of the pages of a job take it.
+type look struct {
+	Reader
+	st        *job.State
+	job       *unit.Job
+	unit      *unit.Unit
+	unitNo    int
+	station   string
+	part      *job.PartState
+	partAsked bool // it stands in the address
+	feature   *job.FeatureState
+	face      string // which of a station's faces is turned up
+	asked     string // a part that was asked for and not found
+	theory    string // the reader's own theory at Explain
+	shop      *entry.Shop
+}
+
+// JobPage is what the pages of a job have in common: their forms, and where
+// these go.
+type JobPage struct {
+	Reader
+	Tag    string
+	UnitNo int
+}
+
+// Act is the address of a command or of a paper of the shown unit.
+func (p JobPage) Act(path string) string {
+	u := "/jobs/" + p.Tag + "/" + path
+	if p.UnitNo > 1 {
+		u += fmt.Sprintf("?unit=%d", p.UnitNo)
+	}
+	return u
+}
+
+func (l *look) page() JobPage { return JobPage{Reader: l.Reader, Tag: l.job.Tag, UnitNo: l.unitNo} }
+
+// look reads the job of the address as a station sees it.
+func (s *Server) look(c *echo.Context, station string) (*look, error) {
+	if !slices.Contains(job.Stations, station) {
+		return nil, store.ErrNotFound
+	}
+	no := unitNo(c)
+	st, err := s.jobs.Load(c.Request().Context(), c.Param("tag"), no)
+	if err != nil {
+		return nil, err
+	}
+	l := &look{Reader: s.reader(c), st: st, job: st.Job, unit: st.Unit, unitNo: no, station: station,
+		face: c.QueryParam("face"), theory: c.QueryParam("theory")}
+	part := c.QueryParam("part")
+	if asked := strings.TrimSpace(c.QueryParam("find")); asked != "" {
+		l.asked = asked
+		if x := findPart(st.Parts, asked); x != nil {
+			part, l.asked = x.Code, ""
+		}
+	}
+	if l.shop, err = s.jobs.Shop(c.Request().Context(), l.Person.Name); err != nil {
+		return nil, err
+	}
+	l.choosePart(part, c.QueryParam("feature"))
+	return l, nil
+}
+
+func unitNo(c *echo.Context) int {
+	n, err := strconv.Atoi(c.QueryParam("unit"))
+	if err != nil {
+		return 1
+	}
+	return n
+}
+
+// link is the address of a station of the job, with part and feature set by
+// their codes.
+func (l *look) link(station, part, feature string) string {
+	q := url.Values{}
+	if l.unitNo > 1 {
+		q.Set("unit", fmt.Sprint(l.unitNo))
+	}
+	if part != "" {
+		q.Set("part", part)
+	}
+	if feature != "" {
+		q.Set("feature", feature)
+	}
+	u := "/jobs/" + l.job.Tag + "/" + station
+	if len(q) > 0 {
+		u += "?" + q.Encode()
+	}
+	return u
+}
+
+// faceURL is the station's page with another of its faces turned up.
+func (l *look) faceURL(face string) string {
+	part := ""
+	if l.station != "receive" {
+		part = l.part.Code
+	}
+	u := l.link(l.station, part, "")
+	switch {
+	case face == "":
+		return u
+	case strings.Contains(u, "?"):
+		return u + "&face=" + face
+	}
+	return u + "?face=" + face
+}
+
+// choosePart takes the part asked for, else the one where the work is.
+func (l *look) choosePart(part, feature string) {
+	l.part = l.st.ByCode[part]
+	l.partAsked = l.part != nil
+	if l.part == nil {
+		l.part = l.partAtWork()
+		for _, stop := range l.st.Stops[l.station] {
+			if l.st.ByCode[stop.Part] != nil && stop.Passed == nil && l.station != "build" && l.station != "kit" {
+				l.part = l.st.ByCode[stop.Part]
+				if feature == "" {
+					feature = stop.Feature
+				}
+				break
+			}
+		}
+	}
+	for i, f := range l.part.Features {
+		if i == 0 || f.Code == feature {
+			l.feature = f
+		}
+	}
+}
+
+// partAtWork is the part where the station's work goes on.
+func (l *look) partAtWork() *job.PartState {
+	is := func(*job.PartState) bool { return true }
+	switch l.station {
+	case "strip":
+		is = func(x *job.PartState) bool { return !x.Off }
+	case "measure":
+		is = func(x *job.PartState) bool { return len(x.Features) > 0 }
+	case "explain":
+		is = func(x *job.PartState) bool { return marksOn(l.st, x) > 0 }
+	case "build":
+		if next := nextStep(l.st); next != nil {
+			return next
+		}
+	}
+	if i := slices.IndexFunc(l.st.Parts, is); i >= 0 {
+		return l.st.Parts[i]
+	}
+	return l.st.Parts[0]
+}
+
+// partNo is the number of the chosen part as the line shows it.
+func (l *look) partNo() int {
+	i := slices.Index(l.st.Parts, l.part)
+	if l.station == "build" {
+		return len(l.st.Parts) - i
+	}
+	return i + 1
+}
+
+// findPart is the part that was typed or scanned: its number in the line, its
+// code, or words of its name, the closest first.
+func findPart(parts []*job.PartState, asked string) *job.PartState {
+	asked = strings.ToLower(asked)
+	if n, err := strconv.Atoi(asked); err == nil && n >= 1 && n <= len(parts) {
+		return parts[n-1]
+	}
+	for _, fits := range []func(*job.PartState) bool{
+		func(x *job.PartState) bool {
+			return strings.EqualFold(x.Code, asked) || strings.EqualFold(x.Name, asked)
+		},
+		func(x *job.PartState) bool { return strings.HasPrefix(strings.ToLower(x.Name), asked) },
+		func(x *job.PartState) bool {
+			words := strings.ToLower(x.Name + " " + x.Def.Branch)
+			for _, w := range strings.Fields(asked) {
+				if !strings.Contains(words, w) {
+					return false
+				}
+			}
+			return true
+		},
+	} {
+		if i := slices.IndexFunc(parts, fits); i >= 0 {
+			return parts[i]
+		}
+	}
+	return nil
+}
+
+// station shows a station of a job.
+func (s *Server) station(c *echo.Context) error {
+	l, err := s.look(c, c.Param("station"))
+	if err != nil {
+		return err
+	}
+	shell := Shell{Reader: l.Reader, Title: l.job.Tag + " " + wording.Stations[l.station], Job: l.shell()}
+	shell.Main = s.stationPage(l)
+	return s.renderShell(c, http.StatusOK, l.station, shell)
+}
+
+func (s *Server) stationPage(l *look) any {
+	switch l.station {
+	case "receive":
+		return receivePage(l, s.families())
+	case "strip":
+		return stripPage(l)
+	case "measure":
+		return measurePage(l)
+	case "explain":
+		return explainPage(l)
+	case "decide":
+		return decidePage(l)
+	case "kit":
+		return kitPage(l)
+	case "build":
+		return buildPage(l)
+	case "prove":
+		return provePage(l)
+	}
+	return handoverPage(l)
+}
+
+// renderBeside writes a page of the job that is no station, such as its record.
+func (s *Server) renderBeside(c *echo.Context, name, title string, l *look, page any) error {
+	l.station = ""
+	return s.renderShell(c, http.StatusOK, name,
+		Shell{Reader: l.Reader, Title: l.job.Tag + " " + title, Job: l.shell(), Main: page})
+}
+
+func (s *Server) openJob(c *echo.Context) error {
+	j, err := s.store.Job(c.Request().Context(), c.Param("tag"))
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/jobs/%s/%s", j.Tag, j.Station))
+}

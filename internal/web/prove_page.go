@@ -1,0 +1,83 @@
+package web
+
+import (
+	"html/template"
+	"strings"
+
+	"corvek/core/metrology"
+	"corvek/core/quantity"
+	"corvek/internal/job"
+	"corvek/internal/report"
+
+	"github.com/labstack/echo/v5"
+)
+
+// ProvePage is the test at the stand, its plot and the ledger of its attempts.
+type ProvePage struct {
+	JobPage
+	Last      *job.AttemptState // nil before the first
+	Points    []PointRow
+	Open      bool   // the last attempt goes on
+	Stand     string // why the stand cannot be used
+	Condition Entry  // whether the complaint's own condition was repeated
+	Next      int    // number of the attempt that can be started, 0 for none
+	Failed    bool
+	Plot      template.HTML
+	Gaps      []GapRow
+	Ledger    []*job.AttemptState
+	Cautions  Cautions
+	Stops     []StopRow
+}
+
+// GapRow is a clearance as it is expected after the work.
+type GapRow struct{ Name, Value, From string }
+
+func provePage(l *look) ProvePage {
+	st := l.st
+	p := ProvePage{JobPage: l.page(), Last: st.Attempt(), Ledger: st.Attempts, Cautions: l.cautions(), Stops: l.stops(),
+		Plot: template.HTML(report.Plot(st, l.Units))}
+	if p.Last != nil {
+		p.Points, p.Open = l.pointRows(p.Last), !p.Last.Closed
+		p.Condition = l.field(l.unit.AttemptRef(p.Last.Number, "condition_repeated"))
+		p.Failed = p.Last.Closed && p.Last.Verdict != string(metrology.In)
+	}
+	if !p.Open && st.Proved() == nil {
+		p.Next = 1
+		for _, a := range st.Attempts {
+			p.Next = max(p.Next, a.Number+1)
+		}
+	}
+	if _, err := st.Stand(1); err != nil {
+		p.Stand = strings.TrimPrefix(err.Error(), "stand: ")
+	}
+	for _, g := range st.Gaps {
+		row := GapRow{g.Feature.Def.Name, "not known", g.Rebuilt.From}
+		if g.Rebuilt.Known {
+			row.Value = l.show(g.Rebuilt.Value, quantity.Length)
+		}
+		p.Gaps = append(p.Gaps, row)
+	}
+	return p
+}
+
+func (s *Server) nextAttempt(c *echo.Context) error {
+	return done(c, s.jobs.NextAttempt(c.Request().Context(), who(c), c.Param("tag"), unitNo(c),
+		c.FormValue("one_change")))
+}
+
+func (s *Server) takeFromStand(c *echo.Context) error {
+	return done(c, s.jobs.TakeFromStand(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("code")))
+}
+
+func (s *Server) closeAttempt(c *echo.Context) error {
+	return done(c, s.jobs.CloseAttempt(c.Request().Context(), who(c), c.Param("tag"), unitNo(c)))
+}
+
+func (s *Server) openRound(c *echo.Context) error {
+	back := c.FormValue("back_to")
+	if err := s.jobs.OpenRound(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), back,
+		c.FormValue("reason")); err != nil {
+		return err
+	}
+	return ok(c, map[string]any{"go": "/jobs/" + c.Param("tag") + "/" + back})
+}

@@ -1,0 +1,48 @@
+package web
+
+import (
+	"time"
+
+	"corvek/core/quantity"
+	"corvek/internal/job"
+
+	"github.com/labstack/echo/v5"
+)
+
+// Reader is who looks at a page and in which measures. Every page carries it:
+// its forms need the token, and what may be done depends on the role.
+type Reader struct {
+	Person job.Actor
+	Units  quantity.System
+	CSRF   string
+	now    time.Time
+}
+
+func (s *Server) reader(c *echo.Context) Reader {
+	r := Reader{Person: who(c), Units: quantity.Metric, now: s.jobs.Now()}
+	r.CSRF, _ = c.Get("csrf").(string)
+	if k, err := c.Cookie("corvek_units"); err == nil && k.Value == "in" {
+		r.Units = quantity.Inch
+	}
+	return r
+}
+
+// Inch reports that the reader measures in inches.
+func (r Reader) Inch() bool { return r.Units == quantity.Inch }
+
+// CanWork reports whether the reader may write on a job.
+func (r Reader) CanWork() bool { return r.Person.May(job.RoleTechnician) }
+
+// CanLead reports whether the reader may waive stops.
+func (r Reader) CanLead() bool { return r.Person.May(job.RoleLead) }
+
+// show writes a base-unit figure in the reader's units.
+func (r Reader) show(si float64, d quantity.Dimension) string { return quantity.Show(si, d, r.Units) }
+
+// other writes it in the units the reader does not use.
+func (r Reader) other(si float64, d quantity.Dimension) string {
+	if r.Inch() {
+		return quantity.Show(si, d, quantity.Metric)
+	}
+	return quantity.Show(si, d, quantity.Inch)
+}

@@ -1,0 +1,255 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"strings"
+
+	"corvek/core/family"
+	"corvek/core/quantity"
+	"corvek/core/unit"
+	"corvek/internal/answer"
+	"corvek/internal/draw"
+
+	"github.com/labstack/echo/v5"
+)
+
+// ReceivePage is what came in: the complaint, the unit and its duty, and as it
+// was received.
+type ReceivePage struct {
+	JobPage
+	Told      []Entry // the complaint and who told it
+	Accounts  []*unit.Account
+	Symptoms  []SymptomPress
+	Changes   []Entry
+	Families  []Named // for another unit
+	Hold      Press   // the warranty hold
+	HoldNote  Entry
+	Plate     []Entry
+	Rotation  Choice
+	Gears     template.HTML // a gear pair that turns as chosen
+	Variants  string        // how the family tells its variants apart
+	Duty      []Entry
+	Tabs      []Tab
+	Face      string
+	Flow      *Answer // theoretical
+	WantsFlow bool
+	Points    []PointRow // as received
+	Gauges    *GaugeFace
+	Variant   *VariantFace
+	Fluid     *FluidFace
+	Cautions  Cautions
+	Stops     []StopRow
+	Waiting   Choice
+	WaitNote  Entry
+}
+
+// SymptomPress is a symptom that may be tapped.
+type SymptomPress struct {
+	Press
+	Text string
+}
+
+// Answer is a figure with the same in the other units.
+type Answer struct{ Text, Other string }
+
+// Verdict is what something comes to: a word and a sentence.
+type Verdict struct{ Tone, Verdict, Words string }
+
+func receivePage(l *look, families []Named) ReceivePage {
+	f := l.st.Family
+	p := ReceivePage{
+		JobPage: l.page(), Told: l.ofJob("complaint", "caller"), Accounts: l.unit.Accounts, Symptoms: l.symptoms(),
+		Changes: l.ofUnit("changed", "modification"), Families: families,
+		Hold:     l.toggle(unit.JobRef("warranty_hold"), l.job.WarrantyHold),
+		HoldNote: l.field(unit.JobRef("warranty_note")),
+		Plate:    l.ofUnit("maker", "model", "serial", "variant", "displacement"),
+		Rotation: l.choose(l.unit.Ref("rotation")), Variants: f.Variants,
+		Duty: append(l.ofUnit("speed", "duty_pressure", "fluid", "viscosity", "temperature", "hours", "filtration"),
+			l.field(unit.JobRef("promised_on"))),
+		Face: l.face, Cautions: l.cautions(), Stops: l.stops(),
+		Waiting: l.choose(unit.JobRef("waiting")).Wrap(), WaitNote: l.field(unit.JobRef("waiting_note")),
+	}
+	if len(f.Axes) > 1 {
+		p.Gears = template.HTML(draw.GearPair(l.unit.Rotation))
+	}
+	p.Tabs = []Tab{l.tab("", "As received")}
+	if len(f.Gauge) > 0 {
+		p.Tabs = append(p.Tabs, l.tab("gauges", "Gauges first"))
+	}
+	if len(f.Marks) > 0 || len(f.VariantRules) > 0 {
+		p.Tabs = append(p.Tabs, l.tab("variant", "Variant"))
+	}
+	p.Tabs = append(p.Tabs, l.tab("fluid", "Fluid"))
+	switch l.face {
+	case "gauges":
+		p.Gauges = l.gaugeFace()
+	case "variant":
+		p.Variant = l.variantFace()
+	case "fluid":
+		p.Fluid = l.fluidFace()
+	default:
+		p.asReceived(l)
+	}
+	return p
+}
+
+// asReceived lays out what the unit must do, and what it did.
+func (p *ReceivePage) asReceived(l *look) {
+	if l.st.Duty.Theory() {
+		flow := l.st.Found.Theoretical()
+		p.Flow = &Answer{l.show(flow, quantity.Flow), l.other(flow, quantity.Flow)}
+	}
+	p.WantsFlow = l.st.Family.Action == "pump"
+	if l.st.Received != nil {
+		p.Points = l.pointRows(l.st.Received)
+	}
+}
+
+func (l *look) symptoms() (out []SymptomPress) {
+	for _, code := range l.st.Family.Symptoms {
+		text, _ := family.SymptomText(code)
+		out = append(out, SymptomPress{l.toggle(unit.SymptomRef(code), l.job.HasSymptom(code)), text})
+	}
+	return out
+}
+
+// GaugeFace is what is asked at the machine before the unit is blamed.
+type GaugeFace struct {
+	Verdict
+	Questions []Question
+}
+
+// Question is something asked, with its answers to tap.
+type Question struct {
+	Ask, How string
+	Answers  Choice
+}
+
+func (l *look) gaugeFace() *GaugeFace {
+	face := &GaugeFace{Verdict: gaugeVerdict(l.st.Gauge)}
+	for _, code := range l.st.Family.Gauge {
+		q, ok := family.QuestionByCode(code)
+		if !ok {
+			continue
+		}
+		answers := l.choose(l.unit.GaugeRef(code)).Named(q.Ask).Wrap()
+		for i := range answers.Options {
+			answers.Options[i].Words = q.Answers[i].Say
+		}
+		face.Questions = append(face.Questions, Question{q.Ask, q.How, answers})
+	}
+	return face
+}
+
+// gaugeVerdict says what the answers come to.
+func gaugeVerdict(g family.Gauge) Verdict {
+	because := strings.Join(g.Because, "; ")
+	switch g.Verdict {
+	case family.Acquits:
+		return Verdict{"red", "CLEARED", "Do not open: " + because}
+	case family.Elsewhere:
+		return Verdict{"ochre", "ELSEWHERE", "Look there first: " + because}
+	case family.AtUnit:
+		return Verdict{"petrol", "AT THE UNIT", because}
+	}
+	if len(g.Because) > 0 && len(g.Against) > 0 {
+		return Verdict{"ochre", "?",
+			"the answers point both ways: " + because + "; but " + strings.Join(g.Against, "; ")}
+	}
+	return Verdict{"ochre", "?", "not told yet"}
+}
+
+// VariantFace is which variant the marks on the outside make it.
+type VariantFace struct {
+	Verdict
+	Facts   []Fact // of the variant, in words
+	Adopt   *Press // writes its name on the plate
+	Doubts  []string
+	Marks   []Question
+	Matches []family.Match
+}
+
+// Fact is a named value.
+type Fact struct{ Name, Value string }
+
+func (l *look) variantFace() *VariantFace {
+	r := l.st.Variant
+	face := &VariantFace{Doubts: r.Doubts, Matches: r.Matches}
+	if r.Chosen != nil {
+		v := r.Chosen.Variant
+		face.Verdict = Verdict{"petrol", v.Name, "by: " + r.Why}
+		for _, f := range []Fact{{"kit", v.Kit}, {"stack", v.Stack}, {"spring", v.Spring}, {"note", v.Note}} {
+			if f.Value != "" {
+				face.Facts = append(face.Facts, f)
+			}
+		}
+		if l.unit.Variant != v.Name && l.CanWork() {
+			adopt := l.press(l.unit.Ref("variant"), v.Name, l.unit.Variant)
+			face.Adopt = &adopt
+		}
+	} else if r.Why != "" {
+		face.Verdict = Verdict{"ochre", "?", r.Why}
+	}
+	for _, m := range l.st.Family.Marks {
+		q := Question{Ask: answer.Capital(m.What), How: "weak: finishes and labels change",
+			Answers: l.choose(l.unit.IdentityRef(m.Code)).Named(m.What)}
+		if m.Strong {
+			q.How = "cast or stamped: strong"
+		}
+		face.Marks = append(face.Marks, q)
+	}
+	return face
+}
+
+// FluidFace is what was in it and what came out.
+type FluidFace struct {
+	Verdict
+	Fields []Entry
+	Look   Entry
+	Fault  string
+	Rows   []answer.Row
+	Until  string // how the timer stands
+	Timer  []Entry
+}
+
+func (l *look) fluidFace() *FluidFace {
+	face := &FluidFace{
+		Fields: l.ofUnit("capacity", "level_before", "drained", "water", "gained_elsewhere", "vessel"),
+		Look:   l.field(l.unit.Ref("drained_look")), Fault: l.st.BalanceFault,
+		Until: timerWords(&l.job.TimerUntil, l.now), Timer: l.ofJob("timer_until", "timer_note"),
+	}
+	if l.st.Balance != nil {
+		face.Verdict, face.Rows = l.balanceVerdict(), answer.Rows(l.st.Balance, l.Units)
+	}
+	return face
+}
+
+// balanceVerdict says how the fluid balance stands.
+func (l *look) balanceVerdict() Verdict {
+	verdict, _ := l.st.Balance.Get("verdict").(string)
+	missing, known := l.st.Balance.Value("unexplained")
+	switch {
+	case verdict == "balanced":
+		return Verdict{"petrol", "BALANCED", "what came out accounts for what was in it"}
+	case verdict == "short":
+		return Verdict{"red", "SHORT",
+			l.show(missing, quantity.Volume) + " went somewhere: look for a sump that gained"}
+	case known:
+		return Verdict{"ochre", "?", "undecided: more came out than was in it; look at the level before again"}
+	}
+	return Verdict{"ochre", "?", "undecided: the level before draining is not known"}
+}
+
+func (s *Server) addUnit(c *echo.Context) error {
+	n, err := s.jobs.AddUnit(c.Request().Context(), who(c), c.Param("tag"), c.FormValue("family"), c.FormValue("name"))
+	if err != nil {
+		return err
+	}
+	return ok(c, map[string]any{"go": fmt.Sprintf("/jobs/%s/receive?unit=%d", c.Param("tag"), n)})
+}
+
+func (s *Server) addAccount(c *echo.Context) error {
+	return done(c, s.jobs.AddAccount(c.Request().Context(), who(c), c.Param("tag"), unitNo(c),
+		c.FormValue("teller"), c.FormValue("words")))
+}

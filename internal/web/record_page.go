@@ -1,0 +1,29 @@
+package web
+
+import (
+	"corvek/core/unit"
+	"corvek/internal/answer"
+
+	"github.com/labstack/echo/v5"
+)
+
+// mostLines of the record are shown at once.
+const mostLines = 500
+
+// RecordPage is who did what on a job, and what was worked out for it.
+type RecordPage struct {
+	Worked []answer.Worked
+	Lines  []unit.Entry
+}
+
+func (s *Server) record(c *echo.Context) error {
+	l, err := s.look(c, "receive")
+	if err != nil {
+		return err
+	}
+	lines, err := s.store.Record(c.Request().Context(), l.job.Tag, mostLines)
+	if err != nil {
+		return err
+	}
+	return s.renderBeside(c, "record", "Record", l, RecordPage{answer.Kept(l.job, l.Units), lines})
+}

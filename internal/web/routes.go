@@ -1,0 +1,76 @@
+package web
+
+import (
+	"corvek/internal/job"
+
+	"github.com/labstack/echo/v5"
+)
+
+// route is one entry of the table that routing and the authorization test share.
+type route struct {
+	method, path string
+	role         string // the least role; "" is open to everybody
+	handle       echo.HandlerFunc
+}
+
+const apiCalcPath = "/api/v1/calc/:name"
+
+func (s *Server) routes() []route {
+	const open, view, work, lead = "", job.RoleViewer, job.RoleTechnician, job.RoleLead
+	return []route{
+		{"GET", "/healthz", open, s.health},
+		{"GET", "/sign-in", open, s.signInPage},
+		{"POST", "/sign-in", open, s.signIn},
+		{"POST", "/sign-out", view, s.signOut},
+		{"GET", "/", view, s.home},
+		{"GET", "/rack", view, s.board},
+		{"GET", "/customers", work, s.customers},
+		{"GET", "/jobs/new", work, s.newJobPage},
+		{"POST", "/jobs", work, s.createJob},
+		{"POST", "/import", lead, s.importJob},
+		{"GET", "/jobs/:tag", view, s.openJob},
+		{"GET", "/jobs/:tag/record", view, s.record},
+		{"GET", "/jobs/:tag/report", view, s.report},
+		{"GET", "/jobs/:tag/dispute", view, s.dispute},
+		{"GET", "/jobs/:tag/report.pdf", view, s.reportPDF},
+		{"GET", "/jobs/:tag/start-up-card", view, s.card},
+		{"GET", "/jobs/:tag/export", view, s.export},
+		{"GET", "/jobs/:tag/line.svg", view, s.lineSVG},
+		{"GET", "/jobs/:tag/line", view, s.lineLarge},
+		{"GET", "/jobs/:tag/:station", view, s.station},
+		{"POST", "/jobs/:tag/set", work, s.set},
+		{"POST", "/jobs/:tag/receive/unit", work, s.addUnit},
+		{"POST", "/jobs/:tag/receive/account", work, s.addAccount},
+		{"GET", "/jobs/:tag/tag", view, s.tote},
+		{"POST", "/jobs/:tag/strip/part", work, s.addPart},
+		{"POST", "/jobs/:tag/strip/move", work, s.movePart},
+		{"POST", "/jobs/:tag/strip/rest", work, s.takeOffRest},
+		{"POST", "/jobs/:tag/strip/loose", work, s.addLoose},
+		{"POST", "/jobs/:tag/kit/piece", work, s.addPiece},
+		{"POST", "/jobs/:tag/prove/attempt", work, s.nextAttempt},
+		{"POST", "/jobs/:tag/prove/stand", work, s.takeFromStand},
+		{"POST", "/jobs/:tag/prove/close", work, s.closeAttempt},
+		{"POST", "/jobs/:tag/prove/round", work, s.openRound},
+		{"POST", "/jobs/:tag/caution", work, s.acknowledge},
+		{"POST", "/jobs/:tag/pass", lead, s.passStop},
+		{"POST", "/jobs/:tag/hand-over", work, s.handOver},
+		{"GET", "/jobs/:tag/pictures", view, s.pictures},
+		{"POST", "/jobs/:tag/pictures", work, s.addPicture},
+		{"GET", "/jobs/:tag/pictures/:number", view, s.onePicture},
+		{"GET", "/jobs/:tag/pictures/:number/file", view, s.picture},
+		{"POST", "/jobs/:tag/pictures/:number/mark", work, s.addMark},
+		{"POST", "/jobs/:tag/pictures/:number/unmark", work, s.dropMark},
+		{"GET", "/library", view, s.library},
+		{"GET", "/library/:code", view, s.familyPage},
+		{"POST", "/library/:code", lead, s.saveFamily},
+		{"GET", "/instruments", view, s.instruments},
+		{"POST", "/instruments", work, s.saveInstrument},
+		{"GET", "/toolbox", view, s.toolbox},
+		{"GET", "/toolbox/:name", view, s.tool},
+		{"POST", "/toolbox/:name/put", work, s.putFigure},
+		{"GET", "/api/v1/calc", open, s.calcList},
+		{"GET", "/api/v1/openapi.json", open, s.openAPI},
+		{"POST", apiCalcPath, open, s.calc},
+		{"POST", apiExplainPath, open, s.explainCase},
+	}
+}

@@ -1,0 +1,38 @@
+package web
+
+import (
+	"corvek/core/unit"
+	"corvek/internal/job"
+
+	"github.com/labstack/echo/v5"
+)
+
+// StopRow is something open, with where it is settled and how it is waived.
+type StopRow struct {
+	Station, Code, Text, URL string
+	Passed                   *unit.Pass // nil while it is open
+	Waive                    string     // where a waiver goes; "" for who may not
+	CSRF                     string
+}
+
+func (l *look) stopRow(s job.Stop) StopRow {
+	r := StopRow{Station: s.Station, Code: s.StopCode.String(), Text: s.Text,
+		URL: l.link(s.Station, s.Part, s.Feature), Passed: s.Passed, CSRF: l.CSRF}
+	if l.CanLead() {
+		r.Waive = l.page().Act("pass")
+	}
+	return r
+}
+
+// stops are those of the station, open and waived.
+func (l *look) stops() (out []StopRow) {
+	for _, s := range l.st.Stops[l.station] {
+		out = append(out, l.stopRow(s))
+	}
+	return out
+}
+
+func (s *Server) passStop(c *echo.Context) error {
+	return done(c, s.jobs.WaiveStop(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("code"),
+		c.FormValue("reason")))
+}

@@ -1,0 +1,180 @@
+package web
+
+import (
+	"fmt"
+	"net/url"
+	"slices"
+	"strings"
+
+	"corvek/core/family"
+	"corvek/core/unit"
+	"corvek/internal/job"
+
+	"github.com/labstack/echo/v5"
+)
+
+// StripPage is the record of how a part came off, and of how far the unit is.
+type StripPage struct {
+	JobPage
+	No           int
+	Part         *job.PartState
+	Off          Press // or back on
+	OffAndFound  Press // all pieces found, in the same tap
+	Next         string
+	PartCautions []family.Caution
+	Tabs         []Tab
+	Stack        *StackView // nil while the count is turned up
+	Found        Entry
+	AllFound     Press
+	Explained    Entry
+	Facing       *Choice
+	Stuck        Choice
+	Freed        *Entry
+	Notes        []Entry
+	Parts        []*job.PartState
+	Asked        string // a part that was asked for and is not there
+	OffCount     int
+	ToSettle     int
+	Facings      []FacingRow
+	Until        string // how the timer stands
+	UntilNote    string
+	Timer        []Entry
+	Kinds        []Named
+	Loose        []LooseRow
+	Cautions     Cautions
+	Stops        []StopRow
+}
+
+// FacingRow is the facing of one part among those of all that are off.
+type FacingRow struct {
+	Code, Name string
+	Choice     Choice
+}
+
+// LooseRow is what was found loose, and where it belongs.
+type LooseRow struct {
+	*unit.Loose
+	Belongs Belongs
+	Note    Entry
+}
+
+func stripPage(l *look) StripPage {
+	x := l.part
+	found := l.unit.PartRef(x.Code, "found")
+	p := StripPage{
+		JobPage: l.page(), No: l.partNo(), Part: x, Off: l.toggle(l.unit.PartRef(x.Code, "off"), x.Off),
+		OffAndFound:  l.press(found, fmt.Sprint(x.Expected), ""),
+		PartCautions: l.partCautions(), Found: l.field(found),
+		AllFound:  l.press(found, fmt.Sprint(x.Expected), x.Found),
+		Explained: l.field(l.unit.PartRef(x.Code, "explained")),
+		Stuck:     l.choose(l.unit.PartRef(x.Code, "stuck")), Notes: l.ofPart("witness", "fastener", "note"),
+		Parts: l.st.Parts, Asked: l.asked, ToSettle: len(l.st.Stops["strip"]), Facings: l.facings(),
+		Until: timerWords(&l.job.TimerUntil, l.now), UntilNote: l.job.TimerNote,
+		Timer: l.ofJob("timer_until", "timer_note"), Kinds: partKinds(), Cautions: l.cautions(), Stops: l.stops(),
+	}
+	_, p.Next = l.neighbours()
+	if x.Stack != nil {
+		p.stackOrCount(l)
+	}
+	if len(x.Def.Facings) > 0 {
+		facing := l.choose(l.unit.PartRef(x.Code, "facing")).Tall()
+		p.Facing = &facing
+	}
+	if x.Stuck != "" && x.Stuck != "free" {
+		freed := l.field(l.unit.PartRef(x.Code, "freed"))
+		p.Freed = &freed
+	}
+	for _, x := range l.st.Parts {
+		if x.Off {
+			p.OffCount++
+		}
+	}
+	for _, found := range l.unit.Loose {
+		p.Loose = append(p.Loose, LooseRow{found, l.looseBelongs(found),
+			l.field(l.unit.LooseRef(found.Number, "note"))})
+	}
+	return p
+}
+
+// stackOrCount turns up the stack once the part is off: its order and facing are
+// what gets lost then.
+func (p *StripPage) stackOrCount(l *look) {
+	x := l.part
+	stack := Tab{Name: "Stack as removed", URL: l.faceURL("stack")}
+	count := Tab{Name: "Count, facing, notes", URL: l.faceURL("count")}
+	if l.face == "stack" || l.face == "" && x.Off {
+		stack.On, p.Stack = true, l.stack(false)
+	}
+	count.On = !stack.On
+	if x.StackFound == "" {
+		stack.Tone = "none"
+	}
+	if x.Missing != 0 {
+		count.Tone = "ochre"
+	}
+	p.Tabs = []Tab{stack, count}
+}
+
+// facings are the parts that are off and have a facing that matters, while more
+// than one of them has none noted: after a bulk strip they are noted here.
+func (l *look) facings() (out []FacingRow) {
+	lacking := 0
+	for _, x := range l.st.Parts {
+		if !x.Off || len(x.Def.Facings) == 0 {
+			continue
+		}
+		choice := l.choose(l.unit.PartRef(x.Code, "facing")).Named(x.Name + ": facing as removed").Wrap()
+		out = append(out, FacingRow{x.Code, x.Name, choice})
+		if x.Facing == "" {
+			lacking++
+		}
+	}
+	if lacking == 0 || len(out) < 2 {
+		return nil
+	}
+	return out
+}
+
+// partKinds are what an unknown part can look like.
+func partKinds() (out []Named) {
+	for _, k := range family.Kinds {
+		out = append(out, Named{k, strings.ReplaceAll(k, "_", " ")})
+	}
+	slices.SortFunc(out, func(a, b Named) int { return strings.Compare(a.Name, b.Name) })
+	return out
+}
+
+func (s *Server) takeOffRest(c *echo.Context) error {
+	return done(c, s.jobs.TakeOffRest(c.Request().Context(), who(c), c.Param("tag"), unitNo(c)))
+}
+
+func (s *Server) addLoose(c *echo.Context) error {
+	n, err := countOf(c)
+	if err != nil {
+		return err
+	}
+	return done(c, s.jobs.AddLoose(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("what"),
+		c.FormValue("place"), n))
+}
+
+func (s *Server) addPart(c *echo.Context) error {
+	n, err := countOf(c)
+	if err != nil {
+		return err
+	}
+	code, err := s.jobs.AddPart(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("after"),
+		c.FormValue("name"), c.FormValue("kind"), n)
+	if err != nil {
+		return err
+	}
+	to := fmt.Sprintf("/jobs/%s/strip?part=%s", c.Param("tag"), url.QueryEscape(code))
+	if unitNo(c) > 1 {
+		to += fmt.Sprintf("&unit=%d", unitNo(c))
+	}
+	return ok(c, map[string]any{"go": to})
+}
+
+func (s *Server) movePart(c *echo.Context) error {
+	by := map[string]int{"earlier": -1, "later": 1}[c.FormValue("by")]
+	return done(c, s.jobs.MovePart(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("part"), by))
+}

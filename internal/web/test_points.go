@@ -1,0 +1,75 @@
+package web
+
+import (
+	"fmt"
+
+	"corvek/core/family"
+	"corvek/core/metrology"
+	"corvek/core/quantity"
+	"corvek/core/unit"
+	"corvek/internal/job"
+)
+
+// PointRow is a step of the test with what was read at it.
+type PointRow struct {
+	Name, Hold     string
+	Row            string  // the tone of the row
+	Word           *Choice // what was observed, at a step without figures
+	Pressure, Flow *Entry
+	Efficiency     string
+	Tone, Words    string // how it came out
+}
+
+// Tones of a verdict, for rows and words.
+var (
+	rowTones  = map[metrology.Verdict]string{metrology.In: "good", metrology.Out: "bad", metrology.Undecided: "open"}
+	wordTones = map[metrology.Verdict]string{metrology.In: "petrol", metrology.Out: "red",
+		metrology.Undecided: "ochre"}
+)
+
+// pointRows lays out the steps of an attempt, or of the unit as received.
+func (l *look) pointRows(a *job.AttemptState) (out []PointRow) {
+	for _, pt := range a.Points {
+		r := PointRow{Name: pt.Test.Name, Hold: pt.Test.Hold, Row: rowTones[pt.Verdict], Tone: wordTones[pt.Verdict],
+			Words: pointWords(a, pt)}
+		switch pt.Test.Kind {
+		case family.TestObserve, family.TestLeak:
+			word := l.choose(l.unit.PointRef(a.Number, pt.Test.Code, "word")).Named(pt.Test.Name).Wrap()
+			word.Locked = word.Locked || a.Closed
+			r.Word = &word
+		case family.TestFlow:
+			r.Pressure, r.Flow = l.pointEntry(a.Attempt, pt, "pressure"), l.pointEntry(a.Attempt, pt, "flow")
+		default:
+			r.Pressure = l.pointEntry(a.Attempt, pt, "pressure")
+		}
+		if pt.HasFlow && pt.Efficiency != 0 {
+			r.Efficiency = fmt.Sprintf("%.0f %%", 100*pt.Efficiency)
+		}
+		out = append(out, r)
+	}
+	return out
+}
+
+// pointEntry is the field of a step's figure.
+func (l *look) pointEntry(a *unit.Attempt, pt job.PointState, what string) *Entry {
+	e := l.field(l.unit.PointRef(a.Number, pt.Test.Code, what))
+	e.Label = pt.Test.Name + ", " + what
+	if what == "pressure" && pt.Test.Kind == family.TestFlow && l.st.Duty.HasPressure {
+		e.Place = l.show(pt.Target, quantity.Pressure)
+	}
+	e.ReadOnly = e.ReadOnly || a.Closed
+	return &e
+}
+
+// pointWords say how a step came out; empty as received, which is judged by nobody.
+func pointWords(a *job.AttemptState, pt job.PointState) string {
+	switch {
+	case a.Number == 0 || pt.Verdict == "":
+		return ""
+	case pt.Verdict == metrology.Undecided:
+		return "?"
+	case pt.Short:
+		return "pressure not reached"
+	}
+	return string(pt.Verdict)
+}
