@@ -112,7 +112,7 @@ func TestPictureComesIn(t *testing.T) {
 	assert.Len(t, u.MustElements(".shot .shot-c"), 1, "the mark is printed")
 }
 
-// A job file made elsewhere comes in through the Rack.
+// A job file made elsewhere comes in through the Jobs board.
 func TestJobFileComesInThroughTheRack(t *testing.T) {
 	from, to := serve(t), serve(t)
 	file := filepath.Join(t.TempDir(), "job.zip")
@@ -123,7 +123,7 @@ func TestJobFileComesInThroughTheRack(t *testing.T) {
 	require.NoError(t, exchange.Write(context.Background(), from.jobs.Store, tag, f))
 	require.NoError(t, f.Close())
 	u := enter(t, to, "odd", true)
-	u.open("/rack")
+	u.open("/jobs")
 	u.MustElementR("summary", "Bring in").MustClick()
 	u.MustElement(`input[type=file]`).MustSetFiles(file)
 	u.press(u.MustElementR("button", "^Bring in$"))
@@ -132,10 +132,10 @@ func TestJobFileComesInThroughTheRack(t *testing.T) {
 	assert.Equal(t, "weak when hot", u.state(tag).Job.Complaint)
 }
 
-// The Rack finds by a part of a word, and says so when nothing is left.
-func TestFindOnTheRack(t *testing.T) {
+// The Jobs board finds by a part of a word, and says so when nothing is left.
+func TestFindOnTheBoard(t *testing.T) {
 	u := enter(t, serve(t), "tove", false)
-	u.open("/rack")
+	u.open("/jobs")
 	u.Keyboard.MustType('/')
 	u.MustInsertText("gate weir")
 	u.MustWait(`() => [...document.querySelectorAll(".job")].filter(j => !j.hidden).length === 1`)

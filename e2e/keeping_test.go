@@ -34,7 +34,7 @@ func TestNothingTypedIsLost(t *testing.T) {
 	u.says("is a pressure")
 	assert.Equal(t, "1450 rpm", u.state("T-0417").Unit.Speed.Typed, "nothing wrong was stored")
 
-	u.open("/rack")
+	u.open("/jobs")
 	u.MustNavigateBack()
 	u.ready()
 	assert.Equal(t, "1480 bar", u.MustElement(entry).MustProperty("value").String())
@@ -123,7 +123,7 @@ func TestEveryPageIsQuiet(t *testing.T) {
 	u := enter(t, serve(t), "odd", true)
 	docs, err := demo.Documents()
 	require.NoError(t, err)
-	u.open("/rack")
+	u.open("/jobs")
 	u.open("/jobs/new")
 	u.open("/toolbox")
 	u.open("/toolbox/feeler?goes=3+thou&stops=9+thou&upper=7+thou")

@@ -46,7 +46,7 @@ func (u *user) state(tag string) *job.State {
 }
 
 func (u *user) newPump() string {
-	u.open("/rack")
+	u.open("/jobs")
 	u.press(u.MustElementR("a", "New job"))
 	u.MustWait(`() => location.pathname === "/jobs/new" && document.readyState === "complete"`)
 	u.typeInto(u.MustElement("#customer"), "ostrey")

@@ -20,7 +20,7 @@ import (
 
 // views are the pictures kept in docs/screenshots.
 var views = []string{
-	"rack=/rack", "receive=/jobs/T-0417/receive", "strip=/jobs/T-0417/strip",
+	"board=/jobs", "receive=/jobs/T-0417/receive", "strip=/jobs/T-0417/strip",
 	"measure=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
 	"explain=/jobs/T-0417/explain", "decide=/jobs/T-0417/decide", "kit=/jobs/T-0409/kit",
 	"build=/jobs/T-0388/build?part=cover_bolts",

@@ -26,7 +26,7 @@ var styles = []string{
 	"lib/bulma-base-1.0.4.min.css",
 	"css/tokens.css", "css/fonts.css", "css/base.css", "css/drawing.css", "css/shell.css", "css/sheet.css",
 	"css/field.css",
-	"css/rack.css", "css/newjob.css", "css/receive.css", "css/strip.css", "css/stack.css", "css/measure.css",
+	"css/board.css", "css/newjob.css", "css/receive.css", "css/strip.css", "css/stack.css", "css/measure.css",
 	"css/explain.css",
 	"css/decide.css", "css/kit.css", "css/build.css", "css/prove.css", "css/handover.css", "css/picture.css",
 	"css/toolbox.css",

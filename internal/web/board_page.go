@@ -87,7 +87,7 @@ func (s *Server) board(c *echo.Context) error {
 		out := Group{Code: code, Name: wording.Choice(unit.ScopeJob, "waiting", code), Total: g.Total,
 			Jobs: boardJobs(g.Cards, now)}
 		if g.Total > len(g.Cards) && code != open {
-			out.More = "/rack?open=" + code
+			out.More = "/jobs?open=" + code
 			if v.Find != "" {
 				out.More += "&find=" + url.QueryEscape(v.Find)
 			}

@@ -18,7 +18,7 @@ func BenchmarkBoard(b *testing.B) {
 	s := serve(b)
 	many(b, s, 10000, 300)
 	br := s.as("odd")
-	for _, path := range []string{"/rack", "/rack?find=winch+77", "/rack?open=parts", "/rack?month=2030-03"} {
+	for _, path := range []string{"/jobs", "/jobs?find=winch+77", "/jobs?open=parts", "/jobs?month=2030-03"} {
 		b.Run(path, func(b *testing.B) {
 			for b.Loop() {
 				if res, _ := br.get(path); res.StatusCode != http.StatusOK {

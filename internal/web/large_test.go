@@ -13,7 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// large puts a unit of 300 parts with 5,000 readings on the rack.
+// large puts a unit of 300 parts with 5,000 readings on the board.
 func large(t testing.TB, s *site) (tag string) {
 	ctx := context.Background()
 	var text strings.Builder

@@ -23,7 +23,7 @@ func (s *Server) routes() []route {
 		{"POST", "/sign-in", open, s.signIn},
 		{"POST", "/sign-out", view, s.signOut},
 		{"GET", "/", view, s.home},
-		{"GET", "/rack", view, s.board},
+		{"GET", "/jobs", view, s.board},
 		{"GET", "/customers", work, s.customers},
 		{"GET", "/jobs/new", work, s.newJobPage},
 		{"POST", "/jobs", work, s.createJob},

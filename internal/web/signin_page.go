@@ -23,7 +23,7 @@ const DemoPassword = "tarnholm"
 
 func (s *Server) signInPage(c *echo.Context) error {
 	if who(c).ID != 0 {
-		return c.Redirect(http.StatusSeeOther, "/rack")
+		return c.Redirect(http.StatusSeeOther, "/jobs")
 	}
 	return s.renderSignIn(c, http.StatusOK, SignInPage{Next: c.QueryParam("next")})
 }
@@ -65,7 +65,7 @@ func (s *Server) signIn(c *echo.Context) error {
 	// Only a path of our own is followed, never another site's address.
 	next := v.Next
 	if !strings.HasPrefix(next, "/") || strings.HasPrefix(next, "//") || strings.Contains(next, "\\") {
-		next = "/rack"
+		next = "/jobs"
 	}
 	return c.Redirect(http.StatusSeeOther, next)
 }
@@ -77,4 +77,4 @@ func (s *Server) signOut(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/sign-in")
 }
 
-func (s *Server) home(c *echo.Context) error { return c.Redirect(http.StatusSeeOther, "/rack") }
+func (s *Server) home(c *echo.Context) error { return c.Redirect(http.StatusSeeOther, "/jobs") }

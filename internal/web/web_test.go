@@ -147,10 +147,10 @@ func TestEveryRouteOfTheServerStandsInTheTable(t *testing.T) {
 
 func TestSignOutEndsTheSession(t *testing.T) {
 	b := serve(t).as("iva")
-	res, _ := b.get("/rack")
+	res, _ := b.get("/jobs")
 	assert.Equal(t, http.StatusOK, res.StatusCode)
 	b.post("/sign-out", url.Values{})
-	res, _ = b.get("/rack")
+	res, _ = b.get("/jobs")
 	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
 }
 
@@ -160,7 +160,7 @@ func TestSignInRefusals(t *testing.T) {
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 	assert.Contains(t, body, "do not go together")
 	res, _ = b.post("/sign-in", url.Values{"sign_in": {"iva"}, "password": {DemoPassword}, "next": {"//evil.example/"}})
-	assert.Equal(t, "/rack", res.Header.Get("Location"), "only our own pages are followed")
+	assert.Equal(t, "/jobs", res.Header.Get("Location"), "only our own pages are followed")
 }
 
 func TestWithoutTheTokenNothingIsWritten(t *testing.T) {
@@ -192,7 +192,7 @@ func TestEveryPageRenders(t *testing.T) {
 	b := s.as("odd")
 	docs, err := demo.Documents()
 	require.NoError(t, err)
-	paths := []string{"/rack", "/toolbox", "/jobs/new"}
+	paths := []string{"/jobs", "/toolbox", "/jobs/new"}
 	for _, d := range docs {
 		for _, station := range job.Stations {
 			paths = append(paths, "/jobs/"+d.Tag()+"/"+station)
@@ -294,7 +294,7 @@ func TestPicturesAreToldByTheirContent(t *testing.T) {
 func BenchmarkPages(b *testing.B) {
 	s := serve(b)
 	br := s.as("odd")
-	for _, path := range []string{"/rack", "/jobs/T-0417/measure", "/jobs/T-0417/explain", "/jobs/T-0405/explain",
+	for _, path := range []string{"/jobs", "/jobs/T-0417/measure", "/jobs/T-0417/explain", "/jobs/T-0405/explain",
 		"/jobs/T-0405/explain?face=matrix", "/jobs/T-0426/strip", "/jobs/T-0388/prove", "/jobs/T-0388/report"} {
 		b.Run(path, func(b *testing.B) {
 			for b.Loop() {

@@ -16,7 +16,7 @@
   function jobs(input) {
     soon(() => {
       const query = input.value.trim() ? "?" + new URLSearchParams({ find: input.value.trim() }) : "";
-      history.replaceState(null, "", "/rack" + query);
+      history.replaceState(null, "", "/jobs" + query);
       window.corvek.refresh();
     });
   }

@@ -110,7 +110,7 @@
     if (field) {
       field.focus();
       field.select();
-    } else location.href = "/rack#find";
+    } else location.href = "/jobs#find";
   }
 
   document.addEventListener("keydown", (e) => {
