@@ -113,7 +113,7 @@ func TestPictureComesIn(t *testing.T) {
 }
 
 // A job file made elsewhere comes in through the Jobs board.
-func TestJobFileComesInThroughTheRack(t *testing.T) {
+func TestJobFileComesInThroughTheBoard(t *testing.T) {
 	from, to := serve(t), serve(t)
 	file := filepath.Join(t.TempDir(), "job.zip")
 	f, err := os.Create(file)
