@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -103,5 +104,81 @@ func TestPhoneShowsEveryDigit(t *testing.T) {
 			.filter((x) => x.scrollWidth > x.clientWidth).map((x) => x.dataset.field + " " + x.value).join("\n")`).Str()
 		assert.Empty(t, cut, page)
 		assert.LessOrEqual(t, u.MustEval(`() => document.documentElement.scrollWidth`).Int(), 360, page)
+	}
+}
+
+// The Tab key reaches the work of each station in a dozen stops.
+func TestWorkIsReachedByTheTabKey(t *testing.T) {
+	t.Parallel()
+	u := enter(t, serve(t), "odd", true)
+	u.MustSetViewport(1280, 800, 1, false)
+	for _, page := range append(stationPages(), "/jobs/T-0412/measure?part=tube&feature=bore", "/jobs", "/jobs/new",
+		"/toolbox/feeler") {
+		u.open(page)
+		u.MustEval(`() => document.activeElement.blur()`)
+		stops := 0
+		for range 40 {
+			u.Keyboard.MustType(input.Tab)
+			stops++
+			if u.MustEval(`() => !!document.activeElement.closest("main .sheet, main form, main .job")`).Bool() {
+				break
+			}
+		}
+		assert.LessOrEqual(t, stops, 12, page)
+	}
+}
+
+// The figures that decide are in view on the bench's screen without scrolling.
+func TestWhatDecidesIsInView(t *testing.T) {
+	t.Parallel()
+	u := enter(t, serve(t), "iva", true)
+	u.MustSetViewport(1280, 800, 1, false)
+	for page, what := range map[string]string{
+		"/jobs/T-0412/measure?part=tube&feature=bore":                 ".verdict, .cells input, .tol-box svg",
+		"/jobs/T-0417/measure?part=rear_plate&feature=side_clearance": ".verdict, .leaf, .tol-box svg",
+		"/jobs/T-0417/explain":                                        `.cause:first-child .ca-p, [data-field^="u1/conclusion/"]`,
+		"/jobs/T-0417/decide":                                         ".decide > .sel, h2:first-child + .big .big-n",
+		"/jobs/T-0388/prove":                                          "h2, .points tr:first-child input",
+		"/jobs/T-0417/strip":                                          ".count-e b, .count-f input, .btn.main",
+	} {
+		u.open(page)
+		hidden := u.MustEval(`(what) => {
+			const shown = (x) => {
+				const box = x.getBoundingClientRect();
+				const sheet = (x.closest(".sheet") || document.body).getBoundingClientRect();
+				return box.top >= sheet.top && box.bottom <= Math.min(sheet.bottom, innerHeight) + 1;
+			};
+			return [...document.querySelectorAll(what)].filter((x) => x.checkVisibility() && !shown(x))
+				.map((x) => x.outerHTML.slice(0, 120)).join("\n");
+		}`, what).Str()
+		assert.Empty(t, hidden, page)
+	}
+	u.open("/jobs/T-0417/decide")
+	rows := u.MustEval(`() => [...document.querySelectorAll(".decide > li")].filter((x) =>
+		x.getBoundingClientRect().bottom <= x.closest(".sheet").getBoundingClientRect().bottom).length`).Int()
+	assert.GreaterOrEqual(t, rows, 10, "parts in view at Decide")
+}
+
+// Tabs are tabs: one of them is selected and names its panel, an arrow goes on to
+// the next, and Enter turns it up.
+func TestTabsAreTabs(t *testing.T) {
+	t.Parallel()
+	u := enter(t, serve(t), "iva", true)
+	for page, second := range map[string]string{"/jobs/T-0417/explain": "Marks against causes",
+		"/jobs/T-0417/receive": "Gauges first", "/jobs/T-0417/measure?part=rear_plate": "Side clearance by depth"} {
+		u.open(page)
+		chosen := `() => document.querySelector('[role=tab][aria-selected=true]').textContent.trim()`
+		named := `() => document.getElementById(document.querySelector("[role=tabpanel]")
+			.getAttribute("aria-labelledby")).textContent.trim()`
+		first := u.MustEval(chosen).Str()
+		assert.Equal(t, first, u.MustEval(named).Str(), page)
+		u.MustElement(`[role=tab][aria-selected=true]`).MustFocus()
+		u.Keyboard.MustType(input.ArrowRight)
+		assert.Equal(t, second, u.MustEval(`() => document.activeElement.textContent.trim()`).Str(), page)
+		turned := u.MustWaitNavigation()
+		u.Keyboard.MustType(input.Enter)
+		turned()
+		assert.Equal(t, second, u.MustEval(chosen).Str(), page)
+		assert.Equal(t, second, u.MustEval(named).Str(), page)
 	}
 }

@@ -3,6 +3,7 @@ package draw
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"corvek/core/family"
@@ -229,6 +230,7 @@ func (l Line) branchY(float64) float64 { return (drawTop + drawBottom) / 2 }
 
 func (l Line) column(b *strings.Builder, c column, y0, scale float64) {
 	n := float64(len(c.parts))
+	chosen := slices.ContainsFunc(l.Parts, func(lp LinePart) bool { return lp.Selected })
 	for k, i := range c.parts {
 		lp := l.Parts[i]
 		classes := "lp"
@@ -250,6 +252,8 @@ func (l Line) column(b *strings.Builder, c column, y0, scale float64) {
 		current := ""
 		if lp.Selected {
 			current = ` aria-current="true"`
+		} else if chosen {
+			current = ` tabindex="-1"` // the Tab key stops at the chosen part, arrows move on from there
 		}
 		fmt.Fprintf(b, `<a class="%s" href="%s" data-part="%s" aria-label="%s"%s><title>%s</title>`, classes,
 			text(lp.URL), text(lp.Code), text(said), current, text(said))

@@ -1,6 +1,8 @@
 package web
 
 import (
+	"slices"
+
 	"corvek/core/entry"
 	"corvek/core/unit"
 	"corvek/internal/wording"
@@ -19,6 +21,12 @@ type Option struct {
 	Words, Value string
 	On           bool
 	Proposed     bool
+}
+
+// Reached reports that the Tab key stops at an option: at the chosen one, else at
+// the first. Arrows move between them.
+func (c Choice) Reached(i int) bool {
+	return i == max(0, slices.IndexFunc(c.Options, func(o Option) bool { return o.On }))
 }
 
 // choose gives the choice of a value as the table of fields declares it. A tap on

@@ -16,7 +16,7 @@ type ExplainPage struct {
 	No         int
 	PartName   string
 	Face       string
-	Tabs       []Tab
+	Tabs       Tabs
 	Board      []BoardItem
 	Ranking    []CauseView
 	Rest       int // causes that weigh less
@@ -78,7 +78,7 @@ func explainPage(l *look) ExplainPage {
 	p := ExplainPage{JobPage: l.page(), No: l.partNo(), PartName: l.part.Name, Face: l.face, Board: l.board(),
 		Causes: k.Causes, TheoryCode: l.theory, Cause: st.Cause, Concluded: l.concluded(), NotFound: l.notFound(),
 		Next: l.nextChecks(), Cautions: l.cautions(), Stops: l.stops()}
-	p.Tabs = []Tab{l.tab("", "Causes"), l.tab("matrix", "Marks against causes"), l.tab("story", "Two stories")}
+	p.Tabs = Tabs{l.tab("", "Causes"), l.tab("matrix", "Marks against causes"), l.tab("story", "Two stories")}
 	p.rank(l)
 	cause := st.Cause
 	if ranking := st.Explained().Ranking; cause == nil && len(ranking) > 0 {

@@ -17,7 +17,7 @@ type MeasurePage struct {
 	JobPage
 	No       int
 	Part     *job.PartState
-	Tabs     []Tab
+	Tabs     Tabs
 	Sheet    *FeatureSheet // nil where nothing is measured on the part
 	Next     string
 	Leak     *LeakView // nil until it is known

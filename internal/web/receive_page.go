@@ -30,7 +30,7 @@ type ReceivePage struct {
 	Gears     template.HTML // a gear pair that turns as chosen
 	Variants  string        // how the family tells its variants apart
 	Duty      []Entry
-	Tabs      []Tab
+	Tabs      Tabs
 	Face      string
 	Flow      *Answer // theoretical
 	WantsFlow bool
@@ -73,7 +73,7 @@ func receivePage(l *look, families []Named) ReceivePage {
 	if len(f.Axes) > 1 {
 		p.Gears = template.HTML(draw.GearPair(l.unit.Rotation))
 	}
-	p.Tabs = []Tab{l.tab("", "As received")}
+	p.Tabs = Tabs{l.tab("", "As received")}
 	if len(f.Gauge) > 0 {
 		p.Tabs = append(p.Tabs, l.tab("gauges", "Gauges first"))
 	}

@@ -28,12 +28,19 @@ type FeatureSheet struct {
 	Words     string
 	Leaves    []LeafView
 	Grades    []GradeView
-	Cells     [][]Entry
+	Cells     []CellRow
+	Axes      []string // heads of the columns of a grid
 	Bar       template.HTML
 	Profile   template.HTML
 	Wide      bool   // the cells need the whole width
 	Life      string // wear rate and what is left, in words
 	Steps     []string
+}
+
+// CellRow is a row of a grid or list of readings; Head is that of a grid.
+type CellRow struct {
+	Head    string
+	Entries []Entry
 }
 
 // LeafView is one feeler leaf; pressing it goes on to the next state.
@@ -72,6 +79,12 @@ func (l *look) sheet(f *job.FeatureState, stage string) *FeatureSheet {
 		v.Grades = l.grades(f, stage)
 	case family.MethodGrid:
 		v.Cells, v.Profile = l.cells(f, stage), profile(f, stage)
+		for i := range v.Cells {
+			v.Cells[i].Head = fmt.Sprintf("depth %d", i+1)
+		}
+		for c := range f.Def.Cols {
+			v.Axes = append(v.Axes, fmt.Sprintf("axis %c", 'A'+c))
+		}
 	case family.MethodSisters:
 		v.Cells, v.Profile, v.Wide = l.cells(f, stage), l.sisters(f, stage), true
 	default:
@@ -146,7 +159,7 @@ func (l *look) grades(f *job.FeatureState, stage string) (out []GradeView) {
 }
 
 // cells are the places of a grid or list of readings, row by row.
-func (l *look) cells(f *job.FeatureState, stage string) (rows [][]Entry) {
+func (l *look) cells(f *job.FeatureState, stage string) (rows []CellRow) {
 	slots := f.Spec.Slots()
 	last := lastUnit(f, stage)
 	cols := min(len(slots), 5)
@@ -163,7 +176,7 @@ func (l *look) cells(f *job.FeatureState, stage string) (rows [][]Entry) {
 		e.Place = strings.TrimSpace(f.Def.Nominal)
 		row = append(row, e)
 		if len(row) == cols || i == len(slots)-1 {
-			rows = append(rows, row)
+			rows = append(rows, CellRow{Entries: row})
 			row = nil
 		}
 	}

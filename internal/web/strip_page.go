@@ -22,7 +22,7 @@ type StripPage struct {
 	OffAndFound  Press // all pieces found, in the same tap
 	Next         string
 	PartCautions []family.Caution
-	Tabs         []Tab
+	Tabs         Tabs
 	Stack        *StackView // nil while the count is turned up
 	Found        Entry
 	AllFound     Press
@@ -112,7 +112,7 @@ func (p *StripPage) stackOrCount(l *look) {
 	if x.Missing != 0 {
 		count.Tone = "ochre"
 	}
-	p.Tabs = []Tab{stack, count}
+	p.Tabs = Tabs{stack, count}
 }
 
 // facings are the parts that are off and have a facing that matters, while more

@@ -32,8 +32,9 @@
     window.corvek.submit(e.target, e.submitter);
   }
 
-  // The chosen part is brought into view on a long line.
+  // The chosen part is brought into view on a long line and in a long list.
   function intoView() {
+    document.querySelector(".decide > .sel")?.scrollIntoView({ block: "nearest" });
     const box = document.querySelector(".line-box");
     const sel = box && box.querySelector(".lp.sel .hit");
     if (!sel) return;
