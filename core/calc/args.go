@@ -309,11 +309,8 @@ func readQuantity(in Input, name string, msg json.RawMessage, one **quantity.Dim
 		}
 		text = s
 	} else if text == "" || !strings.ContainsRune("-0123456789", rune(text[0])) {
-		return quantity.Quantity{}, field.Errorf(
-			name,
-			"is %s written as \"number unit\"",
-			describe(Input{Dim: in.Dim, AnyDim: in.AnyDim}),
-		)
+		return quantity.Quantity{}, field.Errorf(name, "is %s written as \"number unit\"",
+			describe(Input{Dim: in.Dim, AnyDim: in.AnyDim}))
 	}
 	var q quantity.Quantity
 	var err error

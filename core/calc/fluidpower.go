@@ -111,11 +111,8 @@ func runCylinder(a *Args, o *Output) error {
 		blocked := p * cap / ann
 		o.Fig("blocked_rod_pressure", blocked, "Pa")
 		o.Step("with the rod port shut: p_rod = p·A_cap/A_ann = %s", bar(blocked))
-		o.Warn(
-			"rod_end_intensified",
-			"with the rod-end port blocked the rod end sees %s; never cap or shut it under pressure",
-			bar(blocked),
-		)
+		o.Warn("rod_end_intensified",
+			"with the rod-end port blocked the rod end sees %s; never cap or shut it under pressure", bar(blocked))
 	}
 	return nil
 }
@@ -181,10 +178,8 @@ func runPump(a *Args, o *Output) error {
 		o.Fig("hydraulic_power", hydraulic, "W")
 		o.Step("P_hyd = Δp·Q = %s kW", f(hydraulic/1e3))
 		if flow > theory {
-			o.Warn(
-				"delivery_above_theory",
-				"the delivered flow is above the theoretical one; check displacement, speed and the flow meter",
-			)
+			o.Warn("delivery_above_theory",
+				"the delivered flow is above the theoretical one; check displacement, speed and the flow meter")
 		}
 	}
 	if a.Has("torque") {
@@ -239,14 +234,8 @@ var heatDef = &Def{
 		rho, c := a.Or("density", usualDensity), a.Or("specific_heat", 1900)
 		rate := fluidpower.TemperatureRate(power-a.Val("cooling"), a.Val("volume"), rho, c)
 		o.Fig("temperature_rate", rate, "K/s")
-		o.Step(
-			"dT/dt = (P − cooling)/(ρ·c·V) = %s W/(%s·%s·%s L) = %s K/min",
-			f(power-a.Val("cooling")),
-			f(rho),
-			f(c),
-			f(a.Val("volume")*1e3),
-			f(rate*60),
-		)
+		o.Step("dT/dt = (P − cooling)/(ρ·c·V) = %s W/(%s·%s·%s L) = %s K/min", f(power-a.Val("cooling")), f(rho),
+			f(c), f(a.Val("volume")*1e3), f(rate*60))
 		if rate <= 0 && !math.IsNaN(rate) {
 			o.Warn("cooling_covers_it", "the cooling carries the heat away; the oil does not warm up")
 			return nil

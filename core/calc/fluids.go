@@ -87,10 +87,8 @@ var cleanlinessDef = &Def{
 		var parts []string
 		for i, n := range counts {
 			if i > 0 && n > counts[i-1] {
-				return field.Errorf(
-					indexed("counts", i),
-					"cannot be more than the count of smaller particles before it",
-				)
+				return field.Errorf(indexed("counts", i),
+					"cannot be more than the count of smaller particles before it")
 			}
 			c := fluid.Code(n)
 			codes = append(codes, c)
@@ -136,9 +134,7 @@ var balanceDef = &Def{
 		q("capacity", quantity.Volume, ""),
 		optional(q("level_before", quantity.Volume, "in the system when draining began")),
 		q("drained", quantity.Volume, "with the water in it"),
-		optional(
-			q("water", quantity.Volume, "of the drained"),
-		),
+		optional(q("water", quantity.Volume, "of the drained")),
 		absent(q("gained_elsewhere", quantity.Volume, "by another sump"), "0"),
 		optional(q("vessel", quantity.Volume, "size of a drain vessel")),
 	},
@@ -164,22 +160,16 @@ var balanceDef = &Def{
 			unexplained := missing - a.Val("gained_elsewhere")
 			o.Fig("missing", missing, "m3")
 			o.Fig("unexplained", unexplained, "m3")
-			o.Step(
-				"missing = %s L, explained elsewhere %s L, unexplained %s L",
-				f(missing*1e3),
-				f(a.Val("gained_elsewhere")*1e3),
-				f(unexplained*1e3),
-			)
+			o.Step("missing = %s L, explained elsewhere %s L, unexplained %s L", f(missing*1e3),
+				f(a.Val("gained_elsewhere")*1e3), f(unexplained*1e3))
 			verdict = "balanced"
 			if unexplained > balanceShare*a.Val("level_before")+1e-15 {
 				verdict = "short"
 			}
 			if unexplained < -balanceShare*a.Val("level_before")-1e-15 {
 				verdict = "undecided"
-				o.Warn(
-					"more_than_was_in",
-					"more came out than was in; the level before, or another fluid, needs a second look",
-				)
+				o.Warn("more_than_was_in",
+					"more came out than was in; the level before, or another fluid, needs a second look")
 			}
 		} else {
 			o.Step("the level before draining is not known, so what is missing stays undecided")
@@ -249,11 +239,8 @@ var fillDef = &Def{
 			return field.Errorf("step", "must be more than zero here")
 		}
 		if a.Val("level") > top*(1+1e-12) {
-			return field.Errorf(
-				"level",
-				"stands over the mark and the cap already; take out %s L",
-				f((a.Val("level")-top)*1e3),
-			)
+			return field.Errorf("level", "stands over the mark and the cap already; take out %s L",
+				f((a.Val("level")-top)*1e3))
 		}
 		if (top-a.Val("level"))/step > mostSteps {
 			return field.Errorf("step", "is so small that more than %d additions would be needed", mostSteps)
@@ -271,12 +258,8 @@ var fillDef = &Def{
 			}
 		}
 		o.Table("additions", rows)
-		o.Step(
-			"%d additions, to the mark at %s L and not over %s L; check the full stroke after each",
-			len(rows),
-			f(mark*1e3),
-			f(top*1e3),
-		)
+		o.Step("%d additions, to the mark at %s L and not over %s L; check the full stroke after each", len(rows),
+			f(mark*1e3), f(top*1e3))
 		if a.Has("ram_area") {
 			o.Fig("stroke_per_step", step/a.Val("ram_area"), "m")
 		}

@@ -19,13 +19,9 @@ var intensifierDef = &Def{
 	Inputs: []Input{
 		q("drive_bore", quantity.Length, "of the low-pressure piston"),
 		q("drive_pressure", quantity.Pressure, ""),
-		optional(
-			q("plunger_diameter", quantity.Length, "or plunger_area"),
-		),
+		optional(q("plunger_diameter", quantity.Length, "or plunger_area")),
 		optional(q("plunger_area", quantity.Area, "")),
-		optional(
-			q("stroke", quantity.Length, "of the plunger"),
-		),
+		optional(q("stroke", quantity.Length, "of the plunger")),
 		optional(q("ram_bore", quantity.Length, "")),
 		optional(q("ram_stroke", quantity.Length, "")),
 		optional(Input{Name: "cycle_rate", Dim: quantity.Frequency, Help: "strokes a minute or Hz"}),
@@ -130,14 +126,8 @@ func runIntensifier(a *Args, o *Output) error {
 		}
 	}
 	o.Step("ratio = (%s)²/plunger = %s", mm(in["drive_bore"]), f(got["ratio"]))
-	o.Step(
-		"F = (%s·A − %s N)·%s = %s N; p_out = F/A_plunger = %s",
-		bar(in["drive_pressure"]),
-		f(in["return_spring_force"]),
-		f(in["force_efficiency"]),
-		f(got["drive_force"]),
-		bar(got["output_pressure"]),
-	)
+	o.Step("F = (%s·A − %s N)·%s = %s N; p_out = F/A_plunger = %s", bar(in["drive_pressure"]),
+		f(in["return_spring_force"]), f(in["force_efficiency"]), f(got["drive_force"]), bar(got["output_pressure"]))
 	if a.Has("stated") {
 		return weighStated(a, o, in, got)
 	}
@@ -155,10 +145,8 @@ func weighStated(a *Args, o *Output, in, got map[string]float64) error {
 		}
 		have, known := got[r.Name]
 		if !known {
-			return field.Errorf(
-				"stated."+r.Name,
-				"cannot be worked out from the inputs given, so it cannot be held against them",
-			)
+			return field.Errorf("stated."+r.Name,
+				"cannot be worked out from the inputs given, so it cannot be held against them")
 		}
 		row := map[string]any{"difference": Figure{want - have, r.Unit}}
 		need := map[string]any{}
@@ -175,12 +163,8 @@ func weighStated(a *Args, o *Output, in, got map[string]float64) error {
 		rows[r.Name] = row
 		o.Step("%s: %s stated, %s worked out", r.Name, f(want), f(have))
 		if have != 0 && math.Abs(want-have) > 0.02*math.Abs(have) {
-			o.Warn(
-				"stated_differs",
-				"the stated %s is %s %% off what the dimensions give",
-				r.Name,
-				f(100*(want-have)/have),
-			)
+			o.Warn("stated_differs", "the stated %s is %s %% off what the dimensions give", r.Name,
+				f(100*(want-have)/have))
 		}
 	}
 	o.Results = append(o.Results, Entry{"stated", rows})
@@ -259,11 +243,9 @@ var ejectionDef = &Def{
 		o.Step("F = %s·π/4·(%s)² = %s N", bar(a.Val("pressure")), mm(a.Val("bore")), f(force))
 		switch {
 		case force > ejectionSerious:
-			o.Warn(
-				"ejection_serious",
+			o.Warn("ejection_serious",
 				"%s N of air behind a piston throws it like a shot: do not; push it out mechanically or with oil",
-				f(force),
-			)
+				f(force))
 		case force > ejectionWarn:
 			o.Warn(
 				"ejection",
@@ -284,17 +266,10 @@ var storedEnergyDef = &Def{
 	Subject: "Geometry and force",
 	Summary: "Energy shut in by a test with gas or with liquid",
 	Inputs: []Input{
-		q(
-			"volume",
-			quantity.Volume,
-			"",
-		),
+		q("volume", quantity.Volume, ""),
 		q("pressure", quantity.Pressure, "gauge"),
 		choice("medium", "", "", "gas", "liquid"),
-		absent(
-			number("gamma", "ratio of specific heats"),
-			"1.4",
-		),
+		absent(number("gamma", "ratio of specific heats"), "1.4"),
 		absent(q("bulk_modulus", quantity.Pressure, "of the liquid"), "1.5 GPa"),
 		absent(q("ambient", quantity.Pressure, "absolute"), "101325 Pa"),
 	},
@@ -330,10 +305,8 @@ var storedEnergyDef = &Def{
 		o.Fig("isothermal_available", isothermal-(p1-p0)*v, "J")
 		o.Fig("tnt_equivalent", isentropic/tntEnergy, "kg")
 		o.Step("p1 = %s absolute; E = p1·V/(γ−1)·(1 − (p0/p1)^((γ−1)/γ)) = %s J", bar(p1), f(isentropic))
-		o.Warn(
-			"gas_stored_energy",
-			"dry inert gas only, never oxygen near oil; shield and distance; site rules and local codes come first",
-		)
+		o.Warn("gas_stored_energy",
+			"dry inert gas only, never oxygen near oil; shield and distance; site rules and local codes come first")
 		return nil
 	},
 }
@@ -360,10 +333,8 @@ var rodBowDef = &Def{
 		o.Fig("bow_per_metre", slope, "")
 		o.Step("bow = %s/2 = %s, %s mm a metre", mm(a.Val("tir")), mm(bow), f(slope*1e3))
 		if a.Has("limit_per_metre") && finite(slope) {
-			o.Word(
-				"verdict",
-				string(metrology.Judge(slope, metrology.AtMost(a.Val("limit_per_metre")), 0, false).Verdict),
-			)
+			o.Word("verdict",
+				string(metrology.Judge(slope, metrology.AtMost(a.Val("limit_per_metre")), 0, false).Verdict))
 		}
 		return nil
 	},

@@ -19,11 +19,7 @@ var annularDef = &Def{
 	Subject: "Leakage",
 	Summary: "Leak through the ring gap of a piston, spool or journal",
 	Inputs: []Input{
-		q(
-			"diameter",
-			quantity.Length,
-			"",
-		),
+		q("diameter", quantity.Length, ""),
 		q("clearance", quantity.Length, "diametral: bore less spool"),
 		q("length", quantity.Length, "of the sealing land"),
 		q("pressure_drop", quantity.Pressure, ""),
@@ -54,38 +50,20 @@ var annularDef = &Def{
 			mu = a.Val("kinematic_viscosity") * rho
 			o.Step("μ = ν·ρ = %s cSt · %s kg/m³ = %s", f(a.Val("kinematic_viscosity")*1e6), f(rho), mpas(mu))
 		case !a.Has("dynamic_viscosity"):
-			return field.Errorf(
-				"dynamic_viscosity",
-				"is missing; give it in mPa·s or cP, or a kinematic viscosity with the density",
-			)
+			return field.Errorf("dynamic_viscosity",
+				"is missing; give it in mPa·s or cP, or a kinematic viscosity with the density")
 		}
-		d, h, l, dp, e := a.Val(
-			"diameter",
-		), a.Val(
-			"clearance",
-		)/2, a.Val(
-			"length",
-		), a.Val(
+		d, h, l, dp, e := a.Val("diameter"), a.Val("clearance")/2, a.Val("length"), a.Val(
 			"pressure_drop",
-		), a.Val(
-			"eccentricity",
-		)
+		), a.Val("eccentricity")
 		centred := leakage.Annular(d, h, l, dp, mu, 0)
 		flow := leakage.Annular(d, h, l, dp, mu, e)
 		o.Fig("radial_clearance", h, "m")
 		o.Fig("flow", flow, "m3/s")
 		o.Fig("concentric_flow", centred, "m3/s")
 		o.Step("h = %s/2 = %s", mm(a.Val("clearance")), mm(h))
-		o.Step(
-			"Q = π·%s·(%s)³·%s·(1 + 1.5·%s²)/(12·%s·%s) = %s",
-			mm(d),
-			mm(h),
-			bar(dp),
-			f(e),
-			mpas(mu),
-			mm(l),
-			lpm(flow),
-		)
+		o.Step("Q = π·%s·(%s)³·%s·(1 + 1.5·%s²)/(12·%s·%s) = %s", mm(d), mm(h), bar(dp), f(e), mpas(mu), mm(l),
+			lpm(flow))
 		re := 0.0
 		if flow != 0 {
 			re = leakage.Reynolds(h, flow/(math.Pi*d*h), mu/rho)
@@ -108,11 +86,7 @@ var planeDef = &Def{
 	Subject: "Leakage",
 	Summary: "Leak between two flat faces",
 	Inputs: []Input{
-		q(
-			"width",
-			quantity.Length,
-			"across the flow",
-		),
+		q("width", quantity.Length, "across the flow"),
 		q("length", quantity.Length, "along the flow"),
 		q("gap", quantity.Length, ""),
 		q("pressure_drop", quantity.Pressure, ""),
@@ -125,23 +99,11 @@ var planeDef = &Def{
 	Example: `{"width":"25 mm","length":"18 mm","gap":"0.09 mm","pressure_drop":"175 bar",` +
 		`"dynamic_viscosity":"40 mPa·s"}`,
 	Run: func(a *Args, o *Output) error {
-		flow := leakage.Plane(
-			a.Val("width"),
-			a.Val("gap"),
-			a.Val("length"),
-			a.Val("pressure_drop"),
-			a.Val("dynamic_viscosity"),
-		)
+		flow := leakage.Plane(a.Val("width"), a.Val("gap"), a.Val("length"), a.Val("pressure_drop"),
+			a.Val("dynamic_viscosity"))
 		o.Fig("flow", flow, "m3/s")
-		o.Step(
-			"Q = %s·(%s)³·%s/(12·%s·%s) = %s",
-			mm(a.Val("width")),
-			mm(a.Val("gap")),
-			bar(a.Val("pressure_drop")),
-			mpas(a.Val("dynamic_viscosity")),
-			mm(a.Val("length")),
-			lpm(flow),
-		)
+		o.Step("Q = %s·(%s)³·%s/(12·%s·%s) = %s", mm(a.Val("width")), mm(a.Val("gap")), bar(a.Val("pressure_drop")),
+			mpas(a.Val("dynamic_viscosity")), mm(a.Val("length")), lpm(flow))
 		return nil
 	},
 }

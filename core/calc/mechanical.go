@@ -50,20 +50,11 @@ var frictionDef = &Def{
 		o.Fig("faces", float64(faces), "")
 		o.Fig("mean_radius", r, "m")
 		o.Fig("torque", torque, "N·m")
-		o.Step(
-			"%d contacts of lining on separator; r = %s; T = %d·%s·%s N·r = %s N·m",
-			faces,
-			mm(r),
-			faces,
-			f(a.Val("friction")),
-			f(a.Val("force")),
-			f(torque),
-		)
+		o.Step("%d contacts of lining on separator; r = %s; T = %d·%s·%s N·r = %s N·m", faces, mm(r), faces,
+			f(a.Val("friction")), f(a.Val("force")), f(torque))
 		if strings.Contains(plates, "ff") || strings.Contains(plates, "ss") {
-			o.Warn(
-				"like_plates_touch",
-				"two plates of a kind lie on each other: that contact carries nothing; look at the order",
-			)
+			o.Warn("like_plates_touch",
+				"two plates of a kind lie on each other: that contact carries nothing; look at the order")
 		}
 		return nil
 	},
@@ -97,14 +88,8 @@ var linePullDef = &Def{
 		pull := a.Val("torque") * a.Or("ratio", 1) * a.Or("efficiency", 1) / r
 		o.Fig("radius", r, "m")
 		o.Fig("pull", pull, "N")
-		o.Step(
-			"r = %s; F = %s N·m·%s·%s/r = %s N",
-			mm(r),
-			f(a.Val("torque")),
-			f(a.Or("ratio", 1)),
-			f(a.Or("efficiency", 1)),
-			f(pull),
-		)
+		o.Step("r = %s; F = %s N·m·%s·%s/r = %s N", mm(r), f(a.Val("torque")), f(a.Or("ratio", 1)),
+			f(a.Or("efficiency", 1)), f(pull))
 		return nil
 	},
 }
@@ -175,13 +160,8 @@ var retainerDef = &Def{
 		each := (a.Val("case_pressure") - a.Val("suction_pressure")) * fluidpower.CircleArea(a.Val("piston_diameter"))
 		o.Fig("force_each", each, "N")
 		o.Fig("force_total", each*a.Or("pistons", 1), "N")
-		o.Step(
-			"(%s − %s)·π/4·(%s)² = %s N each",
-			bar(a.Val("case_pressure")),
-			bar(a.Val("suction_pressure")),
-			mm(a.Val("piston_diameter")),
-			f(each),
-		)
+		o.Step("(%s − %s)·π/4·(%s)² = %s N each", bar(a.Val("case_pressure")), bar(a.Val("suction_pressure")),
+			mm(a.Val("piston_diameter")), f(each))
 		return nil
 	},
 }

@@ -72,13 +72,8 @@ func runReadings(a *Args, o *Output) error {
 		kind := metrology.Kind(a.Text("kind"))
 		wear := s.Wear(a.Val("nominal"), kind)
 		o.Fig("wear", wear, "m")
-		o.Step(
-			"wear of a %s = |%s − %s| = %s at the worst reading",
-			kind,
-			mm(s.Worst(kind)),
-			mm(a.Val("nominal")),
-			mm(wear),
-		)
+		o.Step("wear of a %s = |%s − %s| = %s at the worst reading", kind, mm(s.Worst(kind)), mm(a.Val("nominal")),
+			mm(wear))
 	}
 	if s.N > 1 {
 		o.Fig("standard_deviation", s.StandardDeviation, "m")
@@ -106,18 +101,10 @@ var judgeDef = &Def{
 		anyQ("value", "as measured"),
 		optional(anyQ("lower", "limit")),
 		optional(anyQ("upper", "limit")),
-		spread(
-			"uncertainty",
-			"expanded, k = 2; of a temperature a difference, 2 K",
-		),
+		spread("uncertainty", "expanded, k = 2; of a temperature a difference, 2 K"),
 		spread("resolution", "of the instrument; used where there is no uncertainty"),
-		choice(
-			"rule",
-			"guarded",
-			"guarded keeps a band for the uncertainty; simple goes by the value alone",
-			"guarded",
-			"simple",
-		),
+		choice("rule", "guarded", "guarded keeps a band for the uncertainty; simple goes by the value alone",
+			"guarded", "simple"),
 	},
 	Results: []Result{
 		{"verdict", "", "in, out or undecided"},
@@ -183,11 +170,7 @@ var feelerDef = &Def{
 	Subject: "Measuring and judging",
 	Summary: "What feeler leaves tell of a gap, and which to try next",
 	Inputs: []Input{
-		list(
-			"goes",
-			quantity.Length,
-			"leaves that pass",
-		),
+		list("goes", quantity.Length, "leaves that pass"),
 		list("stops", quantity.Length, "leaves that do not; may be empty"),
 		optional(list("drags", quantity.Length, "leaves that pass with drag")),
 		optional(q("lower", quantity.Length, "limit")),
@@ -290,14 +273,10 @@ var clearanceDef = &Def{
 	Subject: "Measuring and judging",
 	Summary: "Play between a hole and a shaft",
 	Inputs: []Input{
-		optional(
-			q("hole", quantity.Length, "one figure, or hole_min and hole_max"),
-		),
+		optional(q("hole", quantity.Length, "one figure, or hole_min and hole_max")),
 		optional(q("hole_min", quantity.Length, "")),
 		optional(q("hole_max", quantity.Length, "")),
-		optional(
-			q("shaft", quantity.Length, "one figure, or shaft_min and shaft_max"),
-		),
+		optional(q("shaft", quantity.Length, "one figure, or shaft_min and shaft_max")),
 		optional(q("shaft_min", quantity.Length, "")),
 		optional(q("shaft_max", quantity.Length, "")),
 	},
@@ -318,11 +297,8 @@ var clearanceDef = &Def{
 			single, low, high := a.Has(name), a.Has(name+"_min"), a.Has(name+"_max")
 			switch {
 			case single && (low || high):
-				return 0, 0, field.Errorf(
-					map[bool]string{true: name + "_max", false: name + "_min"}[high],
-					"give either one figure for the %s or a smallest and a largest",
-					name,
-				)
+				return 0, 0, field.Errorf(map[bool]string{true: name + "_max", false: name + "_min"}[high],
+					"give either one figure for the %s or a smallest and a largest", name)
 			case single:
 				return a.Val(name), a.Val(name), nil
 			case low && high:
@@ -355,15 +331,8 @@ var clearanceDef = &Def{
 			o.Fig("diametral_max", most, "m")
 			o.Fig("radial_min", least/2, "m")
 			o.Fig("radial_max", most/2, "m")
-			o.Step(
-				"smallest %s − %s = %s, largest %s − %s = %s",
-				mm(holeLo),
-				mm(shaftHi),
-				mm(least),
-				mm(holeHi),
-				mm(shaftLo),
-				mm(most),
-			)
+			o.Step("smallest %s − %s = %s, largest %s − %s = %s", mm(holeLo), mm(shaftHi), mm(least), mm(holeHi),
+				mm(shaftLo), mm(most))
 		}
 		if least < 0 {
 			o.Warn("interference", "the shaft can be larger than the hole: this is a press fit, not a running one")
@@ -378,11 +347,7 @@ var wearLifeDef = &Def{
 	Subject: "Measuring and judging",
 	Summary: "Wear rate and hours left to a limit",
 	Inputs: []Input{
-		q(
-			"nominal",
-			quantity.Length,
-			"when new",
-		),
+		q("nominal", quantity.Length, "when new"),
 		q("limit", quantity.Length, "where it is condemned"),
 		q("measured", quantity.Length, "now"),
 		hours("hours", "run since new"),
@@ -435,14 +400,8 @@ var needleDef = &Def{
 		most, gap := bearing.NeedleComplement(a.Val("shaft"), a.Val("needle"))
 		o.Fig("most", float64(most), "")
 		o.Fig("circumferential_gap", gap, "m")
-		o.Step(
-			"asin(%s/(%s + %s)) goes %d times into π; %s left over",
-			mm(a.Val("needle")),
-			mm(a.Val("shaft")),
-			mm(a.Val("needle")),
-			most,
-			mm(gap),
-		)
+		o.Step("asin(%s/(%s + %s)) goes %d times into π; %s left over", mm(a.Val("needle")), mm(a.Val("shaft")),
+			mm(a.Val("needle")), most, mm(gap))
 		return nil
 	},
 }

@@ -18,17 +18,10 @@ var motorDef = &Def{
 	Subject: "Pumps, motors, heat",
 	Summary: "Theoretical torque, powers and efficiencies of a motor",
 	Inputs: []Input{
-		q(
-			"displacement",
-			quantity.Displacement,
-			"",
-		),
+		q("displacement", quantity.Displacement, ""),
 		q("speed", quantity.Rotation, ""),
 		q("pressure", quantity.Pressure, "at the inlet"),
-		absent(
-			signed(q("outlet_pressure", quantity.Pressure, "")),
-			"0",
-		),
+		absent(signed(q("outlet_pressure", quantity.Pressure, "")), "0"),
 		optional(q("flow", quantity.Flow, "taken in")),
 		optional(q("torque", quantity.Torque, "at the shaft")),
 		optional(q("case_flow", quantity.Flow, "")),
@@ -54,23 +47,15 @@ var motorDef = &Def{
 		theory, torque := fluidpower.TheoreticalFlow(disp, n), fluidpower.TheoreticalTorque(drop, disp)
 		o.Fig("theoretical_flow", theory, "m3/s")
 		o.Fig("theoretical_torque", torque, "N·m")
-		o.Step(
-			"Q_th = %s cc/rev · %s rpm = %s; T_th = %s · D/2π = %s N·m",
-			f(disp*1e6),
-			f(n),
-			lpm(theory),
-			bar(drop),
-			f(torque),
-		)
+		o.Step("Q_th = %s cc/rev · %s rpm = %s; T_th = %s · D/2π = %s N·m", f(disp*1e6), f(n), lpm(theory), bar(drop),
+			f(torque))
 		hydraulic, shaft := drop*a.Val("flow"), fluidpower.ShaftPower(a.Val("torque"), n)
 		if a.Has("flow") {
 			o.Fig("volumetric_efficiency", theory/a.Val("flow"), "")
 			o.Fig("hydraulic_power", hydraulic, "W")
 			if theory > a.Val("flow") {
-				o.Warn(
-					"flow_below_theory",
-					"the motor takes in less than its theoretical flow; check displacement, speed and the flow meter",
-				)
+				o.Warn("flow_below_theory",
+					"the motor takes in less than its theoretical flow; check displacement, speed and the flow meter")
 			}
 		}
 		if a.Has("torque") {
@@ -187,14 +172,8 @@ func runRipple(a *Args, o *Output) error {
 			o.Fig(prefix+"ripple_of_ideal", r.PeakToPeak()/r.Ideal, "")
 		}
 		o.Fig(prefix+"pulsation_frequency", float64(r.PerTurn)*turns, "Hz")
-		o.Step(
-			"%smean %s, from %s to %s, %d pulsations a turn",
-			prefix,
-			lpm(r.Mean),
-			lpm(r.Low),
-			lpm(r.Peak),
-			r.PerTurn,
-		)
+		o.Step("%smean %s, from %s to %s, %d pulsations a turn", prefix, lpm(r.Mean), lpm(r.Low), lpm(r.Peak),
+			r.PerTurn)
 		return r.Mean
 	}
 	all := make([]bool, len(delivery))
@@ -282,14 +261,8 @@ var orificeDef = &Def{
 		v := a.Or("discharge", 0.61) * math.Sqrt(2*a.Val("pressure_drop")/a.Or("density", usualDensity))
 		o.Fig("flow", v*area, "m3/s")
 		o.Fig("velocity", v, "m/s")
-		o.Step(
-			"Q = %s·π/4·(%s)²·√(2·%s/%s) = %s",
-			f(a.Or("discharge", 0.61)),
-			mm(a.Val("diameter")),
-			bar(a.Val("pressure_drop")),
-			f(a.Or("density", usualDensity)),
-			lpm(v*area),
-		)
+		o.Step("Q = %s·π/4·(%s)²·√(2·%s/%s) = %s", f(a.Or("discharge", 0.61)), mm(a.Val("diameter")),
+			bar(a.Val("pressure_drop")), f(a.Or("density", usualDensity)), lpm(v*area))
 		return nil
 	},
 }

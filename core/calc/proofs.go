@@ -36,23 +36,14 @@ var decayDef = &Def{
 	Subject: "Tests",
 	Summary: "Leak from a falling pressure, told apart from cooling",
 	Inputs: []Input{
-		q(
-			"volume",
-			quantity.Volume,
-			"shut in",
-		),
+		q("volume", quantity.Volume, "shut in"),
 		q("start_pressure", quantity.Pressure, "gauge"),
 		q("end_pressure", quantity.Pressure, "gauge"),
 		q("duration", quantity.Time, ""),
-		optional(
-			q("start_temperature", quantity.Temperature, ""),
-		),
+		optional(q("start_temperature", quantity.Temperature, "")),
 		optional(q("end_temperature", quantity.Temperature, "")),
 		choice("medium", "", "", "gas", "oil"),
-		absent(
-			q("bulk_modulus", quantity.Pressure, "of the oil"),
-			"1.5 GPa",
-		),
+		absent(q("bulk_modulus", quantity.Pressure, "of the oil"), "1.5 GPa"),
 		optional(q("gauge_resolution", quantity.Pressure, "")),
 		absent(q("assumed_cooling", quantity.TemperatureDifference, "where no temperatures were taken"), "10 K"),
 		optional(q("limit", quantity.Flow, "of the leak")),
@@ -108,12 +99,8 @@ func runDecay(a *Args, o *Output) error {
 	open := a.Has("gauge_resolution") && drop > noise && drop <= a.Val("gauge_resolution")*(1+1e-12)
 	if !temperatures && drop > noise && drop <= couldBe*(1+1e-12) {
 		open = true
-		o.Warn(
-			"cooling_not_told_apart",
-			"%s K of cooling alone would make a drop of %s: wait and take temperatures",
-			f(a.Or("assumed_cooling", usualCooling)),
-			bar(couldBe),
-		)
+		o.Warn("cooling_not_told_apart", "%s K of cooling alone would make a drop of %s: wait and take temperatures",
+			f(a.Or("assumed_cooling", usualCooling)), bar(couldBe))
 	}
 	verdict := metrology.In
 	switch {
@@ -171,11 +158,7 @@ var standbyDef = &Def{
 	Subject: "Tests",
 	Summary: "Standby pressure against the book, or tuned to the flow under a ceiling",
 	Inputs: []Input{
-		q(
-			"book_low",
-			quantity.Pressure,
-			"",
-		),
+		q("book_low", quantity.Pressure, ""),
 		q("book_high", quantity.Pressure, ""),
 		q("ceiling", quantity.Pressure, "about a third over book_high is commonly accepted"),
 		q("measured", quantity.Pressure, ""),
@@ -226,26 +209,16 @@ var standbyDef = &Def{
 		}
 		ratio := a.Val("flow_needed") / a.Val("flow")
 		next = now * ratio * ratio
-		o.Step(
-			"next = %s·(%s/%s)² = %s, ceiling %s",
-			bar(now),
-			lpm(a.Val("flow_needed")),
-			lpm(a.Val("flow")),
-			bar(next),
-			bar(ceiling),
-		)
+		o.Step("next = %s·(%s/%s)² = %s, ceiling %s", bar(now), lpm(a.Val("flow_needed")), lpm(a.Val("flow")),
+			bar(next), bar(ceiling))
 		if !finite(next) {
 			return field.Errorf("flow", "must be more than zero here")
 		}
 		switch {
 		case next > ceiling*(1+1e-12):
 			o.Word("advice", "do not raise: look for why the flow is missing")
-			o.Warn(
-				"above_ceiling",
-				"%s would be needed, over the ceiling of %s; more margin heats the oil",
-				bar(next),
-				bar(ceiling),
-			)
+			o.Warn("above_ceiling", "%s would be needed, over the ceiling of %s; more margin heats the oil",
+				bar(next), bar(ceiling))
 			return nil
 		case next > now:
 			advice = "raise and measure the flow again"

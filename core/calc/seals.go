@@ -96,21 +96,13 @@ var glandDef = &Def{
 	Subject: "Seals",
 	Summary: "Stretch, squeeze, fill and extrusion gap of an O-ring in its groove",
 	Inputs: []Input{
-		q(
-			"inside",
-			quantity.Length,
-			"of the free ring",
-		),
+		q("inside", quantity.Length, "of the free ring"),
 		q("section", quantity.Length, "of the free ring"),
 		choice("use", "", "", "static_radial", "dynamic_radial", "face"),
-		optional(
-			q("bore", quantity.Length, "ring in a piston groove"),
-		),
+		optional(q("bore", quantity.Length, "ring in a piston groove")),
 		q("gland_diameter", quantity.Length, "groove bottom; for a rod gland the outer one"),
 		q("gland_width", quantity.Length, ""),
-		optional(
-			q("rod", quantity.Length, "ring in a rod gland"),
-		),
+		optional(q("rod", quantity.Length, "ring in a rod gland")),
 		optional(q("gland_depth", quantity.Length, "face seals")),
 		optional(q("mating_diameter", quantity.Length, "piston in the bore, or hole round the rod")),
 		q("pressure", quantity.Pressure, ""),
@@ -171,14 +163,8 @@ func runGland(a *Args, o *Output) error {
 	o.Fig("stretch", stretch, "")
 	o.Fig("squeeze", squeeze, "")
 	o.Fig("fill", fill, "")
-	o.Step(
-		"depth %s: squeeze (%s − depth)/section = %s; stretch %s; fill %s",
-		mm(depth),
-		mm(section),
-		f(squeeze),
-		f(stretch),
-		f(fill),
-	)
+	o.Step("depth %s: squeeze (%s − depth)/section = %s; stretch %s; fill %s", mm(depth), mm(section), f(squeeze),
+		f(stretch), f(fill))
 	bounds := squeezeBounds[use]
 	switch {
 	case squeeze < bounds[0]-1e-9:
@@ -257,12 +243,8 @@ var lipFindDef = &Def{
 			return field.Errorf("seal_state", "say old or new: an old seal has relaxed")
 		case a.Has("seal_outside"):
 			bore = a.Val("seal_outside") - pressFit[a.Text("seal_state")]
-			o.Step(
-				"bore taken as %s − %s press fit = %s",
-				mm(a.Val("seal_outside")),
-				mm(pressFit[a.Text("seal_state")]),
-				mm(bore),
-			)
+			o.Step("bore taken as %s − %s press fit = %s", mm(a.Val("seal_outside")),
+				mm(pressFit[a.Text("seal_state")]), mm(bore))
 			o.Warn("not_the_bore", "a seal's outside is not the bore; measure the housing too")
 		case !a.Has("bore"):
 			return field.Errorf("bore", "is missing; give it in mm or in, or seal_outside with seal_state")
@@ -272,10 +254,8 @@ var lipFindDef = &Def{
 		}
 		var stock []seal.Lip
 		for _, s := range a.Objects("stock") {
-			stock = append(
-				stock,
-				seal.Lip{Standard: "stock", Shaft: s["shaft"].SI, Bore: s["bore"].SI, Width: s["width"].SI},
-			)
+			stock = append(stock,
+				seal.Lip{Standard: "stock", Shaft: s["shaft"].SI, Bore: s["bore"].SI, Width: s["width"].SI})
 		}
 		list := []map[string]any{}
 		for _, l := range seal.FindLips(a.Val("shaft"), bore, a.Val("width"), stock, 8) {
@@ -311,11 +291,7 @@ var lipOffsetDef = &Def{
 		q("groove_width", quantity.Length, ""),
 		q("seal_width", quantity.Length, ""),
 		q("lip_position", quantity.Length, "from the seal's outer face"),
-		q(
-			"bore_depth",
-			quantity.Length,
-			"",
-		),
+		q("bore_depth", quantity.Length, ""),
 		optional(q("shoulder_depth", quantity.Length, "where the seal must stop")),
 		absent(q("margin", quantity.Length, "kept from the groove"), "0"),
 	},
@@ -385,14 +361,8 @@ var shelfDef = &Def{
 		o.Fig("life", float64(g.Life), "years")
 		o.Fig("extension", float64(g.Extension), "years")
 		o.Word("expires", expires.Format(time.DateOnly))
-		o.Step(
-			"group %s keeps %d years: %s + %d years = %s",
-			g.Name,
-			g.Life,
-			cure.Format(time.DateOnly),
-			g.Life,
-			expires.Format(time.DateOnly),
-		)
+		o.Step("group %s keeps %d years: %s + %d years = %s", g.Name, g.Life, cure.Format(time.DateOnly), g.Life,
+			expires.Format(time.DateOnly))
 		if a.Text("stored") == "fitted" {
 			o.Warn("fitted", "a seal stored fitted is under stress; the years hold for a seal in its bag")
 		}
@@ -412,11 +382,8 @@ var shelfDef = &Def{
 			o.Word("verdict", "good")
 		case !on.After(expires.AddDate(g.Extension, 0, 0)):
 			o.Word("verdict", "extend")
-			o.Warn(
-				"extend",
-				"inspect it for cracks, set and tackiness before its life is extended by %d years",
-				g.Extension,
-			)
+			o.Warn("extend", "inspect it for cracks, set and tackiness before its life is extended by %d years",
+				g.Extension)
 		default:
 			o.Word("verdict", "expired")
 		}
@@ -448,9 +415,7 @@ var compatibleDef = &Def{
 	Assumptions: "usual compounds; the seal maker's word wins",
 	Example:     `{"elastomer":"NBR","fluid":"mineral oil","temperature":"80 °C"}`,
 	Run: func(a *Args, o *Output) error {
-		elastomer, liquid := strings.ToUpper(
-			a.Text("elastomer"),
-		), strings.ToLower(
+		elastomer, liquid := strings.ToUpper(a.Text("elastomer")), strings.ToLower(
 			strings.Join(strings.Fields(a.Text("fluid")), " "),
 		)
 		if elastomer == "AU" || elastomer == "EU" {
@@ -459,26 +424,14 @@ var compatibleDef = &Def{
 		verdict, r, known, ok := seal.Bears(elastomer, liquid)
 		switch {
 		case !known && r == (seal.Range{}):
-			return field.Errorf(
-				"elastomer",
-				"%q is not in the table; it knows %s",
-				a.Text("elastomer"),
-				strings.Join(seal.Elastomers(), ", "),
-			)
+			return field.Errorf("elastomer", "%q is not in the table; it knows %s", a.Text("elastomer"),
+				strings.Join(seal.Elastomers(), ", "))
 		case !known:
-			return field.Errorf(
-				"fluid",
-				"%q is not in the table; it knows %s",
-				a.Text("fluid"),
-				strings.Join(seal.Fluids(), ", "),
-			)
+			return field.Errorf("fluid", "%q is not in the table; it knows %s", a.Text("fluid"),
+				strings.Join(seal.Fluids(), ", "))
 		case !ok:
-			return field.Errorf(
-				"fluid",
-				"for %s in %s the table holds nothing certain; ask the seal's maker",
-				elastomer,
-				liquid,
-			)
+			return field.Errorf("fluid", "for %s in %s the table holds nothing certain; ask the seal's maker",
+				elastomer, liquid)
 		}
 		reason := map[string]string{seal.Suitable: "bears it",
 			seal.Limited:    "bears it with swelling, ageing or only for a while",
@@ -494,10 +447,8 @@ var compatibleDef = &Def{
 		}
 		o.Word("verdict", verdict)
 		o.Word("reason", elastomer+" "+reason)
-		o.Results = append(
-			o.Results,
-			Entry{"range", map[string]any{"low": Figure{r.Low, "degC"}, "high": Figure{r.High, "degC"}}},
-		)
+		o.Results = append(o.Results,
+			Entry{"range", map[string]any{"low": Figure{r.Low, "degC"}, "high": Figure{r.High, "degC"}}})
 		o.Step("%s in %s: %s; works from %s to %s °C", elastomer, liquid, verdict, f(r.Low), f(r.High))
 		return nil
 	},

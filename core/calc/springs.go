@@ -20,20 +20,14 @@ var discDef = &Def{
 	Subject: "Springs, fasteners",
 	Summary: "Force and travel of a stack of dished springs, at a deflection, a force or an installed height",
 	Inputs: []Input{
-		q(
-			"outside",
-			quantity.Length,
-			"diameter",
-		),
+		q("outside", quantity.Length, "diameter"),
 		q("inside", quantity.Length, "diameter"),
 		q("thickness", quantity.Length, ""),
 		q("cone_height", quantity.Length, "free height of one disc less its thickness"),
 		absent(q("youngs", quantity.Pressure, ""), "206 GPa"),
 		atMost(absent(number("poisson", ""), "0.3"), 0.5),
 		{Name: "stack", Kind: Text, Help: "each disc < or >, like >><<"},
-		optional(
-			q("deflection", quantity.Length, "of the whole stack"),
-		),
+		optional(q("deflection", quantity.Length, "of the whole stack")),
 		optional(q("force", quantity.Force, "")),
 		optional(q("installed_height", quantity.Length, "")),
 		optional(q("needed_force", quantity.Force, "")),
@@ -91,18 +85,11 @@ func runDisc(a *Args, o *Output) error {
 	o.List("groups", groups, "")
 	o.Fig("free_length", s.FreeLength(), "m")
 	o.Fig("solid_deflection", s.Solid(), "m")
-	o.Step(
-		"%d groups of nests %v: free length Σ(h0 + n·t) = %s, travel to flat %s",
-		len(nests),
-		nests,
-		mm(s.FreeLength()),
-		mm(s.Solid()),
-	)
+	o.Step("%d groups of nests %v: free length Σ(h0 + n·t) = %s, travel to flat %s", len(nests), nests,
+		mm(s.FreeLength()), mm(s.Solid()))
 	if d.Dips() {
-		o.Warn(
-			"load_dips",
-			"h0/t is above √2: the load falls again before the disc is flat; the smaller deflection is taken",
-		)
+		o.Warn("load_dips",
+			"h0/t is above √2: the load falls again before the disc is flat; the smaller deflection is taken")
 	}
 	loads := 0
 	last := ""
@@ -128,12 +115,8 @@ func runDisc(a *Args, o *Output) error {
 	o.Fig("force", force, "N")
 	o.Fig("deflection", deflection, "m")
 	o.Fig("energy", energy, "J")
-	o.Step(
-		"at %s of travel the stack presses with %s N; the most a disc is pressed is %s of flat",
-		mm(deflection),
-		f(force),
-		f(most/d.Cone),
-	)
+	o.Step("at %s of travel the stack presses with %s N; the most a disc is pressed is %s of flat", mm(deflection),
+		f(force), f(most/d.Cone))
 	if most > discFlat*d.Cone*(1+1e-9) {
 		o.Warn("near_flat", "a disc is pressed beyond 75 %% of flat; real force rises above this figure and life falls")
 	}
@@ -160,22 +143,15 @@ func loadDisc(a *Args, s spring.Stack, given string) (force, deflection, most, e
 	case "installed_height":
 		deflection = s.FreeLength() - a.Val("installed_height")
 		if deflection < -1e-12 {
-			return 0, 0, 0, 0, field.Errorf(
-				"installed_height",
-				"is more than the free length of %s: the stack would rattle",
-				mm(s.FreeLength()),
-			)
+			return 0, 0, 0, 0, field.Errorf("installed_height",
+				"is more than the free length of %s: the stack would rattle", mm(s.FreeLength()))
 		}
 	default:
 		deflection = a.Val("deflection")
 	}
 	if deflection > s.Solid()*slack {
-		return 0, 0, 0, 0, field.Errorf(
-			given,
-			"asks for %s of travel; the stack is flat after %s",
-			mm(deflection),
-			mm(s.Solid()),
-		)
+		return 0, 0, 0, 0, field.Errorf(given, "asks for %s of travel; the stack is flat after %s", mm(deflection),
+			mm(s.Solid()))
 	}
 	force, most, energy = s.ForceAt(deflection)
 	return force, deflection, most, energy, nil

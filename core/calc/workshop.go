@@ -19,9 +19,7 @@ var shimsDef = &Def{
 	Subject: "Measuring and judging",
 	Summary: "Shim pack that brings side clearance to the middle of its band",
 	Inputs: []Input{
-		signed(
-			q("measured_clearance", quantity.Length, "with the fitted pack"),
-		),
+		signed(q("measured_clearance", quantity.Length, "with the fitted pack")),
 		q("lower", quantity.Length, "limit"),
 		q("upper", quantity.Length, "limit"),
 		optional(list("fitted", quantity.Length, "shims fitted now; may be empty")),
@@ -70,33 +68,17 @@ var shimsDef = &Def{
 			}
 			stock = append(stock, metrology.ShimStock{Thickness: s["thickness"].SI, Count: int(n)})
 		}
-		c := metrology.ChooseShims(
-			a.Val("measured_clearance"),
-			a.Val("lower"),
-			a.Val("upper"),
-			a.List("fitted"),
-			stock,
-			a.Val("removed_from_body"),
-			a.Val("removed_from_gears"),
-		)
+		c := metrology.ChooseShims(a.Val("measured_clearance"), a.Val("lower"), a.Val("upper"), a.List("fitted"),
+			stock, a.Val("removed_from_body"), a.Val("removed_from_gears"))
 		o.Fig("predicted_clearance", c.Predicted, "m")
 		o.Fig("change_needed", c.ChangeNeeded, "m")
 		o.List("best", c.Pack, "m")
 		o.Fig("resulting_clearance", c.Resulting, "m")
 		o.Bool("possible", c.Possible)
-		o.Step(
-			"predicted = %s − %s + %s = %s",
-			mm(a.Val("measured_clearance")),
-			mm(a.Val("removed_from_body")),
-			mm(a.Val("removed_from_gears")),
-			mm(c.Predicted),
-		)
-		o.Step(
-			"middle of the band %s, so change by %s; the new pack gives %s",
-			mm((a.Val("lower")+a.Val("upper"))/2),
-			mm(c.ChangeNeeded),
-			mm(c.Resulting),
-		)
+		o.Step("predicted = %s − %s + %s = %s", mm(a.Val("measured_clearance")), mm(a.Val("removed_from_body")),
+			mm(a.Val("removed_from_gears")), mm(c.Predicted))
+		o.Step("middle of the band %s, so change by %s; the new pack gives %s", mm((a.Val("lower")+a.Val("upper"))/2),
+			mm(c.ChangeNeeded), mm(c.Resulting))
 		if !c.Possible {
 			o.Warn("not_possible", "no pack of these shims brings the clearance into the band")
 		}
@@ -112,23 +94,13 @@ var coilDef = &Def{
 	Subject: "Springs, fasteners",
 	Summary: "Rate, force and cracking pressure of a relief or check spring",
 	Inputs: []Input{
-		q(
-			"free_length",
-			quantity.Length,
-			"",
-		),
+		q("free_length", quantity.Length, ""),
 		optional(q("rate", quantity.SpringRate, "or wire, mean_diameter and active_coils")),
-		optional(
-			q("wire", quantity.Length, "diameter"),
-		),
+		optional(q("wire", quantity.Length, "diameter")),
 		optional(q("mean_diameter", quantity.Length, "of the coil, centre to centre of the wire")),
 		optional(number("active_coils", "")),
 		absent(q("shear_modulus", quantity.Pressure, ""), "79.3 GPa"),
-		q(
-			"installed_length",
-			quantity.Length,
-			"",
-		),
+		q("installed_length", quantity.Length, ""),
 		optional(q("seat_diameter", quantity.Length, "")),
 		optional(q("target_pressure", quantity.Pressure, "needs the seat")),
 	},
@@ -177,14 +149,8 @@ func runCoil(a *Args, o *Output) error {
 			return field.Errorf("mean_diameter", "must be larger than the wire")
 		}
 		k = spring.Rate(a.Val("wire"), a.Val("mean_diameter"), a.Val("active_coils"), shear)
-		o.Step(
-			"k = G·d⁴/(8·D³·n) = %s GPa·(%s)⁴/(8·(%s)³·%s) = %s N/mm",
-			f(shear/1e9),
-			mm(a.Val("wire")),
-			mm(a.Val("mean_diameter")),
-			f(a.Val("active_coils")),
-			f(k/1e3),
-		)
+		o.Step("k = G·d⁴/(8·D³·n) = %s GPa·(%s)⁴/(8·(%s)³·%s) = %s N/mm", f(shear/1e9), mm(a.Val("wire")),
+			mm(a.Val("mean_diameter")), f(a.Val("active_coils")), f(k/1e3))
 	}
 	free, installed := a.Val("free_length"), a.Val("installed_length")
 	if installed > free {
@@ -268,10 +234,7 @@ var torqueDef = &Def{
 			Help: "M12, M12x1.25, 1/2-13 UNC, 1/2-20 UNF",
 		},
 		{Name: "class", Kind: Text, Help: "8.8, 10.9, 12.9, grade 2, grade 5, grade 8, unknown"},
-		absent(
-			number("k", "0.2 dry, 0.15 oiled"),
-			"0.2",
-		),
+		absent(number("k", "0.2 dry, 0.15 oiled"), "0.2"),
 		absent(number("preload_fraction", "of proof load"), "0.75"),
 		optional(q("torque", quantity.Torque, "then the preload it gives")),
 	},
@@ -308,24 +271,16 @@ func runTorque(a *Args, o *Output) error {
 		return field.Errorf("class", "%s", err)
 	}
 	if class.Inch != thread.Inch {
-		return field.Errorf(
-			"class",
+		return field.Errorf("class",
 			"%s does not belong on the thread %s; metric threads have property classes, inch threads have grades",
-			class.Name,
-			thread.Name,
-		)
+			class.Name, thread.Name)
 	}
 	area := thread.StressArea()
 	proof := class.Proof(thread.Diameter) * area
 	o.Fig("stress_area", area, "m2")
 	o.Fig("proof_load", proof, "N")
-	o.Step(
-		"%s: A_s = %s mm²; proof load = %s MPa · A_s = %s kN",
-		thread.Name,
-		f(area*1e6),
-		f(class.Proof(thread.Diameter)/1e6),
-		f(proof/1e3),
-	)
+	o.Step("%s: A_s = %s mm²; proof load = %s MPa · A_s = %s kN", thread.Name, f(area*1e6),
+		f(class.Proof(thread.Diameter)/1e6), f(proof/1e3))
 	preload, torque := share*proof, 0.0
 	if a.Has("torque") {
 		torque = a.Val("torque")
@@ -333,14 +288,8 @@ func runTorque(a *Args, o *Output) error {
 		o.Step("F = T/(K·d) = %s N·m/(%s·%s) = %s kN", f(torque), f(k), mm(thread.Diameter), f(preload/1e3))
 	} else {
 		torque = fastener.Torque(k, thread.Diameter, preload)
-		o.Step(
-			"F = %s·proof = %s kN; T = K·d·F = %s·%s·F = %s N·m",
-			f(share),
-			f(preload/1e3),
-			f(k),
-			mm(thread.Diameter),
-			f(torque),
-		)
+		o.Step("F = %s·proof = %s kN; T = K·d·F = %s·%s·F = %s N·m", f(share), f(preload/1e3), f(k),
+			mm(thread.Diameter), f(torque))
 	}
 	o.Fig("preload", preload, "N")
 	o.Fig("torque", torque, "N·m")
@@ -353,11 +302,8 @@ func isUnknown(s string) bool { return s == "unknown" || s == "Unknown" || s == 
 
 func warnProof(o *Output, share float64) {
 	if share > fastener.ProofWarning {
-		o.Warn(
-			"near_proof",
-			"the preload is %s of the proof load; with the scatter of a torque wrench the bolt may yield",
-			f(share),
-		)
+		o.Warn("near_proof",
+			"the preload is %s of the proof load; with the scatter of a torque wrench the bolt may yield", f(share))
 	}
 }
 
@@ -382,12 +328,8 @@ func unknownClass(a *Args, o *Output, thread fastener.Thread, k, share float64) 
 		o.Fig("preload", fastener.Preload(k, thread.Diameter, a.Val("torque")), "N")
 		warnProof(o, worst)
 	}
-	o.Warn(
-		"class_unknown",
-		"no torque is safe until the head mark is read: the usual classes run from %s to %s N·m",
-		f(low),
-		f(high),
-	)
+	o.Warn("class_unknown", "no torque is safe until the head mark is read: the usual classes run from %s to %s N·m",
+		f(low), f(high))
 	return nil
 }
 
@@ -441,23 +383,15 @@ var rebuildDef = &Def{
 	Subject: "Deciding and planning",
 	Summary: "What a rebuild costs against a new unit",
 	Inputs: []Input{
-		money(
-			"parts",
-			"",
-		),
+		money("parts", ""),
 		hours("labour_hours", ""),
 		money("rate", "per hour"),
 		absent(money("outside_work", "grinding, plating"), "0"),
 		days("rebuild_days", "until it is back"),
-		optional(
-			money("new_price", "leave out if none is to be had"),
-		),
+		optional(money("new_price", "leave out if none is to be had")),
 		optional(days("new_days", "delivery")),
 		optional(money("downtime_cost_per_day", "")),
-		absent(
-			number("life_fraction", "of a new unit's life"),
-			"1",
-		),
+		absent(number("life_fraction", "of a new unit's life"), "1"),
 		absent(number("threshold", "ratio above which rebuilding does not pay"), "0.65"),
 	},
 	Results: []Result{
@@ -477,9 +411,7 @@ var rebuildDef = &Def{
 	Run: func(a *Args, o *Output) error {
 		const day = 86400
 		c := economics.Case{
-			Parts: a.Val(
-				"parts",
-			),
+			Parts:          a.Val("parts"),
 			LabourHours:    a.Val("labour_hours") / 3600,
 			Rate:           a.Val("rate"),
 			OutsideWork:    a.Val("outside_work"),
@@ -488,30 +420,16 @@ var rebuildDef = &Def{
 			NewDays:        a.Val("new_days") / day,
 			DowntimePerDay: a.Val("downtime_cost_per_day"),
 			HasNew:         a.Has("new_price"),
-			LifeFraction: a.Or(
-				"life_fraction",
-				economics.NewLife,
-			),
-			Threshold: a.Or("threshold", economics.UsualThreshold),
+			LifeFraction:   a.Or("life_fraction", economics.NewLife),
+			Threshold:      a.Or("threshold", economics.UsualThreshold),
 		}
 		o.Fig("rebuild_cost", c.RebuildCost(), "")
-		o.Step(
-			"cost = %s + %s h·%s + %s = %s",
-			f(c.Parts),
-			f(c.LabourHours),
-			f(c.Rate),
-			f(c.OutsideWork),
-			f(c.RebuildCost()),
-		)
+		o.Step("cost = %s + %s h·%s + %s = %s", f(c.Parts), f(c.LabourHours), f(c.Rate), f(c.OutsideWork),
+			f(c.RebuildCost()))
 		if c.HasNew {
 			o.Fig("ratio", c.Ratio(), "")
-			o.Step(
-				"ratio = cost/(%s·%s) = %s against %s",
-				f(c.NewPrice),
-				f(c.LifeFraction),
-				f(c.Ratio()),
-				f(c.Threshold),
-			)
+			o.Step("ratio = cost/(%s·%s) = %s against %s", f(c.NewPrice), f(c.LifeFraction), f(c.Ratio()),
+				f(c.Threshold))
 		}
 		downtime := a.Has("downtime_cost_per_day")
 		if downtime {
@@ -528,12 +446,8 @@ var rebuildDef = &Def{
 		}
 		if downtime && c.HasNew && a.Has("new_days") &&
 			(c.NewTotal() < c.RebuildTotal()) != (c.Advise() == economics.Replace) {
-			o.Warn(
-				"downtime_disagrees",
-				"with downtime counted the other way is the cheaper one: rebuild %s, new %s",
-				f(c.RebuildTotal()),
-				f(c.NewTotal()),
-			)
+			o.Warn("downtime_disagrees", "with downtime counted the other way is the cheaper one: rebuild %s, new %s",
+				f(c.RebuildTotal()), f(c.NewTotal()))
 		}
 		return nil
 	},
