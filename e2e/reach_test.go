@@ -182,3 +182,13 @@ func TestTabsAreTabs(t *testing.T) {
 		assert.Equal(t, second, u.MustEval(named).Str(), page)
 	}
 }
+
+// A label beside a long figure keeps its words whole.
+func TestLabelsBesideStatedFigures(t *testing.T) {
+	t.Parallel()
+	u := enter(t, serve(t), "iva", true)
+	u.open("/toolbox/intensifier?drive_bore=71.12+mm&drive_pressure=6+bar&plunger_diameter=6.4+mm&stroke=50+mm" +
+		"&stated=output_pressure+%3D+700+bar,+volume_per_stroke+%3D+3+cc")
+	least := u.MustEval(`() => Math.min(...[...document.querySelectorAll(".results th")].map((x) => x.clientWidth))`)
+	assert.GreaterOrEqual(t, least.Int(), 100)
+}

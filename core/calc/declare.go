@@ -65,4 +65,5 @@ func f(v float64) string { return quantity.Figures(v, 4) }
 func mm(v float64) string   { return f(v*1e3) + " mm" }
 func bar(v float64) string  { return f(v/1e5) + " bar" }
 func lpm(v float64) string  { return f(v*6e4) + " L/min" }
+func cm2(v float64) string  { return f(v*1e4) + " cm²" }
 func mpas(v float64) string { return f(v*1e3) + " mPa·s" }

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"math"
+	"strings"
 
 	"corvek/core/field"
 	"corvek/core/fluidpower"
@@ -125,9 +126,15 @@ func runIntensifier(a *Args, o *Output) error {
 			o.Fig(r.Name, v, r.Unit)
 		}
 	}
-	o.Step("ratio = (%s)²/plunger = %s", mm(in["drive_bore"]), f(got["ratio"]))
-	o.Step("F = (%s·A − %s N)·%s = %s N; p_out = F/A_plunger = %s", bar(in["drive_pressure"]),
-		f(in["return_spring_force"]), f(in["force_efficiency"]), f(got["drive_force"]), bar(got["output_pressure"]))
+	drive, plunger := got["drive_area"], got["plunger_area"]
+	o.Step("A_drive = π/4·(%s)² = %s", mm(in["drive_bore"]), cm2(drive))
+	if a.Has("plunger_diameter") {
+		o.Step("A_plunger = π/4·(%s)² = %s", mm(in["plunger_diameter"]), cm2(plunger))
+	}
+	o.Step("ratio = A_drive/A_plunger = %s / %s = %s", cm2(drive), cm2(plunger), f(got["ratio"]))
+	o.Step("F = (p·A_drive − F_spring)·η = (%s · %s − %s N)·%s = %s N", bar(in["drive_pressure"]), cm2(drive),
+		f(in["return_spring_force"]), f(in["force_efficiency"]), f(got["drive_force"]))
+	o.Step("p_out = F/A_plunger = %s", bar(got["output_pressure"]))
 	if a.Has("stated") {
 		return weighStated(a, o, in, got)
 	}
@@ -161,10 +168,11 @@ func weighStated(a *Args, o *Output, in, got map[string]float64) error {
 		}
 		row["would_need"] = need
 		rows[r.Name] = row
-		o.Step("%s: %s stated, %s worked out", r.Name, f(want), f(have))
+		o.Step("%s: %s stated, %s worked out", r.Name, Figure{want, r.Unit}, Figure{have, r.Unit})
 		if have != 0 && math.Abs(want-have) > 0.02*math.Abs(have) {
-			o.Warn("stated_differs", "the stated %s is %s %% off what the dimensions give", r.Name,
-				f(100*(want-have)/have))
+			o.Warn("stated_differs", "the stated %s is %s %% %s what the dimensions give",
+				strings.ReplaceAll(r.Name, "_", " "), quantity.Figures(100*math.Abs(want-have)/math.Abs(have), 3),
+				map[bool]string{true: "over", false: "under"}[want > have])
 		}
 	}
 	o.Results = append(o.Results, Entry{"stated", rows})

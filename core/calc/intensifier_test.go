@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"maps"
 	"math"
+	"strings"
 	"testing"
 
 	"corvek/core/calc"
@@ -71,4 +72,17 @@ func TestStatedFiguresAreHeldAgainstTheDimensions(t *testing.T) {
 	assert.InDelta(t, 0.020*math.Sqrt(216.0/250), need["plunger_diameter"].(calc.Figure).Value, 1e-7)
 	_, has := need["force_efficiency"]
 	assert.False(t, has, "an efficiency above 1 is no way out")
+}
+
+// The working can be followed with a pocket calculator: every area stands there
+// with its unit, and a quoted figure with its own.
+func TestIntensifierWorkingCanBeFollowed(t *testing.T) {
+	out, err := calc.Run("intensifier", []byte(`{"drive_bore":"71.12 mm","drive_pressure":"6 bar",`+
+		`"plunger_diameter":"6.4 mm","stroke":"50 mm","stated":{"volume_per_stroke":"3 cc"}}`))
+	require.NoError(t, err)
+	working := strings.Join(out.Steps, "\n")
+	for _, line := range []string{"A_drive = π/4·(71.12 mm)² = 39.73 cm²", "A_plunger = π/4·(6.400 mm)² = 0.3217 cm²",
+		"39.73 cm² / 0.3217 cm² = 123.5", "volume_per_stroke: 3.0 ml stated, 1.6 ml worked out"} {
+		assert.Contains(t, working, line)
+	}
 }

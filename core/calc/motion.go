@@ -3,6 +3,7 @@ package calc
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"corvek/core/field"
 	"corvek/core/fluidpower"
@@ -75,7 +76,7 @@ var motorDef = &Def{
 
 var rippleDef = &Def{
 	Name:    "piston_ripple",
-	Asked:   []string{"ripple"},
+	Asked:   []string{"outlet_1_ripple", "ripple"},
 	Subject: "Pumps, motors, heat",
 	Summary: "Flow ripple of a piston pump with whole or dead pistons",
 	Inputs: []Input{
@@ -172,8 +173,8 @@ func runRipple(a *Args, o *Output) error {
 			o.Fig(prefix+"ripple_of_ideal", r.PeakToPeak()/r.Ideal, "")
 		}
 		o.Fig(prefix+"pulsation_frequency", float64(r.PerTurn)*turns, "Hz")
-		o.Step("%smean %s, from %s to %s, %d pulsations a turn", prefix, lpm(r.Mean), lpm(r.Low), lpm(r.Peak),
-			r.PerTurn)
+		o.Step("%smean %s, from %s to %s, %d pulsations a turn", strings.ReplaceAll(prefix, "_", " "), lpm(r.Mean),
+			lpm(r.Low), lpm(r.Peak), r.PerTurn)
 		return r.Mean
 	}
 	all := make([]bool, len(delivery))

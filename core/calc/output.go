@@ -2,6 +2,7 @@ package calc
 
 import (
 	"bytes"
+	"corvek/core/quantity"
 	"encoding/json"
 	"fmt"
 )
@@ -10,6 +11,31 @@ import (
 type Figure struct {
 	Value float64 `json:"value"`
 	Unit  string  `json:"unit"`
+}
+
+// figureDims are the dimensions of results, by their unit.
+var figureDims = map[string]quantity.Dimension{
+	"m": quantity.Length, "m2": quantity.Area, "m3": quantity.Volume, "Pa": quantity.Pressure, "N": quantity.Force,
+	"N·m": quantity.Torque, "m3/s": quantity.Flow, "W": quantity.Power, "N/m": quantity.SpringRate,
+	"m/s": quantity.Speed, "m2/s": quantity.KinematicViscosity, "Pa·s": quantity.DynamicViscosity,
+	"degC": quantity.Temperature, "m3/rev": quantity.Displacement,
+}
+
+// Dim is what a figure measures; ok is false where no workshop has a unit for it.
+func (f Figure) Dim() (d quantity.Dimension, ok bool) {
+	d, ok = figureDims[f.Unit]
+	return d, ok
+}
+
+// String writes a figure as a metric workshop would.
+func (f Figure) String() string {
+	if d, ok := f.Dim(); ok {
+		return quantity.Show(f.Value, d, quantity.Metric)
+	}
+	if f.Unit == "" {
+		return quantity.Figures(f.Value, 4)
+	}
+	return quantity.Figures(f.Value, 4) + " " + f.Unit
 }
 
 // Entry is one named result: a Figure, a string, a bool, or a list of those.

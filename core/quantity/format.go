@@ -103,6 +103,14 @@ func ShopUnit(si float64, d Dimension, s System) (Unit, int) {
 		u, _ := UnitByName("ml/min", d)
 		return u, 1
 	}
+	if d == Volume && s == Inch && math.Abs(si) < 0.1*gallon {
+		u, _ := UnitByName("floz", d)
+		return u, 2
+	}
+	if d == Volume && s != Inch && math.Abs(si) < 0.1e-3 {
+		u, _ := UnitByName("ml", d)
+		return u, 1
+	}
 	pick := pair[0]
 	if s == Inch {
 		pick = pair[1]

@@ -190,3 +190,12 @@ func BenchmarkParse(b *testing.B) {
 		})
 	}
 }
+
+func TestSmallVolumes(t *testing.T) {
+	const floz = 3.785411784e-3 / 128
+	for si, want := range map[float64][2]string{floz: {"29.6 ml", "1.00 floz"}, 12.9 * floz: {"0.38 L", "0.10 gal"},
+		0.05e-3: {"50.0 ml", "1.69 floz"}, 2e-3: {"2.00 L", "0.53 gal"}} {
+		assert.Equal(t, want[0], quantity.Show(si, quantity.Volume, quantity.Metric))
+		assert.Equal(t, want[1], quantity.Show(si, quantity.Volume, quantity.Inch))
+	}
+}

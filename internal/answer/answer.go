@@ -115,10 +115,8 @@ func otherSystem(s quantity.System) quantity.System {
 
 // Text writes a calculator's figure in shop units, when there are any.
 func Text(f calc.Figure, s quantity.System) string {
-	for name, d := range resultDims {
-		if f.Unit == name {
-			return quantity.Show(f.Value, d, s)
-		}
+	if d, ok := f.Dim(); ok {
+		return quantity.Show(f.Value, d, s)
 	}
 	if r, ok := rateUnits[f.Unit]; ok {
 		return joinUnit(quantity.Figures(f.Value*r.times, 3), r.name)
@@ -140,14 +138,6 @@ func joinUnit(number, unit string) string {
 		return number
 	}
 	return number + " " + unit
-}
-
-var resultDims = map[string]quantity.Dimension{
-	"m": quantity.Length, "m2": quantity.Area, "m3": quantity.Volume, "Pa": quantity.Pressure, "N": quantity.Force,
-	"N·m":  quantity.Torque,
-	"m3/s": quantity.Flow, "W": quantity.Power, "N/m": quantity.SpringRate, "m/s": quantity.Speed,
-	"m2/s": quantity.KinematicViscosity, "Pa·s": quantity.DynamicViscosity, "degC": quantity.Temperature,
-	"m3/rev": quantity.Displacement,
 }
 
 // Capital gives a text with its first letter large.

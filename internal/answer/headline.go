@@ -143,6 +143,10 @@ var shares = map[string]bool{
 }
 
 func percent(key string, f calc.Figure) (string, bool) {
+	// What an outlet of its own does is named like what they all do.
+	if _, whole, ok := strings.Cut(strings.TrimPrefix(key, "outlet_"), "_"); ok && strings.HasPrefix(key, "outlet_") {
+		key = whole
+	}
 	if f.Unit != "" || !shares[key] {
 		return "", false
 	}

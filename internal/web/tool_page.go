@@ -84,6 +84,12 @@ func inputsOf(d *calc.Def, typed func(string) string) (in map[string]any, fields
 			in[input.Name] = fromText(input, value)
 		}
 	}
+	// Where something was typed, a list left empty is an empty one: no leaf stops.
+	for _, input := range d.Inputs {
+		if len(in) > 0 && in[input.Name] == nil && input.Kind == calc.List && !input.Optional {
+			in[input.Name] = []string{}
+		}
+	}
 	return in, fields
 }
 

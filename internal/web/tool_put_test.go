@@ -27,3 +27,13 @@ func TestFiguresArePutOnAJob(t *testing.T) {
 	res, _ = s.as("tove").post("/toolbox/creep_leak/put", form)
 	assert.Equal(t, http.StatusForbidden, res.StatusCode)
 }
+
+// A list that is left empty beside other figures is an empty one: no leaf stopped.
+func TestFeelerWithoutALeafThatStops(t *testing.T) {
+	b := serve(t).as("tove")
+	_, body := b.get("/toolbox/feeler?goes=5+thou&stops=&upper=7+thou")
+	assert.NotContains(t, body, "f-e on")
+	assert.Contains(t, body, "UNDECIDED")
+	_, body = b.get("/toolbox/piston_ripple?pistons=10&outlets=2&speed=1480+rpm&displacement=71+cc/rev&dead=1")
+	assert.Regexp(t, `<b>[0-9.]+ %</b><span>outlet 1 ripple`, body, "an outlet's own figure stands first")
+}
