@@ -13,7 +13,7 @@ import (
 	"testing"
 	"time"
 
-	"corvek/demo"
+	"corvek/demo/demotest"
 	"corvek/internal/job"
 	"corvek/internal/store/storetest"
 	"corvek/internal/web"
@@ -79,10 +79,7 @@ type shop struct {
 
 func serve(t testing.TB) *shop {
 	t.Helper()
-	jobs, err := job.New(storetest.New(t))
-	require.NoError(t, err)
-	_, err = demo.Load(context.Background(), jobs, web.DemoPassword)
-	require.NoError(t, err)
+	jobs := demotest.Jobs(t, web.DemoPassword)
 	app, _, err := web.New(web.Config{Jobs: jobs, Demo: true})
 	require.NoError(t, err)
 	s := &shop{httptest.NewServer(app), jobs}

@@ -10,6 +10,7 @@ import (
 
 	"corvek/core/quantity"
 	"corvek/demo"
+	"corvek/demo/demotest"
 	"corvek/internal/job"
 	"corvek/internal/report"
 	"corvek/internal/store/storetest"
@@ -20,13 +21,7 @@ import (
 
 func TestMain(m *testing.M) { storetest.Main(m) }
 
-func service(t *testing.T) *job.Service {
-	s, err := job.New(storetest.New(t))
-	require.NoError(t, err)
-	_, err = demo.Load(context.Background(), s, "secret")
-	require.NoError(t, err)
-	return s
-}
+func service(t *testing.T) *job.Service { return demotest.Jobs(t, "secret") }
 
 func data(t *testing.T, s *job.Service, tag string) report.Data {
 	st, err := s.Load(context.Background(), tag, 1)

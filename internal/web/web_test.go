@@ -18,6 +18,7 @@ import (
 
 	"corvek/core/calc"
 	"corvek/demo"
+	"corvek/demo/demotest"
 	"corvek/internal/job"
 	"corvek/internal/store/storetest"
 
@@ -36,10 +37,7 @@ type site struct {
 
 func serve(t testing.TB) *site {
 	t.Helper()
-	jobs, err := job.New(storetest.New(t))
-	require.NoError(t, err)
-	_, err = demo.Load(context.Background(), jobs, DemoPassword)
-	require.NoError(t, err)
+	jobs := demotest.Jobs(t, DemoPassword)
 	app, server, err := New(Config{Jobs: jobs, Demo: true})
 	require.NoError(t, err)
 	s := &site{httptest.NewServer(app), server, t}

@@ -24,9 +24,14 @@ var (
 	fault  error
 	number atomic.Int64
 
-	template     sync.Once
-	templateName = "migrated"
+	patterns sync.Map // made once and copied for each test, by name
 )
+
+// pattern is a database that others are copies of.
+type pattern struct {
+	once  sync.Once
+	fault error
+}
 
 // Runner runs a package's tests; *testing.M is one.
 type Runner interface{ Run() int }
@@ -90,24 +95,50 @@ func URLOf(s *store.Store) string {
 	return text
 }
 
-// New gives a migrated store on a fresh database. The schema is made once and
-// then copied.
+// New gives a migrated store on a fresh database.
 func New(t testing.TB) *store.Store {
 	t.Helper()
-	ctx := context.Background()
-	template.Do(func() {
+	migrated(t)
+	return open(t, create(t, "migrated"))
+}
+
+// Filled gives a store that was filled once, under a name, and then copied for
+// each test.
+func Filled(t testing.TB, name string, fill func(context.Context, *store.Store) error) *store.Store {
+	t.Helper()
+	migrated(t)
+	prepare(t, name, "migrated", fill)
+	return open(t, create(t, name))
+}
+
+func migrated(t testing.TB) {
+	t.Helper()
+	prepare(t, "migrated", "template1", func(ctx context.Context, s *store.Store) error { return s.Migrate(ctx) })
+}
+
+// prepare makes a pattern as a copy of another one, the first time it is asked for.
+func prepare(t testing.TB, name, like string, fill func(context.Context, *store.Store) error) {
+	t.Helper()
+	known, _ := patterns.LoadOrStore(name, &pattern{})
+	p := known.(*pattern)
+	p.once.Do(func() {
+		ctx := context.Background()
 		URL(t) // starts the server
-		s, err := store.Open(ctx, database(t, templateName, "template1"))
-		if err != nil {
-			t.Fatal(err)
+		var s *store.Store
+		if s, p.fault = store.Open(ctx, database(t, name, like)); p.fault != nil {
+			return
 		}
 		defer s.Close()
-		if err := s.Migrate(ctx); err != nil {
-			t.Fatal(err)
-		}
+		p.fault = fill(ctx, s)
 	})
-	address := create(t, templateName)
-	s, err := store.Open(ctx, address)
+	if p.fault != nil {
+		t.Fatal(p.fault)
+	}
+}
+
+func open(t testing.TB, address string) *store.Store {
+	t.Helper()
+	s, err := store.Open(context.Background(), address)
 	if err != nil {
 		t.Fatal(err)
 	}
