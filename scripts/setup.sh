@@ -47,3 +47,10 @@ need_chromium() {
         install_packages chromium
     fi
 }
+
+# The race detector is linked by a C compiler.
+need_gcc() {
+    if ! command -v gcc >/dev/null 2>&1; then
+        install_packages gcc libc6-dev
+    fi
+}
