@@ -187,10 +187,32 @@ func (u *user) press(el *rod.Element) {
 		el.MustClick()
 		return
 	}
-	el.MustEval(`() => this.focus()`)
-	require.True(u.t, el.MustEval(`() => document.activeElement === this && this.tabIndex >= 0`).Bool(),
-		"cannot be reached by keyboard: %s", el.MustHTML())
+	u.focus(el)
 	u.Keyboard.MustType(input.Enter)
+}
+
+// focus goes to an element as the keyboard can: the Tab key stops at it, or at
+// another of its group, from where arrows lead to it.
+func (u *user) focus(el *rod.Element) {
+	u.t.Helper()
+	members := el.MustEval(`() => {
+		const group = this.tabIndex < 0 && this.closest("[role=group], [role=tablist]");
+		if (!group) {
+			if (this.tabIndex >= 0) this.focus();
+			return 0;
+		}
+		const all = [...group.querySelectorAll("button, a")];
+		all.find((x) => x.tabIndex >= 0)?.focus();
+		return all.length;
+	}`).Int()
+	at := func() bool { return el.MustEval(`() => document.activeElement === this`).Bool() }
+	for range members {
+		if at() {
+			break
+		}
+		u.Keyboard.MustType(input.ArrowRight)
+	}
+	require.True(u.t, at(), "cannot be reached by keyboard: %s", el.MustHTML())
 }
 
 // tap presses the button of a field with this value and waits for the save.

@@ -79,7 +79,8 @@ func TestLowScreensScroll(t *testing.T) {
 				page.scrollTo(0, page.scrollHeight);
 				const last = document.querySelector(".work").lastElementChild.getBoundingClientRect();
 				const whole = page.scrollHeight <= innerHeight + 1;
-				return { line: line ? line.clientHeight : 0, inside: inside.length, scrolls: whole || page.scrollTop > 0,
+				return { line: line ? line.clientHeight : 0, inside: inside.length,
+					scrolls: whole || page.scrollTop > 0,
 					shown: last.bottom <= document.querySelector(".foot").getBoundingClientRect().top + 1 };
 			}`)
 			where := fmt.Sprintf("%s at %v", page, size)
@@ -134,12 +135,12 @@ func TestWhatDecidesIsInView(t *testing.T) {
 	u := enter(t, serve(t), "iva", true)
 	u.MustSetViewport(1280, 800, 1, false)
 	for page, what := range map[string]string{
-		"/jobs/T-0412/measure?part=tube&feature=bore":                 ".verdict, .cells input, .tol-box svg",
-		"/jobs/T-0417/measure?part=rear_plate&feature=side_clearance": ".verdict, .leaf, .tol-box svg",
-		"/jobs/T-0417/explain":                                        `.cause:first-child .ca-p, [data-field^="u1/conclusion/"]`,
-		"/jobs/T-0417/decide":                                         ".decide > .sel, h2:first-child + .big .big-n",
-		"/jobs/T-0388/prove":                                          "h2, .points tr:first-child input",
-		"/jobs/T-0417/strip":                                          ".count-e b, .count-f input, .btn.main",
+		"/jobs/T-0412/measure?part=tube&feature=bore": ".verdict, .cells input, .tol-box svg",
+		"/jobs/T-0417/measure?part=rear_plate":        ".verdict, .leaf, .tol-box svg",
+		"/jobs/T-0417/explain":                        `.cause:first-child .ca-p, [data-field^="u1/conclusion/"]`,
+		"/jobs/T-0417/decide":                         ".decide > .sel, h2:first-child + .big .big-n",
+		"/jobs/T-0388/prove":                          "h2, .points tr:first-child input",
+		"/jobs/T-0417/strip":                          ".count-e b, .count-f input, .btn.main",
 	} {
 		u.open(page)
 		hidden := u.MustEval(`(what) => {

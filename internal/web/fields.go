@@ -18,6 +18,7 @@ type Entry struct {
 	Unit                       string // in which a bare figure is taken
 	Kind                       string // quantity, text, area, whole
 	Place                      string // placeholder
+	Planned                    string // stands in an empty field and is saved with what is read beside it
 	ReadOnly                   bool
 	Choices                    []string
 }

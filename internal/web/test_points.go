@@ -54,10 +54,10 @@ func (l *look) pointRows(a *job.AttemptState) (out []PointRow) {
 func (l *look) pointEntry(a *unit.Attempt, pt job.PointState, what string) *Entry {
 	e := l.field(l.unit.PointRef(a.Number, pt.Test.Code, what))
 	e.Label = pt.Test.Name + ", " + what
-	if what == "pressure" && pt.Test.Kind == family.TestFlow && l.st.Duty.HasPressure {
-		e.Place = l.show(pt.Target, quantity.Pressure)
-	}
 	e.ReadOnly = e.ReadOnly || a.Closed
+	if what == "pressure" && pt.Test.Kind == family.TestFlow && l.st.Duty.HasPressure && !e.ReadOnly {
+		e.Planned = l.show(pt.Target, quantity.Pressure)
+	}
 	return &e
 }
 

@@ -14,6 +14,14 @@
     window.corvek.stale(el);
   }
 
+  // A figure of the plan is saved with the one that was read beside it.
+  function savePlanned(el) {
+    const row = el.value.trim() && el.closest("tr");
+    if (!row) return;
+    for (const p of row.querySelectorAll("[data-planned]"))
+      if (p !== el && p.value.trim()) window.corvek.save(p.dataset.field, p.value, "", p.dataset.unit);
+  }
+
   function changed(e) {
     const el = e.target;
     if (!el.dataset || !el.dataset.field) return;
@@ -22,6 +30,7 @@
       el.classList.remove("unsaved");
       return;
     }
+    savePlanned(el);
     window.corvek.save(el.dataset.field, el.value, el.dataset.base, el.dataset.unit);
   }
 
