@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"corvek/demo"
+	"corvek/demo/demotest"
 	"corvek/internal/job"
 	"corvek/internal/store/storetest"
 
@@ -16,14 +17,7 @@ import (
 
 func TestMain(m *testing.M) { storetest.Main(m) }
 
-func loaded(t *testing.T) *job.Service {
-	s, err := job.New(storetest.New(t))
-	require.NoError(t, err)
-	n, err := demo.Load(context.Background(), s, "secret")
-	require.NoError(t, err)
-	require.GreaterOrEqual(t, n, 6)
-	return s
-}
+func loaded(t *testing.T) *job.Service { return demotest.Jobs(t, "secret") }
 
 // Each demo job stands where its story says, with its trap armed.
 func TestTraps(t *testing.T) {

@@ -129,7 +129,11 @@ func loadDemo(ctx context.Context, jobs *job.Service, out io.Writer) error {
 	if err != nil || !empty {
 		return err
 	}
-	n, err := demo.Load(ctx, jobs, web.DemoPassword)
+	hash, err := web.HashPassword(web.DemoPassword)
+	if err != nil {
+		return err
+	}
+	n, err := demo.Load(ctx, jobs, hash)
 	if err != nil {
 		return fmt.Errorf("the demo could not be loaded: %w", err)
 	}

@@ -440,7 +440,7 @@ var compatibleDef = &Def{
 			t := a.Val("temperature")
 			switch {
 			case t < r.Low || t > r.High:
-				verdict, reason = seal.Unsuitable, "bears the fluid, but not this temperature"
+				verdict, reason = seal.Unsuitable, "compatible with the fluid, but not at this temperature"
 			case t > r.High-nearHot:
 				verdict, reason = seal.Limited, "close to its upper temperature"
 			}

@@ -68,8 +68,11 @@ var shimsDef = &Def{
 			}
 			stock = append(stock, metrology.ShimStock{Thickness: s["thickness"].SI, Count: int(n)})
 		}
-		c := metrology.ChooseShims(a.Val("measured_clearance"), a.Val("lower"), a.Val("upper"), a.List("fitted"),
+		c, err := metrology.ChooseShims(a.Val("measured_clearance"), a.Val("lower"), a.Val("upper"), a.List("fitted"),
 			stock, a.Val("removed_from_body"), a.Val("removed_from_gears"))
+		if err != nil {
+			return field.Errorf("available", "%s", err)
+		}
 		o.Fig("predicted_clearance", c.Predicted, "m")
 		o.Fig("change_needed", c.ChangeNeeded, "m")
 		o.List("best", c.Pack, "m")

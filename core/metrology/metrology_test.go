@@ -46,7 +46,10 @@ func TestShimsAgainstBruteForce(t *testing.T) {
 		fitted := []float64{5e-5}
 		single = append(single, fitted...)
 		measured := float64(rapid.IntRange(0, 60).Draw(t, "measured")) * 1e-5
-		c := metrology.ChooseShims(measured, 8e-5, 18e-5, fitted, stock, 0, 0)
+		c, err := metrology.ChooseShims(measured, 8e-5, 18e-5, fitted, stock, 0, 0)
+		if err != nil {
+			t.Fatal(err)
+		}
 		target := math.Max(0, 5e-5+13e-5-measured)
 		best, fewest := math.Inf(1), 0
 		for mask := range 1 << len(single) {
@@ -68,6 +71,35 @@ func TestShimsAgainstBruteForce(t *testing.T) {
 			t.Fatalf("pack %v misses by %v; %d shims miss by %v", c.Pack, sum-target, fewest, best)
 		}
 	})
+}
+
+// A thousand shims of odd thicknesses are refused or answered, never searched for long.
+func TestShimsAreBounded(t *testing.T) {
+	var many, odd []metrology.ShimStock
+	for i := range 40 {
+		many = append(many, metrology.ShimStock{Thickness: 1e-4, Count: i})
+	}
+	_, err := metrology.ChooseShims(5e-3, 8e-5, 18e-5, nil, many, 0, 0)
+	assert.ErrorIs(t, err, metrology.ErrTooManyPacks)
+	for i := range 20 {
+		odd = append(odd, metrology.ShimStock{Thickness: 1.01e-5 + float64(i*i)*1e-9*7, Count: 1000})
+	}
+	_, err = metrology.ChooseShims(1e-5, 8e-3, 18e-3, nil, odd, 0, 0)
+	assert.ErrorIs(t, err, metrology.ErrTooManyPacks)
+	// Millimetres and thousandths of an inch mixed, as shops have them, are well within.
+	mixed := []metrology.ShimStock{{2.54e-5, 20}, {5.08e-5, 20}, {1e-5, 20}, {2e-5, 20}, {5e-5, 20}, {1e-4, 20}}
+	c, err := metrology.ChooseShims(1e-5, 48e-5, 52e-5, []float64{7.62e-5}, mixed, 0, 0)
+	assert.NoError(t, err)
+	assert.True(t, c.Possible)
+}
+
+func BenchmarkShims(b *testing.B) {
+	mixed := []metrology.ShimStock{{2.54e-5, 20}, {5.08e-5, 20}, {1e-5, 20}, {2e-5, 20}, {5e-5, 20}, {1e-4, 20}}
+	for b.Loop() {
+		if _, err := metrology.ChooseShims(1e-5, 48e-5, 52e-5, []float64{7.62e-5}, mixed, 0, 0); err != nil {
+			b.Fatal(err)
+		}
+	}
 }
 
 func TestLeavesNeverJudgeBeyondWhatTheyTell(t *testing.T) {
