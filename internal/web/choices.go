@@ -1,6 +1,7 @@
 package web
 
 import (
+	"html/template"
 	"slices"
 
 	"corvek/core/entry"
@@ -27,6 +28,12 @@ type Option struct {
 // the first. Arrows move between them.
 func (c Choice) Reached(i int) bool {
 	return i == max(0, slices.IndexFunc(c.Options, func(o Option) bool { return o.On }))
+}
+
+// Pressed are the attributes of an option's button.
+func (c Choice) Pressed(i int) template.HTMLAttr {
+	o := c.Options[i]
+	return Press{Field: c.Field, Value: o.Value, Base: c.Base, On: o.On, Locked: c.Locked}.Pressed()
 }
 
 // choose gives the choice of a value as the table of fields declares it. A tap on

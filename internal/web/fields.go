@@ -1,6 +1,7 @@
 package web
 
 import (
+	"html/template"
 	"slices"
 	"strings"
 
@@ -122,6 +123,27 @@ func (e Entry) With(choices ...string) Entry {
 type Press struct {
 	Field, Value, Base string
 	On, Locked         bool
+}
+
+// Writes are the attributes of a button that writes a value. They stand on most
+// elements of a page, so they are put together here rather than by the template.
+func (p Press) Writes() template.HTMLAttr {
+	return template.HTMLAttr(`data-set="` + template.HTMLEscapeString(p.Field) + `" data-value="` +
+		template.HTMLEscapeString(p.Value) + `" data-base="` + template.HTMLEscapeString(p.Base) + `"`)
+}
+
+// Pressed are the same of a button that stays pressed.
+func (p Press) Pressed() template.HTMLAttr {
+	attrs := p.Writes()
+	if p.On {
+		attrs += ` aria-pressed="true"`
+	} else {
+		attrs += ` aria-pressed="false"`
+	}
+	if p.Locked {
+		attrs += ` disabled`
+	}
+	return attrs
 }
 
 // press is a button that writes a value where it stands.
