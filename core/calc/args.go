@@ -165,6 +165,22 @@ func (a *Args) readOne(in Input, name string, msg json.RawMessage, one **quantit
 	return nil
 }
 
+// Most that is taken of a list, of the rows of a grid, and of a text: far more than
+// a bench has, and little enough that no calculator is kept long by it.
+const (
+	MostEntries = 500
+	MostRows    = 100
+	MostText    = 2000
+)
+
+// within refuses a list that is longer than anything is made of.
+func within(name string, n, most int) error {
+	if n > most {
+		return field.Errorf(name, "has %d entries; at most %d are taken", n, most)
+	}
+	return nil
+}
+
 // readFigures reads quoted figures; each is a quantity of its result's kind.
 func (a *Args) readFigures(d *Def, in Input, msg json.RawMessage) error {
 	var items map[string]json.RawMessage
@@ -207,6 +223,9 @@ func (a *Args) readGrid(in Input, msg json.RawMessage, one **quantity.Dimension)
 	if err := json.Unmarshal(msg, &rows); err != nil {
 		return field.Errorf(in.Name, "is a list of rows, each a list of readings")
 	}
+	if err := within(in.Name, len(rows), MostRows); err != nil {
+		return err
+	}
 	for i, row := range rows {
 		rowName := fmt.Sprintf("%s[%d]", in.Name, i)
 		qs, err := readList(in, rowName, row, one)
@@ -233,6 +252,9 @@ func (a *Args) readText(in Input, msg json.RawMessage) error {
 		return field.Errorf(in.Name, "is text in quotes: %s", describe(in))
 	}
 	s = strings.TrimSpace(s)
+	if len(s) > MostText {
+		return field.Errorf(in.Name, "is longer than %d characters", MostText)
+	}
 	if in.Kind == Choice && !slices.Contains(in.Choices, s) {
 		return field.Errorf(in.Name, "%q is not offered; use %s", s, strings.Join(in.Choices, " or "))
 	}
@@ -247,6 +269,9 @@ func (a *Args) readObjects(in Input, msg json.RawMessage) error {
 	var items []map[string]json.RawMessage
 	if err := json.Unmarshal(msg, &items); err != nil {
 		return field.Errorf(in.Name, "is a list of objects with %s", partNames(in))
+	}
+	if err := within(in.Name, len(items), MostEntries); err != nil {
+		return err
 	}
 	a.objects[in.Name] = []map[string]quantity.Quantity{}
 	for i, item := range items {
@@ -288,6 +313,9 @@ func readList(in Input, name string, msg json.RawMessage, one **quantity.Dimensi
 	var items []json.RawMessage
 	if err := json.Unmarshal(msg, &items); err != nil {
 		return nil, field.Errorf(name, "is a list, like [\"3 thou\", \"5 thou\"]")
+	}
+	if err := within(name, len(items), MostEntries); err != nil {
+		return nil, err
 	}
 	out := make([]quantity.Quantity, len(items))
 	for i, m := range items {

@@ -125,11 +125,17 @@ func Run(name string, body []byte) (*Output, error) {
 	return out, err
 }
 
+// MostInput is the largest object of inputs that is read, in bytes.
+const MostInput = 256 << 10
+
 // Answer is Run that also gives the inputs as read, for those who draw them.
 func Answer(name string, body []byte) (*Args, *Output, error) {
 	d, err := Find(name)
 	if err != nil {
 		return nil, nil, err
+	}
+	if len(body) > MostInput {
+		return nil, nil, field.Errorf("", "the input is larger than %d kB", MostInput>>10)
 	}
 	args, err := d.read(body)
 	if err != nil {

@@ -40,6 +40,9 @@ type calculation struct {
 
 // Parse reads a document and checks its head.
 func Parse(text []byte) (*Document, error) {
+	if err := bounded(text); err != nil {
+		return nil, err
+	}
 	dec := json.NewDecoder(bytes.NewReader(text))
 	dec.UseNumber()
 	d := &Document{}

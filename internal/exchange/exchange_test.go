@@ -8,6 +8,7 @@ import (
 	"io"
 	"maps"
 	"os"
+	"runtime"
 	"strings"
 	"testing"
 
@@ -399,6 +400,28 @@ func TestParseRefuses(t *testing.T) {
 		_, err := exchange.Parse([]byte(text))
 		assert.ErrorContains(t, err, says)
 	}
+}
+
+// A small file that would become a large one in the memory is refused unread.
+func TestHostileDocumentsAreBounded(t *testing.T) {
+	head := `{"format":"corvek.job","version":2,"x":[`
+	for name, text := range map[string]string{
+		"many objects": head + strings.Repeat("{},", 1_000_000) + "1]}",
+		"many lists":   head + strings.Repeat("[],", 1_000_000) + "1]}",
+		"many figures": head + strings.Repeat("1,", 1_000_000) + "1]}",
+		"deep":         head + strings.Repeat("[", 5000) + strings.Repeat("]", 5000) + "]}",
+		"deep objects": head + strings.Repeat(`{"a":`, 5000) + "1" + strings.Repeat("}", 5000) + "]}",
+	} {
+		var before, after runtime.MemStats
+		runtime.ReadMemStats(&before)
+		_, err := exchange.Parse([]byte(text))
+		runtime.ReadMemStats(&after)
+		assert.ErrorContains(t, err, "more than", name)
+		assert.Less(t, after.TotalAlloc-before.TotalAlloc, uint64(16<<20), name)
+	}
+	// Brackets and commas within words are words.
+	_, err := exchange.Parse([]byte(head + `"` + strings.Repeat(`[{,\"`, 300_000) + `"]}`))
+	assert.NoError(t, err)
 }
 
 func FuzzParse(f *testing.F) {

@@ -14,13 +14,6 @@ import (
 	"corvek/internal/store"
 )
 
-// Limits of what is read, so that a hostile file cannot fill the memory.
-const (
-	MaxDocument   = 32 << 20
-	MaxAttachment = 20 << 20
-	maxFiles      = 500
-)
-
 // ErrTagTaken says that a job of this tag is there already.
 var ErrTagTaken = store.ErrTagTaken
 
@@ -78,11 +71,15 @@ func Import(ctx context.Context, s *job.Service, d *Document, files Files, who s
 	if err != nil {
 		return err
 	}
-	contents := map[int]store.Content{}
+	contents, size := map[int]store.Content{}, 0
 	for i, p := range j.Pictures {
 		content, err := files(sources[i])
 		if err != nil {
 			return field.Errorf(fmt.Sprintf("attachments[%d].file", i), "%s", err)
+		}
+		if size += len(content); size > maxPictures {
+			return field.Errorf(fmt.Sprintf("attachments[%d].file", i), "makes more than %d MB of pictures",
+				maxPictures>>20)
 		}
 		if contents[p.Number], err = takePicture(p, content); err != nil {
 			return field.Errorf(fmt.Sprintf("attachments[%d]", i), "%s: %s", sources[i], err)

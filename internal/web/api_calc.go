@@ -5,7 +5,6 @@ import (
 	"net/http"
 
 	"corvek/core/calc"
-	"corvek/core/field"
 
 	"github.com/labstack/echo/v5"
 )
@@ -22,15 +21,10 @@ func (s *Server) calcList(c *echo.Context) error {
 	return c.JSON(http.StatusOK, out)
 }
 
-const maxCalcBody = 1 << 20
-
 func (s *Server) calc(c *echo.Context) error {
-	body, err := io.ReadAll(io.LimitReader(c.Request().Body, maxCalcBody+1))
+	body, err := io.ReadAll(io.LimitReader(c.Request().Body, calc.MostInput+1))
 	if err != nil {
 		return err
-	}
-	if len(body) > maxCalcBody {
-		return field.Errorf("", "the input is larger than 1 MB")
 	}
 	out, err := calc.Run(c.Param("name"), body)
 	if err != nil {

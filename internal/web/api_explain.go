@@ -14,12 +14,12 @@ const apiExplainPath = "/api/v1/explain"
 // explainCase answers a written case. Like the calculators it keeps no state and
 // knows no job, so it is open.
 func (s *Server) explainCase(c *echo.Context) error {
-	body, err := io.ReadAll(io.LimitReader(c.Request().Body, maxCalcBody+1))
+	body, err := io.ReadAll(io.LimitReader(c.Request().Body, mostOpenBody+1))
 	if err != nil {
 		return err
 	}
-	if len(body) > maxCalcBody {
-		return field.Errorf("case", "is larger than 1 MB")
+	if len(body) > mostOpenBody {
+		return field.Errorf("case", "is larger than %d kB", mostOpenBody>>10)
 	}
 	answer, err := s.jobs.Knowledge.Answer(body)
 	if err != nil {

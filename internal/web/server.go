@@ -11,7 +11,6 @@ import (
 	"corvek/internal/job"
 	"corvek/internal/store"
 
-	"github.com/alexedwards/scs/pgxstore"
 	"github.com/alexedwards/scs/v2"
 	"github.com/klauspost/compress/gzhttp"
 	"github.com/klauspost/compress/gzip"
@@ -34,6 +33,7 @@ type Server struct {
 	views    *views
 	assets   *assets
 	demo     bool
+	roles    map[string]string // the least role for a method and path; "" is open to everybody
 	slow     *middleware.RateLimiterMemoryStore
 }
 
@@ -52,11 +52,11 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	if err != nil {
 		return nil, nil, err
 	}
-	s := &Server{jobs: cfg.Jobs, store: cfg.Jobs.Store, views: v, assets: a, demo: cfg.Demo,
+	s := &Server{roles: map[string]string{}, jobs: cfg.Jobs, store: cfg.Jobs.Store, views: v, assets: a, demo: cfg.Demo,
 		slow: middleware.NewRateLimiterMemoryStoreWithConfig(middleware.RateLimiterMemoryStoreConfig{Rate: 2,
 			Burst: 20, ExpiresIn: 5 * time.Minute})}
 	s.sessions = scs.New()
-	s.sessions.Store = pgxstore.NewWithCleanupInterval(s.store.Pool, 30*time.Minute)
+	s.sessions.Store = s.store.Sessions()
 	s.sessions.Lifetime = 14 * 24 * time.Hour
 	s.sessions.Cookie.Name = "corvek_session"
 	s.sessions.Cookie.HttpOnly = true
@@ -72,12 +72,14 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 		XFrameOptions: "DENY", ContentTypeNosniff: "nosniff", ReferrerPolicy: "same-origin",
 		ContentSecurityPolicy: contentPolicy,
 	}))
-	e.Use(middleware.BodyLimit(24 << 20))
+	e.Use(s.bounded)
 	// Static files know nobody: they are answered before a session is asked for.
 	e.GET("/static/*", a.serve)
 	e.HEAD("/static/*", a.serve)
 	e.Use(unlessStatic(echo.WrapMiddleware(s.sessions.LoadAndSave)))
 	e.Use(unlessStatic(s.identify))
+	// Who may not come in is told so before anything that he sends is read.
+	e.Use(unlessStatic(s.admit))
 	e.Use(unlessStatic(middleware.CSRFWithConfig(middleware.CSRFConfig{
 		TokenLookup: "header:X-CSRF-Token,form:csrf", CookieName: "corvek_csrf", CookiePath: "/", CookieHTTPOnly: true,
 		CookieSameSite: http.SameSiteLaxMode, CookieSecure: cfg.Secure,
@@ -85,7 +87,8 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 		Skipper: func(c *echo.Context) bool { return c.Path() == apiCalcPath || c.Path() == apiExplainPath },
 	})))
 	for _, r := range s.routes() {
-		e.Add(r.method, r.path, r.handle, s.require(r.role))
+		e.Add(r.method, r.path, r.handle)
+		s.roles[r.method+" "+r.path] = r.role
 	}
 	return e, s, nil
 }

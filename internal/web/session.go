@@ -50,24 +50,23 @@ func who(c *echo.Context) job.Actor {
 	return a
 }
 
-// require lets only people of at least the role through.
-func (s *Server) require(role string) echo.MiddlewareFunc {
-	return func(next echo.HandlerFunc) echo.HandlerFunc {
-		return func(c *echo.Context) error {
-			if role == "" {
-				return next(c)
-			}
-			a := who(c)
-			if a.ID == 0 {
-				if wantsJSON(c) || c.Request().Method != http.MethodGet {
-					return echo.NewHTTPError(http.StatusUnauthorized, "sign in again")
-				}
-				return c.Redirect(http.StatusSeeOther, "/sign-in?next="+c.Request().URL.Path)
-			}
-			if !a.May(role) {
-				return job.ErrForbidden
-			}
+// admit lets only people of at least the route's role through.
+func (s *Server) admit(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		role := s.roles[c.Request().Method+" "+c.Path()]
+		if role == "" {
 			return next(c)
 		}
+		a := who(c)
+		if a.ID == 0 {
+			if wantsJSON(c) || c.Request().Method != http.MethodGet {
+				return echo.NewHTTPError(http.StatusUnauthorized, "sign in again")
+			}
+			return c.Redirect(http.StatusSeeOther, "/sign-in?next="+c.Request().URL.Path)
+		}
+		if !a.May(role) {
+			return job.ErrForbidden
+		}
+		return next(c)
 	}
 }
