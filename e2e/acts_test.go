@@ -83,7 +83,7 @@ func TestPictureComesIn(t *testing.T) {
 	good, bad := filepath.Join(dir, "plate.png"), filepath.Join(dir, "program.png")
 	require.NoError(t, os.WriteFile(good, b.Bytes(), 0o600))
 	require.NoError(t, os.WriteFile(bad, []byte("MZ this is a program"), 0o600))
-	u.open("/jobs/T-0388/pictures")
+	u.open("/jobs/T-0412/pictures")
 	u.MustElement("#picture").MustSetFiles(bad)
 	u.press(u.MustElementR("form button", "^Add it$"))
 	u.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("not a JPEG"))`)
@@ -102,13 +102,13 @@ func TestPictureComesIn(t *testing.T) {
 	u.press(u.MustElementR("button", "^Mark it$"))
 	u.MustWait(`() => window.corvek.idle() && document.querySelector(".shot-l li[value='1']") !== null`)
 	u.says("nail catches")
-	at := u.state("T-0388").Job.Pictures
+	at := u.state("T-0412").Job.Pictures
 	require.Len(t, at, 1)
 	require.Len(t, at[0].Marks, 1)
 	assert.InDelta(t, .25, at[0].Marks[0].X, .02)
 	assert.InDelta(t, .5, at[0].Marks[0].Y, .02)
 	assert.Equal(t, [2]int{40, 30}, [2]int{at[0].Width, at[0].Height})
-	u.open("/jobs/T-0388/report")
+	u.open("/jobs/T-0412/report")
 	assert.Len(t, u.MustElements(".shot .shot-c"), 1, "the mark is printed")
 }
 

@@ -48,6 +48,7 @@ type Job struct {
 	Units            []*Unit
 	Acknowledgements []*Acknowledgement
 	Passes           []*Pass
+	Reopenings       []*Reopening
 	Pictures         []*Picture
 	Worked           []*Worked
 }
@@ -107,6 +108,23 @@ type Pass struct {
 	Reason string
 	By     string
 	At     time.Time
+}
+
+// Reopening is a lead's opening of a job that had been handed over; every later
+// paper prints it.
+type Reopening struct {
+	Number     int // from 1 within the job
+	HandedOver time.Time
+	Reason     string
+	By         string
+	At         time.Time
+}
+
+// Reopen takes the hand-over back and keeps why.
+func (j *Job) Reopen(by, reason string, at time.Time) {
+	j.Reopenings = append(j.Reopenings, &Reopening{Number: len(j.Reopenings) + 1, HandedOver: j.HandedOverAt,
+		Reason: reason, By: by, At: at})
+	j.HandedOverAt = time.Time{}
 }
 
 // Picture is an evidence picture; its content stays in the store.

@@ -60,8 +60,11 @@ func TestRoundTripOfEveryDemoJob(t *testing.T) {
 		tag := d.Tag()
 		t.Run(tag, func(t *testing.T) {
 			require.NoError(t, exchange.Import(ctx, here, d, demo.Files, "test"))
-			// What was done here travels too: another order, a part of its own, a
-			// caution read, a stop waived, a mark on a picture, a calculation.
+			// What was done here travels too: opened again, another order, a part of its
+			// own, a caution read, a stop waived, a mark on a picture, a calculation.
+			if taken, err := here.Load(ctx, tag, 1); err == nil && taken.Job.HandedOver() {
+				require.NoError(t, here.Reopen(ctx, odd, tag, "it came back"))
+			}
 			st, err := here.Load(ctx, tag, 1)
 			require.NoError(t, err)
 			last := st.Parts[len(st.Parts)-1]
@@ -196,6 +199,10 @@ func TestImportRefusesWithThePathOfTheBadValue(t *testing.T) {
 		{path: "job.title", job: map[string]any{"title": 7}},
 		{path: "job.waiting", job: map[string]any{"waiting": "godot"}},
 		{path: "job.policy", job: map[string]any{"policy": "guess"}},
+		{path: "reopenings[0].reason", root: map[string]any{"reopenings": []any{map[string]any{"reason": " ", "by": "x",
+			"handed_over_at": "2031-02-01T00:00:00Z", "at": "2031-02-02T00:00:00Z"}}}},
+		{path: "reopenings[0].handed_over_at", root: map[string]any{"reopenings": []any{map[string]any{
+			"reason": "back", "by": "x", "at": "2031-02-02T00:00:00Z"}}}},
 		{path: "job.received_on", job: map[string]any{"received_on": "soon"}},
 		{path: "job.received_on", job: map[string]any{"received_on": nil}},
 		{path: "job.promised_on", job: map[string]any{"promised_on": "2030-12-24"}},

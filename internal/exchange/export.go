@@ -126,6 +126,12 @@ func document(j *unit.Job, record []unit.Entry) object {
 		o.at("at", p.At)
 		return o
 	})
+	list(&d, "reopenings", j.Reopenings, func(r *unit.Reopening) object {
+		o := object{{"reason", r.Reason}, {"by", r.By}}
+		o.at("handed_over_at", r.HandedOver)
+		o.at("at", r.At)
+		return o
+	})
 	list(&d, "attachments", j.Pictures, fromPicture)
 	list(&d, "worked_figures", j.Worked, func(w *unit.Worked) object {
 		o := object{{"calculator", w.Calculator}}

@@ -53,6 +53,7 @@ func read(d *Document, shop *entry.Shop) (j *unit.Job, record []unit.Entry, file
 	}
 	r.read(root)
 	r.passes(root)
+	r.reopenings(root)
 	files = r.pictures(root)
 	r.worked(root, d)
 	record = r.record(root)
@@ -439,6 +440,22 @@ func (r *reader) passes(root *tree) {
 		x.end()
 	}
 	unique(root, "stop_passes", r.job.Passes, func(p *unit.Pass) any { return p.Code })
+}
+
+// reopenings lie in the order in which they were made.
+func (r *reader) reopenings(root *tree) {
+	for i, x := range root.list("reopenings", job.MostReopenings) {
+		o := &unit.Reopening{Number: i + 1, HandedOver: x.moment("handed_over_at"),
+			Reason: x.text("reason", entry.MostLine), By: x.text("by", mostName), At: x.moment("at")}
+		switch {
+		case strings.TrimSpace(o.Reason) == "" || o.By == "":
+			x.fail("reason", "a job is opened again by somebody, with a reason")
+		case o.HandedOver.IsZero():
+			x.fail("handed_over_at", "is the moment of the hand-over that was taken back")
+		}
+		r.job.Reopenings = append(r.job.Reopenings, o)
+		x.end()
+	}
 }
 
 func (r *reader) pictures(root *tree) (files []string) {

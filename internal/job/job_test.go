@@ -37,6 +37,8 @@ func press(t *testing.T) *job.Service {
 			require.NoError(t, exchange.Import(context.Background(), s, d, demo.Files, "test"))
 		}
 	}
+	// The finished pump is opened again, so that tests can write on it.
+	require.NoError(t, s.Reopen(context.Background(), odd, "T-0388", "opened for a test"))
 	return s
 }
 

@@ -86,6 +86,16 @@ func (w *writing) state(number int) (*State, error) { return w.service.compute(w
 // change is the one way to write to a job: f changes a copy of it under the
 // job's lock, and what differs is kept with the record of it.
 func (s *Service) change(ctx context.Context, who Actor, role, tag string, f func(*writing) error) error {
+	return s.changeAny(ctx, who, role, tag, func(w *writing) error {
+		if err := closed(w.Job); err != nil {
+			return err
+		}
+		return f(w)
+	})
+}
+
+// changeAny is change of a job that may have been handed over.
+func (s *Service) changeAny(ctx context.Context, who Actor, role, tag string, f func(*writing) error) error {
 	if !who.May(role) {
 		return ErrForbidden
 	}

@@ -49,6 +49,39 @@ func (s *Service) WaiveStop(ctx context.Context, who Actor, tag string, number i
 	})
 }
 
+// MostReopenings of one job.
+const MostReopenings = 50
+
+// closed refuses what is written on a job that was handed over.
+func closed(j *unit.Job) error {
+	if !j.HandedOver() {
+		return nil
+	}
+	return field.Errorf("job", "%s was handed over on %s; a lead can open it again with a reason", j.Tag,
+		j.HandedOverAt.Format("2 Jan 2006"))
+}
+
+// Reopen takes a hand-over back. Every later paper prints the reason.
+func (s *Service) Reopen(ctx context.Context, who Actor, tag, reason string) error {
+	reason, err := short("reason", reason, "")
+	if err != nil {
+		return err
+	}
+	return s.changeAny(ctx, who, RoleLead, tag, func(w *writing) error {
+		switch {
+		case !w.Job.HandedOver():
+			return field.Errorf("reason", "the job is not handed over")
+		case len(reason) < 4:
+			return field.Errorf("reason", "write down why it is opened again; every later paper prints it")
+		case len(w.Job.Reopenings) >= MostReopenings:
+			return field.Errorf("reason", "the job was opened again %d times already", MostReopenings)
+		}
+		w.Job.Reopen(who.Name, reason, s.moment())
+		w.did("opened again: " + reason)
+		return nil
+	})
+}
+
 // HandOver closes the job. Every stop must be settled or waived.
 func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
 	return s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {

@@ -154,6 +154,13 @@ func (p *paper) closing(d Data) {
 			p.body("- " + s.Text + ": " + s.Passed.Reason + " (" + s.Passed.By + ")")
 		}
 	}
+	if len(d.Reopened) > 0 {
+		p.head("Opened again after hand-over")
+		for _, r := range d.Reopened {
+			p.body(fmt.Sprintf("- handed over %s, opened again %s by %s: %s", r.HandedOver.Format("2 Jan 2006"),
+				r.At.Format("2 Jan 2006"), r.By, r.Reason))
+		}
+	}
 	if len(d.Open) > 0 {
 		p.head("Still open")
 		for _, s := range d.Open {

@@ -53,6 +53,7 @@ type Data struct {
 	Tests     []TestRow
 	Chain     []explain.LinkState
 	Passed    []job.Stop
+	Reopened  []*unit.Reopening
 	Open      []job.Stop
 	Proved    *job.AttemptState
 	Attempts  []*job.AttemptState
@@ -101,6 +102,7 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 			}
 		}
 	}
+	d.Reopened = st.Job.Reopenings
 	d.StartUp = StartUp(st)
 	if st.Conclude.Action != "" {
 		d.Customer = append(d.Customer, st.Conclude.Action+orEmpty(" — ", st.Conclude.Owner))

@@ -135,3 +135,14 @@ func edit(t *testing.T, s *job.Service, field, value, base string) {
 	_, err := s.Set(context.Background(), iva, "T-0417", job.Edit{Field: field, Value: value, Base: base})
 	require.NoError(t, err)
 }
+
+// A job that was opened again after hand-over says so on every later paper.
+func TestReopeningIsPrinted(t *testing.T) {
+	s := service(t)
+	lead := job.Actor{Name: "Odd Renfeld", Role: job.RoleLead}
+	require.NoError(t, s.Reopen(context.Background(), lead, "T-0388", "leaks at the cover again"))
+	var b bytes.Buffer
+	require.NoError(t, report.HTML(&b, data(t, s, "T-0388")))
+	assert.Contains(t, b.String(), "Opened again after hand-over")
+	assert.Contains(t, b.String(), "leaks at the cover again")
+}

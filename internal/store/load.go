@@ -240,6 +240,10 @@ func (r *reader) rest() {
 		r.job.Passes = append(r.job.Passes, &unit.Pass{Code: c.text("code"), Text: c.text("stop_text"),
 			Reason: c.text("reason"), By: c.text("by_name"), At: c.time("at")})
 	})
+	r.each(reopenTable, "number", func(c columns) {
+		r.job.Reopenings = append(r.job.Reopenings, &unit.Reopening{Number: c.int("number"),
+			HandedOver: c.time("handed_over"), Reason: c.text("reason"), By: c.text("by_name"), At: c.time("at")})
+	})
 	r.each(workedTable, "line", func(c columns) {
 		r.job.Worked = append(r.job.Worked, &unit.Worked{
 			Number: c.int("line"), Calculator: c.text("calculator"), Note: c.text("note"), Inputs: c.text("inputs"),

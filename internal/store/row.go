@@ -38,6 +38,7 @@ var (
 	pictureMarks = &table{name: "picture_marks", key: []string{"picture", "number"}}
 	readTable    = &table{name: "acknowledgements", key: []string{"caution"}}
 	passesTable  = &table{name: "stop_passes", key: []string{"code"}}
+	reopenTable  = &table{name: "reopenings", key: []string{"number"}}
 	workedTable  = &table{name: "worked_figures", key: []string{"line"}}
 )
 
@@ -75,6 +76,10 @@ func rows(j *unit.Job) []row {
 	}
 	for _, p := range j.Passes {
 		w.add(passesTable, keys(p.Code), columns{"stop_text": p.Text, "reason": p.Reason, "by_name": p.By, "at": p.At})
+	}
+	for _, r := range j.Reopenings {
+		w.add(reopenTable, keys(r.Number), columns{"handed_over": r.HandedOver, "reason": r.Reason, "by_name": r.By,
+			"at": r.At})
 	}
 	for _, p := range j.Pictures {
 		w.add(picturesTable, keys(p.Number), columns{"name": p.Name, "media_type": p.MediaType, "width": p.Width,

@@ -15,6 +15,8 @@ type HandoverPage struct {
 	JobPage
 	HandedOver   bool
 	HandedOverAt time.Time
+	MayReopen    bool
+	Reopened     []*unit.Reopening
 	Open, Waived []StopRow
 	Lesson       Entry
 	Flushed      *Entry // asked when something broke up
@@ -24,6 +26,7 @@ type HandoverPage struct {
 
 func handoverPage(l *look) HandoverPage {
 	p := HandoverPage{JobPage: l.page(), HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
+		MayReopen: l.job.HandedOver() && l.Person.May(job.RoleLead), Reopened: l.job.Reopenings,
 		Lesson: l.field(unit.JobRef("lesson")), Worked: answer.Kept(l.job, l.Units), Pictures: l.pictures()}
 	if l.st.BrokenUp() || l.unit.Flushed != "" {
 		flushed := l.field(l.unit.Ref("flushed"))
@@ -39,6 +42,10 @@ func handoverPage(l *look) HandoverPage {
 		}
 	}
 	return p
+}
+
+func (s *Server) reopen(c *echo.Context) error {
+	return done(c, s.jobs.Reopen(c.Request().Context(), who(c), c.Param("tag"), c.FormValue("reason")))
 }
 
 func (s *Server) handOver(c *echo.Context) error {

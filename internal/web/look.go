@@ -66,6 +66,7 @@ func (s *Server) look(c *echo.Context, station string) (*look, error) {
 	}
 	l := &look{Reader: s.reader(c), st: st, job: st.Job, unit: st.Unit, unitNo: no, station: station,
 		face: c.QueryParam("face"), theory: c.QueryParam("theory")}
+	l.Closed = st.Job.HandedOver()
 	part := c.QueryParam("part")
 	if asked := strings.TrimSpace(c.QueryParam("find")); asked != "" {
 		l.asked = asked

@@ -115,9 +115,9 @@ func TestPictureItsMarksAndOneBesideIt(t *testing.T) {
 	assert.Contains(t, plain(page), "wear face, as opened")
 	_, page = b.get("/jobs/T-0417/report")
 	assert.Contains(t, page, "/pictures/"+a)
-	res, _ = b.get("/jobs/T-0388/pictures/" + a)
+	res, _ = b.get("/jobs/T-0412/pictures/" + a)
 	assert.Equal(t, http.StatusNotFound, res.StatusCode)
-	res, _ = b.post("/jobs/T-0388/pictures/"+a+"/mark", url.Values{"x": {"0.5"}, "y": {"0.5"}, "note": {"not mine"}})
+	res, _ = b.post("/jobs/T-0412/pictures/"+a+"/mark", url.Values{"x": {"0.5"}, "y": {"0.5"}, "note": {"not mine"}})
 	assert.Equal(t, http.StatusNotFound, res.StatusCode)
 	for _, id := range []string{"0", "999999", "-1", "x", "99999999999999999999999"} {
 		res, _ = b.get("/jobs/T-0417/pictures/" + id + "/file")

@@ -15,6 +15,7 @@ type Reader struct {
 	Person job.Actor
 	Units  quantity.System
 	CSRF   string
+	Closed bool // what is looked at was handed over: nothing is written on it
 	now    time.Time
 }
 
@@ -31,10 +32,10 @@ func (s *Server) reader(c *echo.Context) Reader {
 func (r Reader) Inch() bool { return r.Units == quantity.Inch }
 
 // CanWork reports whether the reader may write on a job.
-func (r Reader) CanWork() bool { return r.Person.May(job.RoleTechnician) }
+func (r Reader) CanWork() bool { return !r.Closed && r.Person.May(job.RoleTechnician) }
 
 // CanLead reports whether the reader may waive stops.
-func (r Reader) CanLead() bool { return r.Person.May(job.RoleLead) }
+func (r Reader) CanLead() bool { return !r.Closed && r.Person.May(job.RoleLead) }
 
 // show writes a base-unit figure in the reader's units.
 func (r Reader) show(si float64, d quantity.Dimension) string { return quantity.Show(si, d, r.Units) }

@@ -54,6 +54,7 @@ func (s *Server) routes() []route {
 		{"POST", "/jobs/:tag/caution", work, s.acknowledge},
 		{"POST", "/jobs/:tag/pass", lead, s.passStop},
 		{"POST", "/jobs/:tag/hand-over", work, s.handOver},
+		{"POST", "/jobs/:tag/reopen", lead, s.reopen},
 		{"GET", "/jobs/:tag/pictures", view, s.pictures},
 		{"POST", "/jobs/:tag/pictures", work, s.addPicture},
 		{"GET", "/jobs/:tag/pictures/:number", view, s.onePicture},

@@ -1,0 +1,80 @@
+package job_test
+
+import (
+	"context"
+	"strings"
+	"sync"
+	"testing"
+
+	"corvek/core/field"
+	"corvek/core/unit"
+	"corvek/internal/job"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// Ten hand-overs at once are one, and after it nothing is written until a lead
+// opens the job again with a reason.
+func TestHandOverIsFinal(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	const tag = "T-0388"
+	lines, err := s.Store.Record(ctx, tag, 1000)
+	require.NoError(t, err)
+	before := count(lines, "handed over")
+	var wg sync.WaitGroup
+	outcome := make(chan error, 10)
+	for range 10 {
+		wg.Go(func() { outcome <- s.HandOver(ctx, iva, tag) })
+	}
+	wg.Wait()
+	close(outcome)
+	done := 0
+	for err := range outcome {
+		if err == nil {
+			done++
+			continue
+		}
+		var fe *field.Error
+		require.ErrorAs(t, err, &fe)
+		assert.Contains(t, fe.Text, "was handed over on")
+	}
+	assert.Equal(t, 1, done)
+	lines, err = s.Store.Record(ctx, tag, 1000)
+	require.NoError(t, err)
+	assert.Equal(t, before+1, count(lines, "handed over"), "one line of the record")
+
+	j := load(t, s, tag).Job
+	for what, err := range map[string]error{
+		"a field":      edit(s, ctx, odd, tag, "job/title", "another", j.Title),
+		"an account":   s.AddAccount(ctx, odd, tag, 1, "the driver", "it whined"),
+		"a part":       func() error { _, err := s.AddPart(ctx, odd, tag, 1, "key", "disc", "plate", 1); return err }(),
+		"a caution":    s.Acknowledge(ctx, odd, tag, 1, "hot_oil"),
+		"an attempt":   s.NextAttempt(ctx, odd, tag, 1, "seal"),
+		"a round":      s.OpenRound(ctx, odd, tag, 1, "strip", "came back"),
+		"loose pieces": s.AddLoose(ctx, odd, tag, 1, "pin", "sump", 1),
+	} {
+		assert.ErrorContains(t, err, "was handed over on", what)
+	}
+	assert.Equal(t, j.Version, load(t, s, tag).Job.Version, "nothing was written")
+
+	assert.ErrorIs(t, s.Reopen(ctx, iva, tag, "came back leaking"), job.ErrForbidden)
+	assert.ErrorContains(t, s.Reopen(ctx, odd, tag, " "), "write down why")
+	require.NoError(t, s.Reopen(ctx, odd, tag, "came back leaking at the cover"))
+	assert.ErrorContains(t, s.Reopen(ctx, odd, tag, "twice"), "is not handed over")
+	j = load(t, s, tag).Job
+	assert.False(t, j.HandedOver())
+	require.Len(t, j.Reopenings, 2)
+	assert.Equal(t, "came back leaking at the cover", j.Reopenings[1].Reason)
+	assert.False(t, j.Reopenings[1].HandedOver.IsZero())
+	require.NoError(t, edit(s, ctx, iva, tag, "job/title", strings.ToUpper(j.Title), j.Title))
+}
+
+func count(lines []unit.Entry, action string) (n int) {
+	for _, l := range lines {
+		if l.Action == action {
+			n++
+		}
+	}
+	return n
+}
