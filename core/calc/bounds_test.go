@@ -39,7 +39,8 @@ func hostile(in calc.Input, own any) []any {
 	}
 	switch in.Kind {
 	case calc.Single:
-		return []any{"1e300 " + unit, "1e-300 " + unit, "0 " + unit, "1e12 " + unit, 1e308, 0, 60, 1e6, 5e5, "-1 " + unit}
+		return []any{"1e300 " + unit, "1e-300 " + unit, "0 " + unit, "1e12 " + unit, 1e308, 0, 60, 1e6, 5e5,
+			"-1 " + unit}
 	case calc.List:
 		first := any("1 mm")
 		if list, is := own.([]any); is && len(list) > 0 {

@@ -26,7 +26,8 @@ func (s *Store) Sessions() *Sessions {
 
 // FindCtx gives what is kept under a token that has not run out.
 func (s *Sessions) FindCtx(ctx context.Context, token string) (data []byte, found bool, err error) {
-	row := s.store.Pool.QueryRow(ctx, "SELECT data FROM sessions WHERE token = $1 AND current_timestamp < expiry", token)
+	row := s.store.Pool.QueryRow(ctx, `SELECT data FROM sessions
+		WHERE token = $1 AND current_timestamp < expiry`, token)
 	if err = row.Scan(&data); errors.Is(err, pgx.ErrNoRows) {
 		return nil, false, nil
 	}
