@@ -160,9 +160,16 @@ func TestNothingAnsweredForIsLost(t *testing.T) {
 	require.NoError(t, err)
 	b := &bench{t: t, data: dir}
 	b.begin()
+	stopped := false
+	stop := func() {
+		if !stopped {
+			_ = b.cmd.Process.Signal(syscall.SIGTERM)
+			_ = b.cmd.Wait()
+		}
+		stopped = true
+	}
 	defer func() {
-		_ = b.cmd.Process.Signal(syscall.SIGTERM)
-		_ = b.cmd.Wait()
+		stop()
 		_ = os.RemoveAll(dir)
 	}()
 	was := b.caller()
@@ -182,4 +189,11 @@ func TestNothingAnsweredForIsLost(t *testing.T) {
 		}
 		assert.Equal(t, was, b.caller(), "after kill %d", kill)
 	}
+	// And every line of the record fits those before it.
+	stop()
+	verify := exec.Command(binary, "verify")
+	verify.Env = append(os.Environ(), "CORVEK_DATA="+dir, "DATABASE_URL=")
+	said, err := verify.CombinedOutput()
+	require.NoError(t, err, "%s", said)
+	assert.Contains(t, string(said), "the record holds")
 }

@@ -19,7 +19,7 @@ func main() {
 		Use: "corvek", Short: "Workbook of a hydraulic rebuild shop", SilenceUsage: true, SilenceErrors: true,
 	}
 	root.AddCommand(serveCommand(), demoCommand(), migrateCommand(), calcCommand(), explainCommand(),
-		exportCommand(), importCommand(), personCommand())
+		exportCommand(), importCommand(), personCommand(), verifyCommand())
 	err := root.ExecuteContext(ctx)
 	var answered answeredError
 	switch {

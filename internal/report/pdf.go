@@ -171,6 +171,10 @@ func (p *paper) closing(d Data) {
 	for i, s := range d.StartUp {
 		p.body(fmt.Sprintf("%d. %s", i+1, s))
 	}
+	if words := d.Record.Words(); words != "" {
+		p.head("Record")
+		p.body(words)
+	}
 }
 
 // table writes rows whose height follows the longest cell.

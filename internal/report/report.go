@@ -54,6 +54,7 @@ type Data struct {
 	Chain     []explain.LinkState
 	Passed    []job.Stop
 	Reopened  []*unit.Reopening
+	Record    Record
 	Open      []job.Stop
 	Proved    *job.AttemptState
 	Attempts  []*job.AttemptState
@@ -65,6 +66,24 @@ type Data struct {
 	Pictures  []Shot
 	Style     string // address of the style sheet
 	Icon      string
+}
+
+// Record is how far the record went when the paper was printed, with the
+// fingerprint of its last line: what is bent later no longer leads to it.
+type Record struct {
+	Lines       int
+	Head, Fault string
+}
+
+// Words say it in a line; "" where the paper is made without a store.
+func (r Record) Words() string {
+	switch {
+	case r.Fault != "":
+		return "The record does not hold: " + r.Fault
+	case r.Head == "":
+		return ""
+	}
+	return fmt.Sprintf("Record: %d lines, fingerprint %s", r.Lines, r.Head)
 }
 
 // Shop is the name at the head of the papers.

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"strings"
@@ -251,19 +252,24 @@ func search(j *unit.Job) string {
 	return strings.ToLower(strings.Join(strings.Fields(strings.Join(words, " ")), " "))
 }
 
-// record appends to the record of who did what.
+// record appends to the record of who did what; the database ties each line to
+// those before it.
 func record(db *gorm.DB, id int64, entries []unit.Entry) error {
-	var list []map[string]any
-	for _, e := range entries {
-		list = append(list, map[string]any{"job_id": id, "who": e.Who, "at": e.At, "action": e.Action,
-			"field": e.Field, "before": e.Before, "after": e.After})
-	}
-	for len(list) > 0 {
-		n := min(batch, len(list))
-		if err := db.Table("record_entries").Create(list[:n]).Error; err != nil {
+	for len(entries) > 0 {
+		n := min(batch, len(entries))
+		list := make([]map[string]any, n)
+		for i, e := range entries[:n] {
+			list[i] = map[string]any{"who": e.Who, "at": e.At, "action": e.Action, "field": e.Field, "before": e.Before,
+				"after": e.After}
+		}
+		text, err := json.Marshal(list)
+		if err != nil {
 			return err
 		}
-		list = list[n:]
+		if err := db.Exec("SELECT record_write(?, ?::jsonb)", id, string(text)).Error; err != nil {
+			return err
+		}
+		entries = entries[n:]
 	}
 	return nil
 }

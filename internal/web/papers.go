@@ -20,6 +20,11 @@ func (s *Server) reportData(c *echo.Context) (report.Data, error) {
 	}
 	l.part = nil // nothing is selected on paper
 	d := report.New(l.st, l.drawLine(), l.Units, l.now)
+	holds, err := s.store.VerifyJob(c.Request().Context(), l.job.Tag)
+	if err != nil {
+		return report.Data{}, err
+	}
+	d.Record = report.Record{Lines: holds.Lines, Head: holds.Head, Fault: holds.Fault}
 	d.Style, d.Icon = s.assets.url("css/app.css"), s.assets.url("mark.svg")
 	return d, nil
 }

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"net/http"
 	"strings"
@@ -41,5 +42,29 @@ func TestDisputePaper(t *testing.T) {
 	assert.Contains(t, page, "opened: a part taken off")
 	for _, word := range []string{"blame", "fault of", "guilty", "lie"} {
 		assert.NotContains(t, strings.ToLower(page), word+" ")
+	}
+}
+
+// The fingerprint of the record stands on its page and on the papers; a line that
+// is bent by hand is told of there.
+func TestRecordCarriesItsFingerprint(t *testing.T) {
+	s := serve(t)
+	b := s.as("odd")
+	holds, err := s.server.store.VerifyJob(context.Background(), "T-0417")
+	require.NoError(t, err)
+	require.Len(t, holds.Head, 64)
+	for _, path := range []string{"record", "report", "dispute"} {
+		_, page := b.get("/jobs/T-0417/" + path)
+		assert.Contains(t, page, holds.Head, path)
+	}
+	_, err = s.server.store.Pool.Exec(context.Background(), `
+		ALTER TABLE record_entries DISABLE TRIGGER record_append_only;
+		UPDATE record_entries SET after = after || '!' WHERE place = (SELECT min(r.place) FROM record_entries r
+		JOIN jobs j ON j.id = r.job_id WHERE j.tag = 'T-0417')`)
+	require.NoError(t, err)
+	for _, path := range []string{"record", "report", "dispute"} {
+		_, page := b.get("/jobs/T-0417/" + path)
+		assert.Contains(t, page, "The record does not hold", path)
+		assert.NotContains(t, page, holds.Head, path)
 	}
 }

@@ -3,6 +3,7 @@ package web
 import (
 	"corvek/core/unit"
 	"corvek/internal/answer"
+	"corvek/internal/store"
 
 	"github.com/labstack/echo/v5"
 )
@@ -14,6 +15,7 @@ const mostLines = 500
 type RecordPage struct {
 	Worked []answer.Worked
 	Lines  []unit.Entry
+	Holds  store.Verdict
 }
 
 func (s *Server) record(c *echo.Context) error {
@@ -25,5 +27,9 @@ func (s *Server) record(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.renderBeside(c, "record", "Record", l, RecordPage{answer.Kept(l.job, l.Units), lines})
+	holds, err := s.store.VerifyJob(c.Request().Context(), l.job.Tag)
+	if err != nil {
+		return err
+	}
+	return s.renderBeside(c, "record", "Record", l, RecordPage{answer.Kept(l.job, l.Units), lines, holds})
 }
