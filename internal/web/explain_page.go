@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"html/template"
 	"slices"
+	"strings"
 
 	"corvek/core/explain"
 	"corvek/core/unit"
@@ -17,7 +18,7 @@ type ExplainPage struct {
 	PartName   string
 	Face       string
 	Tabs       Tabs
-	Board      []BoardItem
+	Board      template.HTML
 	Ranking    []CauseView
 	Rest       int // causes that weigh less
 	Chain      []explain.LinkState
@@ -73,9 +74,9 @@ const (
 	checksShown  = 4
 )
 
-func explainPage(l *look) ExplainPage {
+func explainPage(l *look, board template.HTML) ExplainPage {
 	k, st := l.st.Knowledge, l.st
-	p := ExplainPage{JobPage: l.page(), No: l.partNo(), PartName: l.part.Name, Face: l.face, Board: l.board(),
+	p := ExplainPage{JobPage: l.page(), No: l.partNo(), PartName: l.part.Name, Face: l.face, Board: board,
 		Causes: k.Causes, TheoryCode: l.theory, Cause: st.Cause, Concluded: l.concluded(), NotFound: l.notFound(),
 		Next: l.nextChecks(), Cautions: l.cautions(), Stops: l.stops()}
 	p.Tabs = Tabs{l.tab("", "Causes"), l.tab("matrix", "Marks against causes"), l.tab("story", "Two stories")}
@@ -101,6 +102,21 @@ func explainPage(l *look) ExplainPage {
 		p.Change = st.WouldChange()
 	}
 	return p
+}
+
+// marksBoard lays the board out once for a state of the unit: it is the longest
+// list of all pages, and nothing in it depends on who reads but whether he may write.
+func (s *Server) marksBoard(l *look) (board template.HTML, err error) {
+	asked := ""
+	if l.partAsked {
+		asked = l.part.Code
+	}
+	board = template.HTML(l.st.Kept(fmt.Sprintf("board %t %s", l.CanWork(), asked), func() string {
+		var b strings.Builder
+		err = s.views.sets["explain"].ExecuteTemplate(&b, "marks", l.board())
+		return b.String()
+	}))
+	return board, err
 }
 
 // board is every mark of the unit's knowledge. What is found on a part that was

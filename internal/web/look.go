@@ -214,30 +214,33 @@ func (s *Server) station(c *echo.Context) error {
 		return err
 	}
 	shell := Shell{Reader: l.Reader, Title: l.job.Tag + " " + wording.Stations[l.station], Job: l.shell()}
-	shell.Main = s.stationPage(l)
+	if shell.Main, err = s.stationPage(l); err != nil {
+		return err
+	}
 	return s.renderShell(c, http.StatusOK, l.station, shell)
 }
 
-func (s *Server) stationPage(l *look) any {
+func (s *Server) stationPage(l *look) (any, error) {
 	switch l.station {
 	case "receive":
-		return receivePage(l, s.families())
+		return receivePage(l, s.families()), nil
 	case "strip":
-		return stripPage(l)
+		return stripPage(l), nil
 	case "measure":
-		return measurePage(l)
+		return measurePage(l), nil
 	case "explain":
-		return explainPage(l)
+		board, err := s.marksBoard(l)
+		return explainPage(l, board), err
 	case "decide":
-		return decidePage(l)
+		return decidePage(l), nil
 	case "kit":
-		return kitPage(l)
+		return kitPage(l), nil
 	case "build":
-		return buildPage(l)
+		return buildPage(l), nil
 	case "prove":
-		return provePage(l)
+		return provePage(l), nil
 	}
-	return handoverPage(l)
+	return handoverPage(l), nil
 }
 
 // renderBeside writes a page of the job that is no station, such as its record.
