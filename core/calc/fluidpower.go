@@ -210,7 +210,8 @@ var heatDef = &Def{
 		q("flow", quantity.Flow, "what really passes the drop: leakage, relief or throttle flow"),
 		optional(q("volume", quantity.Volume, "oil that takes up the heat")),
 		density("density"),
-		{Name: "specific_heat", Dim: quantity.SpecificHeat, Bare: "J/(kg·K)", Optional: true, Default: "1900 J/(kg·K)"},
+		{Name: "specific_heat", Dim: quantity.SpecificHeat, Bare: "J/(kg·K)", Optional: true,
+			Default: "1900 J/(kg·K)"},
 		absent(q("cooling", quantity.Power, "carried away; taken off the rate, not the power"), "0"),
 	},
 	Results:     []Result{{"power", "W", ""}, {"temperature_rate", "K/s", ""}, {"time_per_10K", "s", ""}},
@@ -222,8 +223,8 @@ var heatDef = &Def{
 		power := a.Val("pressure_drop") * a.Val("flow")
 		o.Fig("power", power, "W")
 		o.Step(
-			"P = Δp·Q = %s · %s = %s kW; Q is the flow that really passes the drop: an idle pump on stroke heats by "+
-				"its leakage, not by its full flow",
+			"P = Δp·Q = %s · %s = %s kW; Q is the flow that really passes the drop: an idle pump on stroke "+
+				"heats by its leakage, not by its full flow",
 			bar(a.Val("pressure_drop")),
 			lpm(a.Val("flow")),
 			f(power/1e3),

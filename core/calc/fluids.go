@@ -207,7 +207,8 @@ var residualDef = &Def{
 		}
 		left := math.Pow(math.Max(0, 1-a.Val("drained")/a.Val("capacity")), a.Or("changes", 1))
 		o.Fig("old_fraction", left, "")
-		o.Step("(1 − %s/%s)^%s = %s", f(a.Val("drained")*1e3), f(a.Val("capacity")*1e3), f(a.Or("changes", 1)), f(left))
+		o.Step("(1 − %s/%s)^%s = %s", f(a.Val("drained")*1e3), f(a.Val("capacity")*1e3), f(a.Or("changes", 1)),
+			f(left))
 		return nil
 	},
 }

@@ -47,7 +47,8 @@ var intensifierDef = &Def{
 		{"extend_time", "s", ""},
 		{"stated", "", "difference, and what each input alone would have to be"},
 	},
-	Formula:     "F = (p·A_drive − F_spring)·η; p_out = F/A_plunger; V = A_plunger·stroke; strokes = A_ram·s_ram/V",
+	Formula: "F = (p·A_drive − F_spring)·η; p_out = F/A_plunger; V = A_plunger·stroke; " +
+		"strokes = A_ram·s_ram/V",
 	Source:      "area relations of any fluid-power textbook",
 	Assumptions: "no leak back past the valves, oil taken as stiff",
 	Example: `{"drive_bore":"120 mm","drive_pressure":"6 bar","plunger_diameter":"20 mm","stroke":"50 mm",` +
@@ -288,7 +289,8 @@ var storedEnergyDef = &Def{
 		{"liquid_energy", "J", ""},
 		{"tnt_equivalent", "kg", ""},
 	},
-	Formula:     "gas: p1·V/(γ−1)·(1 − (p0/p1)^((γ−1)/γ)); p1·V·ln(p1/p0); that − (p1−p0)·V. liquid: V·p²/(2K)",
+	Formula: "gas: p1·V/(γ−1)·(1 − (p0/p1)^((γ−1)/γ)); p1·V·ln(p1/p0); that − (p1−p0)·V. " +
+		"liquid: V·p²/(2K)",
 	Source:      "expansion of an ideal gas, textbook",
 	Assumptions: "vessel walls store nothing; fragments are another matter",
 	Example:     `{"volume":"2 L","pressure":"100 bar","medium":"gas"}`,

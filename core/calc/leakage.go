@@ -62,8 +62,8 @@ var annularDef = &Def{
 		o.Fig("flow", flow, "m3/s")
 		o.Fig("concentric_flow", centred, "m3/s")
 		o.Step("h = %s/2 = %s", mm(a.Val("clearance")), mm(h))
-		o.Step("Q = π·%s·(%s)³·%s·(1 + 1.5·%s²)/(12·%s·%s) = %s", mm(d), mm(h), bar(dp), f(e), mpas(mu), mm(l),
-			lpm(flow))
+		o.Step("Q = π·%s·(%s)³·%s·(1 + 1.5·%s²)/(12·%s·%s) = %s", mm(d), mm(h), bar(dp), f(e), mpas(mu),
+			mm(l), lpm(flow))
 		re := 0.0
 		if flow != 0 {
 			re = leakage.Reynolds(h, flow/(math.Pi*d*h), mu/rho)
@@ -102,8 +102,8 @@ var planeDef = &Def{
 		flow := leakage.Plane(a.Val("width"), a.Val("gap"), a.Val("length"), a.Val("pressure_drop"),
 			a.Val("dynamic_viscosity"))
 		o.Fig("flow", flow, "m3/s")
-		o.Step("Q = %s·(%s)³·%s/(12·%s·%s) = %s", mm(a.Val("width")), mm(a.Val("gap")), bar(a.Val("pressure_drop")),
-			mpas(a.Val("dynamic_viscosity")), mm(a.Val("length")), lpm(flow))
+		o.Step("Q = %s·(%s)³·%s/(12·%s·%s) = %s", mm(a.Val("width")), mm(a.Val("gap")),
+			bar(a.Val("pressure_drop")), mpas(a.Val("dynamic_viscosity")), mm(a.Val("length")), lpm(flow))
 		return nil
 	},
 }

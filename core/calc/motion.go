@@ -48,8 +48,8 @@ var motorDef = &Def{
 		theory, torque := fluidpower.TheoreticalFlow(disp, n), fluidpower.TheoreticalTorque(drop, disp)
 		o.Fig("theoretical_flow", theory, "m3/s")
 		o.Fig("theoretical_torque", torque, "N·m")
-		o.Step("Q_th = %s cc/rev · %s rpm = %s; T_th = %s · D/2π = %s N·m", f(disp*1e6), f(n), lpm(theory), bar(drop),
-			f(torque))
+		o.Step("Q_th = %s cc/rev · %s rpm = %s; T_th = %s · D/2π = %s N·m", f(disp*1e6), f(n), lpm(theory),
+			bar(drop), f(torque))
 		hydraulic, shaft := drop*a.Val("flow"), fluidpower.ShaftPower(a.Val("torque"), n)
 		if a.Has("flow") {
 			o.Fig("volumetric_efficiency", theory/a.Val("flow"), "")

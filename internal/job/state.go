@@ -64,13 +64,16 @@ type State struct {
 	kept         sync.Map // drawings by their key
 }
 
-// Kept gives what was drawn from the state before under the key, or draws it.
+// Kept gives what was drawn from the state before under the key, or draws it. Of a
+// drawing that came to nothing, nothing is kept.
 func (st *State) Kept(key string, draw func() string) string {
 	if s, ok := st.kept.Load(key); ok {
 		return s.(string)
 	}
 	s := draw()
-	st.kept.Store(key, s)
+	if s != "" {
+		st.kept.Store(key, s)
+	}
 	return s
 }
 

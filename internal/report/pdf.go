@@ -96,8 +96,8 @@ type paper struct {
 
 // t brings text to the code page of the built-in fonts.
 func (p *paper) t(s string) string {
-	return p.tr(strings.NewReplacer("−", "-", "≤", "<=", "≥", ">=", "→", "->", "η", "eta", "µ", "u", "“", "\"", "”",
-		"\"").Replace(s))
+	return p.tr(strings.NewReplacer("−", "-", "≤", "<=", "≥", ">=", "→", "->", "η", "eta", "µ", "u", "“", "\"",
+		"”", "\"").Replace(s))
 }
 
 func (p *paper) head(s string) {

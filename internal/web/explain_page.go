@@ -113,7 +113,9 @@ func (s *Server) marksBoard(l *look) (board template.HTML, err error) {
 	}
 	board = template.HTML(l.st.Kept(fmt.Sprintf("board %t %s", l.CanWork(), asked), func() string {
 		var b strings.Builder
-		err = s.views.sets["explain"].ExecuteTemplate(&b, "marks", l.board())
+		if err = s.views.sets["explain"].ExecuteTemplate(&b, "marks", l.board()); err != nil {
+			return ""
+		}
 		return b.String()
 	}))
 	return board, err

@@ -92,7 +92,6 @@ func TestMarkMovesThePageAndBack(t *testing.T) {
 // The paper for a dispute says what was seen, by whom and when, takes no side,
 // and holds the pictures taken before cleaning.
 func TestDisputePaperOfDemoJobs(t *testing.T) {
-	walks(t)
 	s := serve(t)
 	b := s.as("odd")
 	for _, tag := range []string{"T-0405", "T-0417", "T-0421"} {
@@ -128,7 +127,6 @@ func TestNothingFoundNothingOffered(t *testing.T) {
 // A cause that lies in how the unit was handled is not put into the unit, on the
 // page or on the paper.
 func TestCauseInHandlingIsToldSo(t *testing.T) {
-	walks(t)
 	s := serve(t)
 	b := s.as("iva")
 	for _, tag := range []string{"T-0417", "T-0405", "T-0412", "T-0421", "T-0426"} {

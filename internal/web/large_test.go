@@ -68,7 +68,6 @@ func BenchmarkLargeJob(b *testing.B) {
 }
 
 func TestLargeJobIsDrawnWhole(t *testing.T) {
-	walks(t)
 	s := serve(t)
 	tag := large(t, s)
 	_, body := s.as("odd").get("/jobs/" + tag + "/measure")

@@ -28,15 +28,6 @@ import (
 
 func TestMain(m *testing.M) { storetest.Main(m) }
 
-// walks marks a test that reads page after page as one reader: the race detector
-// has nothing to find in it and takes long, so it is left out with -short.
-func walks(t *testing.T) {
-	t.Helper()
-	if testing.Short() {
-		t.Skip("reads page after page as one reader")
-	}
-}
-
 // site is the demo served for a test.
 type site struct {
 	*httptest.Server
@@ -105,7 +96,6 @@ func (b *browser) post(path string, form url.Values) (*http.Response, string) {
 
 // Every route is tried by everybody; the table says what must happen.
 func TestAuthorizationOverAllRoutesAndRoles(t *testing.T) {
-	walks(t)
 	s := serve(t)
 	people := []struct{ signIn, role string }{{"", ""}, {"tove", job.RoleViewer}, {"iva", job.RoleTechnician},
 		{"odd", job.RoleLead}}
@@ -196,7 +186,6 @@ func TestHeaders(t *testing.T) {
 
 // Every station of every demo job renders, in both unit systems.
 func TestEveryPageRenders(t *testing.T) {
-	walks(t)
 	s := serve(t)
 	b := s.as("odd")
 	docs, err := demo.Documents()
@@ -228,7 +217,6 @@ func TestEveryPageRenders(t *testing.T) {
 
 // Each calculator's page works out its own example without an error on it.
 func TestToolboxPagesWorkTheirExamples(t *testing.T) {
-	walks(t)
 	b := serve(t).as("tove")
 	for _, d := range calc.All() {
 		_, body := b.get("/toolbox/" + d.Name + "?" + string(ToolPage{Def: d}.ExampleQuery()))
