@@ -79,7 +79,15 @@ func serve(ctx context.Context, out io.Writer, addr string, secure, withDemo, ve
 		return fmt.Errorf("cannot serve on %s: %w", addr, err)
 	}
 	defer listener.Close()
-	jobs, done, err := database(ctx)
+	folder := dataFolder()
+	if withDemo {
+		folder = demoFolder()
+	}
+	place, err := find(ctx, folder, false)
+	if err != nil {
+		return err
+	}
+	jobs, done, err := open(ctx, place)
 	if err != nil {
 		return err
 	}

@@ -26,16 +26,22 @@ import (
 	"github.com/jackc/pgx/v5"
 )
 
-const account = "corvek"
+// The account that owns the server and all that is in it, and the one the program
+// works as, which owns nothing.
+const (
+	account = "corvek"
+	Program = "corvek_program"
+)
 
 // Server is a running private server.
 type Server struct {
-	dir   string
-	port  int
-	cmd   *exec.Cmd
-	lock  *os.File
-	owned bool // started by us, so stopped by us
-	done  chan struct{}
+	dir     string
+	port    int
+	cmd     *exec.Cmd
+	lock    *os.File
+	owned   bool // started by us, so stopped by us
+	reached bool // run by another program
+	done    chan struct{}
 
 	fast     bool
 	stopping chan struct{} // closed by Stop
@@ -111,6 +117,25 @@ func Start(ctx context.Context, dir string, fast bool) (*Server, error) {
 	return s, nil
 }
 
+// ErrInUse says that another program runs the server of this data folder.
+var ErrInUse = errors.New("another Corvek is already running")
+
+// Reach gives the server that another program runs on the data folder under dir.
+// Stop leaves it alone.
+func Reach(dir string) (*Server, error) {
+	dir, err := filepath.Abs(dir)
+	if err != nil {
+		return nil, err
+	}
+	for range 50 { // it may be starting, or coming back
+		if port, alive := running(filepath.Join(dir, "data")); alive {
+			return &Server{dir: dir, port: port, reached: true}, nil
+		}
+		time.Sleep(100 * time.Millisecond)
+	}
+	return nil, fmt.Errorf("the database server on %s does not answer", dir)
+}
+
 // How often a server is looked at, and how long a new start waits after one that
 // failed: a killed server's own children must be gone first.
 const (
@@ -174,17 +199,29 @@ func (s *Server) revive(binDir, data string, cred *syscall.Credential) bool {
 	return true
 }
 
-// URL is the address of the database.
-func (s *Server) URL() string { return s.url("corvek") }
+// URL is the address of the database for the program.
+func (s *Server) URL() string { return s.url(Program, programSecret, "corvek") }
 
-func (s *Server) url(database string) string {
-	secret, _ := os.ReadFile(filepath.Join(s.dir, "secret"))
-	return fmt.Sprintf("postgres://%s:%s@127.0.0.1:%d/%s?sslmode=disable", account,
+// OwnerURL is the address of the database for the role that owns it.
+func (s *Server) OwnerURL() string { return s.url(account, ownerSecret, "corvek") }
+
+// Files of passwords, in the data folder.
+const (
+	ownerSecret   = "secret"
+	programSecret = "secret.program"
+)
+
+func (s *Server) url(role, secretFile, database string) string {
+	secret, _ := os.ReadFile(filepath.Join(s.dir, secretFile))
+	return fmt.Sprintf("postgres://%s:%s@127.0.0.1:%d/%s?sslmode=disable", role,
 		strings.TrimSpace(string(secret)), s.port, database)
 }
 
 // Stop shuts the server down cleanly and waits for it.
 func (s *Server) Stop() {
+	if s.reached {
+		return
+	}
 	close(s.stopping)
 	<-s.watched
 	if s.owned && s.cmd != nil && s.cmd.Process != nil {
@@ -218,8 +255,7 @@ func (s *Server) takeLock() error {
 	}
 	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
 		_ = f.Close()
-		return fmt.Errorf("another Corvek is already running on %s; stop it first, or set CORVEK_DATA to another "+
-			"folder", s.dir)
+		return fmt.Errorf("%w on %s; stop it first, or set CORVEK_DATA to another folder", ErrInUse, s.dir)
 	}
 	s.lock = f
 	return nil
@@ -252,15 +288,21 @@ func ownFolder(dir string, cred *syscall.Credential) error {
 	return os.Chown(dir, int(cred.Uid), int(cred.Gid))
 }
 
+// newSecret makes a password and keeps it in a file that only its owner reads.
+func newSecret(file string) (string, error) {
+	secret := make([]byte, 18)
+	if _, err := rand.Read(secret); err != nil {
+		return "", err
+	}
+	text := hex.EncodeToString(secret)
+	return text, os.WriteFile(file, []byte(text), 0o600)
+}
+
 // initialise makes the data folder under a temporary name, so that a run
 // killed half-way leaves nothing that looks finished.
 func initialise(ctx context.Context, binDir, dir string, cred *syscall.Credential) error {
-	secret := make([]byte, 18)
-	if _, err := rand.Read(secret); err != nil {
-		return err
-	}
-	secretFile := filepath.Join(dir, "secret")
-	if err := os.WriteFile(secretFile, []byte(hex.EncodeToString(secret)), 0o600); err != nil {
+	secretFile := filepath.Join(dir, ownerSecret)
+	if _, err := newSecret(secretFile); err != nil {
 		return err
 	}
 	if cred != nil {
@@ -341,24 +383,46 @@ func (s *Server) ready(ctx context.Context) error {
 			default:
 			}
 		}
-		conn, err := pgx.Connect(ctx, s.url("postgres"))
+		conn, err := pgx.Connect(ctx, s.url(account, ownerSecret, "postgres"))
 		if err != nil {
 			last = err
 			time.Sleep(50 * time.Millisecond)
 			continue
 		}
 		defer conn.Close(ctx)
-		var exists bool
-		if err := conn.QueryRow(ctx, "SELECT EXISTS (SELECT FROM pg_database WHERE datname = 'corvek')").
-			Scan(&exists); err != nil {
-			return err
-		}
-		if !exists {
-			_, err = conn.Exec(ctx, "CREATE DATABASE corvek")
-		}
-		return err
+		return s.furnish(ctx, conn)
 	}
 	return fmt.Errorf("the database server did not answer in time: %w", last)
+}
+
+// furnish makes the database and the program's role where they are missing.
+func (s *Server) furnish(ctx context.Context, conn *pgx.Conn) error {
+	var exists, role bool
+	err := conn.QueryRow(ctx, `SELECT EXISTS (SELECT FROM pg_database WHERE datname = 'corvek'),
+		EXISTS (SELECT FROM pg_roles WHERE rolname = $1)`, Program).Scan(&exists, &role)
+	if err != nil {
+		return err
+	}
+	if !exists {
+		if _, err := conn.Exec(ctx, "CREATE DATABASE corvek"); err != nil {
+			return err
+		}
+	}
+	file := filepath.Join(s.dir, programSecret)
+	if _, err := os.Stat(file); err == nil && role {
+		return nil
+	}
+	secret, err := newSecret(file)
+	if err != nil {
+		return err
+	}
+	verb := "CREATE"
+	if role {
+		verb = "ALTER"
+	}
+	// The password is of our own making, hexadecimal digits only.
+	_, err = conn.Exec(ctx, verb+" ROLE "+Program+" LOGIN NOSUPERUSER NOCREATEDB NOCREATEROLE PASSWORD '"+secret+"'")
+	return err
 }
 
 // running looks behind postmaster.pid: a file alone proves nothing after a kill.

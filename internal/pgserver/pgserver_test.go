@@ -39,9 +39,19 @@ func TestKeepsDataOverAStaleLockFileAndRefusesTwoRuns(t *testing.T) {
 
 	s, err := pgserver.Start(ctx, dir, true)
 	require.NoError(t, err)
-	assert.Equal(t, 1, count(t, s.URL()))
+	assert.Equal(t, 1, count(t, s.OwnerURL()))
 	_, err = pgserver.Start(ctx, dir, true)
-	assert.ErrorContains(t, err, "already running")
+	require.ErrorIs(t, err, pgserver.ErrInUse)
+	// A command reaches the server that is running, and leaves it running.
+	reached, err := pgserver.Reach(dir)
+	require.NoError(t, err)
+	assert.Equal(t, s.URL(), reached.URL())
+	reached.Stop()
+	conn, err := pgx.Connect(ctx, reached.URL())
+	require.NoError(t, err)
+	_, err = conn.Exec(ctx, "CREATE TABLE mine (id int)")
+	require.ErrorContains(t, err, "permission denied", "the program's role owns nothing")
+	require.NoError(t, conn.Close(ctx))
 	s.Stop()
 
 	// What a killed server leaves: a pid file that names a process of somebody else.
@@ -50,7 +60,7 @@ func TestKeepsDataOverAStaleLockFileAndRefusesTwoRuns(t *testing.T) {
 	s, err = pgserver.Start(ctx, dir, true)
 	require.NoError(t, err)
 	defer s.Stop()
-	assert.Equal(t, 2, count(t, s.URL()))
+	assert.Equal(t, 2, count(t, s.OwnerURL()))
 }
 
 // A killed server is started again at the same address, by itself and every
@@ -63,7 +73,7 @@ func TestKilledServerComesBack(t *testing.T) {
 	s, err := pgserver.Start(ctx, dir, false)
 	require.NoError(t, err)
 	defer s.Stop()
-	address := s.URL()
+	address := s.OwnerURL()
 	for kill := range 3 {
 		assert.Equal(t, kill+1, count(t, address))
 		text, err := os.ReadFile(filepath.Join(dir, "data", "postmaster.pid"))
@@ -80,7 +90,7 @@ func TestKilledServerComesBack(t *testing.T) {
 			defer conn.Close(ctx)
 			return conn.Ping(ctx) == nil && !pidLives(pid)
 		}, 30*time.Second, 50*time.Millisecond)
-		assert.Equal(t, address, s.URL())
+		assert.Equal(t, address, s.OwnerURL())
 	}
 }
 

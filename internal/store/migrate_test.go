@@ -59,13 +59,14 @@ INSERT INTO record_entries (job_id, who, action, field) VALUES
 // the job, the addresses in its record, and the waivers.
 func TestOldAddressesAreMigrated(t *testing.T) {
 	ctx := context.Background()
-	s, err := store.Open(ctx, storetest.URL(t))
+	address := storetest.URL(t)
+	s, err := store.Open(ctx, address)
 	require.NoError(t, err)
 	defer s.Close()
-	require.NoError(t, s.MigrateTo(ctx, 4))
+	require.NoError(t, store.MigrateTo(ctx, address, "", 4))
 	_, err = s.Pool.Exec(ctx, rowsOfFour)
 	require.NoError(t, err)
-	require.NoError(t, s.Migrate(ctx))
+	require.NoError(t, storetest.Migrate(ctx, address))
 
 	j, err := s.Job(ctx, "T-0417")
 	require.NoError(t, err)

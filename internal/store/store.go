@@ -13,8 +13,6 @@ import (
 	"embed"
 	"errors"
 	"fmt"
-	"io/fs"
-	"log/slog"
 	"strings"
 	"time"
 
@@ -23,7 +21,6 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/jackc/pgx/v5/stdlib"
-	"github.com/pressly/goose/v3"
 	"gorm.io/driver/postgres"
 	"gorm.io/gorm"
 	"gorm.io/gorm/logger"
@@ -47,6 +44,9 @@ type Store struct {
 // cached is how many jobs are held in memory.
 const cached = 256
 
+// connections at once, where the address does not say pool_max_conns.
+const connections = 16
+
 // How long a connection and a statement may take before the store counts as away.
 const (
 	connectTimeout   = 3 * time.Second
@@ -55,30 +55,9 @@ const (
 
 // Open connects and waits a moment for a server that is still starting.
 func Open(ctx context.Context, url string) (*Store, error) {
-	cfg, err := pgxpool.ParseConfig(url)
-	if err != nil {
-		return nil, fmt.Errorf("the database address is not readable: %w", err)
-	}
-	if !strings.Contains(url, "pool_max_conns") {
-		cfg.MaxConns = 16
-	}
-	cfg.ConnConfig.ConnectTimeout = connectTimeout
-	if cfg.ConnConfig.RuntimeParams["statement_timeout"] == "" {
-		cfg.ConnConfig.RuntimeParams["statement_timeout"] = statementTimeout
-	}
-	pool, err := pgxpool.NewWithConfig(ctx, cfg)
+	pool, err := connect(ctx, url, statementTimeout)
 	if err != nil {
 		return nil, err
-	}
-	for try := 0; ; try++ {
-		if err = pool.Ping(ctx); err == nil {
-			break
-		}
-		if try == 20 || ctx.Err() != nil {
-			pool.Close()
-			return nil, fmt.Errorf("the database does not answer: %w", err)
-		}
-		time.Sleep(150 * time.Millisecond)
 	}
 	sqlDB := stdlib.OpenDBFromPool(pool)
 	db, err := gorm.Open(postgres.New(postgres.Config{Conn: sqlDB}), &gorm.Config{
@@ -98,36 +77,41 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	return &Store{Pool: pool, sql: sqlDB, db: db, cache: cache}, nil
 }
 
+// connect opens connections and asks for an answer. A statement is given up after
+// so long, "0" never.
+func connect(ctx context.Context, url, timeout string) (*pgxpool.Pool, error) {
+	cfg, err := pgxpool.ParseConfig(url)
+	if err != nil {
+		return nil, fmt.Errorf("the database address is not readable: %w", err)
+	}
+	if !strings.Contains(url, "pool_max_conns") {
+		cfg.MaxConns = connections
+	}
+	cfg.ConnConfig.ConnectTimeout = connectTimeout
+	if cfg.ConnConfig.RuntimeParams["statement_timeout"] == "" {
+		cfg.ConnConfig.RuntimeParams["statement_timeout"] = timeout
+	}
+	pool, err := pgxpool.NewWithConfig(ctx, cfg)
+	if err != nil {
+		return nil, err
+	}
+	for try := 0; ; try++ {
+		if err = pool.Ping(ctx); err == nil {
+			break
+		}
+		if try == 20 || ctx.Err() != nil {
+			pool.Close()
+			return nil, fmt.Errorf("the database does not answer: %w", err)
+		}
+		time.Sleep(150 * time.Millisecond)
+	}
+	return pool, nil
+}
+
 // Close lets go of all connections.
 func (s *Store) Close() {
 	_ = s.sql.Close()
 	s.Pool.Close()
-}
-
-// Migrate brings the schema to the newest version.
-func (s *Store) Migrate(ctx context.Context) error {
-	return s.migrate(func(p *goose.Provider) ([]*goose.MigrationResult, error) { return p.Up(ctx) })
-}
-
-// MigrateTo brings the schema to a version, for tests of what comes after it.
-func (s *Store) MigrateTo(ctx context.Context, version int64) error {
-	return s.migrate(func(p *goose.Provider) ([]*goose.MigrationResult, error) { return p.UpTo(ctx, version) })
-}
-
-func (s *Store) migrate(up func(*goose.Provider) ([]*goose.MigrationResult, error)) error {
-	dir, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return err
-	}
-	provider, err := goose.NewProvider(goose.DialectPostgres, s.sql, dir)
-	if err != nil {
-		return err
-	}
-	results, err := up(provider)
-	for _, r := range results {
-		slog.Info("migrated", "version", r.Source.Version, "took", r.Duration.Round(time.Millisecond))
-	}
-	return err
 }
 
 // Ping reports whether the database answers.

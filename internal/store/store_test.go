@@ -200,13 +200,20 @@ func TestEveryKindOfRowComesAndGoes(t *testing.T) {
 func TestRecordIsAppendOnly(t *testing.T) {
 	s, ctx := storetest.New(t), context.Background()
 	create(t, s, sheet("T-1"))
-	_, err := s.Pool.Exec(ctx, "UPDATE record_entries SET who = 'nobody'")
-	assert.ErrorContains(t, err, "append-only")
+	owner := storetest.Owner(t, s)
+	for _, bend := range []string{"UPDATE record_entries SET who = 'nobody'", "DELETE FROM record_entries",
+		"TRUNCATE record_entries", "TRUNCATE record_head", "DELETE FROM record_head"} {
+		_, err := owner.Exec(ctx, bend)
+		assert.ErrorContains(t, err, "append-only", bend)
+	}
 }
 
 func TestMigrateTwice(t *testing.T) {
-	s := storetest.New(t)
-	assert.NoError(t, s.Migrate(context.Background()))
+	s, ctx := storetest.New(t), context.Background()
+	assert.NoError(t, storetest.Migrate(ctx, storetest.OwnerURLOf(s)))
+	version, err := s.Version(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, store.Newest(), version)
 }
 
 func TestPeople(t *testing.T) {

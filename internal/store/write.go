@@ -286,7 +286,7 @@ func (h History) Last(field string) (who string, at time.Time, ok bool) {
 		Who string
 		At  time.Time
 	}
-	err := h.db.Raw("SELECT who, at FROM record_entries WHERE job_id = ? AND field = ? ORDER BY id DESC LIMIT 1",
+	err := h.db.Raw("SELECT who, at FROM record_entries WHERE job_id = ? AND field = ? ORDER BY place DESC LIMIT 1",
 		h.id, field).Scan(&e).Error
 	return e.Who, e.At, err == nil && e.Who != ""
 }
@@ -342,6 +342,6 @@ func (s *Store) Record(ctx context.Context, tag string, limit int) ([]unit.Entry
 	var out []unit.Entry
 	err := s.db.WithContext(ctx).Raw(`SELECT r.who, r.at, r.action, r.field, r.before, r.after
 		FROM record_entries r JOIN jobs j ON j.id = r.job_id
-		WHERE j.tag = ? ORDER BY r.id DESC LIMIT ?`, tag, limit).Scan(&out).Error
+		WHERE j.tag = ? ORDER BY r.place DESC LIMIT ?`, tag, limit).Scan(&out).Error
 	return out, err
 }

@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"corvek/internal/store/storetest"
 	"fmt"
 	"net/http"
 	"strings"
@@ -57,7 +58,7 @@ func TestRecordCarriesItsFingerprint(t *testing.T) {
 		_, page := b.get("/jobs/T-0417/" + path)
 		assert.Contains(t, page, holds.Head, path)
 	}
-	_, err = s.server.store.Pool.Exec(context.Background(), `
+	_, err = storetest.Owner(t, s.server.store).Exec(context.Background(), `
 		ALTER TABLE record_entries DISABLE TRIGGER record_append_only;
 		UPDATE record_entries SET after = after || '!' WHERE place = (SELECT min(r.place) FROM record_entries r
 		JOIN jobs j ON j.id = r.job_id WHERE j.tag = 'T-0417')`)

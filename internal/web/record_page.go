@@ -16,6 +16,7 @@ type RecordPage struct {
 	Worked []answer.Worked
 	Lines  []unit.Entry
 	Holds  store.Verdict
+	Guard  store.Guard
 }
 
 func (s *Server) record(c *echo.Context) error {
@@ -31,5 +32,9 @@ func (s *Server) record(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.renderBeside(c, "record", "Record", l, RecordPage{answer.Kept(l.job, l.Units), lines, holds})
+	guard, err := s.store.Guard(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	return s.renderBeside(c, "record", "Record", l, RecordPage{answer.Kept(l.job, l.Units), lines, holds, guard})
 }

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"net/url"
 	"os"
+	"strings"
 	"sync"
 	"sync/atomic"
 	"testing"
@@ -48,7 +49,7 @@ func Main(m Runner) {
 	os.Exit(code)
 }
 
-// URL gives the address of a fresh, empty database.
+// URL gives the address of a fresh, empty database, for the role that owns it.
 func URL(t testing.TB) string { return create(t, "template1") }
 
 // create makes a database as a copy of another and gives its address.
@@ -69,7 +70,7 @@ func create(t testing.TB, like string) string {
 func database(t testing.TB, name, like string) string {
 	t.Helper()
 	ctx := context.Background()
-	conn, err := pgx.Connect(ctx, server.URL())
+	conn, err := pgx.Connect(ctx, server.OwnerURL())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -77,22 +78,56 @@ func database(t testing.TB, name, like string) string {
 	if _, err := conn.Exec(ctx, "CREATE DATABASE "+name+" TEMPLATE "+like); err != nil {
 		t.Fatal(err)
 	}
-	u, err := url.Parse(server.URL())
+	return on(server.OwnerURL(), name)
+}
+
+// on is an address of the server with another database.
+func on(address, name string) string {
+	u, err := url.Parse(address)
 	if err != nil {
-		t.Fatal(err)
+		panic(err) // the server gave it
 	}
 	u.Path = "/" + name
 	return u.String()
 }
 
-// urls are the addresses of the stores that were given out.
+// ProgramURL is the address of a database that URL gave, for the program's role.
+func ProgramURL(owner string) string {
+	u, err := url.Parse(owner)
+	if err != nil {
+		panic(err)
+	}
+	return on(server.URL(), strings.TrimPrefix(u.Path, "/"))
+}
+
+// Migrate brings a database that URL gave to the newest schema.
+func Migrate(ctx context.Context, owner string) error {
+	return store.Migrate(ctx, owner, pgserver.Program)
+}
+
+// urls are the owner's addresses of the stores that were given out.
 var urls sync.Map
 
-// URLOf is the address of a store that New gave.
-func URLOf(s *store.Store) string {
+// URLOf is the address, for the program, of a store that New gave.
+func URLOf(s *store.Store) string { return ProgramURL(OwnerURLOf(s)) }
+
+// OwnerURLOf is the address of a store that New gave, for the role that owns it.
+func OwnerURLOf(s *store.Store) string {
 	u, _ := urls.Load(s)
 	text, _ := u.(string)
 	return text
+}
+
+// Owner connects to a store that New gave as the role that owns it: what somebody
+// can do who goes round the program.
+func Owner(t testing.TB, s *store.Store) *pgx.Conn {
+	t.Helper()
+	conn, err := pgx.Connect(context.Background(), OwnerURLOf(s))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = conn.Close(context.Background()) })
+	return conn
 }
 
 // New gives a migrated store on a fresh database.
@@ -113,7 +148,7 @@ func Filled(t testing.TB, name string, fill func(context.Context, *store.Store) 
 
 func migrated(t testing.TB) {
 	t.Helper()
-	prepare(t, "migrated", "template1", func(ctx context.Context, s *store.Store) error { return s.Migrate(ctx) })
+	prepare(t, "migrated", "template1", nil)
 }
 
 // prepare makes a pattern as a copy of another one, the first time it is asked for.
@@ -124,8 +159,13 @@ func prepare(t testing.TB, name, like string, fill func(context.Context, *store.
 	p.once.Do(func() {
 		ctx := context.Background()
 		URL(t) // starts the server
+		address := database(t, name, like)
+		if fill == nil {
+			p.fault = Migrate(ctx, address)
+			return
+		}
 		var s *store.Store
-		if s, p.fault = store.Open(ctx, database(t, name, like)); p.fault != nil {
+		if s, p.fault = store.Open(ctx, ProgramURL(address)); p.fault != nil {
 			return
 		}
 		defer s.Close()
@@ -138,7 +178,7 @@ func prepare(t testing.TB, name, like string, fill func(context.Context, *store.
 
 func open(t testing.TB, address string) *store.Store {
 	t.Helper()
-	s, err := store.Open(context.Background(), address)
+	s, err := store.Open(context.Background(), ProgramURL(address))
 	if err != nil {
 		t.Fatal(err)
 	}

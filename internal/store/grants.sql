@@ -1,0 +1,12 @@
+-- What the program's role may do. It owns nothing. Everybody's work changes; what
+-- was recorded, or stands for a promise, is read and added to only.
+REVOKE ALL ON ALL TABLES IN SCHEMA public FROM {role};
+REVOKE ALL ON ALL FUNCTIONS IN SCHEMA public FROM {role};
+GRANT USAGE ON SCHEMA public TO {role};
+GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO {role};
+GRANT USAGE, SELECT ON ALL SEQUENCES IN SCHEMA public TO {role};
+REVOKE INSERT, UPDATE, DELETE ON record_entries, record_head, goose_db_version FROM {role};
+REVOKE UPDATE, DELETE ON family_versions FROM {role};
+REVOKE INSERT, DELETE ON shop FROM {role};
+REVOKE DELETE ON jobs, people, customers FROM {role};
+GRANT EXECUTE ON FUNCTION record_write(bigint, jsonb) TO {role};
