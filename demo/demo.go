@@ -22,24 +22,81 @@ var files embed.FS
 var today = time.Date(2031, 5, 14, 0, 0, 0, 0, time.UTC)
 
 type shop struct {
-	People      []struct{ SignIn, Name, Initials, Role string }
+	People      []struct{ SignIn, Name, Initials, Role, Code string }
 	Instruments []struct{ Name, Kind, Resolution, DueOn string }
 }
 
-// Load stores the people and jobs of the demo and says how many jobs; hash is that
-// of everybody's password.
-func Load(ctx context.Context, jobs *job.Service, hash string) (int, error) {
+// Shop is the name of the made-up shop, and by is who loads it.
+const (
+	Shop = "Tarnholm Hydraulics"
+	by   = "demo"
+)
+
+func read() (s shop, err error) {
 	text, err := files.ReadFile("shop.json")
+	if err == nil {
+		err = json.Unmarshal(text, &s)
+	}
+	if err != nil {
+		err = fmt.Errorf("shop.json: %w", err)
+	}
+	return s, err
+}
+
+// Strangers gives those of a store's people who are not the demo's: where there
+// are any, it is a real shop's, and the demo has no business in it.
+func Strangers(list []store.Person) ([]string, error) {
+	s, err := read()
+	if err != nil {
+		return nil, err
+	}
+	own := map[string]string{}
+	for _, p := range s.People {
+		own[p.SignIn] = p.Name
+	}
+	var out []string
+	for _, p := range list {
+		if own[p.SignIn] != p.Name {
+			out = append(out, p.Name)
+		}
+	}
+	return out, nil
+}
+
+// Codes are the four digits with which a person of the demo takes over a bench, by
+// sign-in name.
+func Codes() (map[string]string, error) {
+	s, err := read()
+	out := map[string]string{}
+	for _, p := range s.People {
+		out[p.SignIn] = p.Code
+	}
+	return out, err
+}
+
+// Load stores the people and jobs of the demo and says how many jobs. Everybody has
+// the one password; hash makes the stored form of it and of the codes.
+func Load(ctx context.Context, jobs *job.Service, password string, hash func(string) (string, error)) (int, error) {
+	s, err := read()
 	if err != nil {
 		return 0, err
 	}
-	var s shop
-	if err := json.Unmarshal(text, &s); err != nil {
-		return 0, fmt.Errorf("shop.json: %w", err)
+	if err := jobs.Store.NameShop(ctx, Shop, by); err != nil {
+		return 0, err
+	}
+	opens, err := hash(password)
+	if err != nil {
+		return 0, err
 	}
 	for _, p := range s.People {
-		if err := jobs.Store.SavePerson(ctx, &store.Person{SignIn: p.SignIn, Name: p.Name, Initials: p.Initials,
-			Role: p.Role, PasswordHash: hash}); err != nil {
+		code := ""
+		if p.Code != "" {
+			if code, err = hash(p.Code); err != nil {
+				return 0, err
+			}
+		}
+		if err := jobs.Store.AddPerson(ctx, &store.Person{SignIn: p.SignIn, Name: p.Name, Initials: p.Initials,
+			Role: p.Role, PasswordHash: opens, CodeHash: code}, by, "added "+p.Name+", "+p.Role); err != nil {
 			return 0, err
 		}
 	}
@@ -60,7 +117,7 @@ func Load(ctx context.Context, jobs *job.Service, hash string) (int, error) {
 	}
 	for _, d := range docs {
 		d.Shift(shift)
-		if err := exchange.Import(ctx, jobs, d, Files, "demo"); err != nil {
+		if err := exchange.Import(ctx, jobs, d, Files, by); err != nil {
 			return 0, fmt.Errorf("%s: %w", d.Tag(), err)
 		}
 	}

@@ -12,6 +12,7 @@ import (
 	"corvek/core/calc"
 	"corvek/internal/store/storetest"
 
+	"github.com/jackc/pgx/v5"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -138,8 +139,21 @@ func TestPersonNeedsAProperPassword(t *testing.T) {
 		"lead")
 	require.Zero(t, code, errs)
 	assert.Contains(t, out, "saved nia")
-	_, _, code = run(t, "long enough\n", env, "person", "--sign-in", "nia", "--name", "Nia Holt", "--role", "king")
+	_, errs, code = run(t, "long enough\n", env, "person", "--sign-in", "nia", "--name", "Nia Holt", "--role", "king")
 	assert.Equal(t, 1, code)
+	assert.Contains(t, errs, "the role is one of")
+	// Capitals make no other person, and letters beyond a to z make initials too.
+	out, errs, code = run(t, "another one\n", env, "person", "--sign-in", "NIA", "--name", "Øyvind Åse Berg")
+	require.Zero(t, code, errs)
+	assert.Contains(t, out, "saved nia")
+	conn, err := pgx.Connect(t.Context(), strings.TrimPrefix(env[0], "DATABASE_URL="))
+	require.NoError(t, err)
+	defer conn.Close(t.Context())
+	var initials string
+	var n int
+	require.NoError(t, conn.QueryRow(t.Context(), "SELECT max(initials), count(*) FROM people").Scan(&initials, &n))
+	assert.Equal(t, "ØÅB", initials)
+	assert.Equal(t, 1, n)
 }
 
 func TestADatabaseThatIsNotThereIsSaidInOneSentence(t *testing.T) {

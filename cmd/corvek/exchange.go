@@ -1,15 +1,12 @@
 package main
 
 import (
-	"bufio"
 	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
 
 	"corvek/internal/exchange"
-	"corvek/internal/store"
-	"corvek/internal/web"
 
 	"github.com/spf13/cobra"
 )
@@ -95,46 +92,4 @@ func read(name string) (*exchange.Document, exchange.Files, error) {
 		return nil, nil, err
 	}
 	return exchange.OpenZip(f, info.Size())
-}
-
-func personCommand() *cobra.Command {
-	var p store.Person
-	cmd := &cobra.Command{
-		Use: "person", Short: "Add a person or renew a password; the password is read from standard input",
-		Args: cobra.NoArgs,
-		RunE: func(cmd *cobra.Command, _ []string) error {
-			line, _ := bufio.NewReader(os.Stdin).ReadString('\n')
-			password := strings.TrimSpace(line)
-			if len(password) < 8 {
-				return fmt.Errorf("a password has at least 8 letters")
-			}
-			hash, err := web.HashPassword(password)
-			if err != nil {
-				return err
-			}
-			jobs, done, err := database(cmd.Context())
-			if err != nil {
-				return err
-			}
-			defer done()
-			p.PasswordHash = hash
-			if p.Initials == "" {
-				for _, w := range strings.Fields(p.Name) {
-					p.Initials += w[:1]
-				}
-			}
-			if err := jobs.Store.SavePerson(cmd.Context(), &p); err != nil {
-				return fmt.Errorf("the person was not saved (roles are technician, lead, viewer): %w", err)
-			}
-			fmt.Fprintln(cmd.OutOrStdout(), "saved", p.SignIn)
-			return nil
-		},
-	}
-	cmd.Flags().StringVar(&p.SignIn, "sign-in", "", "name to sign in with")
-	cmd.Flags().StringVar(&p.Name, "name", "", "full name")
-	cmd.Flags().StringVar(&p.Initials, "initials", "", "initials")
-	cmd.Flags().StringVar(&p.Role, "role", "technician", "technician, lead or viewer")
-	_ = cmd.MarkFlagRequired("sign-in")
-	_ = cmd.MarkFlagRequired("name")
-	return cmd
 }

@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"crypto/rand"
 	"errors"
 	"fmt"
 	"io"
@@ -10,77 +11,101 @@ import (
 	"net/http"
 	"os"
 	"runtime/debug"
+	"strings"
 	"syscall"
 	"time"
 
 	"corvek/demo"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/web"
 
 	"github.com/spf13/cobra"
 )
 
+// serving is how the workbook is served.
+type serving struct {
+	addr    string
+	secure  bool
+	verbose bool
+	demo    bool
+	proxies []string
+}
+
 func serveCommand() *cobra.Command {
-	var addr string
-	var secure, verbose bool
+	var o serving
 	cmd := &cobra.Command{
 		Use: "serve", Short: "Serve the workbook", Args: cobra.NoArgs,
-		RunE: func(cmd *cobra.Command, _ []string) error {
-			return serve(cmd.Context(), cmd.OutOrStdout(), addr, secure, false, verbose)
-		},
+		RunE: func(cmd *cobra.Command, _ []string) error { return serve(cmd.Context(), cmd.OutOrStdout(), o) },
 	}
-	serveFlags(cmd, &addr, &verbose)
-	cmd.Flags().BoolVar(&secure, "secure", false, "cookies only over TLS; set it behind a TLS proxy")
+	o.flags(cmd)
+	cmd.Flags().BoolVar(&o.secure, "secure", false, "cookies only over TLS; set it behind a TLS proxy")
+	cmd.Flags().StringSliceVar(&o.proxies, "trusted-proxy", nil,
+		"network of a proxy that tells where requests come from, like 127.0.0.1/32; may be given again")
 	return cmd
 }
 
-func serveFlags(cmd *cobra.Command, addr *string, verbose *bool) {
+func (o *serving) flags(cmd *cobra.Command) {
 	standard := os.Getenv("CORVEK_ADDR")
 	if standard == "" {
 		standard = "127.0.0.1:8093"
 	}
-	cmd.Flags().StringVar(addr, "addr", standard, "address to serve on (CORVEK_ADDR)")
-	cmd.Flags().BoolVar(verbose, "log", false, "write a line a request")
+	cmd.Flags().StringVar(&o.addr, "addr", standard, "address to serve on (CORVEK_ADDR)")
+	cmd.Flags().BoolVar(&o.verbose, "log", false, "write a line a request")
 }
 
 func demoCommand() *cobra.Command {
-	var addr string
-	var verbose bool
+	o := serving{demo: true}
 	cmd := &cobra.Command{
 		Use: "demo", Short: "Serve the made-up shop Tarnholm Hydraulics, loaded when the store is empty",
 		Args: cobra.NoArgs,
-		RunE: func(cmd *cobra.Command, _ []string) error {
-			return serve(cmd.Context(), cmd.OutOrStdout(), addr, false, true, verbose)
-		},
+		RunE: func(cmd *cobra.Command, _ []string) error { return serve(cmd.Context(), cmd.OutOrStdout(), o) },
 	}
-	serveFlags(cmd, &addr, &verbose)
+	o.flags(cmd)
 	return cmd
+}
+
+// networks reads the proxies that are trusted.
+func (o *serving) networks() ([]*net.IPNet, error) {
+	var out []*net.IPNet
+	for _, text := range o.proxies {
+		_, network, err := net.ParseCIDR(strings.TrimSpace(text))
+		if err != nil {
+			return nil, fmt.Errorf("--trusted-proxy %s is no network like 10.0.0.5/32", text)
+		}
+		out = append(out, network)
+	}
+	return out, nil
 }
 
 // garbagePercent is how far the heap may grow before it is collected.
 const garbagePercent = 400
 
-func serve(ctx context.Context, out io.Writer, addr string, secure, withDemo, verbose bool) error {
+func serve(ctx context.Context, out io.Writer, o serving) error {
 	level := slog.LevelWarn
-	if verbose {
+	if o.verbose {
 		level = slog.LevelInfo
 	}
 	// Pages make much short-lived text over a small heap: collecting it less often
 	// costs some megabytes and saves a fifth of the time.
 	debug.SetGCPercent(garbagePercent)
 	slog.SetDefault(slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level})))
+	proxies, err := o.networks()
+	if err != nil {
+		return err
+	}
 	// The port is taken first: finding it in use must not cost a database start.
-	listener, err := net.Listen("tcp", addr)
+	listener, err := net.Listen("tcp", o.addr)
 	if errors.Is(err, syscall.EADDRINUSE) {
 		return fmt.Errorf("%s is in use by another program; stop that, or choose another address with --addr or "+
-			"CORVEK_ADDR", addr)
+			"CORVEK_ADDR", o.addr)
 	}
 	if err != nil {
-		return fmt.Errorf("cannot serve on %s: %w", addr, err)
+		return fmt.Errorf("cannot serve on %s: %w", o.addr, err)
 	}
 	defer listener.Close()
 	folder := dataFolder()
-	if withDemo {
+	if o.demo {
 		folder = demoFolder()
 	}
 	place, err := find(ctx, folder, false)
@@ -92,25 +117,27 @@ func serve(ctx context.Context, out io.Writer, addr string, secure, withDemo, ve
 		return err
 	}
 	defer done()
-	if withDemo {
-		if err := loadDemo(ctx, jobs, out); err != nil {
-			return err
-		}
+	cfg := web.Config{Jobs: jobs, Demo: o.demo, Secure: o.secure, Proxies: proxies}
+	if o.demo {
+		err = loadDemo(ctx, jobs, out)
+	} else {
+		cfg.First, err = realShop(ctx, jobs)
 	}
-	app, _, err := web.New(web.Config{Jobs: jobs, Demo: withDemo, Secure: secure})
+	if err != nil {
+		return err
+	}
+	app, _, err := web.New(cfg)
 	if err != nil {
 		return err
 	}
 	fmt.Fprintf(out, "Corvek serves on http://%s\n", listener.Addr())
-	if withDemo {
-		fmt.Fprintf(out, "Demo sign-ins, password %q:\n", web.DemoPassword)
-		people, err := jobs.Store.People(ctx)
-		if err != nil {
+	switch {
+	case o.demo:
+		if err := tellSignIns(ctx, jobs, out); err != nil {
 			return err
 		}
-		for _, p := range people {
-			fmt.Fprintf(out, "  %-8s %-18s %s\n", p.SignIn, p.Name, p.Role)
-		}
+	case cfg.First != nil:
+		fmt.Fprintf(out, "Nobody can sign in yet. Open it in a browser and give this code, once: %s\n", cfg.First.Code)
 	}
 	fmt.Fprintln(out, "Ctrl-C stops it.")
 	handler, err := web.Compressed(app)
@@ -132,20 +159,62 @@ func serve(ctx context.Context, out io.Writer, addr string, secure, withDemo, ve
 	return server.Shutdown(grace)
 }
 
+// realShop makes sure that the demo's password opens nobody's account, and asks for
+// the first lead where there is nobody.
+func realShop(ctx context.Context, jobs *job.Service) (*web.FirstStart, error) {
+	service := people.Service{Store: jobs.Store, Now: time.Now}
+	open, err := service.OpensWith(ctx, web.DemoPassword)
+	if err != nil {
+		return nil, err
+	}
+	if len(open) > 0 {
+		return nil, fmt.Errorf("the demo's password lets %s in, so this would be open to everybody; serve the demo "+
+			"with \"corvek demo\", or give them other passwords with \"corvek person\"", open[0].Name)
+	}
+	none, err := jobs.Store.NoPeople(ctx)
+	if err != nil || !none {
+		return nil, err
+	}
+	return &web.FirstStart{Code: rand.Text()[:10]}, nil
+}
+
 func loadDemo(ctx context.Context, jobs *job.Service, out io.Writer) error {
+	list, err := jobs.Store.People(ctx)
+	if err != nil {
+		return err
+	}
+	strangers, err := demo.Strangers(list)
+	if err != nil {
+		return err
+	}
+	if len(strangers) > 0 {
+		return fmt.Errorf("this store is a shop's own, %s works in it; the demo does not touch it", strangers[0])
+	}
 	empty, err := jobs.Store.Empty(ctx)
 	if err != nil || !empty {
 		return err
 	}
-	hash, err := web.HashPassword(web.DemoPassword)
-	if err != nil {
-		return err
-	}
-	n, err := demo.Load(ctx, jobs, hash)
+	n, err := demo.Load(ctx, jobs, web.DemoPassword, people.Hash)
 	if err != nil {
 		return fmt.Errorf("the demo could not be loaded: %w", err)
 	}
 	fmt.Fprintf(out, "The store was empty: loaded the demo shop with %d jobs.\n", n)
+	return nil
+}
+
+func tellSignIns(ctx context.Context, jobs *job.Service, out io.Writer) error {
+	fmt.Fprintf(out, "Demo sign-ins, password %q, and the code for a quick change at a bench:\n", web.DemoPassword)
+	list, err := jobs.Store.People(ctx)
+	if err != nil {
+		return err
+	}
+	codes, err := demo.Codes()
+	if err != nil {
+		return err
+	}
+	for _, p := range list {
+		fmt.Fprintf(out, "  %-8s %-18s %-12s %s\n", p.SignIn, p.Name, p.Role, codes[p.SignIn])
+	}
 	return nil
 }
 

@@ -19,6 +19,7 @@ import (
 // its closed jobs teach.
 type catalog struct {
 	version int64 // of the shop
+	name    string
 	lib     family.Library
 	own     map[string]bool
 	tools   map[string]store.Instrument // by name, small letters
@@ -65,6 +66,10 @@ func (s *Service) refresh(ctx context.Context, version int64) error {
 	}
 	c := &catalog{version: version, lib: maps.Clone(s.shelf.shipped), own: map[string]bool{},
 		tools: map[string]store.Instrument{}}
+	var err error
+	if c.name, err = s.Store.ShopName(ctx); err != nil {
+		return err
+	}
 	versions, err := s.Store.FamiliesNow(ctx)
 	if err != nil {
 		return err

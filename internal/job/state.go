@@ -23,6 +23,7 @@ import (
 
 // State is one unit of a job with everything worked out from it.
 type State struct {
+	Shop      string // its name, at the head of the papers
 	Job       *unit.Job
 	Unit      *unit.Unit
 	Family    *family.Family
@@ -203,7 +204,7 @@ func (s *Service) compute(j *unit.Job, number int) (*State, error) {
 		return nil, fmt.Errorf("the family %q of unit %s is not in the library", u.Family, u.Name)
 	}
 	st := &State{
-		Job: j, Unit: u, Family: f, Knowledge: s.Knowledge.For(f.Code).WithCounts(c.counts[f.Code]), Tools: c.tools,
+		Shop: c.name, Job: j, Unit: u, Family: f, Knowledge: s.Knowledge.For(f.Code).WithCounts(c.counts[f.Code]), Tools: c.tools,
 		today: unit.DateOf(s.moment()), Round: u.Round(), ByCode: map[string]*PartState{}, Sources: map[string]string{},
 	}
 	st.readParts()

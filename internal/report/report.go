@@ -86,12 +86,9 @@ func (r Record) Words() string {
 	return fmt.Sprintf("Record: %d lines, fingerprint %s", r.Lines, r.Head)
 }
 
-// Shop is the name at the head of the papers.
-const Shop = "Tarnholm Hydraulics"
-
 // New works the report out. line draws the unit; units are the reader's.
 func New(st *job.State, line template.HTML, units quantity.System, now time.Time) Data {
-	d := Data{S: st, Shop: Shop, Printed: now, Line: line, Defs: template.HTML(draw.Defs), Proved: st.Proved(),
+	d := Data{S: st, Shop: st.Shop, Printed: now, Line: line, Defs: template.HTML(draw.Defs), Proved: st.Proved(),
 		Attempts: st.Attempts}
 	show := draw.Length(units)
 	for i, p := range st.Parts {

@@ -215,15 +215,3 @@ func TestMigrateTwice(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, store.Newest(), version)
 }
-
-func TestPeople(t *testing.T) {
-	s, ctx := storetest.New(t), context.Background()
-	require.NoError(t, s.SavePerson(ctx, &store.Person{SignIn: "iva", Name: "Iva Brask", Initials: "IB",
-		Role: "lead", PasswordHash: "h"}))
-	require.NoError(t, s.SavePerson(ctx, &store.Person{SignIn: "iva", Name: "Iva B.", Initials: "IB",
-		Role: "technician", PasswordHash: "h2"}))
-	p, err := s.PersonBySignIn(ctx, "iva")
-	require.NoError(t, err)
-	assert.Equal(t, "technician", p.Role)
-	assert.Error(t, s.SavePerson(ctx, &store.Person{SignIn: "x", Role: "king"}))
-}

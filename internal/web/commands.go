@@ -35,6 +35,12 @@ func done(c *echo.Context, err error) error {
 // set writes one field; see job.Service.Set. A bare figure takes the unit that
 // stood in the field.
 func (s *Server) set(c *echo.Context) error {
+	// A conclusion is somebody's word.
+	if strings.Contains(c.FormValue("field"), "/conclusion/") {
+		if err := s.sure(c); err != nil {
+			return err
+		}
+	}
 	kept, err := s.jobs.Set(c.Request().Context(), who(c), c.Param("tag"), job.Edit{
 		Field: c.FormValue("field"), Value: c.FormValue("value"), Base: c.FormValue("base"), Bare: c.FormValue("unit"),
 	})

@@ -38,6 +38,18 @@ func statusOf(err error) int {
 	return http.StatusInternalServerError
 }
 
+// answered answers an error while the session can still be kept: what changed in
+// it goes out with the answer. The error goes on to be logged.
+func (s *Server) answered(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		err := next(c)
+		if err != nil {
+			s.fail(c, err)
+		}
+		return err
+	}
+}
+
 // fail answers an error: JSON to scripts, a page to people, never a panic's text.
 func (s *Server) fail(c *echo.Context, err error) {
 	if r, uerr := echo.UnwrapResponse(c.Response()); uerr == nil && r.Committed {
@@ -47,6 +59,7 @@ func (s *Server) fail(c *echo.Context, err error) {
 	body := map[string]any{"text": http.StatusText(status)}
 	var fe *field.Error
 	var conflict *job.Conflict
+	var said *echo.HTTPError
 	switch {
 	case errors.As(err, &fe):
 		body["field"], body["text"] = fe.Field, fe.Text
@@ -60,8 +73,12 @@ func (s *Server) fail(c *echo.Context, err error) {
 		c.Response().Header().Set("Retry-After", "2")
 	case status == http.StatusNotFound:
 		body["text"] = "There is nothing at this address."
-	case status == http.StatusForbidden:
+	case errors.Is(err, errAskAgain):
+		body["text"], body["confirm"] = errAskAgain.Message, true
+	case errors.Is(err, job.ErrForbidden):
 		body["text"] = "Your role does not allow this."
+	case errors.As(err, &said) && said.Message != "" && status < 500:
+		body["text"] = said.Message
 	case status >= 500:
 		body["text"] = "Something went wrong here. What you typed is kept; try again."
 	}

@@ -5,10 +5,12 @@ package web
 import (
 	"context"
 	"log/slog"
+	"net"
 	"net/http"
 	"time"
 
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/store"
 
 	"github.com/alexedwards/scs/v2"
@@ -23,6 +25,9 @@ type Config struct {
 	Jobs   *job.Service
 	Demo   bool // offer the demo sign-ins on the sign-in page
 	Secure bool // served over TLS: cookies say so
+	First  *FirstStart
+	// Proxies are trusted to tell the address that a request came from.
+	Proxies []*net.IPNet
 }
 
 // Server holds what handlers need.
@@ -34,7 +39,8 @@ type Server struct {
 	assets   *assets
 	demo     bool
 	roles    map[string]string // the least role for a method and path; "" is open to everybody
-	slow     *middleware.RateLimiterMemoryStore
+	people   *people.Service
+	first    *FirstStart
 }
 
 // contentPolicy lets nothing in that the application does not ship itself.
@@ -53,8 +59,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 		return nil, nil, err
 	}
 	s := &Server{roles: map[string]string{}, jobs: cfg.Jobs, store: cfg.Jobs.Store, views: v, assets: a, demo: cfg.Demo,
-		slow: middleware.NewRateLimiterMemoryStoreWithConfig(middleware.RateLimiterMemoryStoreConfig{Rate: 2,
-			Burst: 20, ExpiresIn: 5 * time.Minute})}
+		people: &people.Service{Store: cfg.Jobs.Store, Now: cfg.Jobs.Now}, first: cfg.First}
 	s.sessions = scs.New()
 	s.sessions.Store = s.store.Sessions()
 	s.sessions.Lifetime = 14 * 24 * time.Hour
@@ -66,6 +71,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 
 	e := echo.New()
 	e.HTTPErrorHandler = s.fail
+	e.IPExtractor = addresses(cfg.Proxies)
 	e.Use(middleware.Recover())
 	e.Use(s.log)
 	e.Use(middleware.SecureWithConfig(middleware.SecureConfig{
@@ -77,20 +83,29 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	e.GET("/static/*", a.serve)
 	e.HEAD("/static/*", a.serve)
 	e.Use(unlessStatic(echo.WrapMiddleware(s.sessions.LoadAndSave)))
+	e.Use(unlessStatic(s.answered))
 	e.Use(unlessStatic(s.identify))
 	// Who may not come in is told so before anything that he sends is read.
 	e.Use(unlessStatic(s.admit))
-	e.Use(unlessStatic(middleware.CSRFWithConfig(middleware.CSRFConfig{
-		TokenLookup: "header:X-CSRF-Token,form:csrf", CookieName: "corvek_csrf", CookiePath: "/", CookieHTTPOnly: true,
-		CookieSameSite: http.SameSiteLaxMode, CookieSecure: cfg.Secure,
-		// Calculators and written cases keep no state and know nobody, so there is nothing to forge.
-		Skipper: func(c *echo.Context) bool { return c.Path() == apiCalcPath || c.Path() == apiExplainPath },
-	})))
+	e.Use(unlessStatic(s.genuine))
 	for _, r := range s.routes() {
 		e.Add(r.method, r.path, r.handle)
 		s.roles[r.method+" "+r.path] = r.role
 	}
 	return e, s, nil
+}
+
+// addresses tells where a request comes from: the other end of its connection,
+// or what a trusted proxy there says.
+func addresses(proxies []*net.IPNet) echo.IPExtractor {
+	if len(proxies) == 0 {
+		return echo.ExtractIPDirect()
+	}
+	trust := []echo.TrustOption{echo.TrustLoopback(false), echo.TrustLinkLocal(false), echo.TrustPrivateNet(false)}
+	for _, p := range proxies {
+		trust = append(trust, echo.TrustIPRange(p))
+	}
+	return echo.ExtractIPFromXFFHeader(trust...)
 }
 
 // Compressed packs what a handler sends. It stands around the whole application,

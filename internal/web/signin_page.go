@@ -1,11 +1,14 @@
 package web
 
 import (
+	"errors"
+	"math"
 	"net/http"
-	"strings"
+	"strconv"
+
+	"corvek/internal/people"
 
 	"github.com/labstack/echo/v5"
-	"golang.org/x/crypto/bcrypt"
 )
 
 // SignInPage is the sign-in page.
@@ -24,6 +27,9 @@ const DemoPassword = "tarnholm"
 func (s *Server) signInPage(c *echo.Context) error {
 	if who(c).ID != 0 {
 		return c.Redirect(http.StatusSeeOther, "/jobs")
+	}
+	if begin, err := s.mustBegin(c); begin || err != nil {
+		return err
 	}
 	return s.renderSignIn(c, http.StatusOK, SignInPage{Next: c.QueryParam("next")})
 }
@@ -44,30 +50,32 @@ func (s *Server) renderSignIn(c *echo.Context, status int, v SignInPage) error {
 
 func (s *Server) signIn(c *echo.Context) error {
 	ctx := c.Request().Context()
-	v := SignInPage{SignIn: strings.ToLower(strings.TrimSpace(c.FormValue("sign_in"))), Next: c.FormValue("next")}
-	if ok, _ := s.slow.Allow(c.RealIP() + " " + v.SignIn); !ok {
-		v.Error = "Too many tries; wait a minute."
-		return s.renderSignIn(c, http.StatusTooManyRequests, v)
+	v := SignInPage{SignIn: people.SignInName(c.FormValue("sign_in")), Next: c.FormValue("next")}
+	p, err := s.people.SignIn(ctx, v.SignIn, c.FormValue("password"), c.RealIP())
+	if status := refusedEntry(c, err); status != 0 {
+		v.Error = err.Error()
+		return s.renderSignIn(c, status, v)
 	}
-	p, err := s.store.PersonBySignIn(ctx, v.SignIn)
-	hash := absent
-	if err == nil {
-		hash = []byte(p.PasswordHash)
-	}
-	if bcrypt.CompareHashAndPassword(hash, []byte(c.FormValue("password"))) != nil || err != nil {
-		v.Error = "Name and password do not go together."
-		return s.renderSignIn(c, http.StatusUnprocessableEntity, v)
-	}
-	if err := s.sessions.RenewToken(ctx); err != nil {
+	if err != nil {
 		return err
 	}
-	s.sessions.Put(ctx, "person", int(p.ID))
-	// Only a path of our own is followed, never another site's address.
-	next := v.Next
-	if !strings.HasPrefix(next, "/") || strings.HasPrefix(next, "//") || strings.Contains(next, "\\") {
-		next = "/jobs"
+	if err := s.enter(ctx, p); err != nil {
+		return err
 	}
-	return c.Redirect(http.StatusSeeOther, next)
+	return c.Redirect(http.StatusSeeOther, ownPath(v.Next))
+}
+
+// refusedEntry is the status of a try that was refused, 0 for anything else.
+func refusedEntry(c *echo.Context, err error) int {
+	var early *people.TooEarly
+	switch {
+	case errors.As(err, &early):
+		c.Response().Header().Set("Retry-After", strconv.Itoa(int(math.Ceil(early.Wait.Seconds()))))
+		return http.StatusTooManyRequests
+	case errors.Is(err, people.ErrWrong):
+		return http.StatusUnprocessableEntity
+	}
+	return 0
 }
 
 func (s *Server) signOut(c *echo.Context) error {

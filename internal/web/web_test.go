@@ -61,15 +61,20 @@ func (s *site) as(who string) *browser {
 		[]*http.Request) error {
 		return http.ErrUseLastResponse
 	}}, s, ""}
-	_, body := b.get("/sign-in")
-	m := csrfField.FindStringSubmatch(body)
-	require.NotNil(s.t, m, "the sign-in page carries a token")
-	b.csrf = m[1]
 	if who != "" {
 		res, _ := b.post("/sign-in", url.Values{"sign_in": {who}, "password": {DemoPassword}})
 		require.Equal(s.t, http.StatusSeeOther, res.StatusCode)
+		b.takeToken()
 	}
 	return b
+}
+
+// takeToken reads the token of the session from a page.
+func (b *browser) takeToken() {
+	_, body := b.get("/toolbox")
+	m := csrfField.FindStringSubmatch(body)
+	require.NotNil(b.site.t, m, "a page carries the token of its session")
+	b.csrf = m[1]
 }
 
 func (b *browser) get(path string) (*http.Response, string) {
@@ -87,10 +92,15 @@ func (b *browser) post(path string, form url.Values) (*http.Response, string) {
 	require.NoError(b.site.t, err)
 	req.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 	req.Header.Set("X-Requested-With", "corvek")
+	return b.send(req)
+}
+
+func (b *browser) send(req *http.Request) (*http.Response, string) {
 	res, err := b.Do(req)
 	require.NoError(b.site.t, err)
 	defer res.Body.Close()
-	body, _ := io.ReadAll(res.Body)
+	body, err := io.ReadAll(res.Body)
+	require.NoError(b.site.t, err)
 	return res, string(body)
 }
 

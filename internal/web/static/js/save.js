@@ -95,6 +95,8 @@
     } catch {
       // A proxy's page: the status tells enough.
     }
+    const asked = res.status === 403 && json.error && json.error.confirm;
+    if (asked && (await window.corvekAgain.ask())) return post(url, body);
     return { status: res.status, ok: res.ok, json };
   }
 
