@@ -34,7 +34,7 @@ func (e *TooEarly) Error() string {
 }
 
 // ErrWrong says that a try failed, and not why.
-var ErrWrong = errors.New("Name and password do not go together.") //nolint:staticcheck // shown as it is
+var ErrWrong = errors.New("name and password do not go together")
 
 // absent is compared when a name is not known, so that the time taken does not
 // tell which names there are.
@@ -173,7 +173,7 @@ func fieldError(err error, taken string) error {
 	case errors.Is(err, store.ErrTaken):
 		return field.Errorf(taken, "somebody has this already")
 	case errors.Is(err, store.ErrLastLead):
-		return field.Errorf("role", "this is the last lead who can sign in; make another person lead first")
+		return field.Errorf("role", "is needed: this is the last lead who can sign in; make another person lead first")
 	}
 	return err
 }

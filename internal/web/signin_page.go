@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"strconv"
 
+	"corvek/internal/answer"
 	"corvek/internal/people"
 
 	"github.com/labstack/echo/v5"
@@ -53,7 +54,7 @@ func (s *Server) signIn(c *echo.Context) error {
 	v := SignInPage{SignIn: people.SignInName(c.FormValue("sign_in")), Next: c.FormValue("next")}
 	p, err := s.people.SignIn(ctx, v.SignIn, c.FormValue("password"), c.RealIP())
 	if status := refusedEntry(c, err); status != 0 {
-		v.Error = err.Error()
+		v.Error = answer.Capital(err.Error())
 		return s.renderSignIn(c, status, v)
 	}
 	if err != nil {
