@@ -19,7 +19,8 @@ func main() {
 		Use: "corvek", Short: "Workbook of a hydraulic rebuild shop", SilenceUsage: true, SilenceErrors: true,
 	}
 	root.AddCommand(serveCommand(), demoCommand(), migrateCommand(), calcCommand(), explainCommand(),
-		exportCommand(), importCommand(), personCommand(), verifyCommand())
+		exportCommand(), importCommand(), personCommand(), verifyCommand(), backupCommand(),
+		restoreCommand())
 	err := root.ExecuteContext(ctx)
 	var answered answeredError
 	switch {

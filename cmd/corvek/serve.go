@@ -10,14 +10,17 @@ import (
 	"net"
 	"net/http"
 	"os"
+	"path/filepath"
 	"runtime/debug"
 	"strings"
+	"sync"
 	"syscall"
 	"time"
 
 	"corvek/demo"
 	"corvek/internal/job"
 	"corvek/internal/people"
+	"corvek/internal/store"
 	"corvek/internal/web"
 
 	"github.com/spf13/cobra"
@@ -30,6 +33,9 @@ type serving struct {
 	verbose bool
 	demo    bool
 	proxies []string
+	copies  string        // folder of the copies; "" for beside the private store's data
+	every   time.Duration // from one copy to the next
+	keep    int           // copies
 }
 
 func serveCommand() *cobra.Command {
@@ -52,6 +58,9 @@ func (o *serving) flags(cmd *cobra.Command) {
 	}
 	cmd.Flags().StringVar(&o.addr, "addr", standard, "address to serve on (CORVEK_ADDR)")
 	cmd.Flags().BoolVar(&o.verbose, "log", false, "write a line a request")
+	cmd.Flags().StringVar(&o.copies, "backups", "", "folder for copies of the store (beside the private store's data)")
+	cmd.Flags().DurationVar(&o.every, "backup-every", 24*time.Hour, "from one copy to the next")
+	cmd.Flags().IntVar(&o.keep, "backup-keep", 14, "how many copies are kept")
 }
 
 func demoCommand() *cobra.Command {
@@ -117,7 +126,11 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 		return err
 	}
 	defer done()
-	cfg := web.Config{Jobs: jobs, Demo: o.demo, Secure: o.secure, Proxies: proxies}
+	keeper := &store.Keeper{Store: jobs.Store, Folder: o.copies, Every: o.every, Keep: o.keep}
+	if keeper.Folder == "" && os.Getenv("DATABASE_URL") == "" {
+		keeper.Folder = filepath.Join(folder, "backups")
+	}
+	cfg := web.Config{Jobs: jobs, Demo: o.demo, Secure: o.secure, Proxies: proxies, Copies: keeper}
 	if o.demo {
 		err = loadDemo(ctx, jobs, out)
 	} else {
@@ -146,6 +159,8 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	}
 	server := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 2 * time.Minute,
 		WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute}
+	stopKeeping := inBackground(ctx, keeper)
+	defer stopKeeping()
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()
 	select {
@@ -157,6 +172,30 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	grace, cancel := context.WithTimeout(context.Background(), 5*time.Second)
 	defer cancel()
 	return server.Shutdown(grace)
+}
+
+// inBackground does what nobody asks for: copies of the store, and forgetting old
+// tries to sign in. The returned func waits for it to end.
+func inBackground(ctx context.Context, keeper *store.Keeper) (stop func()) {
+	ctx, cancel := context.WithCancel(ctx)
+	var work sync.WaitGroup
+	work.Go(func() { keeper.Run(ctx) })
+	work.Go(func() {
+		for {
+			if err := keeper.Store.DropOldTries(ctx); err != nil && ctx.Err() == nil {
+				slog.Error("old tries to sign in were not dropped", "error", err)
+			}
+			select {
+			case <-ctx.Done():
+				return
+			case <-time.After(24 * time.Hour):
+			}
+		}
+	})
+	return func() {
+		cancel()
+		work.Wait()
+	}
 }
 
 // realShop makes sure that the demo's password opens nobody's account, and asks for

@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"corvek/core/entry"
+	"corvek/core/field"
 	"corvek/core/unit"
 	"corvek/internal/store"
 )
@@ -261,13 +262,24 @@ func fromPart(p *unit.Part) object {
 // mostRecord is the longest record that is written.
 const mostRecord = 100_000
 
+// LongRecord gives the whole record of a job, newest first, or says that it is too
+// long: no paper and no file leaves a part of it out unsaid.
+func LongRecord(ctx context.Context, s *store.Store, tag string) ([]unit.Entry, error) {
+	record, err := s.Record(ctx, tag, mostRecord+1)
+	if err == nil && len(record) > mostRecord {
+		err = field.Errorf("record", "has more than %d lines, too many for one file; copy the whole store instead",
+			mostRecord)
+	}
+	return record, err
+}
+
 // Write puts a job as a zip of job.json and its pictures.
 func Write(ctx context.Context, s *store.Store, tag string, w io.Writer) error {
 	j, err := s.Job(ctx, tag)
 	if err != nil {
 		return err
 	}
-	record, err := s.Record(ctx, tag, mostRecord)
+	record, err := LongRecord(ctx, s, tag)
 	if err != nil {
 		return err
 	}

@@ -78,9 +78,10 @@ func (s *Store) Version(ctx context.Context) (version int64, err error) {
 	if err != nil || !there {
 		return 0, err
 	}
-	return version, s.Pool.QueryRow(ctx, "SELECT coalesce(max(version_id), 0) FROM goose_db_version WHERE is_applied").
-		Scan(&version)
+	return version, s.Pool.QueryRow(ctx, schemaVersion).Scan(&version)
 }
+
+const schemaVersion = "SELECT coalesce(max(version_id), 0) FROM goose_db_version WHERE is_applied"
 
 // Guard is what the database itself keeps the program from.
 type Guard struct {

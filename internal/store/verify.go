@@ -54,8 +54,22 @@ func scanLine(rows pgx.Rows) (l recordLine, err error) {
 
 // Verify works out the fingerprints of the record anew, line by line, and names
 // the first that does not fit: changed, put in by hand, or behind one taken out.
-func (s *Store) Verify(ctx context.Context) (Verdict, error) {
-	rows, err := s.Pool.Query(ctx, selectLines+" ORDER BY r.place")
+func (s *Store) Verify(ctx context.Context) (v Verdict, err error) {
+	err = pgx.BeginTxFunc(ctx, s.Pool, pgx.TxOptions{IsoLevel: pgx.RepeatableRead, AccessMode: pgx.ReadOnly},
+		func(tx pgx.Tx) error {
+			v, err = verify(ctx, tx)
+			return err
+		})
+	return v, err
+}
+
+// verify looks at the record as it stands at one moment.
+func verify(ctx context.Context, tx pgx.Tx) (Verdict, error) {
+	// A long record takes longer than a page's statement may.
+	if _, err := tx.Exec(ctx, "SET LOCAL statement_timeout = 0"); err != nil {
+		return Verdict{}, err
+	}
+	rows, err := tx.Query(ctx, selectLines+" ORDER BY r.place")
 	if err != nil {
 		return Verdict{}, err
 	}
@@ -88,7 +102,7 @@ func (s *Store) Verify(ctx context.Context) (Verdict, error) {
 	v.Head = hex.EncodeToString(head)
 	var place int64
 	var kept []byte
-	if err := s.Pool.QueryRow(ctx, "SELECT place, chain FROM record_head").Scan(&place, &kept); err != nil {
+	if err := tx.QueryRow(ctx, "SELECT place, chain FROM record_head").Scan(&place, &kept); err != nil {
 		return v, err
 	}
 	if place != int64(v.Lines) || !bytes.Equal(kept, head) {

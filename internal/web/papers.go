@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"corvek/internal/draw"
+	"corvek/internal/exchange"
 	"corvek/internal/report"
 
 	"github.com/labstack/echo/v5"
@@ -47,7 +48,7 @@ func (s *Server) dispute(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	history, err := s.store.Record(c.Request().Context(), d.S.Job.Tag, 10000)
+	history, err := exchange.LongRecord(c.Request().Context(), s.store, d.S.Job.Tag)
 	if err != nil {
 		return err
 	}

@@ -33,6 +33,8 @@ func (s *Server) routes() []route {
 		{"GET", "/shop", lead, s.shop},
 		{"POST", "/shop/name", lead, s.signed(s.nameShop)},
 		{"POST", "/shop/people", lead, s.signed(s.addPerson)},
+		{"GET", "/shop/store", lead, s.storePage},
+		{"POST", "/shop/store/copy", lead, s.copyNow},
 		{"GET", "/shop/people/:id", lead, s.personPage},
 		{"POST", "/shop/people/:id", lead, s.signed(s.onPerson("who", s.changeOfPerson))},
 		{"POST", "/shop/people/:id/password", lead, s.signed(s.onPerson("password", s.passwordOfPerson))},

@@ -26,6 +26,7 @@ type Config struct {
 	Demo   bool // offer the demo sign-ins on the sign-in page
 	Secure bool // served over TLS: cookies say so
 	First  *FirstStart
+	Copies *store.Keeper // of the store; nil where none are made
 	// Proxies are trusted to tell the address that a request came from.
 	Proxies []*net.IPNet
 }
@@ -41,6 +42,7 @@ type Server struct {
 	roles    map[string]string // the least role for a method and path; "" is open to everybody
 	people   *people.Service
 	first    *FirstStart
+	copies   *store.Keeper
 }
 
 // contentPolicy lets nothing in that the application does not ship itself.
@@ -59,7 +61,10 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 		return nil, nil, err
 	}
 	s := &Server{roles: map[string]string{}, jobs: cfg.Jobs, store: cfg.Jobs.Store, views: v, assets: a, demo: cfg.Demo,
-		people: &people.Service{Store: cfg.Jobs.Store, Now: cfg.Jobs.Now}, first: cfg.First}
+		people: &people.Service{Store: cfg.Jobs.Store, Now: cfg.Jobs.Now}, first: cfg.First, copies: cfg.Copies}
+	if s.copies == nil {
+		s.copies = &store.Keeper{Store: s.store}
+	}
 	s.sessions = scs.New()
 	s.sessions.Store = s.store.Sessions()
 	s.sessions.Lifetime = 14 * 24 * time.Hour

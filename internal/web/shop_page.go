@@ -80,7 +80,7 @@ func (s *Server) renderShop(c *echo.Context, status int, nameFault, addFault err
 	v.Name = plainForm(nameFault, Plain{Name: "shop", Label: "Name of the shop, at the head of the papers", Value: name})
 	v.Add = personForm(addFault, f)
 	v.Fault = besides(addFault, v.Add)
-	return s.render(c, status, "shop", "People", v)
+	return s.render(c, status, "shop", "Shop", v)
 }
 
 func personForm(fault error, f people.Form) []Plain {

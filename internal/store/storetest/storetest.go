@@ -100,6 +100,9 @@ func ProgramURL(owner string) string {
 	return on(server.URL(), strings.TrimPrefix(u.Path, "/"))
 }
 
+// Program is the role of the program.
+const Program = pgserver.Program
+
 // Migrate brings a database that URL gave to the newest schema.
 func Migrate(ctx context.Context, owner string) error {
 	return store.Migrate(ctx, owner, pgserver.Program)
