@@ -175,15 +175,16 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 }
 
 // inBackground does what nobody asks for: copies of the store, and forgetting old
-// tries to sign in. The returned func waits for it to end.
+// tries to sign in and tokens of forms. The returned func waits for it to end.
 func inBackground(ctx context.Context, keeper *store.Keeper) (stop func()) {
 	ctx, cancel := context.WithCancel(ctx)
 	var work sync.WaitGroup
 	work.Go(func() { keeper.Run(ctx) })
 	work.Go(func() {
 		for {
-			if err := keeper.Store.DropOldTries(ctx); err != nil && ctx.Err() == nil {
-				slog.Error("old tries to sign in were not dropped", "error", err)
+			err := errors.Join(keeper.Store.DropOldTries(ctx), keeper.Store.DropOldTokens(ctx))
+			if err != nil && ctx.Err() == nil {
+				slog.Error("old tries and tokens were not dropped", "error", err)
 			}
 			select {
 			case <-ctx.Done():

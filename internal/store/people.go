@@ -107,7 +107,7 @@ func (s *Store) FirstLead(ctx context.Context, shop string, p *Person) error {
 // What f returns ends it; no line is written for a nameless change.
 func (s *Store) ChangePerson(ctx context.Context, id uint, by string, f func(*Person) (action string, err error),
 ) error {
-	return s.db.WithContext(ctx).Transaction(func(db *gorm.DB) error {
+	return s.transaction(ctx, func(db *gorm.DB) error {
 		// Leads are counted while nobody else is changed.
 		if err := db.Exec("SELECT FROM shop FOR UPDATE").Error; err != nil {
 			return err
@@ -142,7 +142,7 @@ func (s *Store) ChangePerson(ctx context.Context, id uint, by string, f func(*Pe
 }
 
 func (s *Store) onShop(ctx context.Context, by, action string, f func(*gorm.DB) error) error {
-	return s.db.WithContext(ctx).Transaction(func(db *gorm.DB) error {
+	return s.transaction(ctx, func(db *gorm.DB) error {
 		if err := f(db); err != nil {
 			return err
 		}

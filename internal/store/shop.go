@@ -6,6 +6,7 @@ import (
 
 	"corvek/core/unit"
 
+	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 )
 
@@ -51,7 +52,7 @@ func (s *Store) FamilyHistory(ctx context.Context, code string) ([]FamilyVersion
 
 // SaveFamily keeps a version; none is ever changed.
 func (s *Store) SaveFamily(ctx context.Context, v *FamilyVersion) error {
-	return s.db.WithContext(ctx).Create(v).Error
+	return s.transaction(ctx, func(db *gorm.DB) error { return db.Create(v).Error })
 }
 
 // Instruments lists the shop's measuring tools by name.

@@ -36,7 +36,7 @@ var ErrUnchanged = errors.New("nothing was changed")
 // questions about the record within the same transaction.
 func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, History) (*Change, error)) error {
 	var kept *unit.Job
-	err := s.db.WithContext(ctx).Transaction(func(db *gorm.DB) error {
+	err := s.transaction(ctx, func(db *gorm.DB) error {
 		var head struct{ ID, Version int64 }
 		err := db.Raw("UPDATE jobs SET version = version + 1, updated_at = now() WHERE tag = ? RETURNING id, "+
 			"version", tag).Scan(&head).Error
@@ -188,7 +188,7 @@ func insert(db *gorm.DB, id int64, fresh []row, contents map[int]Content) error 
 // Create keeps a new job, giving it a tag when it has none.
 func (s *Store) Create(ctx context.Context, c *Change) error {
 	j := c.Job
-	return s.db.WithContext(ctx).Transaction(func(db *gorm.DB) error {
+	return s.transaction(ctx, func(db *gorm.DB) error {
 		if err := giveTag(db, j); err != nil {
 			return err
 		}
@@ -214,6 +214,9 @@ func (s *Store) Create(ctx context.Context, c *Change) error {
 			return err
 		}
 		if err := insert(db, id, rows(j), c.Contents); err != nil {
+			return err
+		}
+		if err := noteResult(ctx, db, j.Tag); err != nil {
 			return err
 		}
 		return record(db, id, c.Entries)

@@ -43,6 +43,10 @@ func statusOf(err error) int {
 func (s *Server) answered(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		err := next(c)
+		var before *store.DoneBefore
+		if errors.As(err, &before) {
+			return doneBefore(c, before)
+		}
 		if err != nil {
 			s.fail(c, err)
 		}

@@ -2,6 +2,7 @@ package web
 
 import (
 	"bytes"
+	"crypto/rand"
 	"embed"
 	"fmt"
 	"html/template"
@@ -92,7 +93,15 @@ func (s *Server) renderOK(c *echo.Context, name, title string, page any) error {
 	return s.render(c, http.StatusOK, name, title, page)
 }
 
+// hidden are the fields that every form carries: the token of its session, and one
+// of its own, by which a form that is sent twice does its work once.
+func hidden(csrf string) template.HTML {
+	const field = `<input type="hidden" name="%s" value="%s">`
+	return template.HTML(fmt.Sprintf(field+field, "csrf", template.HTMLEscapeString(csrf), onceName, rand.Text()))
+}
+
 var funcs = template.FuncMap{
+	"hidden":   hidden,
 	"defs":     func() template.HTML { return template.HTML(draw.Defs) },
 	"lower":    strings.ToLower,
 	"spaced":   wording.Plain,

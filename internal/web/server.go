@@ -93,6 +93,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	// Who may not come in is told so before anything that he sends is read.
 	e.Use(unlessStatic(s.admit))
 	e.Use(unlessStatic(s.genuine))
+	e.Use(unlessStatic(s.once))
 	for _, r := range s.routes() {
 		e.Add(r.method, r.path, r.handle)
 		s.roles[r.method+" "+r.path] = r.role

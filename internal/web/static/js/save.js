@@ -244,12 +244,16 @@
 
   let acts = 0; // commands under way
 
+  // The buttons of a form rest while it is sent, so that a second tap does nothing.
   async function submit(form, button) {
+    if (form.dataset.sending) return;
+    form.dataset.sending = "yes";
     acts++;
     try {
       await submitNow(form, button);
     } finally {
       acts--;
+      delete form.dataset.sending;
     }
   }
 

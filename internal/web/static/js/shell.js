@@ -34,9 +34,21 @@
     window.corvek.save(el.dataset.field, el.value, el.dataset.base, el.dataset.unit);
   }
 
+  // A plain form that is under way is not sent again.
+  function rest(e) {
+    if (e.target.method !== "post" || e.defaultPrevented) return;
+    if (e.target.dataset.sending) e.preventDefault();
+    e.target.dataset.sending = "yes";
+  }
+
+  // A page that Back brings to life again can be sent again.
+  function woken() {
+    for (const form of document.querySelectorAll("form[data-sending]")) delete form.dataset.sending;
+  }
+
   function sent(e) {
     if (e.target.hasAttribute("data-find-jobs")) e.preventDefault();
-    if (!e.target.hasAttribute("data-act")) return;
+    if (!e.target.hasAttribute("data-act")) return rest(e);
     e.preventDefault();
     window.corvek.submit(e.target, e.submitter);
   }
@@ -55,6 +67,7 @@
   document.addEventListener("input", typed);
   document.addEventListener("change", changed);
   document.addEventListener("submit", sent);
+  window.addEventListener("pageshow", woken);
   window.addEventListener("focus", () => {
     if (document.body.dataset.tag && !typing(document.activeElement)) window.corvek.refresh();
   });
