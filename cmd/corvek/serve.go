@@ -19,6 +19,7 @@ import (
 
 	"corvek/demo"
 	"corvek/internal/job"
+	"corvek/internal/papers"
 	"corvek/internal/people"
 	"corvek/internal/store"
 	"corvek/internal/web"
@@ -159,7 +160,7 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	}
 	server := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 2 * time.Minute,
 		WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute}
-	stopKeeping := inBackground(ctx, keeper)
+	stopKeeping := inBackground(ctx, jobs, keeper)
 	defer stopKeeping()
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()
@@ -174,12 +175,13 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	return server.Shutdown(grace)
 }
 
-// inBackground does what nobody asks for: copies of the store, and forgetting old
-// tries to sign in and tokens of forms. The returned func waits for it to end.
-func inBackground(ctx context.Context, keeper *store.Keeper) (stop func()) {
+// inBackground does what nobody asks for: copies of the store, papers of a
+// hand-over that was cut short, and forgetting old tries to sign in and tokens of forms. The returned func waits for it to end.
+func inBackground(ctx context.Context, jobs *job.Service, keeper *store.Keeper) (stop func()) {
 	ctx, cancel := context.WithCancel(ctx)
 	var work sync.WaitGroup
 	work.Go(func() { keeper.Run(ctx) })
+	work.Go(func() { papers.Run(ctx, jobs) })
 	work.Go(func() {
 		for {
 			err := errors.Join(keeper.Store.DropOldTries(ctx), keeper.Store.DropOldTokens(ctx))

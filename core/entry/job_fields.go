@@ -65,6 +65,11 @@ var jobFields = []*Field{
 		moment: func(p *Place) *time.Time { return &p.Job.TimerUntil }, check: timer},
 	{Scope: unit.ScopeJob, Name: "handed_over_at", Label: "Handed over", Kind: Timer, Derived: true,
 		moment: func(p *Place) *time.Time { return &p.Job.HandedOverAt }},
+	{Scope: unit.ScopeJob, Name: "withdrawn_at", Label: "Withdrawn", Kind: Timer, Derived: true,
+		moment: func(p *Place) *time.Time { return &p.Job.WithdrawnAt }},
+	jobTable.line("withdrawn_by", "Withdrawn by", func(p *Place) *string { return &p.Job.WithdrawnBy }).derived(),
+	jobTable.line("withdrawn_reason", "Withdrawn because",
+		func(p *Place) *string { return &p.Job.WithdrawnReason }).derived(),
 }
 
 func day(name, label string, at func(*Place) *unit.Date) *Field {

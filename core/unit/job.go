@@ -36,6 +36,10 @@ type Job struct {
 	TimerUntil   time.Time // zero where no timer runs
 	HandedOverAt time.Time // zero until then
 
+	WithdrawnAt     time.Time // zero where it was not
+	WithdrawnBy     string
+	WithdrawnReason string
+
 	LabourHours  quantity.Quantity
 	LabourRate   quantity.Quantity // money an hour
 	PartsCost    quantity.Quantity
@@ -55,6 +59,15 @@ type Job struct {
 
 // HandedOver reports that the job is closed.
 func (j *Job) HandedOver() bool { return !j.HandedOverAt.IsZero() }
+
+// Withdrawn reports that a lead took the job off the board: it should not be.
+func (j *Job) Withdrawn() bool { return !j.WithdrawnAt.IsZero() }
+
+// Closed reports that nothing is written on the job any more.
+func (j *Job) Closed() bool { return j.HandedOver() || j.Withdrawn() }
+
+// HandOver is the number of the hand-over that holds or comes next, from 1.
+func (j *Job) HandOver() int { return len(j.Reopenings) + 1 }
 
 // Unit gives a unit by its number, counted from 1; nil when there is none.
 func (j *Job) Unit(number int) *Unit {
@@ -169,6 +182,8 @@ type Entry struct {
 	Field  string // a Ref, "" where the action says it all
 	Before string
 	After  string
+
+	Brought bool // came with a job from another store's record
 }
 
 func find[T any](rows []*T, is func(*T) bool) *T {

@@ -152,6 +152,9 @@ func document(j *unit.Job, record []unit.Entry) object {
 		o.text("field", e.Field)
 		o.text("before", e.Before)
 		o.text("after", e.After)
+		if e.Brought {
+			o.add("brought", true)
+		}
 		return o
 	})
 	return d

@@ -529,6 +529,7 @@ func (r *reader) record(root *tree) (out []unit.Entry) {
 			Field:  x.text("field", mostName),
 			Before: x.text("before", entry.MostArea), After: x.text("after", entry.MostArea),
 		})
+		x.flag("brought") // whatever it says: all that comes is brought
 		x.end()
 	}
 	return out

@@ -70,7 +70,7 @@ func Schema() []byte {
 		"worked_figures": many1(signed(shape{"calculator": text, "note": text, "inputs": object,
 			"answer": object}, "calculator", "inputs", "answer")),
 		"record": many1(record(shape{"who": text, "at": moment, "action": text, "field": text,
-			"before": text, "after": text}, "who", "at", "action")),
+			"before": text, "after": text, "brought": shape{"type": "boolean"}}, "who", "at", "action")),
 	}, "format", "version", "job", "customer", "units")
 	document["$schema"] = "https://json-schema.org/draft/2020-12/schema"
 	document["title"] = "Corvek job document"

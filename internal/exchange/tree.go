@@ -54,6 +54,15 @@ func (t *tree) text(name string, longest int) string {
 }
 
 // whole takes a whole number between bounds; without one it is missing.
+func (t *tree) flag(name string) bool {
+	v, there := t.get(name)
+	yes, is := v.(bool)
+	if there && !is {
+		t.fail(name, "is true or false")
+	}
+	return yes
+}
+
 func (t *tree) whole(name string, missing, least, most int) int {
 	v, ok := t.get(name)
 	if !ok {

@@ -78,3 +78,51 @@ func count(lines []unit.Entry, action string) (n int) {
 	}
 	return n
 }
+
+// A job that should not be there is kept, marked and off the board, found by its
+// words, and writes nothing until a lead takes that back.
+func TestWithdrawnIsKeptAndOffTheBoard(t *testing.T) {
+	s, ctx := press(t), t.Context()
+	require.ErrorIs(t, s.Withdraw(ctx, iva, "T-0417", "entered twice"), job.ErrForbidden)
+	var fe *field.Error
+	require.ErrorAs(t, s.Withdraw(ctx, odd, "T-0417", "no"), &fe)
+	assert.Equal(t, "withdraw_reason", fe.Field)
+	require.NoError(t, s.Withdraw(ctx, odd, "T-0417", "entered twice"))
+	require.ErrorAs(t, s.Withdraw(ctx, odd, "T-0417", "entered twice"), &fe)
+
+	tags := func() (out []string) {
+		groups, err := s.Store.InHand(ctx, "", 50, "", 50)
+		require.NoError(t, err)
+		for _, g := range groups {
+			for _, c := range g.Cards {
+				out = append(out, c.Tag)
+			}
+		}
+		return out
+	}
+	assert.NotContains(t, tags(), "T-0417")
+	closed, err := s.Store.Closed(ctx, "", "", 50)
+	require.NoError(t, err)
+	for _, c := range closed {
+		assert.NotEqual(t, "T-0417", c.Tag)
+	}
+	found, err := s.Store.Closed(ctx, "t-0417", "", 50)
+	require.NoError(t, err)
+	require.Len(t, found, 1)
+	assert.NotNil(t, found[0].WithdrawnAt)
+
+	_, err = s.Set(ctx, odd, "T-0417", job.Edit{Field: "job/caller", Value: "x"})
+	require.ErrorAs(t, err, &fe)
+	assert.Contains(t, fe.Text, "was withdrawn")
+	assert.Contains(t, fe.Text, "entered twice")
+	require.NoError(t, s.Reopen(ctx, odd, "T-0417", "it was another pump"))
+	assert.Contains(t, tags(), "T-0417")
+	st, err := s.Load(ctx, "T-0417", 1)
+	require.NoError(t, err)
+	assert.False(t, st.Job.Closed())
+	assert.Empty(t, st.Job.Reopenings, "no hand-over was taken back")
+	lines, err := s.Store.Record(ctx, "T-0417", 2)
+	require.NoError(t, err)
+	assert.Equal(t, "took the withdrawal back: it was another pump", lines[0].Action)
+	assert.Equal(t, "withdrawn: entered twice", lines[1].Action)
+}

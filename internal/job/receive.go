@@ -87,6 +87,9 @@ func (s *Service) keep(ctx context.Context, w *writing) error {
 // go. The pictures' contents are by their numbers.
 func (s *Service) BringIn(ctx context.Context, who string, j *unit.Job, record []unit.Entry,
 	contents map[int]store.Content) error {
+	for i := range record {
+		record[i].Brought = true // it is another store's word
+	}
 	w := &writing{service: s, shop: s.shop(who), Job: j, entries: record, contents: contents}
 	w.record(unit.Entry{Action: "imported", After: j.Tag})
 	return s.keep(ctx, w)

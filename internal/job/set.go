@@ -67,6 +67,7 @@ type writing struct {
 	history  store.History
 	entries  []unit.Entry
 	contents map[int]store.Content
+	papers   []store.Paper
 	states   []*State
 	service  *Service
 }
@@ -130,7 +131,7 @@ func (w *writing) finish() (*store.Change, error) {
 		w.states = append(w.states, st)
 	}
 	w.Job.Station = Stands(w.states)
-	return &store.Change{Job: w.Job, Entries: w.entries, Contents: w.contents}, nil
+	return &store.Change{Job: w.Job, Entries: w.entries, Contents: w.contents, Papers: w.papers}, nil
 }
 
 // shop is what an edit needs to know of the shop.

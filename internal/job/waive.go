@@ -3,6 +3,7 @@ package job
 import (
 	"context"
 	"strings"
+	"time"
 
 	"corvek/core/entry"
 	"corvek/core/family"
@@ -54,7 +55,11 @@ const MostReopenings = 50
 
 // closed refuses what is written on a job that was handed over.
 func closed(j *unit.Job) error {
-	if !j.HandedOver() {
+	switch {
+	case j.Withdrawn():
+		return field.Errorf("job", "%s was withdrawn on %s: %s; a lead can take that back", j.Tag,
+			j.WithdrawnAt.Format("2 Jan 2006"), j.WithdrawnReason)
+	case !j.HandedOver():
 		return nil
 	}
 	return field.Errorf("job", "%s was handed over on %s; a lead can open it again with a reason", j.Tag,
@@ -69,15 +74,40 @@ func (s *Service) Reopen(ctx context.Context, who Actor, tag, reason string) err
 	}
 	return s.changeAny(ctx, who, RoleLead, tag, func(w *writing) error {
 		switch {
-		case !w.Job.HandedOver():
+		case !w.Job.Closed():
 			return field.Errorf("reason", "the job is not handed over")
 		case len(reason) < 4:
 			return field.Errorf("reason", "write down why it is opened again; every later paper prints it")
 		case len(w.Job.Reopenings) >= MostReopenings:
 			return field.Errorf("reason", "the job was opened again %d times already", MostReopenings)
 		}
+		if w.Job.Withdrawn() {
+			w.Job.WithdrawnAt, w.Job.WithdrawnBy, w.Job.WithdrawnReason = time.Time{}, "", ""
+			w.did("took the withdrawal back: " + reason)
+			return nil
+		}
 		w.Job.Reopen(who.Name, reason, s.moment())
 		w.did("opened again: " + reason)
+		return nil
+	})
+}
+
+// Withdraw takes a job off the board that should not be there, entered twice or
+// for the wrong customer. It is kept, marked, and found by its words.
+func (s *Service) Withdraw(ctx context.Context, who Actor, tag, reason string) error {
+	reason, err := short("withdraw_reason", reason, "")
+	if err != nil {
+		return err
+	}
+	return s.changeAny(ctx, who, RoleLead, tag, func(w *writing) error {
+		switch {
+		case w.Job.Withdrawn():
+			return field.Errorf("withdraw_reason", "the job is withdrawn already")
+		case len(reason) < 4:
+			return field.Errorf("withdraw_reason", "write down why; it stays with the job")
+		}
+		w.Job.WithdrawnAt, w.Job.WithdrawnBy, w.Job.WithdrawnReason = s.moment(), who.Name, reason
+		w.did("withdrawn: " + reason)
 		return nil
 	})
 }

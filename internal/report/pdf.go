@@ -3,6 +3,7 @@ package report
 import (
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 
 	"codeberg.org/go-pdf/fpdf"
@@ -11,27 +12,28 @@ import (
 // PDF writes the findings report for sending. The drawing of the line is left
 // to the printed page; figures and verdicts are the same.
 func PDF(w io.Writer, d Data) error {
-	p := &paper{Fpdf: fpdf.New("P", "mm", "A4", ""), tr: nil}
-	p.tr = p.UnicodeTranslatorFromDescriptor("")
+	p := &paper{fpdf.New("P", "mm", "A4", "")}
+	p.AddUTF8FontFromBytes(face, "", regular)
+	p.AddUTF8FontFromBytes(face, "B", bold)
 	p.SetTitle(d.S.Job.Tag+" Findings report", true)
 	p.SetMargins(16, 16, 16)
 	p.SetAutoPageBreak(true, 16)
 	p.SetFooterFunc(func() {
 		p.SetY(-12)
-		p.SetFont("Helvetica", "", 8)
-		p.CellFormat(0, 5, p.t(fmt.Sprintf("%s  ·  %s  ·  page %d", d.S.Job.Tag, d.Date(d.Printed), p.PageNo())),
+		p.SetFont(face, "", 8)
+		p.CellFormat(0, 5, printable(fmt.Sprintf("%s  ·  %s  ·  page %d", d.S.Job.Tag, d.Date(d.Printed), p.PageNo())),
 			"", 0, "C", false, 0, "")
 	})
 	p.AddPage()
-	p.SetFont("Helvetica", "B", 10)
-	p.CellFormat(90, 6, p.t(d.Shop), "", 0, "L", false, 0, "")
-	p.CellFormat(0, 6, p.t("Findings report and test certificate  "+d.S.Job.Tag), "", 1, "R", false, 0, "")
+	p.SetFont(face, "B", 10)
+	p.CellFormat(90, 6, printable(d.Shop), "", 0, "L", false, 0, "")
+	p.CellFormat(0, 6, printable("Findings report and test certificate  "+d.S.Job.Tag), "", 1, "R", false, 0, "")
 	p.Line(16, 24, 194, 24)
 	p.Ln(5)
-	p.SetFont("Helvetica", "B", 18)
-	p.MultiCell(0, 9, p.t(d.S.Job.Title), "", "L", false)
-	p.SetFont("Helvetica", "B", 13)
-	p.MultiCell(0, 8, p.t(d.Certificate()), "", "L", false)
+	p.SetFont(face, "B", 18)
+	p.MultiCell(0, 9, printable(d.S.Job.Title), "", "L", false)
+	p.SetFont(face, "B", 13)
+	p.MultiCell(0, 8, printable(d.Certificate()), "", "L", false)
 	j, u := d.S.Job, d.S.Unit
 	p.body("Customer: " + j.Customer.Name + "    Received: " + d.Date(j.ReceivedOn.Time()))
 	p.body("Unit: " + d.S.Family.Name + ", " + u.Maker + " " + u.Model + ", serial " + u.Serial)
@@ -89,35 +91,26 @@ func PDF(w io.Writer, d Data) error {
 	return p.Output(w)
 }
 
-type paper struct {
-	*fpdf.Fpdf
-	tr func(string) string
-}
-
-// t brings text to the code page of the built-in fonts.
-func (p *paper) t(s string) string {
-	return p.tr(strings.NewReplacer("−", "-", "≤", "<=", "≥", ">=", "→", "->", "η", "eta", "µ", "u", "“", "\"",
-		"”", "\"").Replace(s))
-}
+type paper struct{ *fpdf.Fpdf }
 
 func (p *paper) head(s string) {
 	p.Ln(3)
-	p.SetFont("Helvetica", "B", 12)
-	p.CellFormat(0, 7, p.t(s), "B", 1, "L", false, 0, "")
+	p.SetFont(face, "B", 12)
+	p.CellFormat(0, 7, printable(s), "B", 1, "L", false, 0, "")
 	p.Ln(1)
 }
 
 func (p *paper) body(s string) {
-	p.SetFont("Helvetica", "", 10)
-	p.MultiCell(0, 5, p.t(s), "", "L", false)
+	p.SetFont(face, "", 10)
+	p.MultiCell(0, 5, printable(s), "", "L", false)
 }
 
 func (p *paper) cause(d Data) {
 	p.head("Cause")
 	switch {
 	case d.S.Cause != nil:
-		p.SetFont("Helvetica", "B", 11)
-		p.MultiCell(0, 6, p.t(d.S.Cause.Name+", "+d.S.Cause.Lies()), "", "L", false)
+		p.SetFont(face, "B", 11)
+		p.MultiCell(0, 6, printable(d.S.Cause.Name+", "+d.S.Cause.Lies()), "", "L", false)
 		if d.S.Conclude.Statement != "" {
 			p.body(d.S.Conclude.Statement)
 		}
@@ -161,6 +154,15 @@ func (p *paper) closing(d Data) {
 				r.At.Format("2 Jan 2006"), r.By, r.Reason))
 		}
 	}
+	if s := d.Since; s != nil {
+		p.head("Changed since the papers of " + s.Day)
+		for _, line := range slices.Concat(s.Papers, s.Lines) {
+			p.body("- " + line)
+		}
+		if s.More > 0 {
+			p.body(fmt.Sprintf("- %d more changes stand in the record", s.More))
+		}
+	}
 	if len(d.Open) > 0 {
 		p.head("Still open")
 		for _, s := range d.Open {
@@ -181,11 +183,11 @@ func (p *paper) closing(d Data) {
 func (p *paper) table(widths []float64, heads []string, fill func(add func(...string))) {
 	const line = 4.4
 	write := func(style string, cells []string) {
-		p.SetFont("Helvetica", style, 8.5)
+		p.SetFont(face, style, 8.5)
 		high := 1
 		split := make([][]string, len(cells))
 		for i, c := range cells {
-			split[i] = p.SplitText(p.t(c), widths[i]-1)
+			split[i] = p.SplitText(printable(c), widths[i]-1)
 			high = max(high, len(split[i]))
 		}
 		_, pageHeight := p.GetPageSize()

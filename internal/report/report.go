@@ -54,6 +54,7 @@ type Data struct {
 	Chain     []explain.LinkState
 	Passed    []job.Stop
 	Reopened  []*unit.Reopening
+	Since     *Since // nil where nothing was given out before
 	Record    Record
 	Open      []job.Stop
 	Proved    *job.AttemptState

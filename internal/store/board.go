@@ -16,10 +16,11 @@ type Card struct {
 	TimerNote            string
 	TimerUntil           *time.Time
 	HandedOverAt         *time.Time
+	WithdrawnAt          *time.Time
 }
 
 const cardColumns = `j.tag, j.title, c.name AS customer, j.waiting, j.waiting_note, j.station, j.warranty_hold,` +
-	` j.promised_on, j.timer_note, j.timer_until, j.handed_over_at`
+	` j.promised_on, j.timer_note, j.timer_until, j.handed_over_at, j.withdrawn_at`
 
 // Group is the jobs that wait for one thing: the first of them, and how many
 // there are in all.
@@ -43,7 +44,7 @@ func (s *Store) InHand(ctx context.Context, find string, each int, open string, 
 			SELECT `+cardColumns+`, count(*) OVER (PARTITION BY j.waiting) AS total,
 				row_number() OVER (PARTITION BY j.waiting ORDER BY j.promised_on NULLS LAST, j.tag) AS place
 			FROM jobs j JOIN customers c ON c.id = j.customer_id
-			WHERE j.handed_over_at IS NULL`+where+`) g
+			WHERE j.handed_over_at IS NULL AND j.withdrawn_at IS NULL`+where+`) g
 		WHERE place <= CASE WHEN waiting = ? THEN ?::int ELSE ?::int END
 		ORDER BY waiting, place`, args...).Scan(&rows).Error
 	out := map[string]*Group{}
@@ -59,17 +60,23 @@ func (s *Store) InHand(ctx context.Context, find string, each int, open string, 
 }
 
 // Closed gives jobs that were handed over, newest first: those that hold all
-// words of find, or else those of a month ("2031-05"), or the last ones.
+// words of find, or else those of a month ("2031-05"), or the last ones. Withdrawn
+// ones are found by their words only.
 func (s *Store) Closed(ctx context.Context, find, month string, limit int) ([]Card, error) {
 	where, args := searched(find)
 	if from, err := time.Parse("2006-01", month); err == nil {
 		where += " AND j.handed_over_at >= ? AND j.handed_over_at < ?"
 		args = append(args, from, from.AddDate(0, 1, 0))
 	}
+	closed, order := "j.handed_over_at IS NOT NULL AND j.withdrawn_at IS NULL", "j.handed_over_at"
+	if find != "" {
+		closed = "(j.handed_over_at IS NOT NULL OR j.withdrawn_at IS NOT NULL)"
+		order = "coalesce(j.withdrawn_at, j.handed_over_at)"
+	}
 	var out []Card
 	err := s.db.WithContext(ctx).Raw(`SELECT `+cardColumns+` FROM jobs j JOIN customers c ON c.id = j.customer_id
-		WHERE j.handed_over_at IS NOT NULL`+where+`
-		ORDER BY j.handed_over_at DESC, j.tag LIMIT ?`, append(args, limit)...).
+		WHERE `+closed+where+`
+		ORDER BY `+order+` DESC, j.tag LIMIT ?`, append(args, limit)...).
 		Scan(&out).Error
 	return out, err
 }

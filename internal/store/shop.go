@@ -77,7 +77,7 @@ func (s *Store) ConcludedCauses(ctx context.Context) (map[string]map[string]int,
 		N             int
 	}
 	err := s.db.WithContext(ctx).Raw(`SELECT u.family, c.cause, count(*) AS n
-		FROM units u JOIN jobs j ON j.id = u.job_id AND j.handed_over_at IS NOT NULL
+		FROM units u JOIN jobs j ON j.id = u.job_id AND j.handed_over_at IS NOT NULL AND j.withdrawn_at IS NULL
 		JOIN LATERAL (SELECT cause FROM conclusions WHERE job_id = u.job_id AND unit = u.number
 			ORDER BY round DESC LIMIT 1) c ON c.cause <> ''
 		GROUP BY u.family, c.cause`).Scan(&rows).Error

@@ -26,14 +26,19 @@ type recordLine struct {
 	at              time.Time
 	action, field   string
 	before, after   string
+	brought         bool
 	jobChain, chain []byte
 }
 
 // text is a line as it is fingerprinted, like record_text in the database.
 func (l recordLine) text() []byte {
 	var b bytes.Buffer
-	for _, part := range []string{l.tag, l.who, l.at.UTC().Format("2006-01-02T15:04:05.000000Z"), l.action, l.field,
-		l.before, l.after} {
+	parts := []string{l.tag, l.who, l.at.UTC().Format("2006-01-02T15:04:05.000000Z"), l.action, l.field, l.before,
+		l.after}
+	if l.brought {
+		parts = append(parts, "brought in")
+	}
+	for _, part := range parts {
 		b.WriteString(strconv.Itoa(len(part)) + ":" + part)
 	}
 	return b.Bytes()
@@ -44,11 +49,13 @@ func (l recordLine) String() string {
 		l.action, l.field)
 }
 
-const selectLines = `SELECT r.place, j.tag, r.who, r.at, r.action, r.field, r.before, r.after, r.job_chain, r.chain
+const selectLines = `SELECT r.place, j.tag, r.who, r.at, r.action, r.field, r.before, r.after, r.brought,
+	r.job_chain, r.chain
 	FROM record_entries r JOIN jobs j ON j.id = r.job_id`
 
 func scanLine(rows pgx.Rows) (l recordLine, err error) {
-	err = rows.Scan(&l.place, &l.tag, &l.who, &l.at, &l.action, &l.field, &l.before, &l.after, &l.jobChain, &l.chain)
+	err = rows.Scan(&l.place, &l.tag, &l.who, &l.at, &l.action, &l.field, &l.before, &l.after, &l.brought,
+		&l.jobChain, &l.chain)
 	return l, err
 }
 

@@ -24,6 +24,7 @@ type Change struct {
 	Job      *unit.Job       // as it is now
 	Entries  []unit.Entry    // what goes into the record
 	Contents map[int]Content // of new pictures, by number
+	Papers   []Paper         // to be kept as they are now
 }
 
 // ErrUnchanged is returned by a writer that found nothing to write; the store
@@ -63,6 +64,9 @@ func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, Histor
 			return err
 		}
 		kept = c.Job
+		if err := keepPapers(db, head.ID, c.Papers); err != nil {
+			return err
+		}
 		return record(db, head.ID, c.Entries)
 	})
 	if errors.Is(err, ErrUnchanged) {
@@ -263,7 +267,7 @@ func record(db *gorm.DB, id int64, entries []unit.Entry) error {
 		list := make([]map[string]any, n)
 		for i, e := range entries[:n] {
 			list[i] = map[string]any{"who": e.Who, "at": e.At, "action": e.Action, "field": e.Field, "before": e.Before,
-				"after": e.After}
+				"after": e.After, "brought": e.Brought}
 		}
 		text, err := json.Marshal(list)
 		if err != nil {
@@ -343,7 +347,7 @@ func (s *Store) Picture(ctx context.Context, tag string, number int) (c Content,
 // Record gives the record of a job, newest first.
 func (s *Store) Record(ctx context.Context, tag string, limit int) ([]unit.Entry, error) {
 	var out []unit.Entry
-	err := s.db.WithContext(ctx).Raw(`SELECT r.who, r.at, r.action, r.field, r.before, r.after
+	err := s.db.WithContext(ctx).Raw(`SELECT r.who, r.at, r.action, r.field, r.before, r.after, r.brought
 		FROM record_entries r JOIN jobs j ON j.id = r.job_id
 		WHERE j.tag = ? ORDER BY r.place DESC LIMIT ?`, tag, limit).Scan(&out).Error
 	return out, err

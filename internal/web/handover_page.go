@@ -1,11 +1,17 @@
 package web
 
 import (
+	"fmt"
+	"log/slog"
+	"net/http"
+	"strconv"
 	"time"
 
 	"corvek/core/unit"
 	"corvek/internal/answer"
 	"corvek/internal/job"
+	"corvek/internal/papers"
+	"corvek/internal/store"
 
 	"github.com/labstack/echo/v5"
 )
@@ -18,16 +24,27 @@ type HandoverPage struct {
 	MayReopen    bool
 	Reopened     []*unit.Reopening
 	Open, Waived []StopRow
-	Lesson       Entry
-	Flushed      *Entry // asked when something broke up
-	Worked       []answer.Worked
-	Pictures     []*PictureView
+	Withdrawn    bool
+	// WithdrawnWords say when, by whom and why.
+	WithdrawnWords string
+	MayWithdraw    bool
+	Kept           []store.Paper // as they were on the day
+	Lesson         Entry
+	Flushed        *Entry // asked when something broke up
+	Worked         []answer.Worked
+	Pictures       []*PictureView
 }
 
-func handoverPage(l *look) HandoverPage {
+func handoverPage(l *look, kept []store.Paper) HandoverPage {
+	lead := l.Person.May(job.RoleLead)
 	p := HandoverPage{JobPage: l.page(), HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
-		MayReopen: l.job.HandedOver() && l.Person.May(job.RoleLead), Reopened: l.job.Reopenings,
+		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: kept,
+		Withdrawn: l.job.Withdrawn(), MayWithdraw: !l.job.Withdrawn() && lead,
 		Lesson: l.field(unit.JobRef("lesson")), Worked: answer.Kept(l.job, l.Units), Pictures: l.pictures()}
+	if p.Withdrawn {
+		p.WithdrawnWords = fmt.Sprintf("%s by %s: %s", l.job.WithdrawnAt.Format("2 Jan 2006"), l.job.WithdrawnBy,
+			l.job.WithdrawnReason)
+	}
 	if l.st.BrokenUp() || l.unit.Flushed != "" {
 		flushed := l.field(l.unit.Ref("flushed"))
 		p.Flushed = &flushed
@@ -48,6 +65,34 @@ func (s *Server) reopen(c *echo.Context) error {
 	return done(c, s.jobs.Reopen(c.Request().Context(), who(c), c.Param("tag"), c.FormValue("reason")))
 }
 
+// handOver closes the job and keeps the papers of the day. A program that is
+// stopped between the two makes up for it when it runs again.
 func (s *Server) handOver(c *echo.Context) error {
-	return done(c, s.jobs.HandOver(c.Request().Context(), who(c), c.Param("tag")))
+	ctx, tag := c.Request().Context(), c.Param("tag")
+	if err := s.jobs.HandOver(ctx, who(c), tag); err != nil {
+		return err
+	}
+	if err := papers.Keep(ctx, s.jobs, who(c), tag); err != nil {
+		slog.Error("the papers of the day were not kept yet", "job", tag, "error", err)
+	}
+	return ok(c, nil)
+}
+
+func (s *Server) withdraw(c *echo.Context) error {
+	return done(c, s.jobs.Withdraw(c.Request().Context(), who(c), c.Param("tag"), c.FormValue("withdraw_reason")))
+}
+
+// keptPaper sends a paper as it was on the day of a hand-over.
+func (s *Server) keptPaper(c *echo.Context) error {
+	number, err := strconv.Atoi(c.Param("number"))
+	if err != nil || number > job.MostReopenings+1 {
+		return store.ErrNotFound
+	}
+	p, err := s.store.Paper(c.Request().Context(), c.Param("tag"), number, c.Param("name"))
+	if err != nil {
+		return err
+	}
+	c.Response().Header().Set("Content-Disposition", fmt.Sprintf(`inline; filename="%s-%d-%s"`,
+		safeName(c.Param("tag")), p.HandOver, safeName(p.Name)))
+	return c.Blob(http.StatusOK, p.MediaType, p.Content)
 }

@@ -71,7 +71,9 @@ func (l *look) shell() *JobShell {
 		Promise: daysLeft(j.PromisedOn.Time(), l.now), Pictures: len(j.Pictures), ToolboxURL: "/toolbox",
 		Station: l.station, Rail: l.rail(), Units: l.unitTabs()}
 	s.Late = strings.Contains(s.Promise, "late")
-	if j.HandedOver() {
+	if j.Withdrawn() {
+		s.Promise, s.Late = "withdrawn", true
+	} else if j.HandedOver() {
 		s.Promise = "handed over"
 	} else if l.CanWork() {
 		s.ToolboxURL += "?for=" + j.Tag

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -66,7 +67,7 @@ func (s *Server) look(c *echo.Context, station string) (*look, error) {
 	}
 	l := &look{Reader: s.reader(c), st: st, job: st.Job, unit: st.Unit, unitNo: no, station: station,
 		face: c.QueryParam("face"), theory: c.QueryParam("theory")}
-	l.Closed = st.Job.HandedOver()
+	l.Closed = st.Job.Closed()
 	part := c.QueryParam("part")
 	if asked := strings.TrimSpace(c.QueryParam("find")); asked != "" {
 		l.asked = asked
@@ -214,13 +215,13 @@ func (s *Server) station(c *echo.Context) error {
 		return err
 	}
 	shell := Shell{Reader: l.Reader, Title: l.job.Tag + " " + wording.Stations[l.station], Job: l.shell()}
-	if shell.Main, err = s.stationPage(l); err != nil {
+	if shell.Main, err = s.stationPage(c.Request().Context(), l); err != nil {
 		return err
 	}
 	return s.renderShell(c, http.StatusOK, l.station, shell)
 }
 
-func (s *Server) stationPage(l *look) (any, error) {
+func (s *Server) stationPage(ctx context.Context, l *look) (any, error) {
 	switch l.station {
 	case "receive":
 		return receivePage(l, s.families()), nil
@@ -240,7 +241,8 @@ func (s *Server) stationPage(l *look) (any, error) {
 	case "prove":
 		return provePage(l), nil
 	}
-	return handoverPage(l), nil
+	kept, err := s.store.Papers(ctx, l.job.Tag)
+	return handoverPage(l, kept), err
 }
 
 // renderBeside writes a page of the job that is no station, such as its record.

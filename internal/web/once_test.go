@@ -108,30 +108,3 @@ func TestFormsCarryTheirTokens(t *testing.T) {
 		}
 	}
 }
-
-// Ten hand-overs at once are one.
-func TestTenHandOversAreOne(t *testing.T) {
-	s := serve(t)
-	b := s.as("odd")
-	_, err := s.server.store.Job(t.Context(), "T-0388")
-	require.NoError(t, err)
-	res, body := b.post("/jobs/T-0388/reopen", url.Values{"reason": {"seal wept at the customer's"}})
-	require.Equal(t, http.StatusOK, res.StatusCode, body)
-	good := 0
-	for _, res := range together(b, "/jobs/T-0388/hand-over", url.Values{}) {
-		if res.StatusCode < 400 {
-			good++
-		}
-	}
-	assert.Equal(t, 1, good)
-	lines, err := s.server.store.Record(t.Context(), "T-0388", 50)
-	require.NoError(t, err)
-	n := 0
-	for _, l := range lines {
-		if l.Action == "handed over" {
-			n++
-		}
-	}
-	assert.LessOrEqual(t, n, 2)
-	assert.Positive(t, n)
-}

@@ -8,6 +8,7 @@ import (
 
 	"corvek/internal/draw"
 	"corvek/internal/exchange"
+	"corvek/internal/papers"
 	"corvek/internal/report"
 
 	"github.com/labstack/echo/v5"
@@ -26,6 +27,9 @@ func (s *Server) reportData(c *echo.Context) (report.Data, error) {
 		return report.Data{}, err
 	}
 	d.Record = report.Record{Lines: holds.Lines, Head: holds.Head, Fault: holds.Fault}
+	if err := papers.Since(c.Request().Context(), s.store, &d); err != nil {
+		return report.Data{}, err
+	}
 	d.Style, d.Icon = s.assets.url("css/app.css"), s.assets.url("mark.svg")
 	return d, nil
 }

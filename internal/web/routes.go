@@ -73,6 +73,8 @@ func (s *Server) routes() []route {
 		{"POST", "/jobs/:tag/pass", lead, s.signed(s.passStop)},
 		{"POST", "/jobs/:tag/hand-over", work, s.signed(s.handOver)},
 		{"POST", "/jobs/:tag/reopen", lead, s.signed(s.reopen)},
+		{"POST", "/jobs/:tag/withdraw", lead, s.signed(s.withdraw)},
+		{"GET", "/jobs/:tag/papers/:number/:name", view, s.keptPaper},
 		{"GET", "/jobs/:tag/pictures", view, s.pictures},
 		{"POST", "/jobs/:tag/pictures", work, s.addPicture},
 		{"GET", "/jobs/:tag/pictures/:number", view, s.onePicture},

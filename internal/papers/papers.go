@@ -1,0 +1,129 @@
+// Package papers keeps what was given out at a hand-over as it was on that day: the
+// job's document, and the report of each unit, with their fingerprints.
+package papers
+
+import (
+	"bytes"
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"fmt"
+	"log/slog"
+	"time"
+
+	"corvek/core/quantity"
+	"corvek/internal/exchange"
+	"corvek/internal/job"
+	"corvek/internal/report"
+	"corvek/internal/store"
+)
+
+// Keep makes and keeps the papers of a job that was just handed over, unless they
+// are kept already.
+func Keep(ctx context.Context, jobs *job.Service, who job.Actor, tag string) error {
+	j, err := jobs.Store.Job(ctx, tag)
+	if err != nil || !j.HandedOver() {
+		return err
+	}
+	kept, err := jobs.Store.Papers(ctx, tag)
+	if err != nil || len(kept) > 0 && kept[0].HandOver == j.HandOver() {
+		return err
+	}
+	var out []store.Paper
+	add := func(name, mediaType string, content []byte) {
+		sum := sha256.Sum256(content)
+		out = append(out, store.Paper{Name: name, MediaType: mediaType, At: jobs.Now().UTC(),
+			SHA256: hex.EncodeToString(sum[:]), Content: content})
+	}
+	record, err := exchange.LongRecord(ctx, jobs.Store, tag)
+	if err != nil {
+		return err
+	}
+	text, err := exchange.Text(j, record)
+	if err != nil {
+		return err
+	}
+	add("job.json", "application/json", text)
+	holds, err := jobs.Store.VerifyJob(ctx, tag)
+	if err != nil {
+		return err
+	}
+	for number := range j.Units {
+		st, err := jobs.Load(ctx, tag, number+1)
+		if err != nil {
+			return err
+		}
+		d := report.New(st, "", quantity.Metric, jobs.Now())
+		d.Record = report.Record{Lines: holds.Lines, Head: holds.Head, Fault: holds.Fault}
+		if err := Since(ctx, jobs.Store, &d); err != nil {
+			return err
+		}
+		var b bytes.Buffer
+		if err := report.PDF(&b, d); err != nil {
+			return err
+		}
+		name := "report.pdf"
+		if len(j.Units) > 1 {
+			name = fmt.Sprintf("report-unit-%d.pdf", number+1)
+		}
+		add(name, "application/pdf", b.Bytes())
+	}
+	// The form's own token was used up by the hand-over itself.
+	return jobs.KeepPapers(store.WithOnce(ctx, ""), who, tag, j.HandOver(), out)
+}
+
+// Since tells a report what changed after the papers that were given out before.
+func Since(ctx context.Context, s *store.Store, d *report.Data) error {
+	j := d.S.Job
+	if len(j.Reopenings) == 0 {
+		return nil
+	}
+	last := j.Reopenings[len(j.Reopenings)-1]
+	kept, err := s.Papers(ctx, j.Tag)
+	if err != nil {
+		return err
+	}
+	record, err := exchange.LongRecord(ctx, s, j.Tag)
+	if err != nil {
+		return err
+	}
+	d.Changed(last.HandedOver, kept, record)
+	return nil
+}
+
+// How many papers are made up for at one look, and how often it is looked.
+const (
+	atOnce = 20
+	look   = 10 * time.Minute
+)
+
+// system is who keeps papers that were not kept at once.
+var system = job.Actor{Name: "Corvek", Role: job.RoleTechnician}
+
+// Run keeps papers that are missing because the program was stopped right after a
+// hand-over, until the context ends.
+func Run(ctx context.Context, jobs *job.Service) {
+	for {
+		if err := missing(ctx, jobs); err != nil && ctx.Err() == nil {
+			slog.Error("papers were not kept", "error", err)
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(look):
+		}
+	}
+}
+
+func missing(ctx context.Context, jobs *job.Service) error {
+	tags, err := jobs.Store.HandedOverWithoutPapers(ctx, atOnce)
+	if err != nil {
+		return err
+	}
+	for _, tag := range tags {
+		if err := Keep(ctx, jobs, system, tag); err != nil {
+			return fmt.Errorf("%s: %w", tag, err)
+		}
+	}
+	return nil
+}

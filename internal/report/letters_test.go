@@ -1,0 +1,71 @@
+package report
+
+import (
+	"bytes"
+	"testing"
+	"time"
+
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/store"
+
+	"codeberg.org/go-pdf/fpdf"
+	"github.com/stretchr/testify/assert"
+)
+
+func TestEveryLetterIsPrinted(t *testing.T) {
+	for in, want := range map[string]string{
+		"Ærø Šťastný Ψ Жук ½ µm ≤ ≥ → η − “x” °C ³": "Ærø Šťastný Ψ Жук ½ µm ≤ ≥ → η − “x” °C ³",
+		"泵":             "[U+6CF5]",
+		"ok 🔧":          "ok [U+1F527]",
+		"a\x00b\u202ec": "a b c",
+		"a\nb\tc":       "a\nb\tc",
+	} {
+		assert.Equal(t, want, printable(in))
+	}
+}
+
+// What cannot be drawn, or is very long, ends as a file all the same.
+func FuzzLetters(f *testing.F) {
+	for _, s := range []string{"", "a", "\xff\xfe", "泵 of 🔧", "\u0301\u0301", "\u00ad", "a\u200bb", "‮evil"} {
+		f.Add(s)
+	}
+	f.Fuzz(func(t *testing.T, s string) {
+		p := &paper{fpdf.New("P", "mm", "A4", "")}
+		p.AddUTF8FontFromBytes(face, "", regular)
+		p.AddUTF8FontFromBytes(face, "B", bold)
+		p.AddPage()
+		p.head(s)
+		p.body(s)
+		p.table([]float64{30, 40}, []string{s, "b"}, func(add func(...string)) { add(s, s) })
+		var b bytes.Buffer
+		assert.NoError(t, p.Output(&b))
+	})
+}
+
+func TestChangedSinceNamesWhatCameAfter(t *testing.T) {
+	day := time.Date(2031, 5, 14, 9, 0, 0, 0, time.UTC)
+	j := &unit.Job{Reopenings: []*unit.Reopening{{Number: 1, HandedOver: day}}}
+	d := Data{S: &job.State{Job: j}}
+	entry := func(minutes int, action, field, before, after string) unit.Entry {
+		return unit.Entry{Who: "Odd", At: day.Add(time.Duration(minutes) * time.Minute), Action: action, Field: field,
+			Before: before, After: after}
+	}
+	record := []unit.Entry{ // newest first
+		entry(30, "set", "u1/speed", "", "1450 rpm"),
+		entry(20, "opened again: seal wept", "", "", ""),
+		entry(1, "kept the paper of the day report.pdf, SHA-256 ab", "", "", ""),
+		entry(0, "handed over", "", "", ""),
+		entry(-5, "set", "job/title", "a", "b"),
+	}
+	d.Changed(day, []store.Paper{{HandOver: 1, Name: "report.pdf", SHA256: "ab"}, {HandOver: 2, Name: "later"}}, record)
+	assert.Equal(t, []string{"report.pdf, SHA-256 ab"}, d.Since.Papers)
+	assert.Equal(t, []string{"14 May 2031 09:20 Odd: opened again: seal wept",
+		"14 May 2031 09:30 Odd: u1/speed, from nothing to 1450 rpm"}, d.Since.Lines)
+	for i := range 100 {
+		record = append([]unit.Entry{entry(40+i, "set", "u1/speed", "1", "2")}, record...)
+	}
+	d.Changed(day, nil, record)
+	assert.Len(t, d.Since.Lines, mostChanges)
+	assert.Equal(t, 102-mostChanges, d.Since.More)
+}

@@ -1,0 +1,60 @@
+package report
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"corvek/core/unit"
+	"corvek/internal/store"
+)
+
+// mostChanges are printed one by one.
+const mostChanges = 40
+
+// Since is what changed after papers that were given out before.
+type Since struct {
+	Day    string
+	Papers []string // with their fingerprints
+	Lines  []string
+	More   int // changes that are in the record only
+}
+
+// Changed notes what the record tells of after the hand-over of a moment; record
+// is newest first.
+func (d *Data) Changed(handedOver time.Time, kept []store.Paper, record []unit.Entry) {
+	s := &Since{Day: handedOver.Format("2 January 2006")}
+	number := len(d.S.Job.Reopenings)
+	for _, p := range kept {
+		if p.HandOver == number {
+			s.Papers = append(s.Papers, p.Name+", SHA-256 "+p.SHA256)
+		}
+	}
+	for _, e := range slices.Backward(record) {
+		if !e.At.After(handedOver) || e.Action == "handed over" || strings.HasPrefix(e.Action, "kept the paper") {
+			continue
+		}
+		if len(s.Lines) == mostChanges {
+			s.More++
+			continue
+		}
+		s.Lines = append(s.Lines, changeLine(e))
+	}
+	d.Since = s
+}
+
+func changeLine(e unit.Entry) string {
+	line := e.At.Format("2 Jan 2006 15:04") + " " + e.Who + ": "
+	if e.Field == "" {
+		return line + e.Action
+	}
+	before, after := e.Before, e.After
+	if before == "" {
+		before = "nothing"
+	}
+	if after == "" {
+		after = "nothing"
+	}
+	return line + fmt.Sprintf("%s, from %s to %s", e.Field, before, after)
+}
