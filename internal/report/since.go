@@ -6,6 +6,7 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/entry"
 	"corvek/core/unit"
 	"corvek/internal/store"
 )
@@ -56,5 +57,15 @@ func changeLine(e unit.Entry) string {
 	if after == "" {
 		after = "nothing"
 	}
-	return line + fmt.Sprintf("%s, from %s to %s", e.Field, before, after)
+	return line + fmt.Sprintf("%s, from %s to %s", fieldWords(e.Field), before, after)
+}
+
+// fieldWords is what a field is called, with its address.
+func fieldWords(address string) string {
+	if ref, err := unit.ParseRef(address); err == nil {
+		if f, ok := entry.Find(ref.Scope, ref.Name); ok {
+			return f.Label + " (" + address + ")"
+		}
+	}
+	return address
 }
