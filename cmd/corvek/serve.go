@@ -37,6 +37,7 @@ type serving struct {
 	copies  string        // folder of the copies; "" for beside the private store's data
 	every   time.Duration // from one copy to the next
 	keep    int           // copies
+	metrics string        // address to serve figures on; "" for none
 }
 
 func serveCommand() *cobra.Command {
@@ -61,6 +62,7 @@ func (o *serving) flags(cmd *cobra.Command) {
 	cmd.Flags().BoolVar(&o.verbose, "log", false, "write a line a request")
 	cmd.Flags().StringVar(&o.copies, "backups", "", "folder for copies of the store (beside the private store's data)")
 	cmd.Flags().DurationVar(&o.every, "backup-every", 24*time.Hour, "from one copy to the next")
+	cmd.Flags().StringVar(&o.metrics, "metrics", "", "address to serve figures on for watching, like 127.0.0.1:9093")
 	cmd.Flags().IntVar(&o.keep, "backup-keep", 14, "how many copies are kept")
 }
 
@@ -140,7 +142,7 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	if err != nil {
 		return err
 	}
-	app, _, err := web.New(cfg)
+	app, server, err := web.New(cfg)
 	if err != nil {
 		return err
 	}
@@ -158,12 +160,17 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	if err != nil {
 		return err
 	}
-	server := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 2 * time.Minute,
+	stopFigures, err := figures(o.metrics, server.Metrics())
+	if err != nil {
+		return err
+	}
+	defer stopFigures()
+	site := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 2 * time.Minute,
 		WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute}
 	stopKeeping := inBackground(ctx, jobs, keeper)
 	defer stopKeeping()
 	failed := make(chan error, 1)
-	go func() { failed <- server.Serve(listener) }()
+	go func() { failed <- site.Serve(listener) }()
 	select {
 	case err := <-failed:
 		return err
@@ -172,11 +179,28 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	fmt.Fprintln(out, "stopping")
 	grace, cancel := context.WithTimeout(context.Background(), 5*time.Second)
 	defer cancel()
-	return server.Shutdown(grace)
+	return site.Shutdown(grace)
+}
+
+// figures serves what watchers read, on an address of its own.
+func figures(address string, handler http.Handler) (stop func(), err error) {
+	if address == "" {
+		return func() {}, nil
+	}
+	listener, err := net.Listen("tcp", address)
+	if err != nil {
+		return nil, fmt.Errorf("cannot serve figures on %s: %w", address, err)
+	}
+	mux := http.NewServeMux()
+	mux.Handle("GET /metrics", handler)
+	server := &http.Server{Handler: mux, ReadHeaderTimeout: 10 * time.Second}
+	go func() { _ = server.Serve(listener) }()
+	return func() { _ = server.Close() }, nil
 }
 
 // inBackground does what nobody asks for: copies of the store, papers of a
-// hand-over that was cut short, and forgetting old tries to sign in and tokens of forms. The returned func waits for it to end.
+// hand-over that was cut short, and forgetting old tries to sign in and tokens of
+// forms. The returned func waits for it to end.
 func inBackground(ctx context.Context, jobs *job.Service, keeper *store.Keeper) (stop func()) {
 	ctx, cancel := context.WithCancel(ctx)
 	var work sync.WaitGroup

@@ -204,8 +204,9 @@ func (s *Service) compute(j *unit.Job, number int) (*State, error) {
 		return nil, fmt.Errorf("the family %q of unit %s is not in the library", u.Family, u.Name)
 	}
 	st := &State{
-		Shop: c.name, Job: j, Unit: u, Family: f, Knowledge: s.Knowledge.For(f.Code).WithCounts(c.counts[f.Code]), Tools: c.tools,
-		today: unit.DateOf(s.moment()), Round: u.Round(), ByCode: map[string]*PartState{}, Sources: map[string]string{},
+		Shop: c.name, Job: j, Unit: u, Family: f, Tools: c.tools,
+		Knowledge: s.Knowledge.For(f.Code).WithCounts(c.counts[f.Code]),
+		today:     unit.DateOf(s.moment()), Round: u.Round(), ByCode: map[string]*PartState{}, Sources: map[string]string{},
 	}
 	st.readParts()
 	st.readDuty()

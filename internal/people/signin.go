@@ -28,7 +28,8 @@ type TooEarly struct{ Wait time.Duration }
 func (e *TooEarly) Error() string {
 	wait := e.Wait.Round(time.Second)
 	if wait < time.Minute {
-		return fmt.Sprintf("Too many tries that failed; try again in %d seconds.", int(max(wait, time.Second).Seconds()))
+		return fmt.Sprintf("Too many tries that failed; try again in %d seconds.",
+			int(max(wait, time.Second).Seconds()))
 	}
 	return fmt.Sprintf("Too many tries that failed; try again in %d minutes.", int((wait + 59*time.Second).Minutes()))
 }

@@ -29,7 +29,8 @@ func filled(t *testing.T) *store.Store {
 	require.NoError(t, s.FirstLead(ctx, "Quay Hydraulics", &store.Person{SignIn: "ada", Name: "Ada Lund",
 		Initials: "AL", Role: "lead", PasswordHash: "h\\t\n\""}))
 	require.NoError(t, s.SaveInstrument(ctx, &store.Instrument{Name: "micrometer", Kind: "m", Resolution: "1 µm"}))
-	require.NoError(t, s.SaveFamily(ctx, &store.FamilyVersion{Code: "x", Text: "a\tb\nc", ByName: "Ada", At: time.Now()}))
+	require.NoError(t, s.SaveFamily(ctx, &store.FamilyVersion{Code: "x", Text: "a\tb\nc", ByName: "Ada",
+		At: time.Now()}))
 	j := sheet("T-0501")
 	j.Pictures = []*unit.Picture{{Number: 1, Name: "a.jpg", MediaType: "image/jpeg"}}
 	require.NoError(t, s.Create(ctx, &store.Change{Job: j,
@@ -158,7 +159,7 @@ func TestABadCopyIsRefused(t *testing.T) {
 		"cut":        {whole[:len(whole)/2], "is no copy of a store"},
 		"empty":      {nil, "is no copy of a store"},
 		"another":    {[]byte("PK\x05\x06" + strings.Repeat("\x00", 18)), "is no copy of a store"},
-		"changed":    {rezip(t, whole, "tables/jobs", func(b []byte) []byte { return bytes.ToUpper(b) }), "jobs is not as"},
+		"changed":    {rezip(t, whole, "tables/jobs", bytes.ToUpper), "jobs is not as"},
 		"taken out":  {rezip(t, whole, "tables/people", nil), "people is missing"},
 		"newer":      {rezip(t, whole, "manifest.json", replaced(`"Schema": `, `"Schema": 9`)), "newer Corvek"},
 		"no such":    {rezip(t, whole, "manifest.json", replaced(`"Name": "jobs"`, `"Name": "jobs; --"`)), "missing"},

@@ -28,7 +28,8 @@ func TestTheProgramCannotBendTheRecord(t *testing.T) {
 		"ALTER TABLE record_entries DISABLE TRIGGER ALL",
 		"DROP TRIGGER record_append_only ON record_entries",
 		"DROP TABLE record_entries",
-		"CREATE OR REPLACE FUNCTION record_is_append_only() RETURNS trigger AS 'BEGIN RETURN NEW; END' LANGUAGE plpgsql",
+		"CREATE OR REPLACE FUNCTION record_is_append_only() RETURNS trigger AS 'BEGIN RETURN NEW; END' " +
+			"LANGUAGE plpgsql",
 		"SET session_replication_role = replica",
 		"SET ROLE corvek",
 		"DELETE FROM jobs",

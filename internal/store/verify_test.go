@@ -53,7 +53,8 @@ func TestVerifyNamesTheFirstLineThatDoesNotFit(t *testing.T) {
 			require.NoError(t, err)
 			assert.Empty(t, own.Fault)
 			assert.Equal(t, 3, own.Lines)
-			_, err = storetest.Owner(t, s).Exec(ctx, "ALTER TABLE record_entries DISABLE TRIGGER record_append_only; "+c.sql)
+			_, err = storetest.Owner(t, s).Exec(ctx,
+				"ALTER TABLE record_entries DISABLE TRIGGER record_append_only; "+c.sql)
 			require.NoError(t, err)
 			v, err = s.Verify(ctx)
 			require.NoError(t, err)

@@ -51,7 +51,8 @@ func (s *Server) bodyFor(c *echo.Context) int64 {
 func timeFor(c *echo.Context) time.Duration {
 	path := c.Path()
 	switch {
-	case path == "/import", strings.HasPrefix(path, "/shop/store"), strings.HasSuffix(path, "/export"), strings.HasSuffix(path, ".pdf"),
+	case path == "/import", strings.HasPrefix(path, "/shop/store"), strings.HasSuffix(path, "/export"),
+		strings.HasSuffix(path, ".pdf"), strings.HasSuffix(path, "/hand-over"),
 		strings.HasSuffix(path, "/report"), strings.HasSuffix(path, "/dispute"), strings.HasSuffix(path, "/pictures"):
 		return paperTime
 	case c.Request().Method == http.MethodGet:

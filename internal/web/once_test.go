@@ -97,7 +97,8 @@ func TestFormsCarryTheirTokens(t *testing.T) {
 	own := regexp.MustCompile(`name="once" value="([A-Z2-7]{26})"`)
 	seen := map[string]bool{}
 	for range 2 {
-		for _, path := range []string{"/jobs/new", "/jobs/T-0417/strip", "/jobs/T-0417/prove", "/instruments", "/shop"} {
+		for _, path := range []string{"/jobs/new", "/jobs/T-0417/strip", "/jobs/T-0417/prove", "/instruments",
+			"/shop"} {
 			_, page := b.get(path)
 			found := own.FindAllStringSubmatch(page, -1)
 			assert.Len(t, found, strings.Count(page, `method="post"`), path)

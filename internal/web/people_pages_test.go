@@ -254,7 +254,8 @@ func TestSignInWaits(t *testing.T) {
 	var res *http.Response
 	var page string
 	for range 6 {
-		if res, page = b.plainPost("/sign-in", url.Values{"sign_in": {"tove"}, "password": {"x"}}); res.StatusCode == 429 {
+		res, page = b.plainPost("/sign-in", url.Values{"sign_in": {"tove"}, "password": {"x"}})
+		if res.StatusCode == http.StatusTooManyRequests {
 			break
 		}
 	}

@@ -3,7 +3,6 @@
 package web
 
 import (
-	"context"
 	"log/slog"
 	"net"
 	"net/http"
@@ -43,6 +42,7 @@ type Server struct {
 	people   *people.Service
 	first    *FirstStart
 	copies   *store.Keeper
+	metrics  *metrics
 }
 
 // contentPolicy lets nothing in that the application does not ship itself.
@@ -65,10 +65,11 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	if s.copies == nil {
 		s.copies = &store.Keeper{Store: s.store}
 	}
+	s.metrics = newMetrics(s.store, s.copies)
 	s.sessions = scs.New()
 	s.sessions.Store = s.store.Sessions()
 	s.sessions.Lifetime = 14 * 24 * time.Hour
-	s.sessions.Cookie.Name = "corvek_session"
+	s.sessions.Cookie.Name = sessionCookie
 	s.sessions.Cookie.HttpOnly = true
 	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
 	s.sessions.Cookie.Secure = cfg.Secure
@@ -137,15 +138,6 @@ func unlessStatic(m echo.MiddlewareFunc) echo.MiddlewareFunc {
 	}
 }
 
-func (s *Server) health(c *echo.Context) error {
-	ctx, cancel := context.WithTimeout(c.Request().Context(), 2*time.Second)
-	defer cancel()
-	if err := s.store.Ping(ctx); err != nil {
-		return c.JSON(http.StatusServiceUnavailable, map[string]string{"status": "the database does not answer"})
-	}
-	return c.JSON(http.StatusOK, map[string]string{"status": "ok"})
-}
-
 // log writes one structured line a request, without what was typed.
 func (s *Server) log(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
@@ -159,9 +151,11 @@ func (s *Server) log(next echo.HandlerFunc) echo.HandlerFunc {
 		if err != nil && statusOf(err) >= 500 {
 			level = slog.LevelError
 		}
+		took := time.Since(began)
+		s.metrics.count(c, max(status, statusOf(err)), took, err)
 		attrs := []slog.Attr{slog.String("method", c.Request().Method), slog.String("path", c.Request().URL.Path),
 			slog.Int("status", max(status, statusOf(err))),
-			slog.Duration("took", time.Since(began).Round(10*time.Microsecond))}
+			slog.Duration("took", took.Round(10*time.Microsecond))}
 		if who, ok := c.Get("person").(job.Actor); ok {
 			attrs = append(attrs, slog.String("person", who.Initials))
 		}

@@ -15,6 +15,8 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
+const sessionCookie = "corvek_session"
+
 // What a session keeps.
 const (
 	keyPerson = "person" // number of who is signed in

@@ -77,7 +77,8 @@ func (s *Server) renderShop(c *echo.Context, status int, nameFault, addFault err
 	if nameFault != nil {
 		name = c.FormValue("shop")
 	}
-	v.Name = plainForm(nameFault, Plain{Name: "shop", Label: "Name of the shop, at the head of the papers", Value: name})
+	v.Name = plainForm(nameFault, Plain{Name: "shop", Value: name,
+		Label: "Name of the shop, at the head of the papers"})
 	v.Add = personForm(addFault, f)
 	v.Fault = besides(addFault, v.Add)
 	return s.render(c, status, "shop", "Shop", v)

@@ -86,8 +86,14 @@
     for (const v of sheet.querySelectorAll(".verdict")) v.classList.add("old");
   }
 
+  // waiting counts the values that are kept here until the server has them.
+  function waiting() {
+    return Object.keys(localStorage).filter((k) => k.startsWith("draft:")).length;
+  }
+
   async function post(url, body) {
     const headers = { "X-CSRF-Token": csrf(), "X-Requested-With": "corvek" };
+    headers["X-Corvek-Drafts"] = String(waiting());
     const res = await fetch(url, { method: "POST", body, headers });
     let json = {};
     try {
