@@ -117,6 +117,9 @@ func unknownKeys(n *yaml.Node, known string) error {
 // Load reads and checks one family file. Errors carry the file's name and line.
 func Load(file string, text []byte) (*Family, error) {
 	f := &Family{file: file}
+	if err := bounded(text); err != nil {
+		return nil, fmt.Errorf("%s%w", file, err)
+	}
 	dec := yaml.NewDecoder(bytes.NewReader(text))
 	dec.KnownFields(true)
 	if err := dec.Decode(f); err != nil {
@@ -194,6 +197,7 @@ func (c *checker) family() {
 	if len(f.Axes) == 0 {
 		f.Axes = []float64{0}
 	}
+	c.counts()
 	seen := map[string]bool{}
 	for i := range f.Parts {
 		p := &f.Parts[i]
@@ -296,6 +300,9 @@ func (c *checker) feature(p *Part, ft *Feature) {
 	}
 	if ft.Cols == 0 {
 		ft.Cols = 1
+	}
+	if ft.Rows < 0 || ft.Cols < 0 || ft.Rows > mostRows || ft.Cols > mostRows {
+		c.fail(ft.line, "%s: %d rows and %d columns of readings; each is 1 to %d", where, ft.Rows, ft.Cols, mostRows)
 	}
 	c.quantity(ft.line, where+" nominal", ft.Nominal, quantity.Length)
 	c.quantity(ft.line, where+" lower", ft.Lower, quantity.Length)

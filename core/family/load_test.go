@@ -1,6 +1,7 @@
 package family_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -84,6 +85,43 @@ func TestLoadNamesFileAndLine(t *testing.T) {
 			_, err := family.Load("x.yaml", []byte(c.text))
 			require.Error(t, err)
 			assert.Contains(t, err.Error(), c.says)
+		})
+	}
+}
+
+// Files that would cost much are refused with the line, and at once.
+func TestHostileFamilyFilesAreRefused(t *testing.T) {
+	const head = "code: x\nname: X\naction: pump\nparts:\n"
+	const grid = "  - {code: a, name: A, kind: plate, features: [{code: f, name: F, method: grid, "
+	part := "  - {code: a%d, name: A, kind: plate}\n"
+	many := func(n int, line string) string {
+		var b strings.Builder
+		for i := range n {
+			fmt.Fprintf(&b, line, i)
+		}
+		return b.String()
+	}
+	bomb := "a0: &a0 [x,x,x,x,x,x,x,x,x]\n"
+	for i := range 9 {
+		bomb += fmt.Sprintf("a%d: &a%d [*a%d,*a%d,*a%d,*a%d,*a%d,*a%d,*a%d,*a%d]\n", i+1, i+1, i, i, i, i, i, i, i, i)
+	}
+	for name, c := range map[string]struct{ text, says string }{
+		"long":       {head + "# " + strings.Repeat("x", family.MostText), "x.yaml: is longer than 256 kB"},
+		"aliases":    {bomb, "x.yaml:1: anchors and aliases"},
+		"deep":       {strings.Repeat("[", 5000), "x.yaml"},
+		"nested":     {"a: " + strings.Repeat("[", 40) + strings.Repeat("]", 40), "nested more than 16 deep"},
+		"parts":      {head + many(201, part), "x.yaml:4: parts: 201 are more than 200"},
+		"values":     {"axes: [" + strings.Repeat("1,", 25_000) + "1]", "more than 20000 values"},
+		"keys":       {many(61, "k%d: 1\n"), "more than 60 keys"},
+		"text":       {"name: " + strings.Repeat("n", 2001), "a text is longer"},
+		"rows":       {head + grid + "rows: 100000}]}\n", "x.yaml:5: a.f: 100000 rows"},
+		"minus rows": {head + grid + "rows: -3}]}\n", "-3 rows"},
+		"tests": {head + "  - {code: a, name: A, kind: plate}\ntests:\n" +
+			many(201, "  - {code: t%d, name: T, kind: observe}\n"), "x.yaml:6: tests: 201"},
+	} {
+		t.Run(name, func(t *testing.T) {
+			_, err := family.Load("x.yaml", []byte(c.text))
+			require.ErrorContains(t, err, c.says)
 		})
 	}
 }

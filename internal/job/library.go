@@ -105,8 +105,8 @@ func (s *Service) SaveFamily(ctx context.Context, who Actor, code, text, reason 
 	switch {
 	case !familyCode.MatchString(code):
 		return field.Errorf("code", "is small letters, figures and _, like small_gear_pump")
-	case len(text) > 1<<20:
-		return field.Errorf("text", "is longer than 1 MB")
+	case len(text) > family.MostText:
+		return field.Errorf("text", "is longer than %d kB", family.MostText>>10)
 	case reason == "":
 		return field.Errorf("reason", "say what was changed and why")
 	}

@@ -206,7 +206,8 @@ func (s *Service) compute(j *unit.Job, number int) (*State, error) {
 	st := &State{
 		Shop: c.name, Job: j, Unit: u, Family: f, Tools: c.tools,
 		Knowledge: s.Knowledge.For(f.Code).WithCounts(c.counts[f.Code]),
-		today:     unit.DateOf(s.moment()), Round: u.Round(), ByCode: map[string]*PartState{}, Sources: map[string]string{},
+		Round:     u.Round(), ByCode: map[string]*PartState{}, Sources: map[string]string{},
+		today: unit.DateOf(s.moment()),
 	}
 	st.readParts()
 	st.readDuty()
