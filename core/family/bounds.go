@@ -70,7 +70,8 @@ func (c *checker) counts() {
 		{"parts", len(f.Parts), mostParts}, {"axes", len(f.Axes), mostListed}, {"leaks", len(f.Leaks), mostListed},
 		{"symptoms", len(f.Symptoms), mostListed}, {"cautions", len(f.Cautions), mostListed},
 		{"tests", len(f.Tests), mostListed}, {"variant_rules", len(f.VariantRules), mostListed},
-		{"gauge", len(f.Gauge), mostListed}, {"marks", len(f.Marks), mostListed}, {"start_up", len(f.StartUp), mostListed},
+		{"gauge", len(f.Gauge), mostListed}, {"marks", len(f.Marks), mostListed},
+		{"start_up", len(f.StartUp), mostListed},
 	} {
 		if list.n > list.most {
 			c.fail(c.at[list.key], "%s: %d are more than %d", list.key, list.n, list.most)
