@@ -311,8 +311,37 @@ func TestImportRefusesWithThePathOfTheBadValue(t *testing.T) {
 			"worked_figures": []any{map[string]any{"calculator": "mesh", "answer": map[string]any{}}}}},
 		{path: "record[0].at", root: map[string]any{"record": []any{map[string]any{"who": "x", "at": "then",
 			"action": "set"}}}},
+		{path: "record[0].brought", root: map[string]any{"record": []any{map[string]any{"who": "x",
+			"at": "2031-01-01T00:00:00Z", "action": "set", "brought": "no"}}}},
+		{path: "job.withdrawn_at", job: map[string]any{"withdrawn_at": "lately"}},
+		{path: "job.withdrawn_reason", job: map[string]any{"withdrawn_reason": strings.Repeat("x", 401)}},
+		{path: "job.tag", job: map[string]any{"tag": strings.Repeat("T", 41)}},
+		{path: "job.tag", job: map[string]any{"tag": "T-1'; DROP TABLE jobs"}},
+		{path: "job.promised_on", job: map[string]any{"promised_on": "9031-01-01"}},
+		{path: "job.warranty_hold", job: map[string]any{"warranty_hold": "maybe"}},
+		{path: "job.timer_until", job: map[string]any{"timer_until": "in a while"}},
+		{path: "customer.nickname", root: map[string]any{"customer": map[string]any{"name": "x", "nickname": "y"}}},
+		{path: "units[0].name", unit: map[string]any{"name": []any{"n"}}},
+		{path: "units[0].duty_pressure", unit: map[string]any{"duty_pressure": "1e400 bar"}},
+		{path: "units[0].displacement", unit: map[string]any{"displacement": "NaN cc/rev"}},
+		{path: "units[0].parts", unit: map[string]any{"parts": map[string]any{}}},
+		{path: "units[0].parts[0].expected", unit: part(map[string]any{"expected": 1e9})},
+		{path: "units[0].parts[0].expected", unit: part(map[string]any{"expected": 1.5})},
+		{path: "units[0].parts[1].code", unit: map[string]any{"parts": []any{
+			map[string]any{"code": "rear_plate"}, map[string]any{"code": "rear_plate"}}}},
+		{path: "units[0].evidence[0].round", unit: map[string]any{"evidence": []any{map[string]any{"round": -1,
+			"code": "fine_lines", "state": "seen"}}}},
+		{path: "units[0].attempts[0].number", unit: map[string]any{"attempts": []any{map[string]any{"number": -4,
+			"round": 1, "source": "typed"}}}},
+		{path: "units[0].attempts[0].verdict", unit: map[string]any{"attempts": []any{map[string]any{"number": 0,
+			"round": 1, "source": "typed", "verdict": "splendid"}}}},
+		{path: "attachments[0].media_type", root: map[string]any{"attachments": []any{map[string]any{
+			"file": "x", "name": "x", "media_type": 7}}}},
+		{path: "attachments[0].number", root: map[string]any{"attachments": []any{map[string]any{
+			"file": "x", "name": "x", "number": 0}}}},
 		{path: "surprise", root: map[string]any{"surprise": true}},
 	}
+	require.Greater(t, len(cases), 80)
 	for _, c := range cases {
 		t.Run(c.path, func(t *testing.T) {
 			tree := minimal()
@@ -331,6 +360,30 @@ func TestImportRefusesWithThePathOfTheBadValue(t *testing.T) {
 		})
 	}
 	require.NoError(t, bring(ctx, s, minimal()), "the document they were made from is fine")
+}
+
+// A verdict that comes in a file is worked out anew from the figures beside it, and
+// the record says so: a file cannot claim what was not shown.
+func TestClaimsInAFileAreWorkedOutAnew(t *testing.T) {
+	s, ctx := service(t), context.Background()
+	tree := minimal()
+	tree["units"].([]any)[0].(map[string]any)["attempts"] = []any{
+		map[string]any{"number": 0, "round": 1, "source": "typed"},
+		map[string]any{"number": 1, "round": 1, "source": "typed", "closed": true, "verdict": "in",
+			"by": "Nobody", "at": "2031-01-02T00:00:00Z"},
+	}
+	tree["job"].(map[string]any)["handed_over_at"] = "2031-01-03T00:00:00Z"
+	require.NoError(t, bring(ctx, s, tree))
+	st, err := s.Load(ctx, "T-1", 1)
+	require.NoError(t, err)
+	assert.Nil(t, st.Proved())
+	assert.Equal(t, "undecided", st.Job.Units[0].Attempts[1].Verdict)
+	lines, err := s.Store.Record(ctx, "T-1", 10)
+	require.NoError(t, err)
+	require.Len(t, lines, 2)
+	assert.Equal(t, "worked out anew on import: attempt 1 of unit 1", lines[1].Action)
+	assert.Equal(t, "in", lines[1].Before)
+	assert.Equal(t, "undecided", lines[1].After)
 }
 
 func ptr(v any) *map[string]any {

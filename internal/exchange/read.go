@@ -80,6 +80,9 @@ func (r *reader) head(t *tree) {
 	if j.ReceivedOn == "" {
 		t.fail("received_on", "cannot be left empty")
 	}
+	if j.Withdrawn() && (j.WithdrawnBy == "" || j.WithdrawnReason == "") {
+		t.fail("withdrawn_reason", "a job is withdrawn by somebody, with a reason")
+	}
 	if j.HandedOver() && unit.DateOf(j.HandedOverAt) < j.ReceivedOn {
 		t.fail("handed_over_at", "lies before the unit came in, on %s", j.ReceivedOn)
 	}
@@ -172,7 +175,9 @@ func (r *reader) unit(t *tree, number int) {
 		x.end()
 	}
 	parts := t.list("parts", job.MostParts)
+	seen := map[string]bool{}
 	for _, x := range parts {
+		x.first(seen)
 		r.part(x, u, f)
 	}
 	inOrder(u, parts)
@@ -269,7 +274,9 @@ func (r *reader) part(t *tree, u *unit.Unit, f *family.Family) {
 	}
 	def := p.Def(f)
 	r.fields(t, &entry.Place{Unit: u, Family: f, Part: p, Def: def}, unit.ScopePart)
+	seen := map[string]bool{}
 	for _, x := range t.list("features", 200) {
+		x.first(seen)
 		r.feature(x, u, f, p, def)
 	}
 	for _, x := range t.list("decisions", mostLayers) {

@@ -54,6 +54,15 @@ func (t *tree) text(name string, longest int) string {
 }
 
 // whole takes a whole number between bounds; without one it is missing.
+// first refuses an object whose code another one before it has.
+func (t *tree) first(seen map[string]bool) {
+	code, _ := t.values["code"].(string)
+	if seen[code] {
+		t.fail("code", "%q is there twice", code)
+	}
+	seen[code] = true
+}
+
 func (t *tree) flag(name string) bool {
 	v, there := t.get(name)
 	yes, is := v.(bool)

@@ -2,12 +2,14 @@ package job
 
 import (
 	"context"
+	"fmt"
 	"strings"
 
 	"corvek/core/decide"
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/field"
+	"corvek/core/metrology"
 	"corvek/core/unit"
 	"corvek/internal/store"
 )
@@ -91,8 +93,35 @@ func (s *Service) BringIn(ctx context.Context, who string, j *unit.Job, record [
 		record[i].Brought = true // it is another store's word
 	}
 	w := &writing{service: s, shop: s.shop(who), Job: j, entries: record, contents: contents}
+	if err := w.judgeAnew(); err != nil {
+		return err
+	}
 	w.record(unit.Entry{Action: "imported", After: j.Tag})
 	return s.keep(ctx, w)
+}
+
+// judgeAnew holds the verdicts of attempts that came from elsewhere against their
+// own figures: what a file claims counts for nothing here.
+func (w *writing) judgeAnew() error {
+	for i := range w.Job.Units {
+		st, err := w.state(i + 1)
+		if err != nil {
+			return err
+		}
+		for _, a := range st.Attempts {
+			verdict := string(a.Sum)
+			if verdict == "" {
+				verdict = string(metrology.Undecided)
+			}
+			if !a.Closed || a.Verdict == verdict {
+				continue
+			}
+			w.record(unit.Entry{Action: fmt.Sprintf("worked out anew on import: attempt %d of unit %d", a.Number, i+1),
+				Before: a.Verdict, After: verdict})
+			a.Verdict = verdict
+		}
+	}
+	return nil
 }
 
 // Shop is what an importer needs to know of the shop to read a job in.

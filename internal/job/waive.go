@@ -106,7 +106,8 @@ func (s *Service) Withdraw(ctx context.Context, who Actor, tag, reason string) e
 		case len(reason) < 4:
 			return field.Errorf("withdraw_reason", "write down why; it stays with the job")
 		}
-		w.Job.WithdrawnAt, w.Job.WithdrawnBy, w.Job.WithdrawnReason = s.moment(), who.Name, reason
+		w.Job.WithdrawnAt, w.Job.WithdrawnBy, w.Job.WithdrawnReason = s.moment().Truncate(time.Second),
+			who.Name, reason
 		w.did("withdrawn: " + reason)
 		return nil
 	})
@@ -124,7 +125,7 @@ func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
 				return field.Errorf("handover", "still open at %s: %s", wording.Stations[stop.Station], stop.Text)
 			}
 		}
-		w.Job.HandedOverAt, w.Job.Waiting = s.moment().UTC(), entry.WaitReady
+		w.Job.HandedOverAt, w.Job.Waiting = s.moment().Truncate(time.Second), entry.WaitReady
 		w.did("handed over")
 		return nil
 	})
