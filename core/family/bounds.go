@@ -16,7 +16,7 @@ const (
 	mostScalar = 2_000 // bytes of one text
 	mostKeys   = 60    // of one mapping
 
-	mostParts    = 200
+	mostParts    = 400
 	mostFeatures = 40 // of a part
 	mostRows     = 24 // of readings, and columns
 	mostListed   = 200

@@ -14,8 +14,8 @@ type Form struct {
 	SignIn, Name, Initials, Role, Password string
 }
 
-// person checks a form of somebody new.
-func (f Form) person() (*store.Person, error) {
+// person checks the form of somebody new.
+func (s *Service) person(f Form) (*store.Person, error) {
 	name, err := cleanName(f.Name)
 	if err != nil {
 		return nil, err
@@ -35,7 +35,7 @@ func (f Form) person() (*store.Person, error) {
 	if err := checkPassword("password", f.Password, signIn); err != nil {
 		return nil, err
 	}
-	hash, err := Hash(f.Password)
+	hash, err := s.hash(f.Password)
 	if err != nil {
 		return nil, err
 	}
@@ -47,7 +47,7 @@ func (s *Service) Add(ctx context.Context, by job.Actor, f Form) error {
 	if !by.May(job.RoleLead) {
 		return job.ErrForbidden
 	}
-	p, err := f.person()
+	p, err := s.person(f)
 	if err != nil {
 		return err
 	}
@@ -61,7 +61,7 @@ func (s *Service) Begin(ctx context.Context, shop string, f Form) error {
 		return err
 	}
 	f.Role = job.RoleLead
-	p, err := f.person()
+	p, err := s.person(f)
 	if err != nil {
 		return err
 	}
@@ -144,7 +144,7 @@ func (s *Service) NewPassword(ctx context.Context, by job.Actor, id uint, own, p
 		if err := checkPassword("password", password, p.SignIn); err != nil {
 			return "", err
 		}
-		hash, err := Hash(password)
+		hash, err := s.hash(password)
 		if err != nil {
 			return "", err
 		}
@@ -178,7 +178,7 @@ func (s *Service) QuickEntry(ctx context.Context, by job.Actor, id uint, code, b
 	codeHash := ""
 	if code != "" {
 		var err error
-		if codeHash, err = Hash(code); err != nil {
+		if codeHash, err = s.hash(code); err != nil {
 			return err
 		}
 	}
@@ -243,7 +243,7 @@ func (s *Service) NameShop(ctx context.Context, by job.Actor, typed string) erro
 // FromShell adds a person, or renews name, role and password of one, without
 // anybody being signed in: whoever runs the command holds the store anyway.
 func (s *Service) FromShell(ctx context.Context, f Form) error {
-	p, err := f.person()
+	p, err := s.person(f)
 	if err != nil {
 		return err
 	}

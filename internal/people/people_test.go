@@ -16,6 +16,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/crypto/bcrypt"
 )
 
 func TestMain(m *testing.M) { storetest.Main(m) }
@@ -28,7 +29,7 @@ var lead = job.Actor{Name: "Odd Renfeld", Role: job.RoleLead}
 func shop(t *testing.T) (*people.Service, *store.Store, map[string]*store.Person) {
 	t.Helper()
 	s, ctx := storetest.New(t), context.Background()
-	p := &people.Service{Store: s, Now: time.Now}
+	p := &people.Service{Store: s, Now: time.Now, Cost: bcrypt.MinCost}
 	require.NoError(t, p.Begin(ctx, "Harbour Hydraulics", people.Form{SignIn: "Odd", Name: "Odd Renfeld",
 		Password: password}))
 	require.NoError(t, p.Add(ctx, lead, people.Form{SignIn: "iva", Name: "Iva Brask", Role: job.RoleTechnician,
@@ -287,7 +288,7 @@ func TestCodesCannotBeTriedOut(t *testing.T) {
 
 func TestTheFirstLeadIsTheOnlyFirst(t *testing.T) {
 	s := storetest.New(t)
-	p := &people.Service{Store: s, Now: time.Now}
+	p := &people.Service{Store: s, Now: time.Now, Cost: bcrypt.MinCost}
 	var wg sync.WaitGroup
 	var mu sync.Mutex
 	went := 0

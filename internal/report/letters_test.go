@@ -27,7 +27,7 @@ func TestEveryLetterIsPrinted(t *testing.T) {
 
 // What cannot be drawn, or is very long, ends as a file all the same.
 func FuzzLetters(f *testing.F) {
-	for _, s := range []string{"", "a", "\xff\xfe", "泵 of 🔧", "\u0301\u0301", "\u00ad", "a\u200bb", "\u202eevil"} {
+	for _, s := range []string{"", "泵 of 🔧 \u202eevil\u0301", "\xff\xfe"} {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, s string) {

@@ -26,6 +26,15 @@ func taken(err error) bool {
 	return errors.As(err, &fault) && fault.Code == uniqueViolation
 }
 
+// Full reports that the disk of the database, or its memory, has no room left.
+// Nothing half-written stays; the same can be asked again when there is room.
+func Full(err error) bool {
+	const diskFull, outOfMemory, limitExceeded = "53100", "53200", "53400" // PostgreSQL, appendix A
+	var fault *pgconn.PgError
+	return errors.As(err, &fault) &&
+		(fault.Code == diskFull || fault.Code == outOfMemory || fault.Code == limitExceeded)
+}
+
 // Away reports that the database does not answer: it is gone, starting or
 // overloaded. Nothing is lost by that; the same can be asked again.
 func Away(err error) bool {

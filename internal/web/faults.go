@@ -30,7 +30,7 @@ func statusOf(err error) int {
 		return http.StatusForbidden
 	case store.UnfitText(err):
 		return http.StatusBadRequest
-	case store.Away(err):
+	case store.Away(err), store.Full(err):
 		return http.StatusServiceUnavailable
 	case errors.As(err, &coder):
 		return coder.StatusCode()
@@ -72,6 +72,9 @@ func (s *Server) fail(c *echo.Context, err error) {
 		body["theirs"], body["by"], body["at"] = conflict.Theirs, conflict.By, conflict.At.Format("15:04")
 	case store.UnfitText(err):
 		body["text"] = "There is a character in it that cannot be kept; type it again."
+	case store.Full(err):
+		body["text"] = storeFull
+		c.Response().Header().Set("Retry-After", "30")
 	case status == http.StatusServiceUnavailable:
 		body["text"] = storeAway
 		c.Response().Header().Set("Retry-After", "2")
@@ -101,6 +104,9 @@ type FaultPage struct{ Text string }
 
 // storeAway is what is said while the database does not answer.
 const storeAway = "The store is coming back. What you typed is kept."
+
+// storeFull is what is said while there is no room for anything new.
+const storeFull = "There is no room left on the store's disk; tell whoever looks after it. What you typed is kept."
 
 // sessionFault answers when not even the session can be read: there is nobody to
 // show a page to, so a plain one asks again by itself.

@@ -130,7 +130,9 @@
       return false;
     }
     if (answer.status === 503) {
-      say("the store is coming back; kept here and sent when it does", "wait");
+      const full = answer.json.error && answer.json.error.text.includes("no room");
+      const why = full ? "no room on the store's disk" : "the store is coming back";
+      say(why + "; kept here and sent when it does", "wait");
       return false;
     }
     if (answer.ok) {
