@@ -4,8 +4,10 @@ import (
 	"bytes"
 	"embed"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
+	"sync"
 
 	"go.yaml.in/yaml/v3"
 )
@@ -31,8 +33,14 @@ type file struct {
 // together is how likely two independent root causes meet in one unit.
 const together = 0.12
 
-// Shipped loads the knowledge that comes with the product.
+// Shipped gives the knowledge that comes with the product. It is read once; nobody
+// may change it.
 func Shipped() (Base, error) {
+	base, err := loadShipped()
+	return maps.Clone(base), err
+}
+
+var loadShipped = sync.OnceValues(func() (Base, error) {
 	entries, err := shipped.ReadDir("knowledge")
 	if err != nil {
 		return nil, err
@@ -76,7 +84,7 @@ func Shipped() (Base, error) {
 		}
 	}
 	return base, nil
-}
+})
 
 func read(name string, text []byte) (*file, error) {
 	f := &file{name: name}

@@ -25,16 +25,16 @@ const (
 // bounded looks through a file before anything is made of it. Anchors are refused:
 // a short text can stand for a very long one through them. Its errors begin with
 // the line, as ":7: ...".
-func bounded(text []byte) error {
+func bounded(text []byte) (*yaml.Node, error) {
+	doc := &yaml.Node{}
 	if len(text) > MostText {
-		return fmt.Errorf(": is longer than %d kB", MostText>>10)
+		return doc, fmt.Errorf(": is longer than %d kB", MostText>>10)
 	}
-	var doc yaml.Node
-	if err := yaml.Unmarshal(text, &doc); err != nil {
-		return nil // told by the decoder, with its line
+	if err := yaml.Unmarshal(text, doc); err != nil {
+		return &yaml.Node{}, nil // told by the decoder, with its line
 	}
 	left := mostValues
-	return within(&doc, 0, &left)
+	return doc, within(doc, 0, &left)
 }
 
 func within(n *yaml.Node, deep int, left *int) error {

@@ -4,10 +4,12 @@ import (
 	"bytes"
 	"embed"
 	"fmt"
+	"maps"
 	"math"
 	"slices"
 	"sort"
 	"strings"
+	"sync"
 
 	"corvek/core/fastener"
 	"corvek/core/quantity"
@@ -21,8 +23,14 @@ var shipped embed.FS
 // Library is the families a shop works with, by code.
 type Library map[string]*Family
 
-// Shipped loads the families that come with the product.
+// Shipped gives the families that come with the product. They are read once; nobody
+// may change one.
 func Shipped() (Library, error) {
+	lib, err := loadShipped()
+	return maps.Clone(lib), err
+}
+
+var loadShipped = sync.OnceValues(func() (Library, error) {
 	entries, err := shipped.ReadDir("data")
 	if err != nil {
 		return nil, err
@@ -43,7 +51,7 @@ func Shipped() (Library, error) {
 		lib[f.Code] = f
 	}
 	return lib, nil
-}
+})
 
 // ShippedText is a shipped family as it is written.
 func ShippedText(code string) (string, error) {
@@ -117,7 +125,8 @@ func unknownKeys(n *yaml.Node, known string) error {
 // Load reads and checks one family file. Errors carry the file's name and line.
 func Load(file string, text []byte) (*Family, error) {
 	f := &Family{file: file}
-	if err := bounded(text); err != nil {
+	doc, err := bounded(text)
+	if err != nil {
 		return nil, fmt.Errorf("%s%w", file, err)
 	}
 	dec := yaml.NewDecoder(bytes.NewReader(text))
@@ -125,7 +134,7 @@ func Load(file string, text []byte) (*Family, error) {
 	if err := dec.Decode(f); err != nil {
 		return nil, fmt.Errorf("%s: %s", file, strings.TrimPrefix(err.Error(), "yaml: "))
 	}
-	c := &checker{f: f, at: keyLines(text)}
+	c := &checker{f: f, at: keyLines(doc)}
 	c.family()
 	if c.err != nil {
 		return nil, c.err
@@ -134,10 +143,9 @@ func Load(file string, text []byte) (*Family, error) {
 }
 
 // keyLines gives the line of each top-level key.
-func keyLines(text []byte) map[string]int {
+func keyLines(doc *yaml.Node) map[string]int {
 	out := map[string]int{}
-	var doc yaml.Node
-	if yaml.Unmarshal(text, &doc) != nil || len(doc.Content) == 0 {
+	if len(doc.Content) == 0 {
 		return out
 	}
 	root := doc.Content[0]

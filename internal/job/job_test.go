@@ -11,6 +11,7 @@ import (
 	"corvek/demo"
 	"corvek/internal/exchange"
 	"corvek/internal/job"
+	"corvek/internal/store"
 	"corvek/internal/store/storetest"
 
 	"github.com/stretchr/testify/assert"
@@ -28,17 +29,27 @@ var (
 // press is a service with the demo's press pump in it.
 func press(t *testing.T) *job.Service {
 	t.Helper()
-	s, err := job.New(storetest.New(t))
-	require.NoError(t, err)
-	docs, err := demo.Documents()
-	require.NoError(t, err)
-	for _, d := range docs {
-		if d.Tag() == "T-0417" || d.Tag() == "T-0388" {
-			require.NoError(t, exchange.Import(context.Background(), s, d, demo.Files, "test"))
+	kept := storetest.Filled(t, "press", func(ctx context.Context, st *store.Store) error {
+		s, err := job.New(st)
+		if err != nil {
+			return err
 		}
-	}
-	// The finished pump is opened again, so that tests can write on it.
-	require.NoError(t, s.Reopen(context.Background(), odd, "T-0388", "opened for a test"))
+		docs, err := demo.Documents()
+		if err != nil {
+			return err
+		}
+		for _, d := range docs {
+			if d.Tag() == "T-0417" || d.Tag() == "T-0388" {
+				if err := exchange.Import(ctx, s, d, demo.Files, "test"); err != nil {
+					return err
+				}
+			}
+		}
+		// The finished pump is opened again, so that tests can write on it.
+		return s.Reopen(ctx, odd, "T-0388", "opened for a test")
+	})
+	s, err := job.New(kept)
+	require.NoError(t, err)
 	return s
 }
 
