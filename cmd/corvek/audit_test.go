@@ -104,8 +104,8 @@ func TestSixteenMixedUsers(t *testing.T) {
 	users.Wait()
 	third := len(memory) / 3
 	early, late := mean(memory[third:2*third]), mean(memory[2*third:])
-	t.Logf("%d requests, %d of them saves, in %s; memory %.0f MB in the second third, %.0f MB in the last", asked.Load(),
-		saves.Load(), long, early, late)
+	t.Logf("%d requests, %d of them saves, in %s; memory %.0f MB in the second third, %.0f MB in the last",
+		asked.Load(), saves.Load(), long, early, late)
 	assert.Less(t, late, early*1.15+20, "the memory grows: %v", memory)
 }
 
