@@ -3,7 +3,9 @@ package web
 import (
 	"errors"
 	"log/slog"
+	"maps"
 	"net/http"
+	"slices"
 
 	"corvek/core/field"
 	"corvek/internal/job"
@@ -93,14 +95,48 @@ func (s *Server) fail(c *echo.Context, err error) {
 		_ = c.JSON(status, map[string]any{"error": body})
 		return
 	}
-	page := FaultPage{body["text"].(string)}
+	page := FaultPage{Reader: s.reader(c), Text: body["text"].(string)}
+	if canBeSentAgain(status) && !errors.Is(err, job.ErrForbidden) {
+		page.Action, page.Values = carried(c)
+	}
 	if rerr := s.render(c, status, "fault", http.StatusText(status), page); rerr != nil {
 		_ = c.String(status, page.Text)
 	}
 }
 
-// FaultPage says what went wrong.
-type FaultPage struct{ Text string }
+// FaultPage says what went wrong. A plain form that could not be taken just now
+// stands on it with what was typed, to be sent again.
+type FaultPage struct {
+	Reader
+	Text   string
+	Action string // "" where there is nothing to send
+	Values [][2]string
+}
+
+// canBeSentAgain tells faults that pass: of the store, of a session that ended or
+// changed hands.
+func canBeSentAgain(status int) bool {
+	return status >= 500 || status == http.StatusUnauthorized || status == http.StatusForbidden
+}
+
+// carried is a plain form with what was typed into it, but for secrets and tokens.
+func carried(c *echo.Context) (action string, values [][2]string) {
+	r := c.Request()
+	if r.Method != http.MethodPost || crossSite(r) {
+		return "", nil
+	}
+	_ = r.ParseForm() // what cannot be read is not carried on
+	for _, name := range slices.Sorted(maps.Keys(r.PostForm)) {
+		switch name {
+		case "csrf", againName, "password", "own", "secret", "code", "badge":
+			continue
+		}
+		for _, value := range r.PostForm[name] {
+			values = append(values, [2]string{name, value})
+		}
+	}
+	return r.URL.Path, values
+}
 
 // storeAway is what is said while the database does not answer.
 const storeAway = "The store is coming back. What you typed is kept."

@@ -2,6 +2,7 @@ package web
 
 import (
 	"fmt"
+	"html"
 	"net"
 	"net/http"
 	"net/http/httptest"
@@ -326,4 +327,55 @@ func TestTheFirstCodeIsNotGuessed(t *testing.T) {
 		assert.ErrorContains(t, f.opens("x"), "terminal")
 	}
 	assert.ErrorContains(t, f.opens("QUAY7STEEL"), "too often")
+}
+
+// A plain form that cannot be taken just now, because the store is away, the session
+// ended or the bench changed hands, stands on the page that says so, and is sent
+// again from there with all that was typed.
+func TestAPlainFormOutlivesWhatStoodInItsWay(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	typed := url.Values{"customer": {`Quay "7" Works`}, "title": {"Winch <3>"}, "family": {"winch_brake_pack"},
+		"complaint": {"slips\r\nwhen wet"}, "once": {"E1"}}
+	again := func(page string) url.Values {
+		out := url.Values{}
+		for _, m := range regexp.MustCompile(`name="(\w+)" value="([^"]*)"`).FindAllStringSubmatch(page, -1) {
+			out.Set(m[1], html.UnescapeString(m[2]))
+		}
+		return out
+	}
+	old := b.csrf
+	b.csrf = "of another session"
+	res, page := b.plainPost("/jobs", typed)
+	require.Equal(t, http.StatusForbidden, res.StatusCode)
+	assert.Contains(t, page, "Send it again")
+	carried := again(page)
+	for name := range typed {
+		if name != "csrf" {
+			assert.Equal(t, strings.ReplaceAll(typed.Get(name), "\r\n", "\n"),
+				strings.ReplaceAll(carried.Get(name), "\r\n", "\n"), name)
+		}
+	}
+	assert.Equal(t, old, carried.Get("csrf"))
+
+	out := s.as("")
+	res, page = out.plainPost("/jobs", typed)
+	require.Equal(t, http.StatusUnauthorized, res.StatusCode)
+	assert.Contains(t, page, "Sign in, beside this page")
+	assert.Equal(t, "Winch <3>", again(page).Get("title"))
+
+	b.csrf = carried.Get("csrf")
+	res, _ = b.plainPost("/jobs", carried)
+	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
+	res, page = b.plainPost("/me/password", url.Values{"csrf": {""}, "password": {"long secret"}})
+	assert.NotContains(t, page, "long secret", "secrets are not carried")
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
+
+	// A form from another site is not put before anybody to be sent.
+	req, err := http.NewRequest(http.MethodPost, s.URL+"/jobs", strings.NewReader(typed.Encode()))
+	require.NoError(t, err)
+	req.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	req.Header.Set("Sec-Fetch-Site", "cross-site")
+	_, page = b.send(req)
+	assert.NotContains(t, page, "Send it again")
 }
