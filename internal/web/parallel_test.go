@@ -2,8 +2,10 @@ package web
 
 import (
 	"fmt"
+	"html"
 	"net/http"
 	"net/url"
+	"regexp"
 	"strings"
 	"sync"
 	"sync/atomic"
@@ -147,4 +149,41 @@ func (b *browser) quiet(path string, form url.Values) (int, string) {
 	body := make([]byte, 200)
 	n, _ := res.Body.Read(body)
 	return res.StatusCode, string(body[:n])
+}
+
+// An address of one job that is sent to another never reaches the first: it is
+// refused there, or means the other's own.
+func TestAnotherJobsAddressesReachNothing(t *testing.T) {
+	s := serve(t)
+	b := s.as("odd")
+	field := regexp.MustCompile(`data-(?:field|set)="([^"]+)"`)
+	mine, other := "T-0417", "T-0412"
+	before, err := s.server.store.Job(t.Context(), mine)
+	require.NoError(t, err)
+	sent := map[string]bool{}
+	for _, station := range []string{"receive", "strip", "measure", "explain", "decide", "build", "prove"} {
+		_, page := b.get("/jobs/" + mine + "/" + station)
+		for _, m := range field.FindAllStringSubmatch(page, -1) {
+			sent[html.UnescapeString(m[1])] = true
+		}
+	}
+	require.Greater(t, len(sent), 60)
+	refused := 0
+	for address := range sent {
+		status, body := b.quiet("/jobs/"+other+"/set", url.Values{"field": {address}, "value": {"7"}, "base": {"§"}})
+		assert.Contains(t, []int{http.StatusOK, http.StatusNotFound, http.StatusConflict,
+			http.StatusUnprocessableEntity}, status, "%s: %s", address, body)
+		if status != http.StatusOK {
+			refused++
+		}
+	}
+	assert.Greater(t, refused, len(sent)/2)
+	for _, path := range []string{"/pictures/77/file", "/pictures/77", "/papers/1/report.pdf", "/papers/0/job.json",
+		"/papers/x/job.json", "/papers/1/..%2f..%2fsecret"} {
+		res, _ := b.get("/jobs/" + other + path)
+		assert.Equal(t, http.StatusNotFound, res.StatusCode, path)
+	}
+	after, err := s.server.store.Job(t.Context(), mine)
+	require.NoError(t, err)
+	assert.Equal(t, before.Version, after.Version)
 }
