@@ -24,6 +24,7 @@ import (
 	"github.com/go-rod/rod/lib/launcher"
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/crypto/bcrypt"
 )
 
 var (
@@ -80,7 +81,7 @@ type shop struct {
 func serve(t testing.TB) *shop {
 	t.Helper()
 	jobs := demotest.Jobs(t, web.DemoPassword)
-	app, _, err := web.New(web.Config{Jobs: jobs, Demo: true})
+	app, _, err := web.New(web.Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
 	s := &shop{httptest.NewServer(app), jobs}
 	t.Cleanup(s.Close)

@@ -14,6 +14,7 @@ import (
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/crypto/bcrypt"
 )
 
 type inputKey = input.Key
@@ -51,7 +52,7 @@ func TestNothingTypedIsLost(t *testing.T) {
 	u.MustWait(`() => document.getElementById("saved").textContent.includes("does not answer")`)
 	listener, err := net.Listen("tcp", addr)
 	require.NoError(t, err)
-	app, _, err := web.New(web.Config{Jobs: s.jobs, Demo: true})
+	app, _, err := web.New(web.Config{Jobs: s.jobs, Demo: true, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
 	again := httptest.NewUnstartedServer(app)
 	_ = again.Listener.Close()

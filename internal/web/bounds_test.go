@@ -19,6 +19,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/crypto/bcrypt"
 )
 
 // Who may not come in is told so at once: of what he sends nothing is read.
@@ -110,7 +111,7 @@ func TestHungStoreIsToldInTime(t *testing.T) {
 	t.Cleanup(st.Close)
 	jobs, err := job.New(st)
 	require.NoError(t, err)
-	app, server, err := New(Config{Jobs: jobs, Demo: true})
+	app, server, err := New(Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
 	s := &site{httptest.NewServer(app), server, t}
 	t.Cleanup(s.Close)

@@ -17,6 +17,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/crypto/bcrypt"
 )
 
 // plainPost sends a form as a browser without scripts does.
@@ -294,7 +295,7 @@ func TestFirstStart(t *testing.T) {
 	st := storetest.New(t)
 	jobs, err := job.New(st)
 	require.NoError(t, err)
-	app, server, err := New(Config{Jobs: jobs, First: &FirstStart{Code: "QUAY7STEEL"}})
+	app, server, err := New(Config{Jobs: jobs, First: &FirstStart{Code: "QUAY7STEEL"}, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
 	s := &site{httptest.NewServer(app), server, t}
 	t.Cleanup(s.Close)

@@ -16,6 +16,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/crypto/bcrypt"
 )
 
 // With two connections to the database, as its address says, sixteen benches wait
@@ -28,7 +29,7 @@ func TestFewConnectionsAreShared(t *testing.T) {
 	assert.Equal(t, int32(2), st.Pool.Config().MaxConns)
 	jobs, err := job.New(st)
 	require.NoError(t, err)
-	app, server, err := New(Config{Jobs: jobs})
+	app, server, err := New(Config{Jobs: jobs, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
 	s := &site{httptest.NewServer(app), server, t}
 	defer s.Close()

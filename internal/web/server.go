@@ -26,6 +26,9 @@ type Config struct {
 	Secure bool // served over TLS: cookies say so
 	First  *FirstStart
 	Copies *store.Keeper // of the store; nil where none are made
+	// HashCost is how much work hashing a password is, as bcrypt counts it; 0 for the
+	// usual. Tests take less.
+	HashCost int
 	// Proxies are trusted to tell the address that a request came from.
 	Proxies []*net.IPNet
 }
@@ -61,7 +64,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 		return nil, nil, err
 	}
 	s := &Server{roles: map[string]string{}, jobs: cfg.Jobs, store: cfg.Jobs.Store, views: v, assets: a, demo: cfg.Demo,
-		people: &people.Service{Store: cfg.Jobs.Store, Now: cfg.Jobs.Now}, first: cfg.First, copies: cfg.Copies}
+		people: &people.Service{Store: cfg.Jobs.Store, Now: cfg.Jobs.Now, Cost: cfg.HashCost}, first: cfg.First, copies: cfg.Copies}
 	if s.copies == nil {
 		s.copies = &store.Keeper{Store: s.store}
 	}

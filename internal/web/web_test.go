@@ -24,6 +24,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/crypto/bcrypt"
 )
 
 func TestMain(m *testing.M) { storetest.Main(m) }
@@ -38,7 +39,7 @@ type site struct {
 func serve(t testing.TB) *site {
 	t.Helper()
 	jobs := demotest.Jobs(t, DemoPassword)
-	app, server, err := New(Config{Jobs: jobs, Demo: true})
+	app, server, err := New(Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
 	s := &site{httptest.NewServer(app), server, t}
 	t.Cleanup(s.Close)
