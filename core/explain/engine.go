@@ -158,8 +158,9 @@ func (k *Knowledge) weigh(findings []Finding) caseState {
 	c.hs, c.logs = k.hypotheses()
 	for _, f := range c.facts {
 		row := make([]float64, len(c.hs))
+		rates := k.rates(f.e)
 		for i, h := range c.hs {
-			row[i] = math.Log(soft(k.rate(h, f.e), f.s))
+			row[i] = math.Log(soft(rates.of(h), f.s))
 			c.logs[i] += row[i]
 		}
 		c.each = append(c.each, row)
@@ -191,10 +192,11 @@ func (k *Knowledge) Explain(findings []Finding) Explanation {
 			without[i] = c.logs[i] - row[i]
 		}
 		rest := marginals(c.hs, normalise(without), n)
+		rates := k.rates(c.facts[f].e)
 		for i := range x.Ranking {
 			r := &x.Ranking[i]
 			r.weigh(c.facts[f], math.Log2(odds(marginal[i])/odds(rest[i])))
-			if m, is := misfit(c.facts[f], k.rate(hypothesis{i, -1}, c.facts[f].e)); is {
+			if m, is := misfit(c.facts[f], rates.of(hypothesis{i, -1})); is {
 				r.Misfits = append(r.Misfits, m)
 			}
 		}
@@ -273,11 +275,12 @@ func (c Check) worth() float64 {
 // hypothesis is known. Both sums are exact.
 func (k *Knowledge) expectedGain(c caseState, e *Evidence) float64 {
 	yes, given := 0.0, 0.0
+	rates := k.rates(e)
 	for i, h := range c.hs {
 		if c.p[i] == 0 {
 			continue
 		}
-		q := soft(k.rate(h, e), Seen) // the eye may slip
+		q := soft(rates.of(h), Seen) // the eye may slip
 		yes += c.p[i] * q
 		given += c.p[i] * binary(q)
 	}

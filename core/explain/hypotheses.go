@@ -56,26 +56,44 @@ func (k *Knowledge) hypotheses() (hs []hypothesis, logs []float64) {
 	return hs, logs
 }
 
-// rate is how often a mark is there under a hypothesis. Of two causes the one
-// that speaks of it decides; where both do, either can bring it (noisy or).
-func (k *Knowledge) rate(h hypothesis, e *Evidence) float64 {
-	a, speaksA := k.Causes[h.a].Points[e.Code]
-	if h.b < 0 {
-		if speaksA {
-			return a.P()
+// rates are how often one mark is there under each cause, looked up once for all
+// the hypotheses that are weighed with it.
+type rates struct {
+	speaks     []bool // whether the cause speaks of the mark
+	p          []float64
+	background float64
+}
+
+func (k *Knowledge) rates(e *Evidence) rates {
+	r := rates{make([]bool, len(k.Causes)), make([]float64, len(k.Causes)), e.Background.P()}
+	for i := range k.Causes {
+		if w, speaks := k.Causes[i].Points[e.Code]; speaks {
+			r.speaks[i], r.p[i] = true, w.P()
 		}
-		return e.Background.P()
 	}
-	b, speaksB := k.Causes[h.b].Points[e.Code]
+	return r
+}
+
+// of is how often the mark is there under a hypothesis. Of two causes the one that
+// speaks of it decides; where both do, either can bring it (noisy or).
+func (r *rates) of(h hypothesis) float64 {
+	a := r.speaks[h.a]
+	b := h.b >= 0 && r.speaks[h.b]
 	switch {
-	case speaksA && speaksB:
-		return 1 - (1-a.P())*(1-b.P())
-	case speaksA:
-		return a.P()
-	case speaksB:
-		return b.P()
+	case a && b:
+		return 1 - (1-r.p[h.a])*(1-r.p[h.b])
+	case a:
+		return r.p[h.a]
+	case b:
+		return r.p[h.b]
 	}
-	return e.Background.P()
+	return r.background
+}
+
+// rate is how often a mark is there under one hypothesis.
+func (k *Knowledge) rate(h hypothesis, e *Evidence) float64 {
+	r := k.rates(e)
+	return r.of(h)
 }
 
 // soft is the likelihood of a finding of some strength where the mark is there

@@ -89,10 +89,11 @@ func (k *Knowledge) WouldChange(findings []Finding, most int) []Turn {
 		if c.known[e.Code] {
 			continue
 		}
+		rates := k.rates(e)
 		for _, seen := range []bool{true, false} {
 			mass := 0.0
 			for j, h := range c.hs {
-				q := soft(k.rate(h, e), Seen)
+				q := soft(rates.of(h), Seen)
 				if !seen {
 					q = 1 - q
 				}
