@@ -53,10 +53,10 @@ func TestTargetsAreLargeEnough(t *testing.T) {
 		"/jobs/T-0417/receive?face=fluid",
 		"/jobs/T-0417/receive?face=gauges", "/jobs/T-0417/explain?face=matrix", "/jobs/T-0412/measure",
 		"/jobs/T-0426/strip", "/jobs/T-0417/measure?part=front_needles")
-	for _, size := range screens {
-		u.MustSetViewport(size[0], size[1], 1, false)
-		for _, page := range pages {
-			u.open(page)
+	for _, page := range pages {
+		u.open(page)
+		for _, size := range screens {
+			u.MustSetViewport(size[0], size[1], 1, false)
 			var found []string
 			require.NoError(t, json.Unmarshal([]byte(u.MustEval(small).Str()), &found))
 			assert.Empty(t, found, fmt.Sprintf("%s at %v:\n  %s", page, size, strings.Join(found, "\n  ")))
