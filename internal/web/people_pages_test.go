@@ -255,7 +255,7 @@ func TestSignInWaits(t *testing.T) {
 	b := s.as("")
 	var res *http.Response
 	var page string
-	for range 6 {
+	for range 12 {
 		res, page = b.plainPost("/sign-in", url.Values{"sign_in": {"tove"}, "password": {"x"}})
 		if res.StatusCode == http.StatusTooManyRequests {
 			break
