@@ -77,6 +77,12 @@ func TestTagsSkipThoseTaken(t *testing.T) {
 	s := storetest.New(t)
 	create(t, s, sheet("T-0401"))
 	assert.Equal(t, "T-0402", create(t, s, sheet("")).Tag)
+	create(t, s, sheet("T-0900"))
+	create(t, s, sheet("W-2000"))
+	assert.Equal(t, "T-0901", create(t, s, sheet("")).Tag, "a newer job has no lower number")
+	create(t, s, sheet("T-999999"))
+	assert.Equal(t, "T-1000000", create(t, s, sheet("")).Tag)
+	assert.Equal(t, "T-1000001", create(t, s, sheet("")).Tag)
 	assert.ErrorIs(t, s.Create(context.Background(), &store.Change{Job: sheet("T-0401")}), store.ErrTagTaken,
 		"a tag is unique")
 }

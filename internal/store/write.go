@@ -230,24 +230,25 @@ func (s *Store) Create(ctx context.Context, c *Change) error {
 // ErrTagTaken says that a job of this tag is here already.
 var ErrTagTaken = errors.New("a job with this tag is here already")
 
-// giveTag takes the next free tag. Tags that came with an import may lie ahead
-// of the sequence.
+// giveTag takes the next tag: above all that are here, so that a newer job never
+// has the lower number, and above what the sequence has given out. Jobs that are
+// opened at once take turns.
 func giveTag(db *gorm.DB, j *unit.Job) error {
-	for j.Tag == "" {
-		var n int64
-		if err := db.Raw("SELECT nextval('job_tags')").Scan(&n).Error; err != nil {
-			return err
-		}
-		tag := fmt.Sprintf("T-%04d", n)
-		var there int64
-		if err := db.Table("jobs").Where("tag = ?", tag).Count(&there).Error; err != nil {
-			return err
-		}
-		if there == 0 {
-			j.Tag = tag
-		}
+	if j.Tag != "" {
+		return nil
 	}
-	return nil
+	if err := db.Exec("SELECT pg_advisory_xact_lock(hashtextextended('job tags', 0))").Error; err != nil {
+		return err
+	}
+	var n int64
+	err := db.Raw(`SELECT greatest(nextval('job_tags'), 1 + coalesce(max(substr(tag, 3)::bigint), 0)) FROM jobs
+		WHERE tag ~ '^T-[0-9]{1,6}$'`).Scan(&n).Error
+	// Numbers beyond that many digits are not counted, and may be taken.
+	for free := false; err == nil && !free; n++ {
+		j.Tag = fmt.Sprintf("T-%04d", n)
+		err = db.Raw("SELECT NOT EXISTS (SELECT FROM jobs WHERE tag = ?)", j.Tag).Scan(&free).Error
+	}
+	return err
 }
 
 // search is the text in which a job is looked for.
