@@ -23,7 +23,9 @@ import (
 
 // State is one unit of a job with everything worked out from it.
 type State struct {
-	Shop      string // its name, at the head of the papers
+	Shop string // its name, at the head of the papers
+	// Families gives a family as it is in the shop's library now.
+	Families  func(code string) *family.Family
 	Job       *unit.Job
 	Unit      *unit.Unit
 	Family    *family.Family
@@ -205,6 +207,7 @@ func (s *Service) compute(j *unit.Job, number int) (*State, error) {
 	}
 	st := &State{
 		Shop: c.name, Job: j, Unit: u, Family: f, Tools: c.tools,
+		Families:  func(code string) *family.Family { return c.lib[code] },
 		Knowledge: s.Knowledge.For(f.Code).WithCounts(c.counts[f.Code]),
 		Round:     u.Round(), ByCode: map[string]*PartState{}, Sources: map[string]string{},
 		today: unit.DateOf(s.moment()),

@@ -61,7 +61,7 @@ func TestChangedSinceNamesWhatCameAfter(t *testing.T) {
 	d.Changed(day, []store.Paper{{HandOver: 1, Name: "report.pdf", SHA256: "ab"}, {HandOver: 2, Name: "later"}}, record)
 	assert.Equal(t, []string{"report.pdf, SHA-256 ab"}, d.Since.Papers)
 	assert.Equal(t, []string{"14 May 2031 09:20 Odd: opened again: seal wept",
-		"14 May 2031 09:30 Odd: Speed (u1/speed), from nothing to 1450 rpm"}, d.Since.Lines)
+		"14 May 2031 09:30 Odd: u1/speed, from nothing to 1450 rpm"}, d.Since.Lines)
 	for i := range 100 {
 		record = append([]unit.Entry{entry(40+i, "set", "u1/speed", "1", "2")}, record...)
 	}

@@ -6,9 +6,9 @@ import (
 	"strings"
 	"time"
 
-	"corvek/core/entry"
 	"corvek/core/unit"
 	"corvek/internal/store"
+	"corvek/internal/wording"
 )
 
 // mostChanges are printed one by one.
@@ -40,12 +40,12 @@ func (d *Data) Changed(handedOver time.Time, kept []store.Paper, record []unit.E
 			s.More++
 			continue
 		}
-		s.Lines = append(s.Lines, changeLine(e))
+		s.Lines = append(s.Lines, d.changeLine(e))
 	}
 	d.Since = s
 }
 
-func changeLine(e unit.Entry) string {
+func (d *Data) changeLine(e unit.Entry) string {
 	line := e.At.Format("2 Jan 2006 15:04") + " " + e.Who + ": "
 	if e.Field == "" {
 		return line + e.Action
@@ -57,15 +57,5 @@ func changeLine(e unit.Entry) string {
 	if after == "" {
 		after = "nothing"
 	}
-	return line + fmt.Sprintf("%s, from %s to %s", fieldWords(e.Field), before, after)
-}
-
-// fieldWords is what a field is called, with its address.
-func fieldWords(address string) string {
-	if ref, err := unit.ParseRef(address); err == nil {
-		if f, ok := entry.Find(ref.Scope, ref.Name); ok {
-			return f.Label + " (" + address + ")"
-		}
-	}
-	return address
+	return line + fmt.Sprintf("%s, from %s to %s", wording.Where(d.S.Job, d.S.Families, e.Field), before, after)
 }

@@ -4,6 +4,7 @@ import (
 	"corvek/core/unit"
 	"corvek/internal/answer"
 	"corvek/internal/store"
+	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )
@@ -14,9 +15,26 @@ const mostLines = 500
 // RecordPage is who did what on a job, and what was worked out for it.
 type RecordPage struct {
 	Worked []answer.Worked
-	Lines  []unit.Entry
+	Lines  []RecordLine
 	Holds  store.Verdict
 	Guard  store.Guard
+}
+
+// RecordLine is a line of the record with what it is about in words.
+type RecordLine struct {
+	unit.Entry
+	What string
+}
+
+func recordLines(l *look, entries []unit.Entry) (out []RecordLine) {
+	for _, e := range entries {
+		what := e.Action
+		if e.Field != "" {
+			what = wording.Where(l.job, l.st.Families, e.Field)
+		}
+		out = append(out, RecordLine{e, what})
+	}
+	return out
 }
 
 func (s *Server) record(c *echo.Context) error {
@@ -36,5 +54,6 @@ func (s *Server) record(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.renderBeside(c, "record", "Record", l, RecordPage{answer.Kept(l.job, l.Units), lines, holds, guard})
+	page := RecordPage{answer.Kept(l.job, l.Units), recordLines(l, lines), holds, guard}
+	return s.renderBeside(c, "record", "Record", l, page)
 }
