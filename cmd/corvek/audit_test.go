@@ -113,7 +113,10 @@ func mixed(t *testing.T, b *bench, i int, end time.Time, asked, saves *atomic.In
 	tags := []string{"T-0417", "T-0388", "T-0412", "T-0398", "T-0426", "T-0409"}
 	looks := []string{"receive", "strip", "measure", "explain", "decide", "kit", "build", "prove", "handover", "record",
 		"report", "dispute", "report.pdf", "start-up-card", "export", "pictures", "line.svg"}
-	field := fmt.Sprintf("u1/part/%s/note", []string{"rear_plate", "front_plate", "body", "key"}[i%4])
+	parts := []string{"seal_ring", "seal_outer", "seal_spacer", "seal_inner", "cover_bolts", "front_cover", "dowels",
+		"front_gasket", "front_plate", "front_needles", "drive_gear", "driven_gear", "body", "shims", "rear_plate",
+		"rear_needles"}
+	field, stands := "u1/part/"+parts[i]+"/step/note", "" // nobody has fitted a part of it yet
 	r := rand.New(rand.NewPCG(uint64(i), 7))
 	for time.Now().Before(end) {
 		asked.Add(1)
@@ -126,10 +129,10 @@ func mixed(t *testing.T, b *bench, i int, end time.Time, asked, saves *atomic.In
 			status, body = b.get("/toolbox/cylinder?bore=63+mm&pressure=210+bar")
 		case 2, 3:
 			saves.Add(1)
-			status, body = b.post("/jobs/T-0417/set", url.Values{"field": {field}, "base": {"?"},
-				"value": {strconv.Itoa(r.IntN(1000))}})
-			if status == http.StatusConflict {
-				status = http.StatusOK // somebody else was there before, which is said
+			is := fmt.Sprintf("note %d", saves.Load())
+			status, body = b.post("/jobs/T-0417/set", url.Values{"field": {field}, "base": {stands}, "value": {is}})
+			if status == http.StatusOK {
+				stands = is
 			}
 		default:
 			status, body = b.get("/jobs/" + tags[r.IntN(len(tags))] + "/" + looks[r.IntN(len(looks))])
