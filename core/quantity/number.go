@@ -76,7 +76,8 @@ func splitNumber(s string) (value float64, rest string, err error) {
 
 // vulgar are the fractions that keyboards put in place of 1/2 and its like.
 var vulgar = map[rune]float64{
-	'½': 1. / 2, '¼': 1. / 4, '¾': 3. / 4, '⅛': 1. / 8, '⅜': 3. / 8, '⅝': 5. / 8, '⅞': 7. / 8, '⅓': 1. / 3, '⅔': 2. / 3,
+	'½': 1. / 2, '¼': 1. / 4, '¾': 3. / 4, '⅛': 1. / 8, '⅜': 3. / 8, '⅝': 5. / 8, '⅞': 7. / 8,
+	'⅓': 1. / 3, '⅔': 2. / 3,
 }
 
 // vulgarFraction reads a single-character fraction at the start of s and gives

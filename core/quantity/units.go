@@ -120,7 +120,8 @@ var unitTable = []Unit{
 	{Name: "°C", Dim: Temperature, Factor: 1, System: Metric, alias: "C degC"},
 	{Name: "°F", Dim: Temperature, Factor: 5.0 / 9, Offset: -160.0 / 9, System: Inch, alias: "F degF"},
 	{Name: "K", Dim: Temperature, Factor: 1, Offset: -273.15, System: Metric},
-	{Name: "K", Dim: TemperatureDifference, Factor: 1, System: Metric, alias: "deltaC delta°C deltaK deltadegC Δ°C ΔK"},
+	{Name: "K", Dim: TemperatureDifference, Factor: 1, System: Metric,
+		alias: "deltaC delta°C deltaK deltadegC Δ°C ΔK"},
 	{Name: "delta °F", Dim: TemperatureDifference, Factor: 5.0 / 9, System: Inch,
 		alias: "deltaF delta°F deltadegF Δ°F"},
 

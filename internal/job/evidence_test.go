@@ -19,7 +19,8 @@ func TestBlamedPartIsMeasured(t *testing.T) {
 	st := load(t, s, tag)
 	put(t, s, tag, "u1/evidence/drifts/state", "seen")
 	put(t, s, tag, "u1/conclusion/cause", "bent_rod")
-	assert.Contains(t, stops(load(t, s, tag), "measure"), "Rod: blamed by “rod bent by overload” and never measured")
+	assert.Contains(t, stops(load(t, s, tag), "measure"),
+		"Rod: blamed by “rod bent by overload” and never measured")
 	for _, x := range st.ByCode["rod"].Features {
 		if x.Code == "runout" {
 			put(t, s, tag, of(x, "found/v1"), "0.60 mm")

@@ -21,8 +21,8 @@ func PDF(w io.Writer, d Data) error {
 	p.SetFooterFunc(func() {
 		p.SetY(-12)
 		p.SetFont(face, "", 8)
-		p.CellFormat(0, 5, printable(fmt.Sprintf("%s  ·  %s  ·  page %d", d.S.Job.Tag, d.Date(d.Printed), p.PageNo())),
-			"", 0, "C", false, 0, "")
+		foot := fmt.Sprintf("%s  ·  %s  ·  page %d", d.S.Job.Tag, d.Date(d.Printed), p.PageNo())
+		p.CellFormat(0, 5, printable(foot), "", 0, "C", false, 0, "")
 	})
 	p.AddPage()
 	p.SetFont(face, "B", 10)
