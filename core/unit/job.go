@@ -186,6 +186,12 @@ type Entry struct {
 	Brought bool // came with a job from another store's record
 }
 
+// Acts of the record that are looked for again, by papers and by the store.
+const (
+	ActHandedOver = "handed over"
+	ActKeptPaper  = "kept the paper of the day " // with its name behind
+)
+
 func find[T any](rows []*T, is func(*T) bool) *T {
 	for _, r := range rows {
 		if is(r) {

@@ -31,8 +31,7 @@ var views = []string{
 	"measure-dark!dark=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
 	"stack=/jobs/T-0426/strip?part=disc_springs", "gauges=/jobs/T-0426/receive?face=gauges",
 	"family=/library/cam_piston_pump",
-	"toolbox-springs=/toolbox/disc_stack?outside=50+mm&inside=25.4+mm&thickness=2+mm" +
-		"&cone_height=1.4+mm&stack=>><<>><&installed_height=19+mm&needed_force=7000+N",
+	"shop=/shop",
 	"cylinder=/jobs/T-0412/measure?part=tube&feature=bore",
 }
 

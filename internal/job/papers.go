@@ -3,6 +3,7 @@ package job
 import (
 	"context"
 
+	"corvek/core/unit"
 	"corvek/internal/store"
 )
 
@@ -17,7 +18,7 @@ func (s *Service) KeepPapers(ctx context.Context, who Actor, tag string, handOve
 		for _, p := range papers {
 			p.HandOver = handOver
 			w.papers = append(w.papers, p)
-			w.did("kept the paper of the day " + p.Name + ", SHA-256 " + p.SHA256)
+			w.did(unit.ActKeptPaper + p.Name + ", SHA-256 " + p.SHA256)
 		}
 		return nil
 	})

@@ -126,7 +126,7 @@ func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
 			}
 		}
 		w.Job.HandedOverAt, w.Job.Waiting = s.moment().Truncate(time.Second), entry.WaitReady
-		w.did("handed over")
+		w.did(unit.ActHandedOver)
 		return nil
 	})
 }

@@ -33,7 +33,7 @@ func (d *Data) Changed(handedOver time.Time, kept []store.Paper, record []unit.E
 		}
 	}
 	for _, e := range slices.Backward(record) {
-		if !e.At.After(handedOver) || e.Action == "handed over" || strings.HasPrefix(e.Action, "kept the paper") {
+		if !e.At.After(handedOver) || e.Action == unit.ActHandedOver || strings.HasPrefix(e.Action, unit.ActKeptPaper) {
 			continue
 		}
 		if len(s.Lines) == mostChanges {

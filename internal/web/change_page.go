@@ -1,9 +1,7 @@
 package web
 
 import (
-	"maps"
 	"net/http"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -117,15 +115,8 @@ type AgainPage struct {
 }
 
 func (s *Server) askAgain(c *echo.Context, fault error) error {
-	v := AgainPage{Reader: s.reader(c), Action: c.Request().URL.Path}
-	form := c.Request().PostForm
-	for _, name := range slices.Sorted(maps.Keys(form)) {
-		for _, value := range form[name] {
-			if name != againName && name != "csrf" {
-				v.Values = append(v.Values, [2]string{name, value})
-			}
-		}
-	}
+	v := AgainPage{Reader: s.reader(c)}
+	v.Action, v.Values = carried(c)
 	v.Field = plainForm(fault, Plain{Name: againName, Label: "Your code or password", Type: "password", Focus: true,
 		Fill: "current-password"})[0]
 	return s.render(c, http.StatusForbidden, "again", "Still you?", v)

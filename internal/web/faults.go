@@ -97,7 +97,7 @@ func (s *Server) fail(c *echo.Context, err error) {
 	}
 	page := FaultPage{Reader: s.reader(c), Text: body["text"].(string)}
 	if canBeSentAgain(status) && !errors.Is(err, job.ErrForbidden) {
-		page.Action, page.Values = carried(c)
+		page.Action, page.Values = carried(c, "password", "own", "secret", "code", "badge")
 	}
 	if rerr := s.render(c, status, "fault", http.StatusText(status), page); rerr != nil {
 		_ = c.String(status, page.Text)
@@ -119,16 +119,16 @@ func canBeSentAgain(status int) bool {
 	return status >= 500 || status == http.StatusUnauthorized || status == http.StatusForbidden
 }
 
-// carried is a plain form with what was typed into it, but for secrets and tokens.
-func carried(c *echo.Context) (action string, values [][2]string) {
+// carried is a plain form with what was typed into it, but for the session's token
+// and the fields that are left out.
+func carried(c *echo.Context, without ...string) (action string, values [][2]string) {
 	r := c.Request()
 	if r.Method != http.MethodPost || crossSite(r) {
 		return "", nil
 	}
 	_ = r.ParseForm() // what cannot be read is not carried on
 	for _, name := range slices.Sorted(maps.Keys(r.PostForm)) {
-		switch name {
-		case "csrf", againName, "password", "own", "secret", "code", "badge":
+		if name == "csrf" || name == againName || slices.Contains(without, name) {
 			continue
 		}
 		for _, value := range r.PostForm[name] {

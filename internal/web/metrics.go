@@ -2,7 +2,6 @@ package web
 
 import (
 	"context"
-	"errors"
 	"net/http"
 	"strconv"
 	"time"
@@ -102,7 +101,7 @@ func (s *Server) Metrics() http.Handler {
 }
 
 // count notes what became of a request.
-func (m *metrics) count(c *echo.Context, status int, took time.Duration, err error) {
+func (m *metrics) count(c *echo.Context, status int, took time.Duration) {
 	route, method := c.Path(), c.Request().Method
 	kind := "look"
 	switch {
@@ -119,8 +118,7 @@ func (m *metrics) count(c *echo.Context, status int, took time.Duration, err err
 		m.saves.WithLabelValues(outcome(status)).Inc()
 	}
 	n, aerr := strconv.Atoi(c.Request().Header.Get(draftsHeader))
-	if cookie, cerr := c.Cookie(sessionCookie); aerr == nil && cerr == nil && !errors.Is(err, errAskAgain) &&
-		who(c).ID != 0 {
+	if cookie, cerr := c.Cookie(sessionCookie); aerr == nil && cerr == nil && who(c).ID != 0 {
 		m.drafts.Add(cookie.Value, min(max(n, 0), mostDrafts))
 	}
 }

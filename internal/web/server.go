@@ -156,7 +156,7 @@ func (s *Server) log(next echo.HandlerFunc) echo.HandlerFunc {
 			level = slog.LevelError
 		}
 		took := time.Since(began)
-		s.metrics.count(c, max(status, statusOf(err)), took, err)
+		s.metrics.count(c, max(status, statusOf(err)), took)
 		attrs := []slog.Attr{slog.String("method", c.Request().Method), slog.String("path", c.Request().URL.Path),
 			slog.Int("status", max(status, statusOf(err))),
 			slog.Duration("took", took.Round(10*time.Microsecond))}

@@ -19,15 +19,14 @@ const mostShopLines = 100
 // ShopPage is who may come in, for leads.
 type ShopPage struct {
 	Reader
-	Name     []Plain
-	People   []PersonRow
-	Add      []Plain
-	Role     string
-	Fault    string
-	Roles    []string
-	Tries    []store.SignIn
-	Entries  []store.ShopEntry
-	NameDone bool
+	Name    []Plain
+	People  []PersonRow
+	Add     []Plain
+	Role    string
+	Fault   string
+	Roles   []string
+	Tries   []store.SignIn
+	Entries []store.ShopEntry
 }
 
 // PersonRow is a person in the list.
