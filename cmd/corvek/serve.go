@@ -13,13 +13,10 @@ import (
 	"path/filepath"
 	"runtime/debug"
 	"strings"
-	"sync"
 	"syscall"
 	"time"
 
-	"corvek/demo"
 	"corvek/internal/job"
-	"corvek/internal/papers"
 	"corvek/internal/people"
 	"corvek/internal/store"
 	"corvek/internal/web"
@@ -182,49 +179,6 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	return site.Shutdown(grace)
 }
 
-// figures serves what watchers read, on an address of its own.
-func figures(address string, handler http.Handler) (stop func(), err error) {
-	if address == "" {
-		return func() {}, nil
-	}
-	listener, err := net.Listen("tcp", address)
-	if err != nil {
-		return nil, fmt.Errorf("cannot serve figures on %s: %w", address, err)
-	}
-	mux := http.NewServeMux()
-	mux.Handle("GET /metrics", handler)
-	server := &http.Server{Handler: mux, ReadHeaderTimeout: 10 * time.Second}
-	go func() { _ = server.Serve(listener) }()
-	return func() { _ = server.Close() }, nil
-}
-
-// inBackground does what nobody asks for: copies of the store, papers of a
-// hand-over that was cut short, and forgetting old tries to sign in and tokens of
-// forms. The returned func waits for it to end.
-func inBackground(ctx context.Context, jobs *job.Service, keeper *store.Keeper) (stop func()) {
-	ctx, cancel := context.WithCancel(ctx)
-	var work sync.WaitGroup
-	work.Go(func() { keeper.Run(ctx) })
-	work.Go(func() { papers.Run(ctx, jobs) })
-	work.Go(func() {
-		for {
-			err := errors.Join(keeper.Store.DropOldTries(ctx), keeper.Store.DropOldTokens(ctx))
-			if err != nil && ctx.Err() == nil {
-				slog.Error("old tries and tokens were not dropped", "error", err)
-			}
-			select {
-			case <-ctx.Done():
-				return
-			case <-time.After(24 * time.Hour):
-			}
-		}
-	})
-	return func() {
-		cancel()
-		work.Wait()
-	}
-}
-
 // realShop makes sure that the demo's password opens nobody's account, and asks for
 // the first lead where there is nobody.
 func realShop(ctx context.Context, jobs *job.Service) (*web.FirstStart, error) {
@@ -242,46 +196,6 @@ func realShop(ctx context.Context, jobs *job.Service) (*web.FirstStart, error) {
 		return nil, err
 	}
 	return &web.FirstStart{Code: rand.Text()[:10]}, nil
-}
-
-func loadDemo(ctx context.Context, jobs *job.Service, out io.Writer) error {
-	list, err := jobs.Store.People(ctx)
-	if err != nil {
-		return err
-	}
-	strangers, err := demo.Strangers(list)
-	if err != nil {
-		return err
-	}
-	if len(strangers) > 0 {
-		return fmt.Errorf("this store is a shop's own, %s works in it; the demo does not touch it", strangers[0])
-	}
-	empty, err := jobs.Store.Empty(ctx)
-	if err != nil || !empty {
-		return err
-	}
-	n, err := demo.Load(ctx, jobs, web.DemoPassword, people.Hash)
-	if err != nil {
-		return fmt.Errorf("the demo could not be loaded: %w", err)
-	}
-	fmt.Fprintf(out, "The store was empty: loaded the demo shop with %d jobs.\n", n)
-	return nil
-}
-
-func tellSignIns(ctx context.Context, jobs *job.Service, out io.Writer) error {
-	fmt.Fprintf(out, "Demo sign-ins, password %q, and the code for a quick change at a bench:\n", web.DemoPassword)
-	list, err := jobs.Store.People(ctx)
-	if err != nil {
-		return err
-	}
-	codes, err := demo.Codes()
-	if err != nil {
-		return err
-	}
-	for _, p := range list {
-		fmt.Fprintf(out, "  %-8s %-18s %-12s %s\n", p.SignIn, p.Name, p.Role, codes[p.SignIn])
-	}
-	return nil
 }
 
 func migrateCommand() *cobra.Command {

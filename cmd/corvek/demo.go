@@ -1,0 +1,51 @@
+package main
+
+import (
+	"context"
+	"corvek/demo"
+	"corvek/internal/job"
+	"corvek/internal/people"
+	"corvek/internal/web"
+	"fmt"
+	"io"
+)
+
+func loadDemo(ctx context.Context, jobs *job.Service, out io.Writer) error {
+	list, err := jobs.Store.People(ctx)
+	if err != nil {
+		return err
+	}
+	strangers, err := demo.Strangers(list)
+	if err != nil {
+		return err
+	}
+	if len(strangers) > 0 {
+		return fmt.Errorf("this store is a shop's own, %s works in it; the demo does not touch it", strangers[0])
+	}
+	empty, err := jobs.Store.Empty(ctx)
+	if err != nil || !empty {
+		return err
+	}
+	n, err := demo.Load(ctx, jobs, web.DemoPassword, people.Hash)
+	if err != nil {
+		return fmt.Errorf("the demo could not be loaded: %w", err)
+	}
+	fmt.Fprintf(out, "The store was empty: loaded the demo shop with %d jobs.\n", n)
+	return nil
+}
+
+func tellSignIns(ctx context.Context, jobs *job.Service, out io.Writer) error {
+	fmt.Fprintf(out, "Demo sign-ins, password %q, and the code for a quick change at a bench:\n", web.DemoPassword)
+	list, err := jobs.Store.People(ctx)
+	if err != nil {
+		return err
+	}
+	codes, err := demo.Codes()
+	if err != nil {
+		return err
+	}
+	for _, p := range list {
+		fmt.Fprintf(out, "  %-8s %-18s %-12s %s\n", p.SignIn, p.Name, p.Role, codes[p.SignIn])
+	}
+	return nil
+}
