@@ -39,7 +39,9 @@ func (u *user) violations(theme string) []violation {
 	}
 	found := u.MustEval(`async (theme, runOnly) => {
 		document.documentElement.dataset.theme = theme;
-		const result = await axe.run(document, { runOnly, resultTypes: ["violations"] });
+		const result = await axe.run(document, {
+			runOnly, resultTypes: ["violations"], preload: false, pingWaitTime: 0,
+		});
 		return JSON.stringify(result.violations);
 	}`, theme, guidelines[theme]).Str()
 	var out []violation

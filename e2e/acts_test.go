@@ -20,6 +20,7 @@ import (
 
 // A lead lets a stop pass with a reason; a technician is not offered it.
 func TestLeadPassesAStop(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	iva := enter(t, s, "iva", true)
 	iva.open("/jobs/T-0417/handover")
@@ -41,6 +42,7 @@ func TestLeadPassesAStop(t *testing.T) {
 
 // A failed test stays in the ledger, asks for the one change, and can open a new round.
 func TestFailedTestGoesBackAsANewRound(t *testing.T) {
+	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	u.open("/jobs/T-0398/prove")
 	u.says("FAILED", "first try")
@@ -59,6 +61,7 @@ func TestFailedTestGoesBackAsANewRound(t *testing.T) {
 
 // A loose piece is written down, tied to what is missing, and the count ties.
 func TestLoosePieceIsTied(t *testing.T) {
+	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	st := u.state("T-0417")
 	u.open(fmt.Sprintf("/jobs/T-0417/strip?part=%s", st.ByCode["front_needles"].Code))
@@ -76,6 +79,7 @@ func TestLoosePieceIsTied(t *testing.T) {
 
 // A picture comes in through the page, and something else is refused at the field.
 func TestPictureComesIn(t *testing.T) {
+	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	dir := t.TempDir()
 	var b bytes.Buffer
@@ -114,6 +118,7 @@ func TestPictureComesIn(t *testing.T) {
 
 // A job file made elsewhere comes in through the Jobs board.
 func TestJobFileComesInThroughTheBoard(t *testing.T) {
+	t.Parallel()
 	from, to := serve(t), serve(t)
 	file := filepath.Join(t.TempDir(), "job.zip")
 	f, err := os.Create(file)
@@ -134,6 +139,7 @@ func TestJobFileComesInThroughTheBoard(t *testing.T) {
 
 // The Jobs board finds by a part of a word, and says so when nothing is left.
 func TestFindOnTheBoard(t *testing.T) {
+	t.Parallel()
 	u := enter(t, serve(t), "tove", false)
 	u.open("/jobs")
 	u.Keyboard.MustType('/')
@@ -147,6 +153,7 @@ func TestFindOnTheBoard(t *testing.T) {
 
 // A calculator is found by what it asks or answers, and Enter opens it.
 func TestFindInTheToolbox(t *testing.T) {
+	t.Parallel()
 	u := enter(t, serve(t), "tove", false)
 	u.open("/toolbox?for=T-0412")
 	u.Keyboard.MustType('/')
@@ -168,6 +175,7 @@ func TestFindInTheToolbox(t *testing.T) {
 
 // A calculator's page works out what its address carries and puts errors at the input.
 func TestToolbox(t *testing.T) {
+	t.Parallel()
 	u := enter(t, serve(t), "iva", false)
 	u.open("/toolbox/cylinder")
 	u.typeInto(u.MustElement("#in-bore"), "63 mm")
@@ -182,6 +190,7 @@ func TestToolbox(t *testing.T) {
 
 // Light and dark, and a phone's width, without sideways scroll.
 func TestThemesAndWidths(t *testing.T) {
+	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	u.open("/jobs/T-0417/measure")
 	u.MustElement("[data-do=theme]").MustClick()

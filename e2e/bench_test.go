@@ -12,6 +12,7 @@ import (
 // After a rest the bench asks who is there before it takes a conclusion, over the
 // page, and goes on with what was typed; another takes over with four digits.
 func TestARestedBenchAsksAndGoesOn(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	var rest atomic.Int64
 	s.jobs.Now = func() time.Time { return time.Now().Add(time.Duration(rest.Load())) }

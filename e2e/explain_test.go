@@ -16,6 +16,7 @@ import (
 // service: it reads as an argument, asks for what would close it and for an
 // action outside the unit, and stands on both papers.
 func TestBrokenRetainerAsAnArgument(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	tag, err := s.jobs.Create(context.Background(), job.Actor{Name: "Iva Brask", Role: job.RoleTechnician},
 		job.NewJob{Customer: "Hallen Sawmill", Title: "Debarker pump",
@@ -59,6 +60,7 @@ func TestBrokenRetainerAsAnArgument(t *testing.T) {
 
 // Where a mark comes from and how it was found changes what it counts.
 func TestOriginOfAMarkCounts(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	u := enter(t, s, "iva", true)
 	u.open("/jobs/T-0405/explain")
@@ -77,6 +79,7 @@ func TestOriginOfAMarkCounts(t *testing.T) {
 // Two quick taps land on the row that was aimed at, though the list is drawn
 // anew between them; a mark seen can have a note, and Enter saves it.
 func TestTwoQuickTapsMarkOneRow(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	u := enter(t, s, "iva", true)
 	u.open("/jobs/T-0417/explain")
@@ -101,6 +104,7 @@ func TestTwoQuickTapsMarkOneRow(t *testing.T) {
 
 // After a bulk strip all facings stand on one sheet: one tap each.
 func TestFacingsOnOneSheet(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	who := job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}
 	tag, err := s.jobs.Create(context.Background(), who,

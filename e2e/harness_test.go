@@ -22,6 +22,7 @@ import (
 	"github.com/go-rod/rod/lib/cdp"
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/launcher"
+	"github.com/go-rod/rod/lib/launcher/flags"
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/require"
 	"golang.org/x/crypto/bcrypt"
@@ -64,8 +65,13 @@ func chromium(t testing.TB) string {
 func chrome(t testing.TB) *rod.Browser {
 	t.Helper()
 	launch.Do(func() {
-		starter = launcher.New().Bin(chromium(t)).NoSandbox(os.Geteuid() == 0).Set("disable-background-networking").
-			Set("no-first-run").Set("disable-component-update")
+		starter = launcher.New().Bin(chromium(t)).NoSandbox(os.Geteuid() == 0)
+		for _, name := range []flags.Flag{"disable-background-networking", "no-first-run", "disable-component-update"} {
+			starter.Set(name)
+		}
+		// Pages are drawn for pictures alone: what draws them fast on a screen costs here.
+		starter.Set("disable-gpu").Set("in-process-gpu").Set("force-prefers-reduced-motion")
+		starter.Set("disable-features", "BackForwardCache,Translate,OptimizationHints,MediaRouter,PaintHolding")
 		client := cdp.MustStartWithURL(context.Background(), starter.MustLaunch(), nil)
 		browser = rod.New().Client(movedOn{client}).MustConnect()
 	})

@@ -21,6 +21,7 @@ type inputKey = input.Key
 
 // What was typed stays through a wrong unit, a reload, Back, and a server that is gone.
 func TestNothingTypedIsLost(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	u := enter(t, s, "iva", false)
 	field := "u1/speed"
@@ -65,6 +66,7 @@ func TestNothingTypedIsLost(t *testing.T) {
 
 // Two people on one field: the second sees what the first did and chooses.
 func TestSecondPersonSeesTheFirst(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	iva, odd := enter(t, s, "iva", false), enter(t, s, "odd", false)
 	field := "u1/filtration"
@@ -83,6 +85,7 @@ func TestSecondPersonSeesTheFirst(t *testing.T) {
 // field, the verdict is marked as older until it is saved, and the next cell is
 // ready for the next one.
 func TestCaliperFillsAGrid(t *testing.T) {
+	t.Parallel()
 	u := enter(t, serve(t), "mirre", false)
 	p := u.state("T-0412").ByCode["rod"]
 	u.open(fmt.Sprintf("/jobs/T-0412/measure?part=%s&feature=diameter", p.Code))
@@ -154,6 +157,7 @@ func TestEveryPageIsQuiet(t *testing.T) {
 
 // Keys of the shell: units, parts, next open thing, help.
 func TestKeys(t *testing.T) {
+	t.Parallel()
 	u := enter(t, serve(t), "iva", false)
 	u.open("/jobs/T-0417/measure")
 	u.says("8.79 L/min")
@@ -192,6 +196,7 @@ func TestKeys(t *testing.T) {
 }
 
 func TestViewerCanLookButNotTouch(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	u := enter(t, s, "tove", true)
 	u.open("/jobs/T-0417/receive")

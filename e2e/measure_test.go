@@ -15,6 +15,7 @@ import (
 // One family's sheets filled whole by hand, in mixed units: every figure stays
 // as it was typed, and nothing is left to measure.
 func TestWholeMeasureSheetInMixedUnits(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	ctx, who := context.Background(), job.Actor{Name: "Mirre Stoll", Role: job.RoleTechnician}
 	tag, err := s.jobs.Create(ctx, who, job.NewJob{Customer: "Inner Sound Ferries", Title: "Ramp clutch slave",

@@ -53,6 +53,7 @@ func (r refusing) Call(context.Context, string, string, any) ([]byte, error) {
 }
 
 func TestRefusalsOfAPageThatIsGone(t *testing.T) {
+	t.Parallel()
 	for _, c := range []struct {
 		method, words string
 		again         bool

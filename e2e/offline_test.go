@@ -20,6 +20,7 @@ func (u *user) offline(on bool) {
 // The connection drops in the middle of a sheet: readings wait in the browser,
 // are marked so, and are sent once when it is back.
 func TestReadingsWaitWhileTheConnectionIsDown(t *testing.T) {
+	t.Parallel()
 	u := enter(t, serve(t), "mirre", false)
 	p := u.state("T-0412").ByCode["rod"]
 	f := p.Features[0]

@@ -12,6 +12,7 @@ import (
 // The stack editor by pointer: a flipped spring is seen, turned over, taken out
 // and put in again; by keyboard the same piece is turned with Enter.
 func TestStackEditor(t *testing.T) {
+	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	p := u.state("T-0426").ByCode["disc_springs"]
 	at := fmt.Sprintf("/jobs/T-0426/strip?part=%s", p.Code)

@@ -16,11 +16,13 @@ import (
 // A new pump goes through all nine stations, once with the keyboard alone and
 // once with the pointer alone; the figures on the pages are checked on the way.
 func TestNewPumpThroughAllNineStations(t *testing.T) {
+	t.Parallel()
 	for _, way := range []struct {
 		name    string
 		pointer bool
 	}{{"keyboard", false}, {"pointer", true}} {
 		t.Run(way.name, func(t *testing.T) {
+			t.Parallel()
 			s := serve(t)
 			u := enter(t, s, "iva", way.pointer)
 			tag := u.newPump()

@@ -16,6 +16,7 @@ import (
 // The Toolbox by keyboard alone: figures are worked out while they are typed, a
 // wrong one is told at its field, a disc is turned over, the answer goes to a job.
 func TestToolboxByKeyboard(t *testing.T) {
+	t.Parallel()
 	u := enter(t, serve(t), "iva", false)
 	u.open("/toolbox/disc_stack?for=T-0412")
 	type pair struct{ field, text string }
