@@ -42,6 +42,41 @@ func pageGone(message string) bool {
 	return false
 }
 
+// still asks again when the page was replaced between finding and handing over
+// what was asked for: the page that came instead may have it as well.
+func still[T any](ask func() (T, error)) (T, error) {
+	for {
+		found, err := ask()
+		if !errors.Is(err, cdp.ErrCtxNotFound) {
+			return found, err
+		}
+	}
+}
+
+// MustElement gives the element, of whichever page stands when it is found.
+func (u *user) MustElement(selector string) *rod.Element {
+	u.t.Helper()
+	el, err := still(func() (*rod.Element, error) { return u.Element(selector) })
+	require.NoError(u.t, err, selector)
+	return el
+}
+
+// MustElementR gives the element with these words.
+func (u *user) MustElementR(selector, words string) *rod.Element {
+	u.t.Helper()
+	el, err := still(func() (*rod.Element, error) { return u.ElementR(selector, words) })
+	require.NoError(u.t, err, "%s with %s", selector, words)
+	return el
+}
+
+// MustElements gives all elements.
+func (u *user) MustElements(selector string) rod.Elements {
+	u.t.Helper()
+	all, err := still(func() (rod.Elements, error) { return u.Elements(selector) })
+	require.NoError(u.t, err, selector)
+	return all
+}
+
 // refusing is a browser that refuses every question in the same words.
 type refusing struct {
 	rod.CDPClient
@@ -91,7 +126,7 @@ func TestQuestionsOutliveThePageTheyBeganOn(t *testing.T) {
 		answer, err := page.Eval(`() => document.getElementById("at")?.innerText ?? ""`)
 		require.NoError(t, err)
 		at = answer.Value.String()
-		_, err = page.Element("body")
+		_, err = still(func() (*rod.Element, error) { return page.Element("body") })
 		require.NoError(t, err)
 	}
 }
