@@ -95,6 +95,16 @@ func (u *user) strip(tag string) {
 	u.press(u.MustElementR("button", "came off as expected"))
 	u.MustWait(`() => document.querySelector(".big-n").textContent.trim() === "26"`)
 	u.ready()
+	for {
+		u.ready()
+		counted := u.MustElements("#counts button")
+		if len(counted) == 0 {
+			break
+		}
+		left := len(counted)
+		u.press(counted[0])
+		u.MustWait(`(n) => document.querySelectorAll("#counts button").length < n`, left)
+	}
 	for _, p := range u.state(tag).Parts {
 		if len(p.Def.Facings) == 0 {
 			continue

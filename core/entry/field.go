@@ -233,7 +233,8 @@ func Find(scope unit.Scope, name string) (*Field, bool) {
 }
 
 var byScope = index(jobFields, pictureFields, unitFields, evidenceFields, conclusionFields, looseFields, pieceFields,
-	attemptFields, pointFields, partFields, decisionFields, stepFields, featureFields, readingFields)
+	attemptFields, pointFields, partFields, partMarkFields,
+	decisionFields, stepFields, featureFields, readingFields)
 
 func index(tables ...[]*Field) map[unit.Scope][]*Field {
 	out := map[unit.Scope][]*Field{}

@@ -18,6 +18,7 @@ var (
 	errClosed = errors.New("this attempt is closed and stays as it was; start another")
 	errHold   = errors.New("the job is on warranty hold; nothing is opened until it is lifted")
 	errStack  = errors.New("has no stack whose order matters")
+	errThere  = errors.New("cannot be said of a part that was counted or measured here; take that back first")
 	errLeast  = errors.New("is a whole number, at least 1")
 )
 
@@ -31,10 +32,21 @@ const (
 var partTable = table(unit.ScopePart)
 
 var partFields = []*Field{
+	partTable.line("absent", "Not on this unit, because", func(p *Place) *string { return &p.Part.Absent }).
+		checked(mayLeaveOut),
 	partTable.count("expected", "Expected", func(p *Place) *int { return &p.Part.Expected }).derived(),
+	partTable.choice("expected_from", "Number expected is from",
+		offer(unit.CountCounted, unit.CountVariant, unit.CountDrawing),
+		func(p *Place) *string { return &p.Part.From }).derived(),
+	partTable.line("expected_why", "Why another number is expected",
+		func(p *Place) *string { return &p.Part.Why }).derived(),
 	partTable.flag("off", "Off the unit", func(p *Place) *bool { return &p.Part.Off }).checked(mayOpen),
 	{Scope: unit.ScopePart, Name: "found", Label: "Found", Kind: Whole,
 		text: func(p *Place) *string { return &p.Part.Found }},
+	{Scope: unit.ScopePart, Name: "bits", Label: "Pieces of broken ones", Kind: Whole,
+		text: func(p *Place) *string { return &p.Part.Bits }},
+	{Scope: unit.ScopePart, Name: "bits_make", Label: "They make up whole ones", Kind: Whole,
+		text: func(p *Place) *string { return &p.Part.BitsMake }},
 	partTable.choice("facing", "Facing as removed", facings, func(p *Place) *string { return &p.Part.Facing }),
 	partTable.line("fastener", "Fastener and where it goes back", func(p *Place) *string { return &p.Part.Fastener }),
 	partTable.area("note", "Note: as found, before freeing or wiping", func(p *Place) *string { return &p.Part.Note }),
@@ -43,9 +55,26 @@ var partFields = []*Field{
 	partTable.choice("stuck", "How it came off", offer(CameFree, CameStuck, CameSeized),
 		func(p *Place) *string { return &p.Part.Stuck }),
 	partTable.line("freed", "What freed it", func(p *Place) *string { return &p.Part.Freed }),
+	partTable.flag("sound", "Looked at: no mark on it", func(p *Place) *bool { return &p.Part.Sound }),
 	partTable.area("stack_found", "Stack as removed", func(p *Place) *string { return &p.Part.StackFound }).
 		checked(stack),
 	partTable.area("stack_fit", "Stack as fitted", func(p *Place) *string { return &p.Part.StackFit }).checked(stack),
+}
+
+// mayLeaveOut refuses to leave a part out that was counted or measured here.
+func mayLeaveOut(p *Place, text string) error {
+	if text == "" {
+		return nil
+	}
+	if n, err := strconv.Atoi(p.Part.Found); err == nil && n > 0 {
+		return errThere
+	}
+	for _, f := range p.Part.Features {
+		if len(f.Readings) > 0 {
+			return errThere
+		}
+	}
+	return nil
 }
 
 // mayOpen keeps a unit under warranty closed.

@@ -94,7 +94,7 @@ func (p *Place) find() bool {
 		p.Piece = p.Unit.Piece(r.Number)
 		return p.Piece != nil
 	case unit.ScopeEvidence:
-		p.findMark()
+		p.Mark, p.keep = markOf(&p.Unit.Marks, r.Code, p.Unit.Round())
 	case unit.ScopeConclusion:
 		p.findConclusion()
 	case unit.ScopeAttempt, unit.ScopePoint:
@@ -104,7 +104,8 @@ func (p *Place) find() bool {
 		if r.Scope == unit.ScopePoint {
 			p.findPoint()
 		}
-	case unit.ScopePart, unit.ScopeDecision, unit.ScopeStep, unit.ScopeFeature, unit.ScopeReading:
+	case unit.ScopePart, unit.ScopePartMark, unit.ScopeDecision, unit.ScopeStep, unit.ScopeFeature,
+		unit.ScopeReading:
 		if p.Part = p.Unit.Part(r.Part); p.Part == nil {
 			return false
 		}
@@ -117,6 +118,8 @@ func (p *Place) find() bool {
 func (p *Place) findInPart() bool {
 	part, round := p.Part, p.Unit.Round()
 	switch p.Ref.Scope {
+	case unit.ScopePartMark:
+		p.Mark, p.keep = markOf(&part.Marks, p.Ref.Code, round)
 	case unit.ScopeDecision:
 		last := part.Decision()
 		if last != nil && last.Round == round {
@@ -143,19 +146,25 @@ func (p *Place) findInPart() bool {
 	return true
 }
 
-// findMark takes what was last said of a mark; the first word of a new round
-// starts from it.
-func (p *Place) findMark() {
-	said, round := p.Unit.LastSaid(p.Ref.Code), p.Unit.Round()
-	for _, m := range p.Unit.Marks {
-		if m.Code == p.Ref.Code && m.Round == round {
-			p.Mark = m
-			return
+// markOf takes what was last said of a mark; the first word of a new round starts
+// from it.
+func markOf(marks *[]*unit.Mark, code string, round int) (m *unit.Mark, keep func()) {
+	var said *unit.Mark
+	for _, m := range *marks {
+		switch {
+		case m.Code != code:
+		case m.Round == round:
+			return m, nil
+		case said == nil || m.Round > said.Round:
+			said = m
 		}
 	}
-	said.Round = round
-	p.Mark = &said
-	p.keep = func() { p.Unit.Marks = append(p.Unit.Marks, p.Mark) }
+	m = &unit.Mark{Code: code, Origin: unit.OriginFound}
+	if said != nil {
+		*m = *said
+	}
+	m.Round = round
+	return m, func() { *marks = append(*marks, m) }
 }
 
 func (p *Place) findConclusion() {
@@ -185,6 +194,9 @@ func (p *Place) knowsCode() bool {
 	switch {
 	case p.Ref.Scope == unit.ScopeEvidence:
 		return p.Shop.Board(p.Family.Code).KnowsMark(code)
+	case p.Ref.Scope == unit.ScopePartMark:
+		_, known := family.PartMark(code)
+		return known
 	case p.Ref.Scope == unit.ScopePoint:
 		return p.Test != nil
 	case p.Ref.Name == "symptom":

@@ -103,19 +103,25 @@ const (
 	AgeNotTold    = "not_told"
 )
 
-var evidenceTable = table(unit.ScopeEvidence)
+var evidenceFields = markFields(table(unit.ScopeEvidence))
 
-var evidenceFields = []*Field{
-	evidenceTable.choice("state", "Seen or absent", offer(unit.MarkSeen, unit.MarkAbsent),
-		func(p *Place) *string { return &p.Mark.State }),
-	evidenceTable.choice("origin", "Where it comes from",
-		offer(unit.OriginFound, unit.OriginBench, unit.OriginUnknown),
-		func(p *Place) *string { return &p.Mark.Origin }).required(),
-	evidenceTable.choice("found_how", "How it was found",
-		offer(BeforeFreeing, AfterFreeing, BeforeWiping, AfterWiping), func(p *Place) *string { return &p.Mark.How }),
-	evidenceTable.choice("age", "How old it looks", offer(AgeFresh, AgeOld, AgeNotTold),
-		func(p *Place) *string { return &p.Mark.Age }),
-	evidenceTable.area("note", "Note", func(p *Place) *string { return &p.Mark.Note }),
+// partMarkFields are those of a mark on a part, which has a grade too.
+var partMarkFields = append(markFields(table(unit.ScopePartMark)),
+	table(unit.ScopePartMark).choice("grade", "How much", offer(family.MarkGrades...),
+		func(p *Place) *string { return &p.Mark.Grade }))
+
+func markFields(t table) []*Field {
+	return []*Field{
+		t.choice("state", "Seen or absent", offer(unit.MarkSeen, unit.MarkAbsent),
+			func(p *Place) *string { return &p.Mark.State }),
+		t.choice("origin", "Where it comes from", offer(unit.OriginFound, unit.OriginBench, unit.OriginUnknown),
+			func(p *Place) *string { return &p.Mark.Origin }).required(),
+		t.choice("found_how", "How it was found", offer(BeforeFreeing, AfterFreeing, BeforeWiping, AfterWiping),
+			func(p *Place) *string { return &p.Mark.How }),
+		t.choice("age", "How old it looks", offer(AgeFresh, AgeOld, AgeNotTold),
+			func(p *Place) *string { return &p.Mark.Age }),
+		t.area("note", "Note", func(p *Place) *string { return &p.Mark.Note }),
+	}
 }
 
 var conclusionTable = table(unit.ScopeConclusion)
@@ -145,6 +151,7 @@ var looseFields = []*Field{
 	looseTable.line("what", "What was found", func(p *Place) *string { return &p.Loose.What }).required().derived(),
 	looseTable.line("place", "Where", func(p *Place) *string { return &p.Loose.Place }).derived(),
 	looseTable.count("count", "How many", func(p *Place) *int { return &p.Loose.Count }).derived().checked(atLeastOne),
+	looseTable.flag("bit", "a piece of a broken one", func(p *Place) *bool { return &p.Loose.Bit }),
 	looseTable.part("part", "belongs to", func(p *Place) *string { return &p.Loose.Part }),
 	looseTable.line("note", "or what it is", func(p *Place) *string { return &p.Loose.Note }),
 }

@@ -40,10 +40,12 @@ type Evidence struct {
 	From       From    `yaml:"from"`     // where it comes from by itself
 }
 
-// From ties evidence to what other stations already know. One field is set.
+// From ties evidence to what other stations already know. One field is set, or a
+// mark beside one that measures the same.
 type From struct {
 	Used       string `yaml:"used"`       // part.feature: share of the allowance used
 	Grade      string `yaml:"grade"`      // part.feature: grade by touch
+	Mark       string `yaml:"mark"`       // part=mark, as noted on the part
 	Missing    string `yaml:"missing"`    // part whose count does not tie
 	Symptom    string `yaml:"symptom"`    // symptom of the complaint
 	Efficiency string `yaml:"efficiency"` // test step as received

@@ -17,7 +17,9 @@ type Part struct {
 	Found     int
 	Counted   bool // Found was really entered
 	Explained string
-	Loose     int  // pieces found loose and tied to this part
+	Loose     int  // whole pieces found loose and tied to this part
+	Bits      int  // pieces of broken ones, wherever they lay
+	BitsMake  int  // whole pieces that the bits make up together
 	Facings   bool // the part has a facing that matters
 	Facing    string
 }
@@ -27,8 +29,12 @@ func (p Part) Missing() int {
 	if !p.Counted {
 		return 0
 	}
-	return p.Expected - p.Found - p.Loose
+	return p.Expected - p.have()
 }
+
+// have is how many whole pieces are there, found, loose or in bits. Bits count as
+// what they make up: three of a ring are one ring, one of a slipper is none.
+func (p Part) have() int { return p.Found + p.Loose + min(p.BitsMake, p.Bits) }
 
 // Ties reports that the count is settled: it ties, or somebody said why not.
 func (p Part) Ties() bool { return p.Counted && (p.Missing() == 0 || p.Explained != "") }
@@ -60,9 +66,16 @@ func Check(parts []Part, loose []Loose) []Issue {
 		}
 		switch m := p.Missing(); {
 		case !p.Counted:
-			out = append(out, Issue{Part: p.Code, Kind: unit.StopUncounted,
-				Text: fmt.Sprintf("%s: not counted", p.Name)})
+			// A single piece that is off was there; of several nobody knows.
+			if p.Expected != 1 || p.Bits > 0 {
+				out = append(out, Issue{Part: p.Code, Kind: unit.StopUncounted,
+					Text: fmt.Sprintf("%s: not counted", p.Name)})
+			}
 		case p.Explained != "":
+		case m > 0 && p.Bits > 0:
+			out = append(out, Issue{Part: p.Code, Kind: unit.StopShort,
+				Text: fmt.Sprintf("%s: %d of %d and %s, which %s: %s not found", p.Name, p.Found+p.Loose,
+					p.Expected, bitsAre(p.Bits), bitsMake(min(p.BitsMake, p.Bits)), pieces(m))})
 		case m > 0:
 			out = append(out, Issue{Part: p.Code, Kind: unit.StopShort,
 				Text: fmt.Sprintf("%s: %d of %d, %s not found", p.Name, p.Found+p.Loose, p.Expected, pieces(m))})
@@ -70,7 +83,8 @@ func Check(parts []Part, loose []Loose) []Issue {
 			out = append(out, Issue{Part: p.Code, Kind: unit.StopOver,
 				Text: fmt.Sprintf("%s: %s more than expected", p.Name, pieces(-m))})
 		}
-		if p.Facings && p.Facing == "" {
+		// What is not there faces nowhere.
+		if there := !p.Counted || p.Found+p.Loose+p.Bits > 0; p.Facings && p.Facing == "" && there {
 			out = append(out, Issue{Part: p.Code, Kind: unit.StopFacing,
 				Text: fmt.Sprintf("%s: facing not noted", p.Name)})
 		}
@@ -85,6 +99,23 @@ func Check(parts []Part, loose []Loose) []Issue {
 		}
 	}
 	return out
+}
+
+func bitsAre(n int) string {
+	if n == 1 {
+		return "one piece of a broken one"
+	}
+	return fmt.Sprintf("%d pieces of broken ones", n)
+}
+
+func bitsMake(n int) string {
+	switch n {
+	case 0:
+		return "make up no whole one"
+	case 1:
+		return "make up one"
+	}
+	return fmt.Sprintf("make up %d", n)
 }
 
 func pieces(n int) string {

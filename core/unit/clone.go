@@ -31,6 +31,7 @@ func (u *Unit) unshare() {
 	u.Attempts = each(u.Attempts, func(a *Attempt) { a.Points = each(a.Points, nil) })
 	u.Parts = each(u.Parts, func(p *Part) {
 		p.Features = each(p.Features, func(f *Feature) { f.Readings = each(f.Readings, nil) })
+		p.Marks = each(p.Marks, nil)
 		p.Decisions = each(p.Decisions, nil)
 		p.Steps = each(p.Steps, nil)
 	})

@@ -68,20 +68,24 @@ func (p *Part) Def(f *family.Family) *family.Part {
 	if kind == "" {
 		kind = "plug"
 	}
-	return &family.Part{
-		Code: p.Code, Name: p.Name, Kind: kind, Branch: p.Branch, Count: p.Expected,
-		Shape: family.Shape{W: 20, OD: 40, ID: 24, Top: 30, Base: -30, Step: 6,
-			Shaft: []family.Segment{{L: 8, D: 20}, {L: 12, D: 36}}},
-	}
+	return family.PartOfKind(p.Code, p.Name, kind, p.Branch, p.Expected)
+}
+
+// OfKind lays out a part that no family told of, with what its kind brings.
+func OfKind(code, name, kind, branch string, expected int) *Part {
+	p := newPart(family.PartOfKind(code, name, kind, branch, expected))
+	p.Kind, p.Branch = kind, branch
+	return p
 }
 
 // AddPart puts a part that the family does not know into the order at an index,
 // with a code of its own.
 func (u *Unit) AddPart(index int, name, kind, branch string, expected int) *Part {
-	p := &Part{Name: name, Kind: kind, Branch: branch, Expected: expected}
-	for n := 1; p.Code == "" || u.Part(p.Code) != nil; n++ {
-		p.Code = fmt.Sprintf("extra-%d", n)
+	code := ""
+	for n := 1; code == "" || u.Part(code) != nil; n++ {
+		code = fmt.Sprintf("extra-%d", n)
 	}
+	p := OfKind(code, name, kind, branch, expected)
 	u.Parts = slices.Insert(u.Parts, min(max(index, 0), len(u.Parts)), p)
 	return p
 }

@@ -15,16 +15,14 @@ func (j *Job) Order() {
 	})
 	slices.SortFunc(j.Passes, func(a, b *Pass) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.Code, b.Code)) })
 	for _, u := range j.Units {
-		slices.SortFunc(u.Marks, func(a, b *Mark) int {
-			return cmp.Or(cmp.Compare(a.Round, b.Round),
-				cmp.Compare(a.Code, b.Code))
-		})
+		slices.SortFunc(u.Marks, compareMarks)
 		slices.SortFunc(u.Conclusions, func(a, b *Conclusion) int { return cmp.Compare(a.Round, b.Round) })
 		slices.SortFunc(u.Attempts, func(a, b *Attempt) int { return cmp.Compare(a.Number, b.Number) })
 		for _, a := range u.Attempts {
 			slices.SortFunc(a.Points, func(a, b *Point) int { return cmp.Compare(a.Code, b.Code) })
 		}
 		for _, p := range u.Parts {
+			slices.SortFunc(p.Marks, compareMarks)
 			slices.SortFunc(p.Decisions, func(a, b *Decision) int { return cmp.Compare(a.Round, b.Round) })
 			slices.SortFunc(p.Steps, func(a, b *Step) int { return cmp.Compare(a.Round, b.Round) })
 			for _, f := range p.Features {
@@ -32,6 +30,10 @@ func (j *Job) Order() {
 			}
 		}
 	}
+}
+
+func compareMarks(a, b *Mark) int {
+	return cmp.Or(cmp.Compare(a.Round, b.Round), cmp.Compare(a.Code, b.Code))
 }
 
 func compareReadings(a, b *Reading) int {

@@ -22,6 +22,7 @@ const (
 	ScopeAttempt    Scope = "attempt"    // u1/attempt/2/note
 	ScopePoint      Scope = "point"      // u1/attempt/2/point/p100/flow
 	ScopePart       Scope = "part"       // u1/part/key/found
+	ScopePartMark   Scope = "mark"       // u1/part/key/mark/sheared/state
 	ScopeDecision   Scope = "decision"   // u1/part/key/decision/choice
 	ScopeStep       Scope = "step"       // u1/part/key/step/torque
 	ScopeFeature    Scope = "feature"    // u1/part/key/feature/width/upper
@@ -69,6 +70,8 @@ func (r Ref) String() string {
 		return strings.Join([]string{u, "attempt", n, "point", r.Code, r.Name}, "/")
 	case ScopePart:
 		at = []string{u, "part", r.Part}
+	case ScopePartMark:
+		return strings.Join([]string{u, "part", r.Part, "mark", r.Code, r.Name}, "/")
 	case ScopeDecision, ScopeStep:
 		at = []string{u, "part", r.Part, string(r.Scope)}
 	case ScopeFeature:
@@ -154,6 +157,9 @@ func (r *Ref) inPart(words []string) (rest []string, ok bool) {
 		return words[1:], len(words) == 2
 	}
 	switch Scope(words[1]) {
+	case ScopePartMark:
+		r.Scope, r.Code = ScopePartMark, words[2]
+		return words[3:], true
 	case ScopeDecision, ScopeStep:
 		r.Scope = Scope(words[1])
 		return words[2:], true
@@ -248,6 +254,11 @@ func (u *Unit) PointRef(attempt int, step, name string) Ref {
 // PartRef addresses a field of a part.
 func (u *Unit) PartRef(part, name string) Ref {
 	return Ref{Scope: ScopePart, Unit: u.Number, Part: part, Name: name}
+}
+
+// PartMarkRef addresses a field of a mark on a part.
+func (u *Unit) PartMarkRef(part, code, name string) Ref {
+	return Ref{Scope: ScopePartMark, Unit: u.Number, Part: part, Code: code, Name: name}
 }
 
 // DecisionRef addresses a field of the decision for a part.

@@ -42,6 +42,7 @@ func TestEveryScopeIsReadAsItIsWritten(t *testing.T) {
 		"u3/attempt/2/point/p100/flow":           u.PointRef(2, "p100", "flow"),
 		"u3/part/key/off":                        u.PartRef("key", "off"),
 		"u3/part/key/decision/choice":            u.DecisionRef("key", "choice"),
+		"u3/part/key/mark/sheared/state":         u.PartMarkRef("key", "sheared", "state"),
 		"u3/part/key/step/torque":                u.StepRef("key", "torque"),
 		"u3/part/key/feature/width/upper":        u.FeatureRef("key", "width", "upper"),
 		"u3/part/k/feature/w/found/v1":           u.ReadingRef("k", "w", "found", "v1"),

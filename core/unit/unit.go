@@ -105,9 +105,14 @@ type Part struct {
 	Name      string
 	Kind      string // what it looks like; only of a part that the family does not know
 	Branch    string
+	Absent    string // why it is not on this unit, "" while it is
 	Expected  int
+	From      string // where the number expected is from, one of the Count constants
+	Why       string // why it is not the family's
 	Off       bool
-	Found     string // whole number as typed, "" while not counted
+	Found     string // whole pieces, a number as typed, "" while not counted
+	Bits      string // pieces of broken ones, a number as typed
+	BitsMake  string // how many whole ones the bits make together
 	Facing    string // as removed
 	Fastener  string
 	Note      string
@@ -115,14 +120,31 @@ type Part struct {
 	Witness   string
 	Stuck     string // free, stuck or seized
 	Freed     string
+	Sound     bool // looked at, and no mark of its kind seen
 
 	StackFound string // as removed
 	StackFit   string // as fitted
 
 	Features  []*Feature
+	Marks     []*Mark // seen on this part
 	Decisions []*Decision
 	Steps     []*Step
 }
+
+// Where the number of pieces expected is from.
+const (
+	CountFamily  = "" // the family's, as it came
+	CountCounted = "counted"
+	CountVariant = "variant"
+	CountDrawing = "drawing"
+)
+
+// OnUnit reports that the part is on this unit.
+func (p *Part) OnUnit() bool { return p.Absent == "" }
+
+// LastSaid is what was last said of a mark on the part. Of one nobody spoke of it
+// is that it would be found so.
+func (p *Part) LastSaid(code string) Mark { return lastSaid(p.Marks, code) }
 
 // Feature finds what is measured by its code, nil when there is none.
 func (p *Part) Feature(code string) *Feature {
@@ -145,6 +167,7 @@ type Loose struct {
 	What   string
 	Place  string
 	Count  int
+	Bit    bool   // a piece of a broken one, not a whole one
 	Part   string // code of the part it belongs to, "" while not told
 	Note   string // what it is, where it belongs to no part
 }
@@ -179,11 +202,13 @@ type Reading struct {
 	At    time.Time
 }
 
-// Mark is something looked for on the unit: seen, absent, or not said.
+// Mark is something looked for on the unit or on one of its parts: seen, absent,
+// or not said.
 type Mark struct {
 	Round  int
 	Code   string
 	State  string // seen or absent
+	Grade  string // of a mark on a part: light, clear or heavy
 	Origin string // found_so, made_by_us or unknown
 	Note   string
 	How    string // before or after freeing or wiping
@@ -223,9 +248,11 @@ func (u *Unit) Conclusion() Conclusion {
 
 // LastSaid is what was last said of a mark. Of one nobody spoke of it is that
 // it would be found so.
-func (u *Unit) LastSaid(code string) Mark {
+func (u *Unit) LastSaid(code string) Mark { return lastSaid(u.Marks, code) }
+
+func lastSaid(marks []*Mark, code string) Mark {
 	var of []*Mark
-	for _, m := range u.Marks {
+	for _, m := range marks {
 		if m.Code == code {
 			of = append(of, m)
 		}

@@ -251,6 +251,9 @@ func fromPart(p *unit.Part) object {
 		})
 		return x
 	})
+	list(&o, "marks", p.Marks, func(m *unit.Mark) object {
+		return object{{"round", m.Round}, {"code", m.Code}}.with(&entry.Place{Mark: m}, unit.ScopePartMark)
+	})
 	list(&o, "decisions", p.Decisions, func(d *unit.Decision) object {
 		return object{{"round", d.Round}}.with(&entry.Place{Decision: d}, unit.ScopeDecision)
 	})

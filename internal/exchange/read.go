@@ -269,7 +269,7 @@ func (r *reader) part(t *tree, u *unit.Unit, f *family.Family) {
 		t.fail("code", "a part that the family does not know has a name, and a code of small letters, figures, - and _")
 		return
 	case p == nil:
-		p = &unit.Part{Code: code, Name: name, Kind: kind, Branch: branch, Expected: 1}
+		p = unit.OfKind(code, name, kind, branch, 1)
 		u.Parts = append(u.Parts, p)
 	}
 	def := p.Def(f)
@@ -279,6 +279,16 @@ func (r *reader) part(t *tree, u *unit.Unit, f *family.Family) {
 		x.first(seen)
 		r.feature(x, u, f, p, def)
 	}
+	for _, x := range t.list("marks", mostLayers*len(family.PartMarks)) {
+		m := &unit.Mark{Round: round(x, u), Code: x.text("code", mostName), Origin: unit.OriginFound}
+		if _, known := family.PartMark(m.Code); !known {
+			x.fail("code", "%q is not a mark that parts bear", m.Code)
+		}
+		r.fields(x, &entry.Place{Unit: u, Family: f, Part: p, Def: def, Mark: m}, unit.ScopePartMark)
+		p.Marks = append(p.Marks, m)
+		x.end()
+	}
+	unique(t, "marks", p.Marks, func(m *unit.Mark) any { return [2]any{m.Round, m.Code} })
 	for _, x := range t.list("decisions", mostLayers) {
 		d := &unit.Decision{Round: round(x, u)}
 		p.Decisions = append(p.Decisions, d)

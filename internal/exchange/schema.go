@@ -25,6 +25,7 @@ func Schema() []byte {
 	}, "round", "stage", "slot", "value"))}, "code")
 	part := of(unit.ScopePart, shape{
 		"code": text, "name": text, "kind": text, "branch": text, "features": many1(feature),
+		"marks":     many1(of(unit.ScopePartMark, shape{"round": round, "code": text}, "round", "code")),
 		"decisions": many1(of(unit.ScopeDecision, shape{"round": round}, "round")),
 		"steps":     many1(of(unit.ScopeStep, shape{"round": round, "by": text}, "round")),
 	}, "code")

@@ -119,7 +119,10 @@ func (st *State) automatic(from explain.From) (strength float64, source string, 
 			}
 		}
 	}
-	return st.automaticBench(from)
+	if s, source, ok := st.automaticBench(from); ok || from.Mark == "" {
+		return s, source, ok
+	}
+	return st.automaticMark(from.Mark)
 }
 
 // automaticBench turns the strip record, the gauges and the as-received test

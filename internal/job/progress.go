@@ -75,7 +75,7 @@ func (st *State) worked(station string, done map[string]bool) bool {
 
 func anyPart(u *unit.Unit, is func(*unit.Part) bool) bool {
 	for _, p := range u.Parts {
-		if is(p) {
+		if p.OnUnit() && is(p) {
 			return true
 		}
 	}

@@ -9,6 +9,7 @@ import (
 
 	"corvek/core/calc"
 	"corvek/core/decide"
+	"corvek/core/entry"
 	"corvek/core/explain"
 	"corvek/core/family"
 	"corvek/core/fluid"
@@ -32,7 +33,8 @@ type State struct {
 	Knowledge *explain.Knowledge
 	Round     int // at work
 
-	Parts  []*PartState // in the order they came off
+	Parts  []*PartState // that are on this unit, in the order they came off
+	Absent []*unit.Part // of the family's, that are not
 	ByCode map[string]*PartState
 
 	Duty     Duty
@@ -96,13 +98,16 @@ type PartState struct {
 	Features []*FeatureState
 	Worst    metrology.Verdict
 	Missing  int // pieces not accounted for
-	Loose    int
-	Proposal decide.Proposal
-	Decision unit.Decision
-	Step     unit.Step
-	Place    *kit.Place
-	Filled   int
-	Stack    *StackState // nil where order and facing of a pack do not matter
+	Loose    int // whole ones found loose
+	Seen     []SeenMark
+
+	LooseBits int // pieces of broken ones found loose
+	Proposal  decide.Proposal
+	Decision  unit.Decision
+	Step      unit.Step
+	Place     *kit.Place
+	Filled    int
+	Stack     *StackState // nil where order and facing of a pack do not matter
 }
 
 // Choice is what is done with the part: a person's choice, else the proposal.
@@ -228,13 +233,22 @@ func (s *Service) compute(j *unit.Job, number int) (*State, error) {
 }
 
 func (st *State) readParts() {
-	loose := map[string]int{}
+	loose, bits := map[string]int{}, map[string]int{}
 	for _, l := range st.Unit.Loose {
-		loose[l.Part] += l.Count
+		if l.Bit {
+			bits[l.Part] += l.Count
+		} else {
+			loose[l.Part] += l.Count
+		}
 	}
 	for _, row := range st.Unit.Parts {
 		def := row.Def(st.Family)
-		p := &PartState{Part: row, Def: def, Loose: loose[row.Code]}
+		if !row.OnUnit() {
+			st.Absent = append(st.Absent, row)
+			continue
+		}
+		p := &PartState{Part: row, Def: def, Loose: loose[row.Code], LooseBits: bits[row.Code]}
+		p.Seen = st.seen(p)
 		p.Missing = stripPart(p).Missing()
 		if def.Stack != nil {
 			p.Stack = newStack(def.Stack, row.StackFound, row.StackFit)
@@ -321,16 +335,22 @@ func (st *State) readDuty() {
 func (st *State) propose() {
 	parts := make([]decide.Part, len(st.Parts))
 	for i, p := range st.Parts {
-		dp := decide.Part{Code: p.Code, Name: p.Name, Renew: p.Def.Renew, Wearing: p.Def.Wearing, Set: p.Def.Set}
-		if p.Off && p.Explained == "" {
+		dp := decide.Part{Code: p.Code, Name: p.Name, Renew: p.Def.Renew, Wearing: p.Def.Wearing, Set: p.Def.Set,
+			Sound: p.Sound, Chosen: decide.Choice(p.Decision.Choice)}
+		if p.Off {
 			dp.Short = max(0, p.Missing)
 		}
-		if p.Off && p.Explained != "" && p.Missing > 0 {
-			dp.Short = p.Missing
+		if p.Stuck == entry.CameStuck || p.Stuck == entry.CameSeized {
+			dp.Stuck = p.Stuck
+		}
+		for _, m := range p.Seen {
+			if m.Code != markSeized { // said as how it came off
+				dp.Marks = append(dp.Marks, decide.Mark{Text: m.Text(), Breaking: m.Breaking})
+			}
 		}
 		for _, f := range p.Features {
 			dp.Findings = append(dp.Findings, decide.Finding{Code: f.Code, Name: f.Def.Name,
-				Verdict: f.Found.Verdict, Must: f.Def.MustHave,
+				Verdict: f.Found.Verdict, Measured: f.Found.Any, Must: f.Def.MustHave,
 				HasLimit: !f.Found.Limits.Empty() || f.Def.Method == family.MethodGrade})
 		}
 		for _, r := range p.Def.Reworks {

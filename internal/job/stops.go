@@ -2,6 +2,7 @@ package job
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
 	"corvek/core/build"
@@ -23,8 +24,15 @@ func stripPart(p *PartState) strip.Part {
 	n, counted := found(p)
 	return strip.Part{
 		Code: p.Code, Name: p.Name, Off: p.Off, Expected: p.Expected, Found: n, Counted: counted,
-		Explained: p.Explained, Loose: p.Loose, Facings: len(p.Def.Facings) > 0, Facing: p.Facing,
+		Explained: p.Explained, Loose: p.Loose, Bits: number(p.Bits) + p.LooseBits, BitsMake: number(p.BitsMake),
+		Facings: len(p.Def.Facings) > 0, Facing: p.Facing,
 	}
+}
+
+// number is a whole number as typed, 0 where there is none.
+func number(text string) int {
+	n, _ := strconv.Atoi(text)
+	return n
 }
 
 // Open counts the stops of a station that nobody passed.

@@ -18,23 +18,17 @@ const (
 	MostLoose = 200
 )
 
-// TakeOffRest marks every part still on the unit as off with its full count:
-// for the many parts that came off as expected. Facings stay to be said.
+// TakeOffRest marks every part still on the unit as off: for the many parts that
+// came off as expected. Nothing is counted by it, and facings stay to be said.
 func (s *Service) TakeOffRest(ctx context.Context, who Actor, tag string, number int) error {
 	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		if st.Job.WarrantyHold {
 			return "", field.Errorf("", "the job is on warranty hold; nothing is opened until it is lifted")
 		}
 		for _, p := range st.Unit.Parts {
-			if p.Off {
-				continue
-			}
-			p.Off = true
-			if p.Found == "" {
-				p.Found = fmt.Sprint(p.Expected)
-			}
+			p.Off = p.Off || p.OnUnit()
 		}
-		return "took off the rest as expected", nil
+		return "took off the rest, not counted", nil
 	})
 }
 
@@ -74,17 +68,45 @@ func (s *Service) AddPart(ctx context.Context, who Actor, tag string, number int
 		return "", err
 	}
 	err = s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		if len(st.Parts) >= MostParts {
+		if len(st.Unit.Parts) >= MostParts {
 			return "", field.Errorf("name", "a unit holds at most %d lines", MostParts)
 		}
-		place, branch := len(st.Parts), ""
+		place, branch := len(st.Unit.Parts), ""
 		if p := st.ByCode[after]; p != nil {
-			place, branch = slices.Index(st.Parts, p)+1, p.Def.Branch
+			place, branch = slices.Index(st.Unit.Parts, p.Part)+1, p.Def.Branch
 		}
 		code = st.Unit.AddPart(place, name, kind, branch, count).Code
 		return "added the part " + name, nil
 	})
 	return code, err
+}
+
+// Recount says that this unit has another number of pieces than its family, with
+// where that is known from and why. It is the number expected from then on.
+func (s *Service) Recount(ctx context.Context, who Actor, tag string, number int, part string, count int,
+	from, why string) error {
+	why, err := short("why", why, "say in a line why it is another number")
+	if err != nil {
+		return err
+	}
+	if err := counted(count); err != nil {
+		return err
+	}
+	if !slices.Contains([]string{unit.CountCounted, unit.CountVariant, unit.CountDrawing}, from) {
+		return field.Errorf("from", "choose where the number is known from")
+	}
+	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		p := st.ByCode[part]
+		if p == nil {
+			return "", field.Errorf("part", "is not a part of this unit")
+		}
+		was := p.Expected
+		p.Part.Expected, p.From, p.Why, p.Explained = count, from, why, ""
+		if p.Def.Count == count && p.Kind == "" { // as the family has it again
+			p.From, p.Why = unit.CountFamily, ""
+		}
+		return fmt.Sprintf("%s: %d pieces on this unit in place of %d: %s", p.Name, count, was, why), nil
+	})
 }
 
 // MovePart puts a part one place earlier (−1) or later (+1) in the order parts
@@ -96,6 +118,9 @@ func (s *Service) MovePart(ctx context.Context, who Actor, tag string, number in
 		j := i + by
 		if i < 0 || by != 1 && by != -1 {
 			return "", field.Errorf("part", "is not a part of this unit")
+		}
+		for j >= 0 && j < len(parts) && !parts[j].OnUnit() {
+			j += by
 		}
 		if j < 0 || j >= len(parts) {
 			return "", field.Errorf("part", "stands at the end of the line already")

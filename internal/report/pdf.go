@@ -46,12 +46,7 @@ func PDF(w io.Writer, d Data) error {
 		p.body("\"" + j.Complaint + "\"" + orEmpty(", ", j.Caller))
 	}
 	p.cause(d)
-	if len(d.Customer) > 0 {
-		p.head("What must change")
-		for _, c := range d.Customer {
-			p.body("- " + c)
-		}
-	}
+	p.list("What must change", d.Customer)
 	p.head("Measured against limits")
 	p.table([]float64{32, 34, 36, 38, 13, 25}, []string{"part", "feature", "limit", "as found", "", "after"},
 		func(add func(...string)) {
@@ -66,6 +61,8 @@ func PDF(w io.Writer, d Data) error {
 	if d.Leak != "" {
 		p.body("Estimated leak at duty: " + d.Leak + " as found, " + d.LeakAfter + " after the work.")
 	}
+	p.list("This unit and its family", d.Differs)
+	p.list("Marks seen", d.Seen)
 	p.head("Parts")
 	p.table([]float64{10, 44, 14, 22, 88}, []string{"no.", "part", "count", "done", "why"}, func(add func(...string)) {
 		for _, r := range d.Parts {
@@ -103,6 +100,17 @@ func (p *paper) head(s string) {
 func (p *paper) body(s string) {
 	p.SetFont(face, "", 10)
 	p.MultiCell(0, 5, printable(s), "", "L", false)
+}
+
+// list writes lines under a heading, nothing where there are none.
+func (p *paper) list(head string, lines []string) {
+	if len(lines) == 0 {
+		return
+	}
+	p.head(head)
+	for _, line := range lines {
+		p.body("- " + line)
+	}
 }
 
 func (p *paper) cause(d Data) {

@@ -50,6 +50,8 @@ type Data struct {
 	Defs      template.HTML
 	Rows      []Row
 	Parts     []PartRow
+	Differs   []string // from the family
+	Seen      []string // marks
 	Tests     []TestRow
 	Chain     []explain.LinkState
 	Passed    []job.Stop
@@ -98,10 +100,11 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 				d.Rows = append(d.Rows, row(p, f, show))
 			}
 		}
-		if c := p.Choice(); c != decide.Keep || p.Decision.Reason != "" || p.Missing != 0 {
+		if c := p.Choice(); c != decide.Keep || p.Decision.Reason != "" || p.Missing != 0 || p.Proposal.Looked {
 			d.Parts = append(d.Parts, partRow(i+1, p))
 		}
 	}
+	d.Differs, d.Seen = Differs(st), Seen(st)
 	d.tests(units)
 	if st.Cause != nil {
 		d.Chain = st.Knowledge.Chain(st.Cause, st.Findings)

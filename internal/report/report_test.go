@@ -146,3 +146,39 @@ func TestReopeningIsPrinted(t *testing.T) {
 	assert.Contains(t, b.String(), "Opened again after hand-over")
 	assert.Contains(t, b.String(), "leaks at the cover again")
 }
+
+// What makes the unit another than its family is printed, and so is every mark,
+// also one that the bench made itself.
+func TestUnitAsItIsIsPrinted(t *testing.T) {
+	s, ctx := service(t), context.Background()
+	who := job.Actor{ID: 1, Name: "Iva", Role: job.RoleTechnician}
+	for field, value := range map[string]string{
+		"u1/part/driven_gear/mark/scored/state": "seen", "u1/part/driven_gear/mark/scored/origin": "made_by_us",
+		"u1/part/key/mark/sheared/state": "seen", "u1/part/cover_bolts/mark/rust/state": "seen",
+	} {
+		base := ""
+		if strings.HasSuffix(field, "/origin") {
+			base = "found_so"
+		}
+		_, err := s.Set(ctx, who, "T-0417", job.Edit{Field: field, Value: value, Base: base})
+		require.NoError(t, err, field)
+	}
+	require.NoError(t, s.Recount(ctx, who, "T-0417", 1, "front_needles", 33, "variant", "B casting"))
+	_, err := s.AddPart(ctx, who, "T-0417", 1, "key", "felt ring", "o_ring", 2)
+	require.NoError(t, err)
+	d := data(t, s, "T-0417")
+	assert.ElementsMatch(t, []string{"Front needles: 33 on this unit where the family has 34, by its variant: B casting",
+		"felt ring: on this unit, 2 of it; the family has none"}, d.Differs)
+	seen := strings.Join(d.Seen, "\n")
+	assert.Contains(t, seen, "Driven gear: scored, made during teardown")
+	assert.Contains(t, seen, "Key: sheared")
+	for _, r := range d.Parts {
+		if r.Name == "Key" {
+			assert.Equal(t, "new", r.Choice)
+		}
+	}
+	var page, pdf bytes.Buffer
+	require.NoError(t, report.HTML(&page, d))
+	require.NoError(t, report.PDF(&pdf, d))
+	assert.Contains(t, page.String(), "felt ring")
+}

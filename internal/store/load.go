@@ -162,6 +162,11 @@ func (r *reader) parts() {
 		f := part(c).Feature(c.text("feature"))
 		f.Readings = append(f.Readings, x)
 	})
+	r.each(partMarksTable, "unit, part, round, code", func(c columns) {
+		m, p := &unit.Mark{Round: c.int("round"), Code: c.text("code")}, part(c)
+		r.fields(c, &entry.Place{Mark: m}, unit.ScopePartMark)
+		p.Marks = append(p.Marks, m)
+	})
 	r.each(decisionsTable, "unit, part, round", func(c columns) {
 		d, p := &unit.Decision{Round: c.int("round")}, part(c)
 		r.fields(c, &entry.Place{Decision: d}, unit.ScopeDecision)

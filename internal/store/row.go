@@ -24,6 +24,7 @@ var (
 	partsTable       = &table{name: "parts", key: []string{"unit", "code"}}
 	featuresTable    = &table{name: "features", key: []string{"unit", "part", "code"}}
 	readingsTable    = &table{name: "readings", key: []string{"unit", "part", "feature", "round", "stage", "slot"}}
+	partMarksTable   = &table{name: "part_marks", key: []string{"unit", "part", "round", "code"}}
 	decisionsTable   = &table{name: "decisions", key: []string{"unit", "part", "round"}}
 	stepsTable       = &table{name: "build_steps", key: []string{"unit", "part", "round"}}
 	looseTable       = &table{name: "loose_items", key: []string{"unit", "line"}}
@@ -155,6 +156,9 @@ func (w *writer) part(n, place int, p *unit.Part) {
 			w.add(readingsTable, keys(n, p.Code, f.Code, r.Round, r.Stage, r.Slot),
 				columns{"value": r.Value, "by_name": r.By, "at": r.At})
 		}
+	}
+	for _, m := range p.Marks {
+		w.add(partMarksTable, keys(n, p.Code, m.Round, m.Code), columns{}, &entry.Place{Mark: m}, unit.ScopePartMark)
 	}
 	for _, d := range p.Decisions {
 		w.add(decisionsTable, keys(n, p.Code, d.Round), columns{}, &entry.Place{Decision: d}, unit.ScopeDecision)

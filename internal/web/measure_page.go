@@ -23,6 +23,7 @@ type MeasurePage struct {
 	Leak     *LeakView // nil until it is known
 	Needs    []string  // what must be known for it
 	Shim     *ShimView
+	Marks    *MarksView
 	Cautions Cautions
 	Stops    []StopRow
 }
@@ -52,7 +53,7 @@ type ShimView struct {
 
 func measurePage(l *look) MeasurePage {
 	p := MeasurePage{JobPage: l.page(), No: l.partNo(), Part: l.part, Leak: l.leak(), Needs: l.st.Leak.Needs,
-		Shim: l.shim(), Cautions: l.cautions(), Stops: l.stops()}
+		Shim: l.shim(), Marks: l.marks(l.part), Cautions: l.cautions(), Stops: l.stops()}
 	_, p.Next = l.neighbours()
 	for _, f := range l.part.Features {
 		p.Tabs = append(p.Tabs, Tab{Name: f.Def.Name, URL: l.link("measure", l.part.Code, f.Code), On: f == l.feature,

@@ -9,6 +9,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )
@@ -27,6 +28,11 @@ type StripPage struct {
 	Found        Entry
 	AllFound     Press
 	Explained    Entry
+	Bits         []Entry
+	Marks        *MarksView
+	Different    Different
+	Absent       []AbsentRow
+	Counts       []CountRow
 	Facing       *Choice
 	Stuck        Choice
 	Freed        *Entry
@@ -51,10 +57,33 @@ type FacingRow struct {
 	Choice     Choice
 }
 
+// Different is how this unit's part differs from its family's.
+type Different struct {
+	Absent Entry
+	Count  string // proposed: as many as were found
+	Said   string // what was said of the number
+	Froms  []Named
+}
+
+// AbsentRow is a part of the family that is not on this unit.
+type AbsentRow struct {
+	Name, Why string
+	Back      Press
+}
+
+// CountRow is a part that is off, of several pieces, and not counted yet.
+type CountRow struct {
+	Name  string
+	Found Entry
+	All   Press
+	Of    int
+}
+
 // LooseRow is what was found loose, and where it belongs.
 type LooseRow struct {
 	*unit.Loose
 	Belongs Belongs
+	Broken  Press
 	Note    Entry
 }
 
@@ -67,7 +96,9 @@ func stripPage(l *look) StripPage {
 		PartCautions: l.partCautions(), Found: l.field(found),
 		AllFound:  l.press(found, fmt.Sprint(x.Expected), x.Found),
 		Explained: l.field(l.unit.PartRef(x.Code, "explained")),
-		Stuck:     l.choose(l.unit.PartRef(x.Code, "stuck")), Notes: l.ofPart("witness", "fastener", "note"),
+		Bits:      l.ofPart("bits", "bits_make"), Marks: l.marks(x), Different: l.different(x),
+		Counts: l.counts(),
+		Stuck:  l.choose(l.unit.PartRef(x.Code, "stuck")), Notes: l.ofPart("witness", "fastener", "note"),
 		Parts: l.st.Parts, Asked: l.asked, ToSettle: len(l.st.Stops["strip"]), Facings: l.facings(),
 		Until: timerWords(&l.job.TimerUntil, l.now), UntilNote: l.job.TimerNote,
 		Timer: l.ofJob("timer_until", "timer_note"), Kinds: partKinds(), Cautions: l.cautions(), Stops: l.stops(),
@@ -91,9 +122,40 @@ func stripPage(l *look) StripPage {
 	}
 	for _, found := range l.unit.Loose {
 		p.Loose = append(p.Loose, LooseRow{found, l.looseBelongs(found),
-			l.field(l.unit.LooseRef(found.Number, "note"))})
+			l.toggle(l.unit.LooseRef(found.Number, "bit"), found.Bit), l.field(l.unit.LooseRef(found.Number, "note"))})
+	}
+	for _, gone := range l.st.Absent {
+		p.Absent = append(p.Absent, AbsentRow{gone.Name, gone.Absent,
+			l.press(l.unit.PartRef(gone.Code, "absent"), "", gone.Absent)})
 	}
 	return p
+}
+
+func (l *look) different(x *job.PartState) Different {
+	d := Different{Absent: l.field(l.unit.PartRef(x.Code, "absent")), Count: x.Found}
+	for _, code := range []string{unit.CountCounted, unit.CountVariant, unit.CountDrawing} {
+		d.Froms = append(d.Froms, Named{code, wording.Choice(unit.ScopePart, "expected_from", code)})
+	}
+	if x.From != unit.CountFamily {
+		d.Said = fmt.Sprintf("this unit has %d, %s: %s", x.Expected, wording.Choice(unit.ScopePart, "expected_from",
+			x.From), x.Why)
+	}
+	return d
+}
+
+// counts are the parts of several pieces that are off and not counted: after many
+// came off at once they are counted here.
+func (l *look) counts() (out []CountRow) {
+	for _, x := range l.st.Parts {
+		if x.Off && x.Found == "" && x.Expected > 1 {
+			ref := l.unit.PartRef(x.Code, "found")
+			e := l.field(ref)
+			e.ID = "count-" + x.Code // the chosen part has the same field on its sheet
+			e.Label = fmt.Sprintf("%s, of %d", x.Name, x.Expected)
+			out = append(out, CountRow{x.Name, e, l.press(ref, fmt.Sprint(x.Expected), ""), x.Expected})
+		}
+	}
+	return out
 }
 
 // stackOrCount turns up the stack once the part is off: its order and facing are
@@ -172,6 +234,15 @@ func (s *Server) addPart(c *echo.Context) error {
 		to += fmt.Sprintf("&unit=%d", unitNo(c))
 	}
 	return ok(c, map[string]any{"go": to})
+}
+
+func (s *Server) recount(c *echo.Context) error {
+	n, err := countOf(c)
+	if err != nil {
+		return err
+	}
+	return done(c, s.jobs.Recount(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("part"), n,
+		c.FormValue("from"), c.FormValue("why")))
 }
 
 func (s *Server) movePart(c *echo.Context) error {

@@ -37,7 +37,7 @@ func Where(j *unit.Job, families func(code string) *family.Family, address strin
 		words = append(words, slot(ref.Name)+map[string]string{unit.StageFound: " as found",
 			unit.StageBuilt: " after the work"}[ref.Stage])
 	} else if label := f.Label; label != "" {
-		if ref.Code != "" && ref.Scope != unit.ScopeEvidence && ref.Scope != unit.ScopePoint {
+		if ref.Code != "" && (ref.Scope == unit.ScopeJob || ref.Scope == unit.ScopeUnit) {
 			label += ": " + Plain(ref.Code)
 		}
 		words = append(words, small(label))
@@ -84,6 +84,9 @@ func thing(p *entry.Place) []string {
 		return append(out, "fitting")
 	case unit.ScopeEvidence:
 		return append(out, "mark "+Plain(r.Code))
+	case unit.ScopePartMark:
+		m, _ := family.PartMark(r.Code)
+		return append(out, "mark "+m.Text)
 	case unit.ScopeConclusion:
 		return append(out, "conclusion")
 	case unit.ScopeLoose:

@@ -15,6 +15,14 @@ var Stations = map[string]string{
 	"kit": "Kit", "build": "Build", "prove": "Prove", "handover": "Hand over",
 }
 
+// What is said of a mark, on the unit or on one of its parts.
+var (
+	markOrigins = map[string]string{"found_so": "found so", "made_by_us": "made during teardown", "unknown": "unknown"}
+	markHow     = map[string]string{"": "found when?"}
+	markAges    = map[string]string{"": "how old?", "fresh": "fresh, bright", "old": "old, dull",
+		"not_told": "cannot tell"}
+)
+
 // choices are the words for the codes of a field that do not speak for
 // themselves, by scope and name.
 var choices = map[string]map[string]string{
@@ -28,9 +36,13 @@ var choices = map[string]map[string]string{
 	"feature/measured":   {"total": "total", "each": "each side"},
 	"feature/limit_for":  {"total": "total", "each": "each side"},
 	"decision/choice":    {"replace": "new"},
-	"evidence/origin":    {"found_so": "found so", "made_by_us": "made during teardown", "unknown": "unknown"},
-	"evidence/found_how": {"": "found when?"},
-	"evidence/age":       {"": "how old?", "fresh": "fresh, bright", "old": "old, dull", "not_told": "cannot tell"},
+	"evidence/origin":    markOrigins,
+	"evidence/found_how": markHow,
+	"evidence/age":       markAges,
+	"mark/origin":        markOrigins,
+	"mark/found_how":     markHow,
+	"mark/age":           markAges,
+	"part/expected_from": {"counted": "counted here", "variant": "by its variant", "drawing": "by drawing or book"},
 }
 
 // Choice is what a code of a field is called.
@@ -50,6 +62,7 @@ var suggestions = map[string][]string{
 	"unit/flushed":               {"Tank emptied and wiped, cooler and lines flushed, filters renewed by the customer"},
 	"unit/modification_kept":     {"carried over", "left out, agreed with the customer"},
 	"part/explained":             {"lost by the bench", "short since an earlier repair", "found and thrown away"},
+	"part/absent":                {"this variant has none", "was never fitted", "replaced by the part added here"},
 	"part/freed":                 {"washed and worked", "soaked overnight", "heat", "pressed", "sacrificed"},
 	"part/witness":               {"two lines across the joint", "punch marks"},
 	"loose/note":                 {"none missing: not from this unit", "swarf"},

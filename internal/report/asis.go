@@ -1,0 +1,55 @@
+package report
+
+import (
+	"fmt"
+
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/wording"
+)
+
+// Differs says in which parts and numbers the unit on the bench is another than
+// its family.
+func Differs(st *job.State) (out []string) {
+	for _, p := range st.Absent {
+		out = append(out, fmt.Sprintf("%s: not on this unit: %s", p.Name, p.Absent))
+	}
+	for _, p := range st.Parts {
+		switch {
+		case p.Kind != "":
+			out = append(out, fmt.Sprintf("%s: on this unit, %d of it; the family has none", p.Name, p.Expected))
+		case p.From != unit.CountFamily:
+			out = append(out, fmt.Sprintf("%s: %d on this unit where the family has %d, %s: %s", p.Name, p.Expected,
+				p.Def.Count, wording.Choice(unit.ScopePart, "expected_from", p.From), p.Why))
+		}
+	}
+	return out
+}
+
+// Seen are the marks that were seen, on parts and on the unit as a whole, with
+// where they come from: also those made during teardown, which say nothing of the
+// cause and belong on the paper all the same.
+func Seen(st *job.State) (out []string) {
+	for _, p := range st.Parts {
+		for _, m := range p.Seen {
+			note := p.LastSaid(m.Code).Note
+			out = append(out, p.Name+": "+m.Text()+orEmpty("; ", note))
+		}
+	}
+	for i := range st.Knowledge.Evidence {
+		e := &st.Knowledge.Evidence[i]
+		said := st.Noted[e.Code]
+		if said.State != unit.MarkSeen || st.OnPart(e) {
+			continue
+		}
+		line := e.Text
+		switch said.Origin {
+		case unit.OriginBench:
+			line += ", made during teardown: says nothing of the cause"
+		case unit.OriginUnknown:
+			line += ", origin unknown"
+		}
+		out = append(out, line+orEmpty("; ", said.Note))
+	}
+	return out
+}

@@ -1,0 +1,54 @@
+package web
+
+import (
+	"corvek/core/family"
+	"corvek/core/unit"
+	"corvek/internal/job"
+)
+
+// MarksView are the marks that a part of its kind can bear, and what is said of
+// those that were seen. It stands at Strip and at Measure: where the hand is.
+type MarksView struct {
+	Part   string
+	Sound  Press
+	Marks  []MarkPress
+	Seen   []MarkRow
+	Source []string // marks that the record tells of by itself
+	Breaks bool     // the part is not kept without a reason
+}
+
+// MarkPress is the button of one mark.
+type MarkPress struct {
+	Words string
+	Press
+}
+
+// MarkRow is a mark that was seen, with what tells how far to trust it.
+type MarkRow struct {
+	Words string
+	Grade Choice
+	More  []Choice
+	Note  Entry
+}
+
+func (l *look) marks(x *job.PartState) *MarksView {
+	v := &MarksView{Part: x.Name, Sound: l.toggle(l.unit.PartRef(x.Code, "sound"), x.Sound), Breaks: x.Breaking()}
+	for _, m := range family.MarksOf(x.Def.Kind) {
+		ref := func(name string) unit.Ref { return l.unit.PartMarkRef(x.Code, m.Code, name) }
+		said := x.LastSaid(m.Code)
+		press := l.press(ref("state"), unit.MarkSeen, said.State)
+		if said.State == unit.MarkSeen {
+			press.Value, press.On = "", true
+			v.Seen = append(v.Seen, MarkRow{Words: m.Text, Grade: l.choose(ref("grade")).Named(m.Text + ": how much"),
+				More: []Choice{l.listed(ref("origin")), l.listed(ref("found_how")), l.listed(ref("age"))},
+				Note: l.field(ref("note"))})
+		}
+		v.Marks = append(v.Marks, MarkPress{m.Text, press})
+	}
+	for _, m := range x.Seen {
+		if m.Source != "" {
+			v.Source = append(v.Source, m.Text()+" ("+m.Source+")")
+		}
+	}
+	return v
+}
