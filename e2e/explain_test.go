@@ -110,6 +110,7 @@ func TestFacingsOnOneSheet(t *testing.T) {
 	tag, err := s.jobs.Create(context.Background(), who,
 		job.NewJob{Customer: "Ostrey", Title: "Spare pump", Family: "external_gear_pump"})
 	require.NoError(t, err)
+	s.nobodyToAsk(t, tag)
 	require.NoError(t, s.jobs.TakeOffRest(context.Background(), who, tag, 1))
 	u := enter(t, s, "iva", true)
 	u.open("/jobs/" + tag + "/strip")

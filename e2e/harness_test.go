@@ -10,9 +10,11 @@ import (
 	"os"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
+	"corvek/core/unit"
 	"corvek/demo/demotest"
 	"corvek/internal/job"
 	"corvek/internal/store/storetest"
@@ -81,7 +83,8 @@ func chrome(t testing.TB) *rod.Browser {
 // shop is the demo served for one test.
 type shop struct {
 	*httptest.Server
-	jobs *job.Service
+	jobs  *job.Service
+	clock atomic.Pointer[time.Time] // what the shop's clock shows; nil for the real one
 }
 
 func serve(t testing.TB) *shop {
@@ -89,9 +92,49 @@ func serve(t testing.TB) *shop {
 	jobs := demotest.Jobs(t, web.DemoPassword)
 	app, _, err := web.New(web.Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
-	s := &shop{httptest.NewServer(app), jobs}
+	s := &shop{Server: httptest.NewServer(app), jobs: jobs}
+	jobs.Now = func() time.Time {
+		if now := s.clock.Load(); now != nil {
+			return *now
+		}
+		return time.Now()
+	}
 	t.Cleanup(s.Close)
 	return s
+}
+
+// nobodyToAsk says that nobody at the machine can be asked, so that the unit may be
+// opened.
+func (s *shop) nobodyToAsk(t testing.TB, tag string) {
+	t.Helper()
+	who := job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}
+	_, err := s.jobs.Set(context.Background(), who, tag, job.Edit{Field: "u1/not_asked",
+		Value: "came in without its machine"})
+	require.NoError(t, err)
+}
+
+// toTheStand fits every part of a job's first unit as it belongs and reads what is
+// to be read, so that an attempt may start.
+func (s *shop) toTheStand(t testing.TB, tag string) {
+	t.Helper()
+	ctx, who := context.Background(), job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}
+	put := func(ref unit.Ref, value string) {
+		if _, err := s.jobs.Set(ctx, who, tag, job.Edit{Field: ref.String(), Value: value}); value != "" {
+			require.NoError(t, err, ref)
+		}
+	}
+	st, err := s.jobs.Load(ctx, tag, 1)
+	require.NoError(t, err)
+	for _, p := range st.Parts {
+		put(st.Unit.StepRef(p.Code, "facing"), p.Def.Facing)
+		if p.Def.TurnCheck {
+			put(st.Unit.StepRef(p.Code, "turn"), "free")
+		}
+		put(st.Unit.StepRef(p.Code, "done"), "yes")
+	}
+	for _, c := range st.Cautions("prove") {
+		require.NoError(t, s.jobs.Acknowledge(ctx, who, tag, 1, c.Code))
+	}
 }
 
 // user is one person at one screen.
@@ -175,7 +218,7 @@ func (u *user) MustWait(condition string, args ...any) {
 	tried := `(...args) => { try { return {held: !!(` + condition +
 		`)(...args)} } catch (e) { return {fault: String(e)} } }`
 	var fault string
-	for until := time.Now().Add(2 * time.Minute); time.Now().Before(until); time.Sleep(20 * time.Millisecond) {
+	for until := time.Now().Add(patience); time.Now().Before(until); time.Sleep(20 * time.Millisecond) {
 		answer := u.MustEval(tried, args...)
 		if answer.Get("held").Bool() {
 			return

@@ -29,6 +29,7 @@ func filled(t *testing.T, s *shop, tag string) (fields int) {
 	require.NoError(t, s.jobs.AddLoose(ctx, who, tag, 1, hostileText, hostileText, 1))
 	require.NoError(t, s.jobs.AddPiece(ctx, who, tag, 1, "K-1", hostileText, 1, ""))
 	require.NoError(t, s.jobs.AddAccount(ctx, who, tag, 1, "fitter", hostileText))
+	s.toTheStand(t, tag)
 	require.NoError(t, s.jobs.NextAttempt(ctx, who, tag, 1, ""))
 	st, err := s.jobs.Load(ctx, tag, 1)
 	require.NoError(t, err)

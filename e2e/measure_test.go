@@ -21,6 +21,7 @@ func TestWholeMeasureSheetInMixedUnits(t *testing.T) {
 	tag, err := s.jobs.Create(ctx, who, job.NewJob{Customer: "Inner Sound Ferries", Title: "Ramp clutch slave",
 		Complaint: "sinks", Family: "slave_cylinder"})
 	require.NoError(t, err)
+	s.nobodyToAsk(t, tag)
 	require.NoError(t, s.jobs.TakeOffRest(ctx, who, tag, 1))
 	u := enter(t, s, "mirre", false)
 	typed := map[string]string{}

@@ -53,20 +53,23 @@ func still[T any](ask func() (T, error)) (T, error) {
 	}
 }
 
+// patience is how long something is waited for before the test says what is missing.
+const patience = 2 * time.Minute
+
 // MustElement gives the element, of whichever page stands when it is found.
 func (u *user) MustElement(selector string) *rod.Element {
 	u.t.Helper()
-	el, err := still(func() (*rod.Element, error) { return u.Element(selector) })
+	el, err := still(func() (*rod.Element, error) { return u.Timeout(patience).Element(selector) })
 	require.NoError(u.t, err, selector)
-	return el
+	return el.CancelTimeout()
 }
 
 // MustElementR gives the element with these words.
 func (u *user) MustElementR(selector, words string) *rod.Element {
 	u.t.Helper()
-	el, err := still(func() (*rod.Element, error) { return u.ElementR(selector, words) })
+	el, err := still(func() (*rod.Element, error) { return u.Timeout(patience).ElementR(selector, words) })
 	require.NoError(u.t, err, "%s with %s", selector, words)
-	return el
+	return el.CancelTimeout()
 }
 
 // MustElements gives all elements.

@@ -39,24 +39,23 @@ func Reverse(n int) []int {
 // Tightening is the torque of a fastener and its standing.
 type Tightening struct {
 	Torque  float64 // N·m
-	Source  string  // maker's figure, or table by size and class
-	Maker   bool
+	Source  string  // the family's figure, or table by size and class
 	Order   []int
 	Stages  []float64 // N·m
 	Unknown bool      // no class known: no torque may be called safe
 }
 
-// Tighten works out a fastener: the maker's torque where there is one, else by
+// Tighten works out a fastener: the family's torque where there is one, else by
 // thread and class, oiled, at the usual preload.
-func Tighten(thread, class, makers string, circle int) (Tightening, error) {
+func Tighten(thread, class, given string, circle int) (Tightening, error) {
 	t := Tightening{}
 	switch {
-	case makers != "":
-		q, err := quantity.Parse(makers, quantity.Torque)
+	case given != "":
+		q, err := quantity.Parse(given, quantity.Torque)
 		if err != nil {
 			return t, err
 		}
-		t.Torque, t.Source, t.Maker = q.SI, "maker's figure", true
+		t.Torque, t.Source = q.SI, "guidance of this family; the maker's figure wins"
 	default:
 		th, err := fastener.ParseThread(thread)
 		if err != nil {

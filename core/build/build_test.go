@@ -19,11 +19,11 @@ func TestTightenBySizeAndClass(t *testing.T) {
 	assert.InDelta(t, 0.3*tt.Torque, tt.Stages[0], 1e-9)
 }
 
-func TestMakersTorqueWins(t *testing.T) {
+func TestTorqueOfTheFamilyIsGuidance(t *testing.T) {
 	tt, err := build.Tighten("M20x1.5", "8.8", "60 N·m", 0)
 	require.NoError(t, err)
 	assert.InDelta(t, 60, tt.Torque, 1e-12)
-	assert.True(t, tt.Maker)
+	assert.Contains(t, tt.Source, "guidance")
 }
 
 func TestUnknownClassGivesNoTorque(t *testing.T) {

@@ -191,6 +191,7 @@ var feelerDef = &Def{
 			Default:  "as measured",
 			Help:     "what the limit means",
 		},
+		optional(list("leaves", quantity.Length, "the set at hand")),
 	},
 	Results: []Result{
 		{"at_least", "m", ""},
@@ -260,9 +261,12 @@ func runFeeler(a *Args, o *Output) error {
 	if meant != measured {
 		o.Step("measured %s, limit for %s: brought to one sense before judging", measured, meant)
 	}
-	if leaf, ok := iv.NextLeaf(asMeasured); ok {
+	if iv.Coarse(asMeasured) {
+		o.Warn("leaves_coarse", "in as far as the leaves tell: they leave the whole band open")
+	}
+	if leaf, ok := iv.NextLeaf(asMeasured, leaves.Tried(), a.List("leaves")); ok {
 		o.Fig("next_leaf", leaf, "m")
-		o.Step("undecided; the leaf of %s would settle it", mm(leaf))
+		o.Step("the leaf of %s is the next to try", mm(leaf))
 	}
 	return nil
 }

@@ -58,7 +58,20 @@ var partFields = []*Field{
 	partTable.flag("sound", "Looked at: no mark on it", func(p *Place) *bool { return &p.Part.Sound }),
 	partTable.area("stack_found", "Stack as removed", func(p *Place) *string { return &p.Part.StackFound }).
 		checked(stack),
+	partTable.choice("stack_from", "What belongs is known from", offer(unit.StackAsRemoved, unit.StackVariant,
+		unit.StackDrawing, unit.StackUnknown), func(p *Place) *string { return &p.Part.StackFrom }),
+	partTable.area("stack_right", "Stack as it belongs", func(p *Place) *string { return &p.Part.StackRight }).
+		checked(stack),
+	spring("spring_outside", "Spring outside", func(s *unit.Spring) *quantity.Quantity { return &s.Outside }),
+	spring("spring_inside", "Spring inside", func(s *unit.Spring) *quantity.Quantity { return &s.Inside }),
+	spring("spring_thickness", "Spring thickness", func(s *unit.Spring) *quantity.Quantity { return &s.Thickness }),
+	spring("spring_cone", "Spring cone height", func(s *unit.Spring) *quantity.Quantity { return &s.Cone }),
+	spring("stack_space", "Height it is held at", func(s *unit.Spring) *quantity.Quantity { return &s.Space }),
 	partTable.area("stack_fit", "Stack as fitted", func(p *Place) *string { return &p.Part.StackFit }).checked(stack),
+}
+
+func spring(name, label string, at func(*unit.Spring) *quantity.Quantity) *Field {
+	return partTable.size(name, label, quantity.Length, func(p *Place) *quantity.Quantity { return at(&p.Part.Spring) })
 }
 
 // mayLeaveOut refuses to leave a part out that was counted or measured here.
@@ -152,8 +165,10 @@ var featureFields = []*Field{
 	featureTable.size("upper", "Upper limit", quantity.Length,
 		func(p *Place) *quantity.Quantity { return &p.Feature.Upper }).checked(inOrder),
 	featureTable.choice("standing", "Source of the limit",
-		offer(string(family.StandingMaker), string(family.StandingGuidance), string(family.StandingNone)),
+		offer(string(family.StandingMaker), string(family.StandingStandard), string(family.StandingShop),
+			string(family.StandingGuidance), string(family.StandingNone)),
 		func(p *Place) *string { return &p.Feature.Standing }).required(),
+	featureTable.line("source", "Document it stands in", func(p *Place) *string { return &p.Feature.Source }),
 	featureTable.choice("measured", "Measured", offer(string(metrology.Total), string(metrology.Each)),
 		func(p *Place) *string { return &p.Feature.Measured }).required(),
 	featureTable.choice("limit_for", "Limit for", offer(string(metrology.Total), string(metrology.Each)),

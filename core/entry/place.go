@@ -1,6 +1,7 @@
 package entry
 
 import (
+	"slices"
 	"strings"
 	"time"
 
@@ -205,6 +206,8 @@ func (p *Place) knowsCode() bool {
 	case p.Ref.Name == "gauge":
 		_, known := p.question()
 		return known
+	case p.Ref.Name == "flush":
+		return slices.Contains(FlushPlaces, code)
 	case p.Ref.Name == "identity":
 		for _, m := range p.Family.Marks {
 			if m.Code == code {
@@ -233,6 +236,12 @@ func (p *Place) Write(f *Field, text string) error {
 	if p.keep != nil {
 		p.keep()
 		p.keep = nil
+	}
+	if p.Ref.Scope == unit.ScopeFeature && (f.Name == "lower" || f.Name == "upper") {
+		p.Feature.Typed()
+	}
+	if p.Point != nil && p.Ref.Scope == unit.ScopePoint && text != "" {
+		p.Point.Read(p.Shop.Now)
 	}
 	return nil
 }

@@ -1,6 +1,8 @@
 package entry
 
 import (
+	"time"
+
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
@@ -51,6 +53,8 @@ var unitFields = []*Field{
 		func(p *Place) *quantity.Quantity { return &p.Unit.OffBody }),
 	unitTable.size("off_gears", "Ground off the gears", quantity.Length,
 		func(p *Place) *quantity.Quantity { return &p.Unit.OffGears }),
+	unitTable.line("not_asked", "Nobody can be asked at the machine, because",
+		func(p *Place) *string { return &p.Unit.NotAsked }),
 	pair("gauge", "Asked at the machine", func(p *Place) []string {
 		q, _ := p.question()
 		var out []string
@@ -61,6 +65,10 @@ var unitFields = []*Field{
 	}, func(p *Place) map[string]string { return p.Unit.Gauge }),
 	pair("identity", "Mark on the outside", offer(Yes, "no"),
 		func(p *Place) map[string]string { return p.Unit.Identity }),
+	unitTable.choice("ending", "How it ends", offer(unit.EndReplaced, unit.EndCondemned, unit.EndReturned,
+		unit.EndFindings, unit.EndNoFault), func(p *Place) *string { return &p.Unit.Ending }),
+	unitTable.line("ending_note", "By what, or where it went",
+		func(p *Place) *string { return &p.Unit.EndingNote }),
 	unitTable.size("capacity", "System holds", quantity.Volume,
 		func(p *Place) *quantity.Quantity { return &p.Unit.Capacity }),
 	unitTable.size("level_before", "In it before", quantity.Volume,
@@ -74,7 +82,20 @@ var unitFields = []*Field{
 	unitTable.line("drained_look", "Colour, metal, smell", func(p *Place) *string { return &p.Unit.DrainedLook }),
 	unitTable.area("flushed", "How the system was flushed, and by whom",
 		func(p *Place) *string { return &p.Unit.Flushed }),
+	unitTable.line("flushed_by", "Flushed by", func(p *Place) *string { return &p.Unit.FlushedBy }),
+	pair("flush", "Flushed", offer(FlushDone, FlushNone), func(p *Place) map[string]string { return p.Unit.Flushes }),
+	unitTable.line("other_sump", "What became of the sump that gained",
+		func(p *Place) *string { return &p.Unit.OtherSump }),
 }
+
+// Whether a place of the circuit was flushed: done, or there is none.
+const (
+	FlushDone = "done"
+	FlushNone = "none"
+)
+
+// FlushPlaces are the places of a circuit where pieces lie after a break-up.
+var FlushPlaces = []string{"tank", "cooler_and_lines", "filters", "feed_side"}
 
 // pair is one answer among many of a kind, told apart by the address's code.
 func pair(name, label string, offered func(*Place) []string, at func(*Place) map[string]string) *Field {
@@ -136,6 +157,12 @@ var conclusionFields = []*Field{
 		func(p *Place) *string { return &p.Conclusion.Statement }),
 	conclusionTable.area("action", "Action outside the unit", func(p *Place) *string { return &p.Conclusion.Action }),
 	conclusionTable.line("owner", "Who does it", func(p *Place) *string { return &p.Conclusion.Owner }),
+	conclusionTable.line("blamed", "Part outside the unit that is blamed",
+		func(p *Place) *string { return &p.Conclusion.Blamed }),
+	conclusionTable.line("blamed_found", "What was measured on it",
+		func(p *Place) *string { return &p.Conclusion.BlamedFound }),
+	conclusionTable.line("cured", "Done before another unit ran there",
+		func(p *Place) *string { return &p.Conclusion.Cured }),
 }
 
 func knownCause(p *Place, code string) error {
@@ -194,6 +221,16 @@ var pointFields = []*Field{
 		func(p *Place) *quantity.Quantity { return &p.Point.Temperature }).checked(openAttempt),
 	pointTable.choice("word", "Observed", func(p *Place) []string { return words(p.Test) },
 		func(p *Place) *string { return &p.Point.Word }).checked(openAttempt),
+	held("hold_from", "Hold began", func(p *Place) *time.Time { return &p.Point.HoldFrom }),
+	held("hold_to", "Read at the end of the hold", func(p *Place) *time.Time { return &p.Point.HoldTo }),
+	pointTable.line("not_applicable", "Does not apply, because",
+		func(p *Place) *string { return &p.Point.Skipped }).checked(openAttempt),
+}
+
+// held is a moment of a step's hold: the clock says it, nobody types it.
+func held(name, label string, at func(*Place) *time.Time) *Field {
+	return &Field{Scope: unit.ScopePoint, Name: name, Label: label, Kind: Timer, Derived: true, moment: at,
+		check: timer}
 }
 
 func words(t *family.Test) []string {

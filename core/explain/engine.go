@@ -73,6 +73,15 @@ type Weight struct {
 	Bits     float64
 }
 
+// Text is the finding in words: what was looked for and not found says so, for a
+// cause as well as against it.
+func (w Weight) Text() string {
+	if w.Strength < 0.5 {
+		return "absent: " + w.Evidence.Text
+	}
+	return w.Evidence.Text
+}
+
 // Ranked is a cause with its probability and the reasons. The probability is
 // that it is a root cause, alone or together with another, so that the
 // probabilities of all causes add to a little more than one.

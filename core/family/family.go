@@ -62,7 +62,7 @@ type Part struct {
 type Bolt struct {
 	Thread string `yaml:"thread"`
 	Class  string `yaml:"class"`
-	Torque string `yaml:"torque"` // maker's figure where there is one
+	Torque string `yaml:"torque"` // where the family gives one
 	Circle int    `yaml:"circle"` // bolts on one circle
 }
 
@@ -116,9 +116,12 @@ const (
 // Standing tells how much a limit is worth.
 type Standing string
 
-// The standings of a limit.
+// The standings of a limit. What ships with the product is guidance and never a
+// maker's word; a limit typed at the bench is the maker's only with its document.
 const (
 	StandingMaker    Standing = "maker"
+	StandingStandard Standing = "standard"
+	StandingShop     Standing = "shop"
 	StandingGuidance Standing = "guidance"
 	StandingNone     Standing = "none"
 )
@@ -144,6 +147,7 @@ type Feature struct {
 	Clearance  bool     `yaml:"clearance"` // taken again at Build
 	MustHave   bool     `yaml:"must"`      // never measured is a stop
 	Worst      int      `yaml:"worst"`     // grade from which it is out; grades run 0..4
+	Sample     int      `yaml:"sample"`    // readings that are enough of the set; 0: all of it
 	line       int
 }
 

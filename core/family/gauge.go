@@ -109,6 +109,40 @@ type Gauge struct {
 	Because []string // what the answers that count mean
 	Against []string // what speaks the other way
 	Unasked []string // codes of questions nobody answered
+	First   string   // code of a question that comes before anything is opened, "" for none
+}
+
+// Hold is why a unit is not opened yet.
+type Hold string
+
+// The holds. None lets it be opened.
+const (
+	HoldNone      Hold = ""
+	HoldCleared   Hold = "cleared"   // the gauges acquit it
+	HoldElsewhere Hold = "elsewhere" // they point elsewhere
+	HoldDisagree  Hold = "disagree"  // they point both ways
+	HoldFirst     Hold = "first"     // one question comes first
+	HoldNotTold   Hold = "not_told"  // nobody asked enough
+)
+
+// Holds says whether a unit may be opened by what the gauges told. Where nobody is
+// left to ask, only what was told counts.
+func (g Gauge) Holds(nobodyToAsk bool) Hold {
+	switch {
+	case g.Verdict == Acquits:
+		return HoldCleared
+	case g.Verdict == Elsewhere:
+		return HoldElsewhere
+	case g.First != "" && !nobodyToAsk:
+		return HoldFirst
+	case g.Verdict == AtUnit:
+		return HoldNone
+	case len(g.Because) > 0 && len(g.Against) > 0:
+		return HoldDisagree
+	case len(g.Unasked) > 0 && !nobodyToAsk:
+		return HoldNotTold
+	}
+	return HoldNone
 }
 
 // Conclude weighs the answers of a family's questions: a swap that changed
@@ -127,6 +161,11 @@ func (f *Family) Conclude(answers map[string]string) Gauge {
 			continue
 		}
 		said[a.Points] = append(said[a.Points], a.Means)
+	}
+	// High pressure at once with no demand: the signal line is vented before
+	// anything is opened, for it can be held up from outside.
+	if answers["on_stroke"] == "yes" && slices.Contains(g.Unasked, "vent_signal") {
+		g.First = "vent_signal"
 	}
 	switch {
 	case len(said[Acquits]) > 0:

@@ -45,6 +45,13 @@ var loadShipped = sync.OnceValues(func() (Library, error) {
 		if err != nil {
 			return nil, err
 		}
+		for _, p := range f.Parts {
+			for _, ft := range p.Features {
+				if ft.Standing == StandingMaker {
+					return nil, fmt.Errorf("%s:%d: what ships cannot claim a maker's limit", e.Name(), ft.line)
+				}
+			}
+		}
 		if lib[f.Code] != nil {
 			return nil, fmt.Errorf("%s: the code %s is taken by %s", e.Name(), f.Code, lib[f.Code].file)
 		}
@@ -88,7 +95,7 @@ func (f *Feature) UnmarshalYAML(n *yaml.Node) error {
 	}
 	f.line = n.Line
 	return unknownKeys(n, "code name method how nominal lower upper standing wears rows cols leaves measured "+
-		"limit_for instrument resolution clearance must worst")
+		"limit_for instrument resolution clearance must worst sample")
 }
 
 // UnmarshalYAML notes the line, so that later checks can name it.

@@ -116,3 +116,31 @@ func TestVariantResolution(t *testing.T) {
 	assert.Nil(t, ls.Chosen, "number and casting disagree")
 	assert.Contains(t, ls.Why, "another variant")
 }
+
+// What the gauges told, or did not, says whether a unit may be opened.
+func TestGaugesHoldAUnit(t *testing.T) {
+	lib, err := family.Shipped()
+	require.NoError(t, err)
+	pump := lib["axial_piston_pump"]
+	for _, c := range []struct {
+		name    string
+		answers map[string]string
+		nobody  bool
+		want    family.Hold
+	}{
+		{"nobody asked", nil, false, family.HoldNotTold},
+		{"nobody is there to ask", nil, true, family.HoldNone},
+		{"it falls short and the inlet is good", map[string]string{"inlet": "good"}, false, family.HoldNone},
+		{"the inlet is shut", map[string]string{"inlet": "choked"}, true, family.HoldElsewhere},
+		{"both ways", map[string]string{"inlet": "good", "drive_turns": "no"}, false, family.HoldDisagree},
+		{"another one did the same", map[string]string{"new_unit": "same", "inlet": "good"}, true, family.HoldCleared},
+		{"on stroke at once: vent the signal line", map[string]string{"on_stroke": "yes", "inlet": "good"}, false,
+			family.HoldFirst},
+		{"vented, and it stays high", map[string]string{"on_stroke": "yes", "vent_signal": "stays"}, false,
+			family.HoldNone},
+		{"vented, and it falls", map[string]string{"on_stroke": "yes", "vent_signal": "falls"}, false,
+			family.HoldElsewhere},
+	} {
+		assert.Equal(t, c.want, pump.Conclude(c.answers).Holds(c.nobody), c.name)
+	}
+}

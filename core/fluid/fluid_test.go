@@ -45,3 +45,11 @@ func TestCodes(t *testing.T) {
 		assert.Equal(t, code, fluid.Code(count), "%v", count)
 	}
 }
+
+// Where no density is given it is that of the fluid's kind.
+func TestDensityOfAFluid(t *testing.T) {
+	for name, want := range map[string]float64{"": 870, "mineral oil VG 68": 870, "Water glycol": 1080, "HFC": 1080,
+		"phosphate ester": 1140, "synthetic ester HEES": 920, "brake fluid DOT 4": 1060, "water": 998} {
+		assert.Equal(t, want, fluid.DensityOf(name), name)
+	}
+}

@@ -38,6 +38,16 @@ type Spec struct {
 	Rows, Cols   int
 	Leaves       []string
 	WorstGrade   int
+	Sample       int // readings that are enough; 0 where every place is filled
+}
+
+// Needed is how many readings the set must have.
+func (s Spec) Needed() int {
+	all := len(s.Slots())
+	if s.Sample > 0 {
+		return min(s.Sample, all)
+	}
+	return all
 }
 
 // SpecOf is how a feature of a unit is measured: its family's way, with the
@@ -46,7 +56,7 @@ func SpecOf(def *family.Feature, f *unit.Feature) Spec {
 	s := Spec{
 		Method: def.Method, Lower: f.Lower, Upper: f.Upper, Measured: f.Measured, LimitFor: f.LimitFor,
 		Wears: def.Wears, Resolution: f.Resolution, Rows: def.Rows, Cols: def.Cols, Leaves: def.Leaves,
-		WorstGrade: def.Worst,
+		WorstGrade: def.Worst, Sample: def.Sample,
 	}
 	if q, err := quantity.Parse(def.Nominal, quantity.Length); err == nil {
 		s.Nominal = q
@@ -66,6 +76,7 @@ func known(q quantity.Quantity) bool { return !q.IsZero() && !math.IsNaN(q.SI) }
 type Result struct {
 	Any      bool // something was entered
 	Complete bool // every place of the sheet is filled
+	ToGo     int  // places still empty, where the rest is in
 	Count    int
 
 	HasValue bool
@@ -84,6 +95,7 @@ type Result struct {
 	Used        float64           // share of the allowance used; valid with HasUsed
 	HasUsed     bool
 	NextLeaf    float64 // m, valid with HasNext
+	Coarse      bool    // the leaves leave the whole band open
 	HasNext     bool
 	Settle      string // what would settle an open verdict
 
@@ -282,12 +294,15 @@ func (r *Result) leaves(s Spec, entries []*unit.Reading) {
 		r.Value = mid
 	}
 	r.Verdict = iv.Judge(r.Limits)
-	if leaf, ok := iv.NextLeaf(r.Limits); ok {
+	r.Coarse = iv.Coarse(r.Limits)
+	if leaf, ok := iv.NextLeaf(r.Limits, l.Tried(), nil); ok {
 		r.NextLeaf, r.HasNext = leaf, true
-		r.Settle = "try the leaf at the limit"
+		r.Settle = "try the next leaf"
 		if !iv.Bounded {
 			r.Settle = "go on until a leaf stops"
 		}
+	} else if r.Verdict == metrology.Undecided {
+		r.Settle = "no leaf lies between; measure it another way"
 	}
 	r.use(r.Value)
 }
@@ -335,6 +350,11 @@ func (r *Result) judge(s Spec, all []float64) {
 	r.Verdict = r.Judgement.Verdict
 	if r.Verdict == metrology.Undecided {
 		r.Settle = "nearer to the limit than the instrument can tell; use a finer one"
+	}
+	// What is out is out; in is a set only when all of it was measured.
+	if left := s.Needed() - r.Count; r.Verdict == metrology.In && left > 0 {
+		r.Verdict, r.ToGo = metrology.Undecided, left
+		r.Settle = fmt.Sprintf("%d in so far, %d to go", r.Count, left)
 	}
 	r.use(r.Value)
 }

@@ -32,7 +32,7 @@ func TestLeaves(t *testing.T) {
 		next    float64
 	}{
 		{"between 8 and 9", side, leaves("3 thou", "goes", "8 thou", "drags", "9 thou", "stops"), metrology.Out, 0},
-		{"exactly the band", side, leaves("3 thou", "goes", "7 thou", "stops"), metrology.In, 0},
+		{"exactly the band", side, leaves("3 thou", "goes", "7 thou", "stops"), metrology.In, 127e-6},
 		{"open above", side, leaves("5 thou", "goes"), metrology.Undecided, 177.8e-6},
 		{"across the limit", side, leaves("5 thou", "goes", "9 thou", "stops"), metrology.Undecided, 177.8e-6},
 		{"nothing tried", side, nil, "", 0},

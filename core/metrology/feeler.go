@@ -109,26 +109,6 @@ func (iv Interval) Judge(l Limits) Verdict {
 	return Undecided
 }
 
-// NextLeaf is the leaf that would settle an undecided interval: the limit that
-// lies inside it, or the upper limit when nothing stopped yet. limits and
-// interval are in the same sense. ok is false when nothing is open.
-func (iv Interval) NextLeaf(l Limits) (leaf float64, ok bool) {
-	if iv.Judge(l) != Undecided {
-		return 0, false
-	}
-	inside := func(v float64) bool {
-		return (v > iv.AtLeast || sameLeaf(v, iv.AtLeast)) &&
-			(!iv.Bounded || v < iv.LessThan && !sameLeaf(v, iv.LessThan))
-	}
-	if l.HasUpper && inside(l.Upper) {
-		return l.Upper, true
-	}
-	if l.HasLower && inside(l.Lower) {
-		return l.Lower, true
-	}
-	return l.Upper, l.HasUpper
-}
-
 // In converts limits to another sense.
 func (l Limits) In(from, to Sense) Limits {
 	l.Lower, l.Upper = convert(l.Lower, from, to), convert(l.Upper, from, to)

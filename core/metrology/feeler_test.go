@@ -1,6 +1,7 @@
 package metrology_test
 
 import (
+	"math"
 	"testing"
 
 	"corvek/core/metrology"
@@ -48,10 +49,16 @@ func TestWhatLeavesSay(t *testing.T) {
 			metrology.In, 0},
 		{"a leaf over the limit goes", []float64{8}, nil, []float64{9}, metrology.AtMost(7), 8, 9, metrology.Out, 0},
 		{"goes freely at the limit", []float64{7}, nil, []float64{9}, metrology.AtMost(7), 7, 9,
-			metrology.Undecided, 7},
+			metrology.Undecided, 8},
+		{"goes freely at the limit and nothing lies between", []float64{7}, nil, []float64{8}, metrology.AtMost(7), 7,
+			8, metrology.Undecided, 0},
+		{"all so far go, the limit's leaf too", []float64{3, 5, 7}, nil, nil, metrology.AtMost(7), 7, 0,
+			metrology.Undecided, 8},
+		{"from limit to limit", []float64{3}, nil, []float64{7}, metrology.Between(3, 7), 3, 7, metrology.In, 5},
+		{"half thous up to six", []float64{2}, nil, []float64{4}, metrology.AtMost(2), 2, 4, metrology.Undecided, 2.5},
 		{"drags at the limit", []float64{6}, []float64{7}, []float64{9}, metrology.AtMost(7), 7, 9, metrology.In, 0},
 		{"drag under a leaf that goes means nothing", []float64{7}, []float64{6}, []float64{9}, metrology.AtMost(7),
-			7, 9, metrology.Undecided, 7},
+			7, 9, metrology.Undecided, 8},
 		{"nothing stops yet", []float64{5}, nil, nil, metrology.AtMost(7), 5, 0, metrology.Undecided, 7},
 		{"nothing stops, over the limit", []float64{8}, nil, nil, metrology.AtMost(7), 8, 0, metrology.Out, 0},
 		{"nothing goes", nil, nil, []float64{2}, metrology.AtMost(7), 0, 2, metrology.In, 0},
@@ -71,7 +78,8 @@ func TestWhatLeavesSay(t *testing.T) {
 			limits := c.limits
 			limits.Lower, limits.Upper = limits.Lower*thou, limits.Upper*thou
 			assert.Equal(t, c.verdict, iv.Judge(limits))
-			next, ok := iv.NextLeaf(limits)
+			tried := leaves(c.goes, c.drags, c.stops).Tried()
+			next, ok := iv.NextLeaf(limits, tried, nil)
 			assert.Equal(t, c.next > 0, ok)
 			assert.InDelta(t, c.next*thou, next, 1e-12)
 		})
@@ -114,9 +122,9 @@ func TestSenseOfAClearance(t *testing.T) {
 	})
 }
 
-// The leaf that is proposed settles it: whether it goes with drag or stops, what
-// was undecided at the upper limit is so no longer.
-func TestProposedLeafSettles(t *testing.T) {
+// The leaf that is proposed was not tried and lies where the gap may be; the one
+// at the limit settles it, whether it stops or goes with drag.
+func TestProposedLeaf(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		goes := float64(rapid.IntRange(1, 20).Draw(t, "goes"))
 		stops := goes + float64(rapid.IntRange(1, 10).Draw(t, "step"))
@@ -126,21 +134,36 @@ func TestProposedLeafSettles(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		leaf, ok := iv.NextLeaf(limits)
+		leaf, ok := iv.NextLeaf(limits, l.Tried(), nil)
 		if !ok {
 			return
 		}
-		if leaf > iv.AtLeast+1e-12 { // not the leaf already in, which is to be felt again
-			stopped := l
-			stopped.Stops = append([]float64{leaf}, l.Stops...)
-			if iv, err = stopped.Interval(); err != nil || iv.Judge(limits) == metrology.Undecided {
-				t.Fatalf("%v stops at %g: %v, %v", l, leaf, iv.Judge(limits), err)
+		if leaf < iv.AtLeast+1e-12 || leaf > iv.LessThan-1e-12 {
+			t.Fatalf("%v: %g says nothing new", l, leaf)
+		}
+		if math.Abs(leaf-limits.Upper) > 1e-12 {
+			return
+		}
+		stopped, dragged := l, l
+		stopped.Stops = append([]float64{leaf}, l.Stops...)
+		dragged.Drags = []float64{leaf}
+		for _, l := range []metrology.Leaves{stopped, dragged} {
+			if iv, err = l.Interval(); err != nil || iv.Judge(limits) != metrology.In {
+				t.Fatalf("%v: %v, %v", l, iv.Judge(limits), err)
 			}
 		}
-		dragged := l
-		dragged.Drags = []float64{leaf}
-		if iv, err = dragged.Interval(); err != nil || iv.Judge(limits) != metrology.In {
-			t.Fatalf("%v drags at %g: %v, %v", l, leaf, iv.Judge(limits), err)
-		}
 	})
+}
+
+// In millimetres the usual leaves go by twentieths; a set at hand is kept to.
+func TestNextLeafOfTheSet(t *testing.T) {
+	l := metrology.Leaves{Goes: []float64{0.10e-3}, Stops: []float64{0.25e-3}}
+	iv, err := l.Interval()
+	require.NoError(t, err)
+	leaf, ok := iv.NextLeaf(metrology.AtMost(0.10e-3), l.Tried(), nil)
+	require.True(t, ok)
+	assert.InDelta(t, 0.15e-3, leaf, 1e-12)
+	leaf, ok = iv.NextLeaf(metrology.AtMost(0.10e-3), l.Tried(), []float64{0.08e-3, 0.10e-3, 0.20e-3, 0.30e-3})
+	require.True(t, ok)
+	assert.InDelta(t, 0.20e-3, leaf, 1e-12)
 }

@@ -86,7 +86,7 @@ var shopUnits = map[Dimension][2]shop{ // metric, inch
 }
 
 // thouBelow is the length under which an inch shop speaks of thou.
-const thouBelow = 0.0508 * inch * 20 // just over 0.026 in
+const thouBelow = 0.1 * inch
 
 // ShopUnit is the unit in which a shop of the given system writes this figure,
 // with its usual decimals. Small lengths come in thou for an inch reader.
@@ -97,6 +97,9 @@ func ShopUnit(si float64, d Dimension, s System) (Unit, int) {
 	}
 	if d == Length && s == Inch && math.Abs(si) < thouBelow {
 		u, _ := UnitByName("thou", d)
+		if math.Abs(si) < inch/1000 { // figures enough to tell it from nothing
+			return u, 2
+		}
 		return u, 1
 	}
 	if d == Flow && math.Abs(si) < 0.1e-3/minute && s != Inch {

@@ -199,3 +199,19 @@ func TestSmallVolumes(t *testing.T) {
 		assert.Equal(t, want[1], quantity.Show(si, quantity.Volume, quantity.Inch))
 	}
 }
+
+// Small lengths keep figures enough, and an inch shop speaks of thou only where
+// it would.
+func TestLengthsAsAShopWritesThem(t *testing.T) {
+	for si, want := range map[float64]string{1e-6: "0.04 thou", 0.0254e-3: "1.0 thou", 50e-6: "2.0 thou",
+		2.5e-3: "98.4 thou", 2.6e-3: "0.1024 in", 20e-3: "0.7874 in"} {
+		assert.Equal(t, want, quantity.Show(si, quantity.Length, quantity.Inch))
+	}
+}
+
+// A complaint of ten years is hours run too: a year is a year of 365.25 days.
+func TestYearsAreATime(t *testing.T) {
+	q, err := quantity.ParseDefault("10 years", quantity.Time, "h")
+	require.NoError(t, err)
+	assert.InDelta(t, 87660*3600, q.SI, 1)
+}

@@ -157,6 +157,9 @@ var unitTable = []Unit{
 	{Name: "min", Dim: Time, Factor: 60, alias: "mins minute minutes"},
 	{Name: "h", Dim: Time, Factor: 3600, alias: "hr hrs hour hours"},
 	{Name: "days", Dim: Time, Factor: 86400, alias: "day d"},
+	{Name: "weeks", Dim: Time, Factor: 7 * 86400, alias: "week wk"},
+	{Name: "months", Dim: Time, Factor: 30.4375 * 86400, alias: "month"},
+	{Name: "years", Dim: Time, Factor: 365.25 * 86400, alias: "year yr yrs"},
 
 	{Name: "kg/m3", Dim: Density, Factor: 1, System: Metric},
 	{Name: "g/cm3", Dim: Density, Factor: 1e3, System: Metric, alias: "g/cc g/ml kg/L"},

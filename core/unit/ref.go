@@ -31,7 +31,7 @@ const (
 
 // coded are the fields of a job or unit that are many of a kind, told apart by
 // a code.
-var coded = map[Scope][]string{ScopeJob: {"symptom"}, ScopeUnit: {"gauge", "identity"}}
+var coded = map[Scope][]string{ScopeJob: {"symptom"}, ScopeUnit: {"gauge", "identity", "flush"}}
 
 // Ref is the address of one value of a job: by unit number, part code, feature,
 // stage and slot, never by the number of a row. Pages, the record, waivers, job
@@ -219,6 +219,11 @@ func (u *Unit) GaugeRef(question string) Ref {
 // IdentityRef addresses whether an identity mark is on the unit.
 func (u *Unit) IdentityRef(mark string) Ref {
 	return Ref{Scope: ScopeUnit, Unit: u.Number, Name: "identity", Code: mark}
+}
+
+// FlushRef addresses whether a place of the circuit was flushed.
+func (u *Unit) FlushRef(place string) Ref {
+	return Ref{Scope: ScopeUnit, Unit: u.Number, Name: "flush", Code: place}
 }
 
 // EvidenceRef addresses a field of a mark looked for.

@@ -28,6 +28,7 @@ const (
 	StopStuck     StopKind = "stuck"
 	StopStack     StopKind = "stack" // at Strip and at Build
 	StopAcquitted StopKind = "acquitted"
+	StopGauges    StopKind = "gauges" // they point elsewhere, disagree, or were not asked
 
 	StopFault       StopKind = "fault"
 	StopUndecided   StopKind = "undecided"
@@ -39,6 +40,8 @@ const (
 	StopConclusion StopKind = "conclusion"
 	StopOutside    StopKind = "outside"
 	StopMisfit     StopKind = "misfit"
+	StopBlamed     StopKind = "blamed"  // a part outside that was not measured
+	StopUncured    StopKind = "uncured" // another unit runs where the cause still is
 
 	StopOpen   StopKind = "open"
 	StopReason StopKind = "reason"
@@ -56,16 +59,20 @@ const (
 	StopCondition StopKind = "condition"
 
 	StopLesson StopKind = "lesson"
+	StopEnding StopKind = "ending"
 	StopFlush  StopKind = "flush"
+	StopSump   StopKind = "sump" // another one gained and was not drained
 )
 
 // StopKinds are all kinds.
 var StopKinds = []StopKind{
 	StopCaution, StopComplaint, StopDisplacement, StopSpeed, StopDutyPressure, StopBaseline, StopWarranty,
 	StopStillOn, StopUncounted, StopShort, StopOver, StopFacing, StopLoose, StopStuck, StopStack, StopAcquitted,
+	StopGauges,
 	StopFault, StopUndecided, StopNotMeasured, StopSuspect, StopCalibration, StopCoarse,
 	StopConclusion, StopOutside, StopMisfit, StopOpen, StopReason, StopPlace, StopPiece,
-	StopTurn, StopStiff, StopAgain, StopUnfitted, StopModification, StopProved, StopCondition, StopLesson, StopFlush,
+	StopTurn, StopStiff, StopAgain, StopUnfitted, StopModification, StopProved, StopCondition, StopLesson, StopEnding,
+	StopFlush, StopBlamed, StopUncured, StopSump,
 }
 
 // StopCode names one stop of a job by what it is about, never by its wording or

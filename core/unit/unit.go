@@ -3,6 +3,7 @@ package unit
 import (
 	"time"
 
+	"corvek/core/family"
 	"corvek/core/quantity"
 )
 
@@ -37,8 +38,12 @@ type Unit struct {
 	OffBody        quantity.Quantity
 	OffGears       quantity.Quantity
 
+	NotAsked string            // why nobody at the machine can be asked
 	Gauge    map[string]string // answers by question
 	Identity map[string]string // yes or no by identity mark
+
+	Ending     string // one of the End constants
+	EndingNote string // what replaced it, where it went
 
 	Capacity        quantity.Quantity
 	LevelBefore     quantity.Quantity
@@ -48,6 +53,9 @@ type Unit struct {
 	Vessel          quantity.Quantity
 	DrainedLook     string
 	Flushed         string
+	FlushedBy       string
+	Flushes         map[string]string // done or none, by place of the circuit
+	OtherSump       string            // what became of the sump that gained
 
 	Accounts    []*Account
 	Rounds      []*Round
@@ -124,12 +132,30 @@ type Part struct {
 
 	StackFound string // as removed
 	StackFit   string // as fitted
+	StackFrom  string // where it is known from what belongs, one of the Stack constants
+	StackRight string // what belongs, where the family does not say it for this unit
+	Spring     Spring // dished springs of this unit's own size
 
 	Features  []*Feature
 	Marks     []*Mark // seen on this part
 	Decisions []*Decision
 	Steps     []*Step
 }
+
+// Spring is the size of a unit's own dished springs and the height they are held at.
+// A size that was not given is zero.
+type Spring struct {
+	Outside, Inside, Thickness, Cone, Space quantity.Quantity
+}
+
+// Where it is known from what stack belongs.
+const (
+	StackFamily    = ""           // the family's
+	StackAsRemoved = "as_removed" // this unit's own, as it came off
+	StackVariant   = "variant"
+	StackDrawing   = "drawing"
+	StackUnknown   = "unknown"
+)
 
 // Where the number of pieces expected is from.
 const (
@@ -178,11 +204,30 @@ type Feature struct {
 	Lower      quantity.Quantity
 	Upper      quantity.Quantity
 	Standing   string // where the limit is from
+	Source     string // the document it stands in
 	Measured   string // total or each
 	LimitFor   string // total or each
 	Instrument string
 	Resolution quantity.Quantity
 	Readings   []*Reading
+}
+
+// Typed notes that a limit was typed here: it is the shop's then, and no longer what
+// shipped.
+func (f *Feature) Typed() {
+	if f.Standing == string(family.StandingGuidance) || f.Standing == string(family.StandingNone) {
+		f.Standing = string(family.StandingShop)
+	}
+}
+
+// Stands is what the limit is worth: a maker's or a standard's only with the document
+// it stands in.
+func (f *Feature) Stands() family.Standing {
+	s := family.Standing(f.Standing)
+	if f.Source == "" && (s == family.StandingMaker || s == family.StandingStandard) {
+		return family.StandingShop
+	}
+	return s
 }
 
 // The stages a reading belongs to.
@@ -233,6 +278,9 @@ type Conclusion struct {
 	Statement    string
 	Action       string
 	Owner        string
+	Blamed       string // a part outside the unit that is blamed
+	BlamedFound  string // what was measured on it
+	Cured        string // what was done before another unit ran there
 }
 
 // CauseNotFound concludes that the cause was looked for and not found.
@@ -329,11 +377,29 @@ type Point struct {
 	Speed       quantity.Quantity
 	Temperature quantity.Quantity
 	Word        string
+	HoldFrom    time.Time // when its hold began, zero where it did not
+	HoldTo      time.Time // when the step was last read after that
+	Skipped     string    // why it does not apply to this unit, "" where it does
 }
 
 // Empty reports that nothing was entered at the step.
 func (p *Point) Empty() bool {
-	return p.Pressure.IsZero() && p.Flow.IsZero() && p.Word == ""
+	return p.Pressure.IsZero() && p.Flow.IsZero() && p.Word == "" && p.Skipped == ""
+}
+
+// Held is how long the step was held before it was read.
+func (p *Point) Held() time.Duration {
+	if p.HoldFrom.IsZero() || p.HoldTo.Before(p.HoldFrom) {
+		return 0
+	}
+	return p.HoldTo.Sub(p.HoldFrom)
+}
+
+// Read notes that the step was read: that ends its hold.
+func (p *Point) Read(now time.Time) {
+	if !p.HoldFrom.IsZero() {
+		p.HoldTo = now
+	}
 }
 
 // latest is the row of the highest round, of two the later one.

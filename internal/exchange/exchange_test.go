@@ -376,7 +376,7 @@ func TestClaimsInAFileAreWorkedOutAnew(t *testing.T) {
 	require.NoError(t, bring(ctx, s, tree))
 	st, err := s.Load(ctx, "T-1", 1)
 	require.NoError(t, err)
-	assert.Nil(t, st.Proved())
+	assert.Nil(t, st.Passed())
 	assert.Equal(t, "undecided", st.Job.Units[0].Attempts[1].Verdict)
 	lines, err := s.Store.Record(ctx, "T-1", 10)
 	require.NoError(t, err)

@@ -102,7 +102,7 @@ func (o *object) fields(p *entry.Place, scope unit.Scope, all bool) {
 }
 
 // many are fields told apart by a code, which stand as a list or an object.
-var many = map[string]bool{"symptom": true, "gauge": true, "identity": true}
+var many = map[string]bool{"symptom": true, "gauge": true, "identity": true, "flush": true}
 
 // document makes the document of a job. record is newest first, as the store
 // gives it.
@@ -185,6 +185,7 @@ func fromUnit(u *unit.Unit) object {
 	o.fields(&entry.Place{Unit: u}, unit.ScopeUnit, false)
 	o.answers("gauge", u.Gauge)
 	o.answers("identity", u.Identity)
+	o.answers("flush", u.Flushes)
 	list(&o, "accounts", u.Accounts, func(a *unit.Account) object {
 		return object{{"number", a.Number}, {"teller", a.Teller}, {"words", a.Words}}
 	})

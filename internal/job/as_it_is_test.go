@@ -68,7 +68,7 @@ func TestAnotherNumberOfPieces(t *testing.T) {
 	assert.Error(t, s.Recount(ctx, iva, tag, 1, "front_needles", 33, unit.CountCounted, " "), "needs a line of why")
 	assert.Error(t, s.Recount(ctx, iva, tag, 1, "front_needles", 33, "guess", "because"))
 	assert.Error(t, s.Recount(ctx, tove, tag, 1, "front_needles", 33, unit.CountCounted, "because"))
-	require.NoError(t, s.Recount(ctx, iva, tag, 1, "front_needles", 33, unit.CountVariant, "wide cage of the B casting"))
+	require.NoError(t, s.Recount(ctx, iva, tag, 1, "front_needles", 33, unit.CountVariant, "cage of the B casting"))
 	st = load(t, s, tag)
 	p := st.ByCode["front_needles"]
 	assert.Equal(t, 33, p.Expected)
@@ -180,4 +180,66 @@ func TestAddedPartIsAFullPart(t *testing.T) {
 	assert.Contains(t, stopsOf(load(t, s, tag), seal), unit.StopFacing)
 	put(t, s, tag, "u1/part/"+spring+"/feature/free_length/found/v1", "22.4 mm")
 	assert.True(t, load(t, s, tag).ByCode[spring].Features[0].Found.Any)
+}
+
+// A unit that the gauges do not blame stays shut until it is asked, or until a lead
+// opens it all the same with a reason that is printed.
+func TestGaugesKeepTheUnitShut(t *testing.T) {
+	s, ctx := bench(t), context.Background()
+	tag := newUnit(t, s, "axial_piston_pump")
+	put(t, s, tag, "u1/not_asked", "")
+	part := load(t, s, tag).Parts[0].Code
+	off := "u1/part/" + part + "/off"
+	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "gauges have not told yet")
+	assert.ErrorContains(t, s.TakeOffRest(ctx, iva, tag, 1), "gauges have not told yet")
+	put(t, s, tag, "u1/gauge/on_stroke", "yes")
+	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "Signal line vented")
+	put(t, s, tag, "u1/gauge/vent_signal", "falls")
+	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "point elsewhere")
+	require.NoError(t, s.WaiveStop(ctx, odd, tag, 1, "u1/strip/gauges", "the mill wants it opened"))
+	put(t, s, tag, off, "yes")
+	assert.Equal(t, "the mill wants it opened", load(t, s, tag).Stops["strip"][len(load(t, s,
+		tag).Stops["strip"])-1].Passed.Reason)
+}
+
+// A brake whose own stack differs from its family's is rebuilt as it came off: what
+// belongs is what was removed, and nothing about it is called wrong.
+func TestOwnStackIsRebuiltAsRemoved(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "winch_brake_pack")
+	own := "disc> disc< disc> disc<"
+	at := "u1/part/disc_springs/"
+	put(t, s, tag, at+"off", "yes")
+	put(t, s, tag, at+"stack_found", own)
+	put(t, s, tag, at+"stack_fit", own)
+	put(t, s, tag, at+"step/done", "yes")
+	stackStop := func() bool {
+		for _, stop := range load(t, s, tag).Stops["build"] {
+			if stop.Part == "disc_springs" && stop.Kind == unit.StopStack {
+				return true
+			}
+		}
+		return false
+	}
+	require.True(t, stackStop(), "against the family's stack it is wrong")
+	put(t, s, tag, at+"stack_from", unit.StackAsRemoved)
+	assert.False(t, stackStop())
+	put(t, s, tag, at+"stack_fit", "disc> disc< disc> disc>")
+	assert.True(t, stackStop(), "and turned over it is not as removed")
+
+	put(t, s, tag, at+"stack_from", unit.StackUnknown)
+	assert.False(t, stackStop(), "where nobody knows what belongs nothing is called wrong")
+	p := load(t, s, tag).ByCode["disc_springs"]
+	assert.Len(t, p.Stack.Changed, 1, "and the difference is said")
+	assert.False(t, p.Stack.FoundDoes.HasForce, "the family's springs are not this unit's")
+	assert.Equal(t, own, p.StackFound, "what was removed stays as it was")
+
+	for name, size := range map[string]string{"outside": "100 mm", "inside": "51 mm", "thickness": "2.7 mm",
+		"cone": "1.8 mm"} {
+		put(t, s, tag, at+"spring_"+name, size)
+	}
+	put(t, s, tag, at+"stack_space", "16 mm")
+	does := load(t, s, tag).ByCode["disc_springs"].Stack.FoundDoes
+	require.True(t, does.HasForce, does.Fault)
+	assert.InDelta(t, 4*(2.7e-3+1.8e-3), does.FreeLength, 1e-9, "four single springs, opposed")
 }

@@ -4,6 +4,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/proof"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 )
 
@@ -28,6 +29,7 @@ type PointState struct {
 	Verdict     metrology.Verdict
 	Short       bool // the pressure of the step was not reached
 	Target      float64
+	Skipped     string // why it does not apply to this unit
 }
 
 func (st *State) attempts() {
@@ -45,7 +47,9 @@ func (st *State) attempts() {
 			}
 			ps := st.point(t, *row)
 			as.Points = append(as.Points, ps)
-			verdicts = append(verdicts, ps.Verdict)
+			if ps.Skipped == "" {
+				verdicts = append(verdicts, ps.Verdict)
+			}
 		}
 		as.Sum = proof.Sum(verdicts)
 		if a.Number == 0 {
@@ -57,7 +61,13 @@ func (st *State) attempts() {
 }
 
 func (st *State) point(t *family.Test, row unit.Point) PointState {
-	ps := PointState{Test: t, Row: row, Target: t.Pressure * st.Duty.Pressure}
+	ps := PointState{Test: t, Row: row, Target: t.Pressure * st.Duty.Pressure, Skipped: row.Skipped}
+	if r := st.Family.Relief; t.Kind == family.TestRelief && r != nil && st.ByCode[r.Part] == nil {
+		ps.Skipped = "its relief is not on this unit"
+	}
+	if ps.Skipped != "" {
+		return ps
+	}
 	ps.Pressure, ps.HasPressure = known(row.Pressure)
 	ps.Flow, ps.HasFlow = known(row.Flow)
 	theory := st.Found.Theoretical()
@@ -95,12 +105,70 @@ func (st *State) Attempt() *AttemptState {
 	return nil
 }
 
-// Proved is the closed attempt of the current round that passed, nil when none did.
-func (st *State) Proved() *AttemptState {
+// Passed is the closed attempt of the current round that passed with figures of
+// this unit, nil when none did. Figures from the simulated stand are an exercise.
+func (st *State) Passed() *AttemptState {
 	for _, a := range st.Attempts {
-		if a.Current && a.Closed && a.Verdict == string(metrology.In) {
+		if a.Current && a.Closed && a.Verdict == string(metrology.In) && a.Source != unit.SourceSimulated {
 			return a
 		}
 	}
 	return nil
+}
+
+// Counts is the attempt that counts: the one that passed, else the newest with
+// figures of this unit, else the newest exercise.
+func (st *State) Counts() *AttemptState {
+	if a := st.Passed(); a != nil {
+		return a
+	}
+	var exercise *AttemptState
+	for i := len(st.Attempts) - 1; i >= 0; i-- {
+		a := st.Attempts[i]
+		switch {
+		case !a.Current || len(a.Attempt.Points) == 0:
+		case a.Source != unit.SourceSimulated:
+			return a
+		case exercise == nil:
+			exercise = a
+		}
+	}
+	return exercise
+}
+
+// Claim gives what may be said of the unit after its test, and all that keeps it
+// from being proved.
+func (st *State) Claim() (proof.Claim, []string) {
+	a := st.Counts()
+	t := proof.Trial{Unfitted: st.unfitted()}
+	if a != nil {
+		t.Simulated = a.Source == unit.SourceSimulated
+		t.Tested, t.Closed, t.Passed = !t.Simulated, a.Closed, a.Verdict == string(metrology.In)
+		for _, p := range a.Points {
+			hold, _ := quantity.Parse(p.Test.Hold, quantity.Time)
+			t.Steps = append(t.Steps, proof.TrialStep{Name: p.Test.Name, Done: p.Verdict != "",
+				Applicable: p.Skipped == "", Held: p.Row.Held().Seconds(), Hold: hold.SI})
+		}
+	}
+	for _, station := range []string{"strip", "measure", "build", "prove"} {
+		for _, s := range st.Stops[station] {
+			switch {
+			case s.Kind == unit.StopProved || s.Kind == unit.StopUnfitted:
+			case s.Passed != nil:
+				t.Stops = append(t.Stops, s.Text+" (waived: "+s.Passed.Reason+")")
+			default:
+				t.Stops = append(t.Stops, s.Text)
+			}
+		}
+	}
+	return t.Judge()
+}
+
+func (st *State) unfitted() (n int) {
+	for _, p := range st.Parts {
+		if !p.Step.Done {
+			n++
+		}
+	}
+	return n
 }

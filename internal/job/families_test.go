@@ -29,6 +29,7 @@ func newUnit(t *testing.T, s *job.Service, code string) string {
 	tag, err := s.Create(context.Background(), iva, job.NewJob{Customer: "Somebody", Title: "A unit",
 		Complaint: "It is weak", Family: code})
 	require.NoError(t, err)
+	put(t, s, tag, "u1/not_asked", "came in without its machine")
 	return tag
 }
 

@@ -18,6 +18,7 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	require.NoError(t, s.AddLoose(ctx, iva, "T-0417", 1, "chip", "sump", 2))
 	require.NoError(t, s.AddPiece(ctx, iva, "T-0417", 1, "K-1", "ring", 1, ""))
+	toTheStand(t, s, "T-0417")
 	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
 	st := load(t, s, "T-0417")
 	plate, spring := st.ByCode["front_plate"], st.ByCode["relief_spring"]
@@ -79,7 +80,7 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 		{at(plate, "step/done"), "", "yes"},
 		{of(gap, "lower"), "3 thou", "0.08 mm"},
 		{of(gap, "upper"), "7 thou", "0.18 mm"},
-		{of(gap, "standing"), "maker", "guidance"},
+		{of(gap, "standing"), "shop", "maker"},
 		{of(gap, "measured"), "total", "each"},
 		{of(gap, "limit_for"), "total", "each"},
 		{of(gap, "instrument"), "straight-edge and leaves", "depth gauge"},

@@ -1,6 +1,7 @@
 package job
 
 import (
+	"fmt"
 	"strings"
 
 	"corvek/core/calc"
@@ -27,6 +28,7 @@ type LeakState struct {
 	Flow    float64 // m3/s
 	Share   float64 // of theoretical flow
 	Good    float64 // m3/s with every clearance at the middle of its limits
+	HasGood bool    // there are limits to go by
 	Rebuilt float64 // m3/s after the work, as far as known
 	Paths   []PathFlow
 	Needs   []string // what must be known for the estimate
@@ -141,7 +143,7 @@ func (st *State) reliefs() {
 }
 
 func (st *State) leak(good []leakage.Path) {
-	if len(st.Family.Leaks) == 0 {
+	if len(st.Gaps) == 0 { // nothing of this unit leaks by a gap that is measured
 		return
 	}
 	l := &st.Leak
@@ -165,7 +167,7 @@ func (st *State) leak(good []leakage.Path) {
 		l.Paths = append(l.Paths, PathFlow{p.Name, p.Gap, p.Flow(c)})
 	}
 	l.Flow = leakage.Total(st.Found.Paths, c)
-	l.Good = leakage.Total(good, c)
+	l.Good, l.HasGood = leakage.Total(good, c), len(good) > 0
 	l.Rebuilt = leakage.Total(st.Rebuilt.Paths, c)
 	if th := st.Found.Theoretical(); th > 0 {
 		l.Share = l.Flow / th
@@ -194,6 +196,8 @@ func (st *State) shims() {
 		sh.Fault = "measure the side clearance first"
 	case f.Found.IsLeaves && !f.Found.Interval.Bounded:
 		sh.Fault = "no leaf has stopped yet, so the clearance has no upper bound"
+	case f.Found.Coarse:
+		sh.Fault = "the leaves leave the whole band open; try one between before shims are chosen"
 	case !lim.HasLower || !lim.HasUpper:
 		sh.Fault = "a lower and an upper limit are needed"
 	}
@@ -203,6 +207,10 @@ func (st *State) shims() {
 	}
 	if sh.Available, err = metrology.ParseShimStock(st.Unit.ShimsAvailable); err != nil {
 		sh.Fault = "shims available: " + err.Error()
+	}
+	if counted := st.shimsCounted(); sh.Fault == "" && counted > 0 && counted != len(sh.Fitted) {
+		sh.Fault = fmt.Sprintf("%d shims were counted and the thickness of %d is written down under fitted", counted,
+			len(sh.Fitted))
 	}
 	if sh.Fault != "" {
 		return
@@ -229,6 +237,18 @@ func (st *State) shims() {
 		return
 	}
 	sh.Output, sh.Choice = out, shimChoice(out)
+}
+
+// shimsCounted is how many shims lay between body and plate; those of a valve on a
+// branch are others.
+func (st *State) shimsCounted() (n int) {
+	for _, p := range st.Parts {
+		if p.Def.Kind == "shims" && p.Def.Branch == "" && p.Def.Stack == nil {
+			found, _ := found(p)
+			n += found
+		}
+	}
+	return n
 }
 
 // shimChoice reads the calculator's answer.

@@ -15,8 +15,6 @@ import (
 	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/internal/store"
-
-	lru "github.com/hashicorp/golang-lru/v2"
 )
 
 // The roles of people.
@@ -66,19 +64,8 @@ type Service struct {
 	Now       func() time.Time
 
 	shelf  shelf
-	states *lru.Cache[stateKey, *State]
+	states *states
 }
-
-// stateKey names everything that a computed state rests on.
-type stateKey struct {
-	tag           string
-	unit          int
-	version, shop int64
-	day           unit.Date
-}
-
-// cachedStates is how many computed units are held in memory.
-const cachedStates = 256
 
 // New makes a service with the shipped families and knowledge.
 func New(s *store.Store) (*Service, error) {
@@ -90,7 +77,7 @@ func New(s *store.Store) (*Service, error) {
 	if err != nil {
 		return nil, err
 	}
-	states, err := lru.New[stateKey, *State](cachedStates)
+	states, err := newStates()
 	if err != nil {
 		return nil, err
 	}
@@ -121,8 +108,8 @@ func (s *Service) Load(ctx context.Context, tag string, number int) (*State, err
 	if err := s.refresh(ctx, g.Shop); err != nil {
 		return nil, err
 	}
-	key := s.key(tag, number, g.Job)
-	if st, ok := s.states.Get(key); ok {
+	basis := s.basis(g.Job)
+	if st := s.states.get(tag, number, basis); st != nil {
 		return st, nil
 	}
 	j, err := s.Store.JobAt(ctx, tag, g.Job)
@@ -133,13 +120,14 @@ func (s *Service) Load(ctx context.Context, tag string, number int) (*State, err
 	if err != nil {
 		return nil, err
 	}
-	key.version = j.Version
-	s.states.Add(key, st)
+	basis.version = j.Version
+	s.states.keep(tag, number, basis, st)
 	return st, nil
 }
 
-func (s *Service) key(tag string, number int, version int64) stateKey {
-	return stateKey{tag, number, version, s.shelf.now.Load().version, unit.DateOf(s.moment())}
+// basis is what a state of a job's version rests on now.
+func (s *Service) basis(version int64) basis {
+	return basis{version, s.shelf.now.Load().version, unit.DateOf(s.moment())}
 }
 
 // moment is now as the store keeps it: to the microsecond, in UTC. What is held

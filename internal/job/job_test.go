@@ -224,6 +224,8 @@ func TestAMarkMadeByUsSaysNothing(t *testing.T) {
 
 func TestFailedAttemptStaysAndAsksForOneChange(t *testing.T) {
 	s, ctx := press(t), context.Background()
+	assert.ErrorContains(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""), "26 of 26 parts not fitted")
+	toTheStand(t, s, "T-0417")
 	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
 	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, "x"), "one at a time")
 	assert.Error(t, s.CloseAttempt(ctx, iva, "T-0417", 1), "nothing was read yet")
@@ -251,8 +253,8 @@ func TestTheFinishedSisterHasNothingOpen(t *testing.T) {
 	for _, station := range job.Stations {
 		assert.Empty(t, codes(st.Stops[station]), station)
 	}
-	require.NotNil(t, st.Proved())
-	assert.Equal(t, 2, st.Proved().Number)
+	require.NotNil(t, st.Passed())
+	assert.Equal(t, 2, st.Passed().Number)
 	assert.Equal(t, metrology.Out, st.Attempts[0].Sum, "the first try failed at its relief")
 }
 

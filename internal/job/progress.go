@@ -9,6 +9,7 @@ type Progress struct {
 	Station string
 	Begun   bool // something was done there
 	Done    bool // its work is done and nothing is open
+	Owed    bool // the job's ending asks for it
 	Open    int  // stops that nobody waived
 }
 
@@ -18,9 +19,10 @@ func (st *State) Progress() []Progress {
 	done := map[string]bool{}
 	var out []Progress
 	for _, station := range Stations {
-		p := Progress{Station: station, Begun: st.begun(station), Open: st.Open(station)}
-		p.Done = p.Open == 0 && st.worked(station, done)
-		done[station] = p.Done
+		p := Progress{Station: station, Begun: st.begun(station), Open: st.Open(station),
+			Owed: st.Unit.Owes(station)}
+		p.Done = p.Owed && p.Open == 0 && st.worked(station, done)
+		done[station] = p.Done || !p.Owed
 		out = append(out, p)
 	}
 	return out
@@ -68,7 +70,7 @@ func (st *State) worked(station string, done map[string]bool) bool {
 	case "build":
 		return !anyPart(st.Unit, func(p *unit.Part) bool { s := p.Step(st.Round); return s == nil || !s.Done })
 	case "prove":
-		return st.Proved() != nil
+		return st.Passed() != nil
 	}
 	return st.Job.HandedOver()
 }
@@ -116,7 +118,7 @@ func Stands(states []*State) string {
 				at = i
 			}
 		}
-		for at < len(progress)-1 && progress[at].Done {
+		for at < len(progress)-1 && (progress[at].Done || !progress[at].Owed) {
 			at++
 		}
 		least = min(least, at)

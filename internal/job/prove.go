@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"time"
 
 	"corvek/core/build"
 	"corvek/core/entry"
@@ -54,6 +55,9 @@ func (s *Service) NextAttempt(ctx context.Context, who Actor, tag string, number
 		return err
 	}
 	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		if why := st.notReady(); why != "" {
+			return "", field.Errorf("attempt", "not yet: %s; a lead can waive it with a reason", why)
+		}
 		next := 1
 		for _, a := range st.Attempts {
 			if a.Current && !a.Closed {
@@ -72,6 +76,47 @@ func (s *Service) NextAttempt(ctx context.Context, who Actor, tag string, number
 			Number: next, Round: st.Round, Source: unit.SourceTyped, OneChange: oneChange, By: who.Name, At: s.moment(),
 		})
 		return fmt.Sprintf("test attempt %d", next), nil
+	})
+}
+
+// notReady says what keeps the unit from the stand: it is not whole, does not turn
+// freely, or a serious caution of the test was not read.
+func (st *State) notReady() string {
+	holds := func(s Stop) bool {
+		switch s.Kind {
+		case unit.StopUnfitted, unit.StopTurn, unit.StopStiff, unit.StopFacing, unit.StopStack, unit.StopCaution:
+			return s.Passed == nil
+		}
+		return false
+	}
+	for _, station := range []string{"build", "prove"} {
+		for _, s := range st.Stops[station] {
+			if holds(s) {
+				return strings.ToLower(s.Text[:1]) + s.Text[1:]
+			}
+		}
+	}
+	return ""
+}
+
+// StartHold begins the hold of a step: what is read after it tells how long it was.
+func (s *Service) StartHold(ctx context.Context, who Actor, tag string, number int, code string) error {
+	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		a := st.Attempt()
+		if a == nil || a.Closed {
+			return "", field.Errorf("attempt", "start an attempt first")
+		}
+		t, known := st.Family.TestByCode(code)
+		if !known || t.Hold == "" {
+			return "", field.Errorf("attempt", "is not a step with a hold")
+		}
+		p := a.Attempt.Point(code)
+		if p == nil {
+			p = &unit.Point{Code: code}
+			a.Attempt.Points = append(a.Attempt.Points, p)
+		}
+		p.HoldFrom, p.HoldTo = s.moment().Truncate(time.Second), time.Time{}
+		return "hold began: " + t.Name, nil
 	})
 }
 
@@ -149,7 +194,7 @@ func (s *Service) CloseAttempt(ctx context.Context, who Actor, tag string, numbe
 		}
 		if a.Sum == metrology.Undecided {
 			for _, p := range a.Points {
-				if p.Verdict == "" {
+				if p.Verdict == "" && p.Skipped == "" {
 					return "", field.Errorf("attempt", "%s: not recorded", p.Test.Name)
 				}
 			}

@@ -51,6 +51,9 @@ func (s *Service) Set(ctx context.Context, who Actor, tag string, e Edit) (kept 
 			}
 			return c
 		}
+		if err := w.mayOpen(ref, kept); err != nil {
+			return err
+		}
 		if err := place.Write(f, kept); err != nil {
 			return err
 		}
@@ -116,7 +119,7 @@ func (s *Service) changeAny(ctx context.Context, who Actor, role, tag string, f 
 	}
 	// Who wrote looks next: what was worked out is there for him.
 	for i, st := range w.states {
-		s.states.Add(s.key(tag, i+1, st.Job.Version), st)
+		s.states.keep(tag, i+1, s.basis(st.Job.Version), st)
 	}
 	return nil
 }

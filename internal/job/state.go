@@ -251,7 +251,7 @@ func (st *State) readParts() {
 		p.Seen = st.seen(p)
 		p.Missing = stripPart(p).Missing()
 		if def.Stack != nil {
-			p.Stack = newStack(def.Stack, row.StackFound, row.StackFit)
+			p.Stack = newStack(def.Stack, row)
 		}
 		for _, f := range row.Features {
 			if fd, ok := def.FeatureByCode(f.Code); ok {
@@ -323,7 +323,7 @@ func (st *State) readDuty() {
 	d.Displacement, d.HasDisplacement = known(u.Displacement)
 	d.Speed, d.HasSpeed = known(u.Speed)
 	d.Pressure, d.HasPressure = known(u.DutyPressure)
-	d.Density = fluid.UsualDensity
+	d.Density = fluid.DensityOf(u.Fluid)
 	if rho, ok := known(u.Density); ok {
 		d.Density = rho
 	}

@@ -92,6 +92,7 @@ func (st *State) stops() {
 	st.stopStrip()
 	st.stopMeasure()
 	st.stopExplain()
+	st.stopOutside()
 	st.stopMisfits()
 	st.stopSuspects()
 	st.stopDecide()
@@ -105,12 +106,32 @@ func (st *State) stops() {
 	st.stopBuild()
 	st.stopProve()
 	st.stopHandOver()
-	st.stopAcquitted()
+	st.stopGauges()
 	st.stopStuck()
 	st.stopModification()
-	st.stopFlush()
 	st.stopStacks()
 	st.stopInstruments()
+	st.stopEnding()
+	for station := range st.Stops {
+		if !st.Unit.Owes(station) {
+			delete(st.Stops, station)
+		}
+	}
+}
+
+// stopEnding asks what an ending leaves untold.
+func (st *State) stopEnding() {
+	if st.Unit.EndingNote != "" {
+		return
+	}
+	switch st.Unit.Ending {
+	case unit.EndReplaced:
+		st.stop("handover", unit.StopEnding, "Replaced by another unit: say by which")
+	case unit.EndCondemned:
+		st.stop("handover", unit.StopEnding, "Condemned: say where it went, and who agreed")
+	case unit.EndReturned:
+		st.stop("handover", unit.StopEnding, "Returned unopened: say to whom, and with what papers")
+	}
 }
 
 // Cautions gives the cautions of a station for this family.
@@ -139,7 +160,7 @@ func (st *State) stopReceive() {
 	if strings.TrimSpace(st.Job.Complaint) == "" && len(st.Job.Symptoms) == 0 {
 		st.stop("receive", unit.StopComplaint, "No complaint written down")
 	}
-	if st.Family.Action == "pump" {
+	if st.Family.Action == "pump" && st.Unit.Owes("prove") {
 		for _, n := range []struct {
 			ok   bool
 			kind unit.StopKind
@@ -203,10 +224,6 @@ func (st *State) stopExplain() {
 	c := st.Conclude
 	if c.Cause == "" || c.Cause == "not_found" && strings.TrimSpace(c.Statement) == "" {
 		st.stop("explain", unit.StopConclusion, "No conclusion: name the root cause, or say what was ruled out")
-	}
-	if st.Cause != nil && st.Cause.Where == "outside" &&
-		(strings.TrimSpace(c.Action) == "" || strings.TrimSpace(c.Owner) == "") {
-		st.stop("explain", unit.StopOutside, "The cause lies outside the unit: say what is done there and by whom")
 	}
 }
 
@@ -309,10 +326,13 @@ func orNone(s string) string {
 }
 
 func (st *State) stopProve() {
-	if st.Proved() == nil {
+	a := st.Passed()
+	if counts := st.Counts(); a == nil && counts != nil && counts.Source == unit.SourceSimulated {
+		st.stop("prove", unit.StopProved, "Only an exercise on the simulated stand: no test of this unit was passed")
+	} else if a == nil {
 		st.stop("prove", unit.StopProved, "No passed test in this round")
 	}
-	if a := st.Proved(); a != nil && strings.TrimSpace(a.ConditionRepeated) == "" {
+	if a != nil && strings.TrimSpace(a.ConditionRepeated) == "" {
 		st.stop("prove", unit.StopCondition, "Say whether the complaint's own condition was repeated")
 	}
 }

@@ -25,6 +25,9 @@ func (s *Service) TakeOffRest(ctx context.Context, who Actor, tag string, number
 		if st.Job.WarrantyHold {
 			return "", field.Errorf("", "the job is on warranty hold; nothing is opened until it is lifted")
 		}
+		if why := st.Shut(); why != "" {
+			return "", field.Errorf("", "not opened yet: %s", why)
+		}
 		for _, p := range st.Unit.Parts {
 			p.Off = p.Off || p.OnUnit()
 		}
@@ -137,14 +140,6 @@ func (st *State) stopStuck() {
 			st.stopPart(p, "strip", unit.StopStuck, "%s was %s: write how it was found, before freeing or wiping",
 				p.Name, p.Stuck)
 		}
-	}
-}
-
-// stopAcquitted keeps a unit closed that the gauges clear.
-func (st *State) stopAcquitted() {
-	if st.Gauge.Verdict == family.Acquits {
-		st.stop("strip", unit.StopAcquitted, "The unit is cleared by the gauges: %s; it is not opened",
-			strings.Join(st.Gauge.Because, "; "))
 	}
 }
 

@@ -2,7 +2,6 @@ package job
 
 import (
 	"context"
-	"strings"
 	"time"
 
 	"corvek/core/entry"
@@ -129,12 +128,4 @@ func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
 		w.did(unit.ActHandedOver)
 		return nil
 	})
-}
-
-// stopFlush asks how the system was flushed after a break-up.
-func (st *State) stopFlush() {
-	if st.BrokenUp() && strings.TrimSpace(st.Unit.Flushed) == "" {
-		st.stop("handover", unit.StopFlush, "Debris in the system: say how tank, cooler, filters and feed side were "+
-			"flushed, and by whom")
-	}
 }

@@ -2,7 +2,9 @@ package report
 
 import (
 	"fmt"
+	"strings"
 
+	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/wording"
@@ -52,4 +54,21 @@ func Seen(st *job.State) (out []string) {
 		out = append(out, line+orEmpty("; ", said.Note))
 	}
 	return out
+}
+
+// Duty is what the unit works at, as far as it is known.
+func (d Data) Duty() string {
+	u := d.S.Unit
+	return strings.Join(nonEmpty(u.DutyPressure.Typed, u.Speed.Typed, u.Displacement.Typed), ", ")
+}
+
+// Symptoms are those that were told, in words.
+func (d Data) Symptoms() string {
+	var out []string
+	for _, code := range d.S.Job.Symptoms {
+		if text, known := family.SymptomText(code); known {
+			out = append(out, strings.ToLower(text))
+		}
+	}
+	return strings.Join(out, ", ")
 }

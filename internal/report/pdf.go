@@ -33,17 +33,23 @@ func PDF(w io.Writer, d Data) error {
 	p.SetFont(face, "B", 18)
 	p.MultiCell(0, 9, printable(d.S.Job.Title), "", "L", false)
 	p.SetFont(face, "B", 13)
-	p.MultiCell(0, 8, printable(d.Certificate()), "", "L", false)
+	p.MultiCell(0, 8, printable(d.Stands.Words), "", "L", false)
+	p.SetFont(face, "", 13)
+	for _, m := range d.Stands.Missing {
+		p.MultiCell(0, 7, printable("- "+m), "", "L", false)
+	}
 	j, u := d.S.Job, d.S.Unit
 	p.body("Customer: " + j.Customer.Name + "    Received: " + d.Date(j.ReceivedOn.Time()))
 	p.body("Unit: " + d.S.Family.Name + ", " + u.Maker + " " + u.Model + ", serial " + u.Serial)
-	p.body("Duty: " + strings.Join(nonEmpty(u.DutyPressure.Typed, u.Speed.Typed, u.Displacement.Typed, u.Fluid,
-		u.Viscosity.Typed), ", "))
+	p.body("Duty: " + strings.Join(nonEmpty(d.Duty(), u.Fluid, u.Viscosity.Typed), ", "))
 	p.head("Complaint")
-	if j.Complaint == "" {
-		p.body("None was given.")
-	} else {
+	if j.Complaint != "" {
 		p.body("\"" + j.Complaint + "\"" + orEmpty(", ", j.Caller))
+	}
+	if told := d.Symptoms(); told != "" {
+		p.body("Told: " + told + ".")
+	} else if j.Complaint == "" {
+		p.body("None was given.")
 	}
 	p.cause(d)
 	p.list("What must change", d.Customer)
@@ -137,17 +143,14 @@ func (p *paper) cause(d Data) {
 }
 
 func (p *paper) closing(d Data) {
-	if a := d.Proved; a != nil {
+	if a := d.Counts; a != nil {
 		source := "figures typed from the stand"
 		if a.Source == "simulated" {
-			source = "on the simulated stand"
+			source = "an exercise on the simulated stand"
 		}
-		changed := ""
-		if a.OneChange != "" {
-			changed = " Changed since the attempt before: " + a.OneChange + "."
-		}
-		p.body(fmt.Sprintf("Attempt %d, %s, %s.%s Complaint's own condition repeated: %s", a.Number, source, a.By,
-			changed, a.ConditionRepeated))
+		p.body(fmt.Sprintf("Attempt %d, %s, %s.%s%s", a.Number, source, a.By,
+			between(" Changed since the attempt before: ", a.OneChange, "."),
+			between(" Complaint's own condition repeated: ", a.ConditionRepeated, ".")))
 	}
 	if len(d.Passed) > 0 {
 		p.head("Waived with a reason")
@@ -218,6 +221,14 @@ func (p *paper) table(widths []float64, heads []string, fill func(add func(...st
 	write("B", heads)
 	fill(func(cells ...string) { write("", cells) })
 	p.Ln(1)
+}
+
+// between puts a text in its sentence, nothing where there is none.
+func between(before, text, after string) string {
+	if text == "" {
+		return ""
+	}
+	return before + strings.TrimSuffix(text, after) + after
 }
 
 func nonEmpty(list ...string) []string {

@@ -21,6 +21,7 @@ import (
 	"corvek/internal/answer"
 	"corvek/internal/draw"
 	"corvek/internal/job"
+	"corvek/internal/wording"
 )
 
 //go:embed templates/*.html
@@ -59,7 +60,8 @@ type Data struct {
 	Since     *Since // nil where nothing was given out before
 	Record    Record
 	Open      []job.Stop
-	Proved    *job.AttemptState
+	Stands    Standing
+	Counts    *job.AttemptState // the test that counts, nil without one
 	Attempts  []*job.AttemptState
 	Leak      string
 	LeakAfter string
@@ -91,8 +93,8 @@ func (r Record) Words() string {
 
 // New works the report out. line draws the unit; units are the reader's.
 func New(st *job.State, line template.HTML, units quantity.System, now time.Time) Data {
-	d := Data{S: st, Shop: st.Shop, Printed: now, Line: line, Defs: template.HTML(draw.Defs), Proved: st.Proved(),
-		Attempts: st.Attempts}
+	d := Data{S: st, Shop: st.Shop, Printed: now, Line: line, Defs: template.HTML(draw.Defs), Stands: Stands(st),
+		Counts: st.Counts(), Attempts: st.Attempts}
 	show := draw.Length(units)
 	for i, p := range st.Parts {
 		for _, f := range p.Features {
@@ -144,12 +146,18 @@ func orEmpty(before, s string) string {
 }
 
 func row(p *job.PartState, f *job.FeatureState, show func(float64) string) Row {
-	r := Row{Part: p.Name, Feature: f.Def.Name, Standing: f.Standing, Limit: limitText(f),
+	r := Row{Part: p.Name, Feature: f.Def.Name, Standing: standsOn(f), Limit: limitText(f),
 		Found: value(f, unit.StageFound, show), Verdict: string(f.Found.Verdict)}
 	if f.Built.Any {
 		r.After, r.AfterVerdict = value(f, unit.StageBuilt, show), string(f.Built.Verdict)
 	}
 	return r
+}
+
+// standsOn says where a limit is from, with its document.
+func standsOn(f *job.FeatureState) string {
+	words := wording.Choice(unit.ScopeFeature, "standing", string(f.Stands()))
+	return words + orEmpty(": ", f.Source)
 }
 
 func limitText(f *job.FeatureState) string {
@@ -196,10 +204,7 @@ func partRow(no int, p *job.PartState) PartRow {
 
 func (d *Data) tests(units quantity.System) {
 	st := d.S
-	last := d.Proved
-	if last == nil && len(st.Attempts) > 0 {
-		last = st.Attempts[len(st.Attempts)-1]
-	}
+	last := d.Counts
 	for i := range st.Family.Tests {
 		t := &st.Family.Tests[i]
 		r := TestRow{Name: t.Name, Before: pointText(st.Received, t, units), After: pointText(last, t, units)}
@@ -223,6 +228,8 @@ func pointText(a *job.AttemptState, t *family.Test, units quantity.System) strin
 			continue
 		}
 		switch {
+		case p.Skipped != "":
+			return "does not apply: " + p.Skipped
 		case p.HasFlow:
 			text := quantity.Show(p.Flow, quantity.Flow, units)
 			if p.HasPressure {
@@ -305,19 +312,6 @@ func points(a *job.AttemptState, class string, units quantity.System) []draw.Plo
 				quantity.Show(at, quantity.Pressure, units))})
 	}
 	return out
-}
-
-// Certificate says in one line how the unit stands.
-func (d Data) Certificate() string {
-	switch {
-	case d.Proved == nil:
-		return "NOT PROVED: no passed test in this round"
-	case len(d.Open) > 0:
-		return "PROVED, with open points"
-	case d.Proved.Source == "simulated":
-		return "PASSED on the simulated stand"
-	}
-	return "PASSED"
 }
 
 // Date writes a date for paper.

@@ -212,7 +212,13 @@ func (l *look) concluded() []Entry {
 	of := func(name string) Entry { return l.field(l.unit.ConclusionRef(name)) }
 	out := []Entry{of("proximate"), of("contributing")}
 	if l.st.Cause != nil && l.st.Cause.Where == "outside" {
-		out = append(out, of("action").With(l.st.Cause.Action), of("owner"))
+		out = append(out, of("action").With(l.st.Cause.Action), of("owner"), of("blamed"))
+		if l.st.Conclude.Blamed != "" {
+			out = append(out, of("blamed_found"))
+		}
+		if l.unit.Ending == unit.EndReplaced {
+			out = append(out, of("cured"))
+		}
 	}
 	return append(out, of("statement"))
 }

@@ -7,11 +7,14 @@ import (
 	"strconv"
 	"time"
 
+	"corvek/core/entry"
 	"corvek/core/unit"
 	"corvek/internal/answer"
 	"corvek/internal/job"
 	"corvek/internal/papers"
+	"corvek/internal/report"
 	"corvek/internal/store"
+	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )
@@ -29,8 +32,13 @@ type HandoverPage struct {
 	WithdrawnWords string
 	MayWithdraw    bool
 	Kept           []store.Paper // as they were on the day
+	Stands         report.Standing
+	Ending         Choice
+	EndingNote     *Entry // asked where the unit was not rebuilt
 	Lesson         Entry
-	Flushed        *Entry // asked when something broke up
+	Flushed        []Entry  // asked when something broke up
+	Flushes        []Choice // the places where pieces can lie
+	Sump           *Entry   // asked when another sump gained
 	Worked         []answer.Worked
 	Pictures       []*PictureView
 }
@@ -40,14 +48,25 @@ func handoverPage(l *look, kept []store.Paper) HandoverPage {
 	p := HandoverPage{JobPage: l.page(), HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
 		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: kept,
 		Withdrawn: l.job.Withdrawn(), MayWithdraw: !l.job.Withdrawn() && lead,
+		Stands: report.Stands(l.st), Ending: l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
 		Lesson: l.field(unit.JobRef("lesson")), Worked: answer.Kept(l.job, l.Units), Pictures: l.pictures()}
 	if p.Withdrawn {
 		p.WithdrawnWords = fmt.Sprintf("%s by %s: %s", l.job.WithdrawnAt.Format("2 Jan 2006"), l.job.WithdrawnBy,
 			l.job.WithdrawnReason)
 	}
+	if l.unit.Ending != unit.EndRebuilt {
+		note := l.field(l.unit.Ref("ending_note"))
+		p.EndingNote = &note
+	}
 	if l.st.BrokenUp() || l.unit.Flushed != "" {
-		flushed := l.field(l.unit.Ref("flushed"))
-		p.Flushed = &flushed
+		p.Flushed = l.ofUnit("flushed_by", "flushed")
+		for _, place := range entry.FlushPlaces {
+			p.Flushes = append(p.Flushes, l.choose(l.unit.FlushRef(place)).Named(wording.Plain(place)))
+		}
+	}
+	if !l.unit.GainedElsewhere.IsZero() {
+		sump := l.field(l.unit.Ref("other_sump"))
+		p.Sump = &sump
 	}
 	for _, code := range job.Stations {
 		for _, stop := range l.st.Stops[code] {

@@ -43,6 +43,7 @@ type RailItem struct {
 	Stops       int
 	Here        bool
 	Begun, Done bool
+	Owed        bool // the job's ending asks for it
 }
 
 // UnitTab is one unit of a job with several.
@@ -97,7 +98,7 @@ func (l *look) rail() (out []RailItem) {
 	for i, x := range l.st.Progress() {
 		out = append(out, RailItem{
 			No: i + 1, Code: x.Station, Name: wording.Stations[x.Station], URL: l.link(x.Station, "", ""),
-			Stops: x.Open, Here: x.Station == l.station, Begun: x.Begun, Done: x.Done,
+			Stops: x.Open, Here: x.Station == l.station, Begun: x.Begun, Done: x.Done, Owed: x.Owed,
 		})
 	}
 	return out

@@ -83,8 +83,11 @@ func (l *look) leak() *LeakView {
 		return nil
 	}
 	v := &LeakView{Pressure: l.unit.DutyPressure.Typed, Viscosity: l.unit.Viscosity.Typed,
-		Flow: l.show(leak.Flow, quantity.Flow), Good: l.show(leak.Good, quantity.Flow), Much: leak.Share > 0.1,
+		Flow: l.show(leak.Flow, quantity.Flow), Much: leak.Share > 0.1,
 		Plot: l.leakPlot(), Density: l.st.Duty.Density}
+	if leak.HasGood {
+		v.Good = l.show(leak.Good, quantity.Flow)
+	}
 	if leak.Share != 0 {
 		v.Share = fmt.Sprintf("%.1f %%", 100*leak.Share)
 	}

@@ -6,6 +6,7 @@ import (
 
 	"corvek/core/metrology"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/report"
 
@@ -22,6 +23,8 @@ type ProvePage struct {
 	Condition Entry  // whether the complaint's own condition was repeated
 	Next      int    // number of the attempt that can be started, 0 for none
 	Failed    bool
+	Exercise  bool            // the last attempt's figures are the simulated stand's
+	Stands    report.Standing // what may be claimed now
 	Plot      template.HTML
 	Gaps      []GapRow
 	Ledger    []*job.AttemptState
@@ -35,13 +38,14 @@ type GapRow struct{ Name, Value, From string }
 func provePage(l *look) ProvePage {
 	st := l.st
 	p := ProvePage{JobPage: l.page(), Last: st.Attempt(), Ledger: st.Attempts, Cautions: l.cautions(), Stops: l.stops(),
-		Plot: template.HTML(report.Plot(st, l.Units))}
+		Stands: report.Stands(st), Plot: template.HTML(report.Plot(st, l.Units))}
 	if p.Last != nil {
 		p.Points, p.Open = l.pointRows(p.Last), !p.Last.Closed
 		p.Condition = l.field(l.unit.AttemptRef(p.Last.Number, "condition_repeated"))
 		p.Failed = p.Last.Closed && p.Last.Verdict != string(metrology.In)
+		p.Exercise = p.Last.Source == unit.SourceSimulated
 	}
-	if !p.Open && st.Proved() == nil {
+	if !p.Open && st.Passed() == nil {
 		p.Next = 1
 		for _, a := range st.Attempts {
 			p.Next = max(p.Next, a.Number+1)
@@ -63,6 +67,10 @@ func provePage(l *look) ProvePage {
 func (s *Server) nextAttempt(c *echo.Context) error {
 	return done(c, s.jobs.NextAttempt(c.Request().Context(), who(c), c.Param("tag"), unitNo(c),
 		c.FormValue("one_change")))
+}
+
+func (s *Server) startHold(c *echo.Context) error {
+	return done(c, s.jobs.StartHold(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("code")))
 }
 
 func (s *Server) takeFromStand(c *echo.Context) error {

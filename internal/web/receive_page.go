@@ -35,6 +35,7 @@ type ReceivePage struct {
 	Flow      *Answer // theoretical
 	WantsFlow bool
 	Points    []PointRow // as received
+	Gauge     *Verdict   // what the gauges say, over the page
 	Gauges    *GaugeFace
 	Variant   *VariantFace
 	Fluid     *FluidFace
@@ -59,14 +60,15 @@ type Verdict struct{ Tone, Verdict, Words string }
 func receivePage(l *look, families []Named) ReceivePage {
 	f := l.st.Family
 	p := ReceivePage{
-		JobPage: l.page(), Told: l.ofJob("complaint", "caller"), Accounts: l.unit.Accounts, Symptoms: l.symptoms(),
+		Gauge: l.overGauges(), JobPage: l.page(),
+		Told: l.ofJob("complaint", "caller"), Accounts: l.unit.Accounts, Symptoms: l.symptoms(),
 		Changes: l.ofUnit("changed", "modification"), Families: families,
 		Hold:     l.toggle(unit.JobRef("warranty_hold"), l.job.WarrantyHold),
 		HoldNote: l.field(unit.JobRef("warranty_note")),
 		Plate:    l.ofUnit("maker", "model", "serial", "variant", "displacement"),
 		Rotation: l.choose(l.unit.Ref("rotation")), Variants: f.Variants,
-		Duty: append(l.ofUnit("speed", "duty_pressure", "fluid", "viscosity", "temperature", "hours", "filtration"),
-			l.field(unit.JobRef("promised_on"))),
+		Duty: append(l.ofUnit("speed", "duty_pressure", "fluid", "viscosity", "density", "temperature", "hours",
+			"filtration"), l.field(unit.JobRef("promised_on"))),
 		Face: l.face, Cautions: l.cautions(), Stops: l.stops(),
 		Waiting: l.choose(unit.JobRef("waiting")).Wrap(), WaitNote: l.field(unit.JobRef("waiting_note")),
 	}
@@ -117,6 +119,7 @@ func (l *look) symptoms() (out []SymptomPress) {
 // GaugeFace is what is asked at the machine before the unit is blamed.
 type GaugeFace struct {
 	Verdict
+	NotAsked  Entry
 	Questions []Question
 }
 
@@ -127,7 +130,7 @@ type Question struct {
 }
 
 func (l *look) gaugeFace() *GaugeFace {
-	face := &GaugeFace{Verdict: gaugeVerdict(l.st.Gauge)}
+	face := &GaugeFace{Verdict: l.gaugeVerdict(), NotAsked: l.field(l.unit.Ref("not_asked"))}
 	for _, code := range l.st.Family.Gauge {
 		q, ok := family.QuestionByCode(code)
 		if !ok {
@@ -142,8 +145,19 @@ func (l *look) gaugeFace() *GaugeFace {
 	return face
 }
 
+// overGauges is what the gauges say where it stands over a page, nil where the
+// family has no questions.
+func (l *look) overGauges() *Verdict {
+	if len(l.st.Family.Gauge) == 0 {
+		return nil
+	}
+	v := l.gaugeVerdict()
+	return &v
+}
+
 // gaugeVerdict says what the answers come to.
-func gaugeVerdict(g family.Gauge) Verdict {
+func (l *look) gaugeVerdict() Verdict {
+	g := l.st.Gauge
 	because := strings.Join(g.Because, "; ")
 	switch g.Verdict {
 	case family.Acquits:
@@ -156,6 +170,13 @@ func gaugeVerdict(g family.Gauge) Verdict {
 	if len(g.Because) > 0 && len(g.Against) > 0 {
 		return Verdict{"ochre", "?",
 			"the answers point both ways: " + because + "; but " + strings.Join(g.Against, "; ")}
+	}
+	switch {
+	case g.First != "":
+		q, _ := family.QuestionByCode(g.First)
+		return Verdict{"red", "FIRST", "before anything is opened: " + q.Ask}
+	case l.unit.NotAsked != "":
+		return Verdict{"petrol", "NOT ASKED", l.unit.NotAsked}
 	}
 	return Verdict{"ochre", "?", "not told yet"}
 }
@@ -231,6 +252,9 @@ func (l *look) balanceVerdict() Verdict {
 	missing, known := l.st.Balance.Value("unexplained")
 	switch {
 	case verdict == "balanced":
+		if !l.unit.GainedElsewhere.IsZero() {
+			return Verdict{"ochre", "ACCOUNTED FOR", "another sump holds " + l.unit.GainedElsewhere.Typed + " of it"}
+		}
 		return Verdict{"petrol", "BALANCED", "what came out accounts for what was in it"}
 	case verdict == "short":
 		return Verdict{"red", "SHORT",

@@ -62,6 +62,7 @@ func (s *Server) routes() []route {
 		{"GET", "/jobs/:tag/tag", view, s.tote},
 		{"POST", "/jobs/:tag/strip/part", work, s.addPart},
 		{"POST", "/jobs/:tag/strip/move", work, s.movePart},
+		{"POST", "/jobs/:tag/prove/hold", work, s.startHold},
 		{"POST", "/jobs/:tag/strip/count", work, s.recount},
 		{"POST", "/jobs/:tag/strip/rest", work, s.takeOffRest},
 		{"POST", "/jobs/:tag/strip/loose", work, s.addLoose},

@@ -112,7 +112,7 @@ func (l *look) life(f *job.FeatureState) string {
 // limitEntries are a feature's limits, their source, and its instrument with the
 // shop's own to tap.
 func (l *look) limitEntries(f *job.FeatureState) (out []Entry) {
-	for _, name := range []string{"lower", "upper", "standing", "instrument", "resolution"} {
+	for _, name := range []string{"lower", "upper", "standing", "source", "instrument", "resolution"} {
 		e := l.field(l.unit.FeatureRef(f.Part.Code, f.Code, name))
 		if name == "instrument" {
 			for _, i := range l.st.Tools {

@@ -15,7 +15,10 @@ import (
 
 // limitWords says a feature's limit and where it is from.
 func limitWords(f *job.FeatureState) string {
-	source := " · " + wording.Choice(unit.ScopeFeature, "standing", f.Standing)
+	source := " · " + wording.Choice(unit.ScopeFeature, "standing", string(f.Stands()))
+	if f.Source != "" {
+		source += ": " + f.Source
+	}
 	switch {
 	case f.Def.Method == family.MethodGrade:
 		return "by touch · guidance"
@@ -65,7 +68,7 @@ func verdictWords(by Reader, f *job.FeatureState, stage string) (word, sentence 
 		if r.Odd > 0 {
 			return "?", fmt.Sprintf("no. %d is not like its sisters, %s apart; no limit is given", r.Odd, show(r.OddBy))
 		}
-		return "", "no limit given, so nothing is judged"
+		return "", "measured; no limit is published, so nothing is judged"
 	}
 	return "", "nothing entered yet"
 }

@@ -8,6 +8,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/quantity"
 	"corvek/core/strip"
+	"corvek/core/unit"
 	"corvek/internal/draw"
 	"corvek/internal/job"
 )
@@ -23,6 +24,10 @@ type StackView struct {
 	Adds      []StackAct
 	Copies    []StackAct
 	Diffs     []string
+	Changed   []string // from what was removed, where nothing is known to be wrong
+	Belongs   *Choice  // what belongs is known from
+	Right     *Entry   // what belongs, where it is typed
+	Spring    []Entry
 	Lines     []StackLine
 	HasPieces bool
 	Locked    bool
@@ -56,6 +61,14 @@ func (l *look) stack(fit bool) *StackView {
 	if s.Def.As != "" && s.Def.As != v.Text {
 		v.Copies = append(v.Copies, StackAct{"as the family has it", s.Def.As})
 	}
+	if fit && len(s.FitDiff) == 0 {
+		for _, d := range s.Changed {
+			v.Changed = append(v.Changed, d.Text)
+		}
+	}
+	if !fit {
+		l.ownStack(v, x)
+	}
 	v.HasPieces = len(pieces) > 0
 	odd := map[int]bool{}
 	for _, d := range diffs {
@@ -81,6 +94,21 @@ func (l *look) stack(fit bool) *StackView {
 	}
 	v.Lines = l.stackLines(x, len(pieces), does, fit)
 	return v
+}
+
+// ownStack asks what belongs to this very unit, and for its own springs.
+func (l *look) ownStack(v *StackView, x *job.PartState) {
+	belongs := l.listed(l.unit.PartRef(x.Code, "stack_from"))
+	v.Belongs = &belongs
+	if x.StackFrom == unit.StackVariant || x.StackFrom == unit.StackDrawing {
+		right := l.field(l.unit.PartRef(x.Code, "stack_right"))
+		v.Right = &right
+	}
+	for _, p := range x.Def.Stack.Pieces {
+		if p.Kind == "disc" {
+			v.Spring = l.ofPart("spring_outside", "spring_inside", "spring_thickness", "spring_cone", "stack_space")
+		}
+	}
 }
 
 func joined(text, piece string) string { return strings.TrimSpace(text + " " + piece) }

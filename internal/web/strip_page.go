@@ -17,6 +17,7 @@ import (
 // StripPage is the record of how a part came off, and of how far the unit is.
 type StripPage struct {
 	JobPage
+	Gauge        *Verdict // what the gauges say, while that keeps the unit shut
 	No           int
 	Part         *job.PartState
 	Off          Press // or back on
@@ -104,6 +105,9 @@ func stripPage(l *look) StripPage {
 		Timer: l.ofJob("timer_until", "timer_note"), Kinds: partKinds(), Cautions: l.cautions(), Stops: l.stops(),
 	}
 	_, p.Next = l.neighbours()
+	if l.st.Shut() != "" {
+		p.Gauge = l.overGauges()
+	}
 	if x.Stack != nil {
 		p.stackOrCount(l)
 	}

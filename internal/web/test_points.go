@@ -2,6 +2,7 @@ package web
 
 import (
 	"fmt"
+	"time"
 
 	"corvek/core/family"
 	"corvek/core/metrology"
@@ -12,7 +13,13 @@ import (
 
 // PointRow is a step of the test with what was read at it.
 type PointRow struct {
-	Name, Hold     string
+	Code, Name     string
+	Hold           string // how long it is held, "" where it is not
+	Held           string // how long it was
+	HoldUntil      string // while the hold runs: the moment it ends, for the clock beside it
+	MayHold        bool
+	Skipped        string // why it does not apply
+	Skip           *Entry
 	Row            string  // the tone of the row
 	Word           *Choice // what was observed, at a step without figures
 	Pressure, Flow *Entry
@@ -30,8 +37,11 @@ var (
 // pointRows lays out the steps of an attempt, or of the unit as received.
 func (l *look) pointRows(a *job.AttemptState) (out []PointRow) {
 	for _, pt := range a.Points {
-		r := PointRow{Name: pt.Test.Name, Hold: pt.Test.Hold, Row: rowTones[pt.Verdict], Tone: wordTones[pt.Verdict],
-			Words: pointWords(a, pt)}
+		r := PointRow{Code: pt.Test.Code, Name: pt.Test.Name, Row: rowTones[pt.Verdict], Tone: wordTones[pt.Verdict],
+			Words: pointWords(a, pt), Skipped: pt.Skipped}
+		if a.Number > 0 {
+			l.hold(&r, a, pt)
+		}
 		switch pt.Test.Kind {
 		case family.TestObserve, family.TestLeak:
 			word := l.choose(l.unit.PointRef(a.Number, pt.Test.Code, "word")).Named(pt.Test.Name).Wrap()
@@ -48,6 +58,26 @@ func (l *look) pointRows(a *job.AttemptState) (out []PointRow) {
 		out = append(out, r)
 	}
 	return out
+}
+
+// hold fills in how long a step is held: the clock tells it, from the tap that
+// begins it to the reading that ends it.
+func (l *look) hold(r *PointRow, a *job.AttemptState, pt job.PointState) {
+	r.Hold = pt.Test.Hold
+	open := !a.Closed && l.CanWork()
+	q, err := quantity.Parse(pt.Test.Hold, quantity.Time)
+	switch held := pt.Row.Held(); {
+	case err != nil:
+	case held > 0:
+		r.Held = "held " + held.Round(time.Second).String()
+	case !pt.Row.HoldFrom.IsZero() && open:
+		r.HoldUntil = pt.Row.HoldFrom.Add(time.Duration(q.SI * float64(time.Second))).Format(time.RFC3339)
+	}
+	r.MayHold = open && err == nil
+	if open && (pt.Row.Skipped != "" || pt.Verdict == "" && pt.Skipped == "") {
+		skip := l.field(l.unit.PointRef(a.Number, pt.Test.Code, "not_applicable"))
+		r.Skip = &skip
+	}
 }
 
 // pointEntry is the field of a step's figure.

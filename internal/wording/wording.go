@@ -23,6 +23,19 @@ var (
 		"not_told": "cannot tell"}
 )
 
+// Claims are what papers and pages say of a test.
+var Claims = map[string]string{
+	"proved": "PROVED", "tested_not_proved": "TESTED, NOT PROVED",
+	"exercise": "EXERCISE on the simulated stand, NOT TESTED", "not_tested": "NOT TESTED",
+}
+
+// Endings are how papers and pages say that a unit was not rebuilt.
+var Endings = map[string]string{
+	"replaced": "REPLACED by another unit, not rebuilt", "condemned": "CONDEMNED, not rebuilt",
+	"returned": "RETURNED UNOPENED", "findings": "FINDINGS ONLY, not rebuilt and not tested",
+	"no_fault": "NO FAULT FOUND",
+}
+
 // choices are the words for the codes of a field that do not speak for
 // themselves, by scope and name.
 var choices = map[string]map[string]string{
@@ -31,17 +44,22 @@ var choices = map[string]map[string]string{
 		"technician": "Technician", "stand": "The stand", "parts": "Parts", "soak": "Soak or drain",
 		"outside": "Outside work", "customer": "Customer's word", "ready": "Ready to go",
 	},
-	"unit/rotation":      {"right": "clockwise", "left": "anticlockwise", "both": "both ways"},
-	"feature/standing":   {"maker": "maker", "guidance": "guidance", "none": "none"},
-	"feature/measured":   {"total": "total", "each": "each side"},
-	"feature/limit_for":  {"total": "total", "each": "each side"},
-	"decision/choice":    {"replace": "new"},
+	"unit/rotation":     {"right": "clockwise", "left": "anticlockwise", "both": "both ways"},
+	"feature/standing":  {"maker": "maker's document", "shop": "the shop's own"},
+	"feature/measured":  {"total": "total", "each": "each side"},
+	"feature/limit_for": {"total": "total", "each": "each side"},
+	"decision/choice":   {"replace": "new"},
+	"unit/flush":        {"none": "there is none"},
+	"unit/ending": {"replaced": "replaced by another", "returned": "returned unopened", "findings": "findings only",
+		"no_fault": "no fault found"},
 	"evidence/origin":    markOrigins,
 	"evidence/found_how": markHow,
 	"evidence/age":       markAges,
 	"mark/origin":        markOrigins,
 	"mark/found_how":     markHow,
 	"mark/age":           markAges,
+	"part/stack_from": {"": "the family's stack", "as_removed": "as removed: this unit's own",
+		"variant": "its variant", "drawing": "drawing or book", "unknown": "not known"},
 	"part/expected_from": {"counted": "counted here", "variant": "by its variant", "drawing": "by drawing or book"},
 }
 
@@ -58,6 +76,12 @@ func Plain(code string) string { return strings.ReplaceAll(code, "_", " ") }
 
 // suggestions are ready-made answers to tap beside a field.
 var suggestions = map[string][]string{
+	"unit/ending_note":           {"scrapped with the customer's word", "back to the maker, seals whole"},
+	"point/not_applicable":       {"not on this unit", "not possible on this stand"},
+	"unit/flushed_by":            {"the customer", "our field crew"},
+	"unit/other_sump":            {"drained, flushed and refilled", "drained and refilled by the customer"},
+	"conclusion/cured":           {"cause mended and tried before it ran"},
+	"unit/not_asked":             {"came in without its machine", "the machine is not to be had any more"},
 	"unit/drained_look":          {"clear", "dark, burnt", "milky", "metal in it"},
 	"unit/flushed":               {"Tank emptied and wiped, cooler and lines flushed, filters renewed by the customer"},
 	"unit/modification_kept":     {"carried over", "left out, agreed with the customer"},

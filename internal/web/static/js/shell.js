@@ -17,7 +17,7 @@
   // A figure of the plan is saved with the one that was read beside it.
   function savePlanned(el) {
     const row = el.value.trim() && el.closest("tr");
-    if (!row) return;
+    if (!row || el.closest(".skip")) return;
     for (const p of row.querySelectorAll("[data-planned]"))
       if (p !== el && p.value.trim()) window.corvek.save(p.dataset.field, p.value, "", p.dataset.unit);
   }

@@ -1,0 +1,199 @@
+package job_test
+
+import (
+	"context"
+	"strings"
+	"testing"
+	"time"
+
+	"corvek/core/family"
+	"corvek/core/proof"
+	"corvek/core/unit"
+	"corvek/internal/job"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// toTheStand fits every part as it belongs and reads what is to be read, so that
+// an attempt may start.
+func toTheStand(t *testing.T, s *job.Service, tag string) {
+	t.Helper()
+	ctx := context.Background()
+	for _, p := range load(t, s, tag).Parts {
+		if p.Def.Facing != "" {
+			put(t, s, tag, "u1/part/"+p.Code+"/step/facing", p.Def.Facing)
+		}
+		if p.Def.TurnCheck {
+			put(t, s, tag, "u1/part/"+p.Code+"/step/turn", "free")
+		}
+		if p.Stack != nil && p.Def.Stack.As != "" {
+			put(t, s, tag, "u1/part/"+p.Code+"/stack_fit", p.Def.Stack.As)
+		}
+		put(t, s, tag, "u1/part/"+p.Code+"/step/done", "yes")
+	}
+	for _, station := range []string{"build", "prove"} {
+		for _, stop := range load(t, s, tag).Stops[station] {
+			if stop.Kind == unit.StopCaution {
+				require.NoError(t, s.Acknowledge(ctx, iva, tag, 1, stop.Part))
+			}
+		}
+	}
+}
+
+// runTest takes an attempt whole, each step held its time; typed figures are those
+// of the finished sister, which pass.
+func runTest(t *testing.T, s *job.Service, tag string, now *time.Time) {
+	t.Helper()
+	ctx := context.Background()
+	for _, pt := range load(t, s, tag).Attempt().Points {
+		if pt.Skipped != "" {
+			continue
+		}
+		if pt.Test.Hold != "" {
+			require.NoError(t, s.StartHold(ctx, iva, tag, 1, pt.Test.Code))
+			*now = now.Add(15 * time.Minute)
+		}
+		st := load(t, s, tag)
+		ref := func(name string) string { return st.Unit.PointRef(st.Attempt().Number, pt.Test.Code, name).String() }
+		switch pt.Test.Kind {
+		case family.TestFlow:
+			put(t, s, tag, ref("pressure"), "175 bar")
+			put(t, s, tag, ref("flow"), "45.9 L/min")
+		case family.TestRelief:
+			put(t, s, tag, ref("pressure"), "197 bar")
+		default:
+			put(t, s, tag, ref("word"), pt.Test.Good[0])
+		}
+	}
+	require.NoError(t, s.CloseAttempt(ctx, iva, tag, 1))
+}
+
+// The simulated stand is an exercise whatever it shows: it proves nothing and does
+// not let the job go.
+func TestTheSimulatedStandProvesNothing(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	claim, _ := load(t, s, "T-0417").Claim()
+	assert.Equal(t, proof.NotTested, claim)
+	toTheStand(t, s, "T-0417")
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
+	require.NoError(t, s.TakeFromStand(ctx, iva, "T-0417", 1, ""))
+	require.NoError(t, s.CloseAttempt(ctx, iva, "T-0417", 1))
+	st := load(t, s, "T-0417")
+	claim, missing := st.Claim()
+	assert.Equal(t, proof.Exercise, claim)
+	assert.NotEmpty(t, missing)
+	assert.Nil(t, st.Passed())
+	assert.Contains(t, codes(st.Stops["prove"]), "u1/prove/proved")
+}
+
+// A passed test proves only what nothing speaks against: an open or a waived stop
+// of Strip or Build, a hold that was cut short, all are named.
+func TestProvedIsDeserved(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	st := load(t, s, "T-0388")
+	claim, missing := st.Claim()
+	require.Equal(t, proof.Proved, claim, missing)
+
+	put(t, s, "T-0388", "u1/part/front_needles/found", "33")
+	claim, missing = load(t, s, "T-0388").Claim()
+	assert.Equal(t, proof.Tested, claim)
+	require.Len(t, missing, 1)
+	assert.Contains(t, missing[0], "Front needles")
+	code := load(t, s, "T-0388").Stops["strip"][0].String()
+	require.NoError(t, s.WaiveStop(ctx, odd, "T-0388", 1, code, "agreed with the customer"))
+	claim, missing = load(t, s, "T-0388").Claim()
+	assert.Equal(t, proof.Tested, claim, "what is merely waived is not proved")
+	assert.Contains(t, missing[0], "agreed with the customer")
+}
+
+func TestAHoldCutShortIsNamed(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
+	s.Now = func() time.Time { return now }
+	toTheStand(t, s, "T-0417")
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
+	assert.Error(t, s.StartHold(ctx, iva, "T-0417", 1, "hand_turn"), "it has no hold")
+	runTest(t, s, "T-0417", &now)
+	holds := func() (out []string) {
+		_, missing := load(t, s, "T-0417").Claim()
+		for _, m := range missing {
+			if len(m) > 8 && m[len(m)-3:] == "end" {
+				out = append(out, m)
+			}
+		}
+		return out
+	}
+	assert.Empty(t, holds())
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, "run again"))
+	require.NoError(t, s.StartHold(ctx, iva, "T-0417", 1, "run_in"))
+	now = now.Add(9 * time.Minute)
+	put(t, s, "T-0417", "u1/attempt/2/point/run_in/word", "quiet")
+	p := load(t, s, "T-0417").Attempt().Point("run_in")
+	assert.Equal(t, 9*time.Minute, p.Held())
+	now = now.Add(2 * time.Minute)
+	put(t, s, "T-0417", "u1/attempt/2/point/run_in/word", "noisy")
+	assert.Equal(t, 11*time.Minute, load(t, s, "T-0417").Attempt().Point("run_in").Held(), "read again later")
+}
+
+// A step that does not apply needs a reason and is then neither asked for nor held
+// against the unit.
+func TestStepThatDoesNotApply(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
+	s.Now = func() time.Time { return now }
+	put(t, s, "T-0417", "u1/part/relief_spring/found", "")
+	toTheStand(t, s, "T-0417")
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
+	put(t, s, "T-0417", "u1/attempt/1/point/relief/not_applicable", "the casting has none")
+	put(t, s, "T-0417", "u1/attempt/1/point/p25/not_applicable", "not possible on this stand")
+	runTest(t, s, "T-0417", &now)
+	st := load(t, s, "T-0417")
+	require.NotNil(t, st.Passed())
+	_, missing := st.Claim()
+	for _, m := range missing {
+		assert.NotContains(t, m, "not done")
+	}
+}
+
+// A job opened only for what it shows, or whose unit is replaced, condemned or
+// sent back, owes no kit, build or test; each says what it must.
+func TestEndings(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	for _, c := range []struct {
+		ending, note, asks string
+	}{
+		{unit.EndFindings, "", ""}, {unit.EndReplaced, "new unit, serial 88-1", "by which"},
+		{unit.EndCondemned, "scrapped, the mill agreed", "where it went"},
+	} {
+		put(t, s, "T-0417", "u1/ending", c.ending)
+		st := load(t, s, "T-0417")
+		for _, station := range []string{"decide", "kit", "build", "prove"} {
+			assert.Empty(t, st.Stops[station], "%s %s", c.ending, station)
+		}
+		assert.NotEmpty(t, st.Stops["strip"], "what was opened is recorded whole")
+		if c.asks != "" {
+			var all []string
+			for _, stop := range st.Stops["handover"] {
+				all = append(all, stop.Text)
+			}
+			assert.Contains(t, strings.Join(all, "; "), c.asks)
+		}
+		put(t, s, "T-0417", "u1/ending_note", c.note)
+		assert.NotContains(t, codes(load(t, s, "T-0417").Stops["handover"]), "u1/handover/ending")
+		put(t, s, "T-0417", "u1/ending_note", "")
+	}
+
+	tag := newUnit(t, s, "intensifier_ram")
+	put(t, s, tag, "job/complaint", "does not lift")
+	put(t, s, tag, "u1/ending", unit.EndReturned)
+	put(t, s, tag, "u1/ending_note", "to its maker, seals whole")
+	for station, stops := range load(t, s, tag).Stops {
+		for _, stop := range stops {
+			if stop.Kind == unit.StopCaution {
+				require.NoError(t, s.Acknowledge(ctx, iva, tag, 1, stop.Part), station)
+			}
+		}
+	}
+	require.NoError(t, s.HandOver(ctx, iva, tag), "returned unopened it owes nothing but the word where to")
+}

@@ -1,0 +1,150 @@
+package job
+
+import (
+	"context"
+	"fmt"
+	"testing"
+	"time"
+
+	"corvek/core/decide"
+	"corvek/core/family"
+	"corvek/core/proof"
+	"corvek/core/unit"
+	"corvek/internal/store/storetest"
+
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+)
+
+// randomUnit bends a unit of a family as a bench would find it: parts gone, added,
+// counted otherwise, broken, marked, kept or renewed by hand, fitted, tested.
+func randomUnit(r *rapid.T, f *family.Family) *unit.Job {
+	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
+	u := unit.New(f, 1, "Iva", now)
+	j := &unit.Job{Tag: "T-1", Policy: string(decide.OnCondition), Complaint: "weak", Units: []*unit.Unit{u}}
+	yes := func(name string, of int) bool { return rapid.IntRange(1, of).Draw(r, name) == 1 }
+	for i := range rapid.IntRange(0, 3).Draw(r, "added") {
+		kind := rapid.SampledFrom(family.Kinds).Draw(r, "kind")
+		u.AddPart(rapid.IntRange(0, len(u.Parts)).Draw(r, "at"), fmt.Sprintf("added %d", i), kind, "", 1)
+	}
+	for _, p := range u.Parts {
+		if yes("absent", 4) {
+			p.Absent = "not on this one"
+			continue
+		}
+		p.Off = !yes("on", 8)
+		if yes("another count", 6) {
+			p.Expected, p.From, p.Why = p.Expected+1, unit.CountDrawing, "drawing"
+		}
+		if !yes("uncounted", 5) {
+			p.Found = fmt.Sprint(max(0, p.Expected-rapid.IntRange(0, 1).Draw(r, "short")))
+		}
+		if yes("in bits", 8) {
+			p.Bits, p.BitsMake = "3", "1"
+		}
+		for _, m := range family.MarksOf(p.Def(f).Kind) {
+			if yes("mark "+m.Code, 15) {
+				p.Marks = append(p.Marks, &unit.Mark{Round: 1, Code: m.Code, State: unit.MarkSeen,
+					Origin: rapid.SampledFrom([]string{unit.OriginFound, unit.OriginBench}).Draw(r, "origin")})
+			}
+		}
+		if yes("by hand", 6) {
+			p.Decisions = []*unit.Decision{{Round: 1, Choice: rapid.SampledFrom([]string{"keep", "replace"}).
+				Draw(r, "choice")}}
+		}
+		if !yes("unfitted", 20) {
+			p.Steps = []*unit.Step{{Round: 1, Done: true, Facing: p.Def(f).Facing, Turn: "free"}}
+		}
+	}
+	if yes("tested", 2) {
+		a := &unit.Attempt{Number: 1, Round: 1, Source: unit.SourceTyped, Closed: yes("closed", 2), Verdict: "in",
+			At: now}
+		if yes("simulated", 3) {
+			a.Source = unit.SourceSimulated
+		}
+		for i := range f.Tests {
+			t := &f.Tests[i]
+			p := &unit.Point{Code: t.Code}
+			if len(t.Good) > 0 && !yes("not done", 20) {
+				p.Word = t.Good[0]
+			}
+			if !yes("hold cut short", 10) {
+				p.HoldFrom, p.HoldTo = now, now.Add(9*time.Hour)
+			}
+			a.Points = append(a.Points, p)
+		}
+		u.Attempts = append(u.Attempts, a)
+	}
+	return j
+}
+
+// Whatever a unit really is: no judgement names a part that is not on it, nothing
+// with a breaking mark is kept without a reason, and PROVED is deserved.
+func TestRandomUnits(t *testing.T) {
+	s, err := New(storetest.New(t))
+	require.NoError(t, err)
+	require.NoError(t, s.Refresh(context.Background()))
+	var codes []string
+	for _, f := range s.Families().List() {
+		codes = append(codes, f.Code)
+	}
+	rapid.Check(t, func(r *rapid.T) {
+		f := s.Families()[rapid.SampledFrom(codes).Draw(r, "family")]
+		st, err := s.compute(randomUnit(r, f), 1)
+		if err != nil {
+			r.Fatal(err)
+		}
+		for _, gone := range st.Absent {
+			if st.ByCode[gone.Code] != nil {
+				r.Fatalf("%s is not on the unit and is worked out", gone.Name)
+			}
+			for station, stops := range st.Stops {
+				for _, stop := range stops {
+					if stop.Part == gone.Code {
+						r.Fatalf("%s asks for %s, which is not on the unit: %s", station, gone.Name, stop.Text)
+					}
+				}
+			}
+			for _, place := range st.Places {
+				if place.Part == gone.Code {
+					r.Fatalf("Kit wants %s, which is not on the unit", gone.Name)
+				}
+			}
+		}
+		asked := map[string]bool{}
+		for _, stop := range st.Stops["decide"] {
+			asked[stop.Part] = true
+		}
+		for _, p := range st.Parts {
+			if p.Breaking() && p.Choice() == decide.Keep && p.Decision.Reason == "" && !asked[p.Code] {
+				r.Fatalf("%s is broken and kept without a reason: %s", p.Name, p.Proposal.Reason)
+			}
+		}
+		st.deservesItsClaim(r)
+	})
+}
+
+// deservesItsClaim holds a claim of PROVED against everything it rests on.
+func (st *State) deservesItsClaim(r *rapid.T) {
+	claim, missing := st.Claim()
+	a := st.Counts()
+	if claim != proof.Proved {
+		if claim == proof.Tested && len(missing) == 0 {
+			r.Fatal("not proved, and nothing is missing")
+		}
+		return
+	}
+	if a == nil || a.Source == unit.SourceSimulated || !a.Closed || st.unfitted() > 0 {
+		r.Fatalf("proved by %+v with %d parts not fitted", a, st.unfitted())
+	}
+	for _, station := range []string{"strip", "measure", "build", "prove"} {
+		if len(st.Stops[station]) > 0 {
+			r.Fatalf("proved with a stop at %s: %s", station, st.Stops[station][0].Text)
+		}
+	}
+	for _, p := range a.Points {
+		if p.Skipped == "" && p.Verdict == "" {
+			r.Fatalf("proved without %s", p.Test.Name)
+		}
+	}
+}

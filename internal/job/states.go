@@ -1,0 +1,60 @@
+package job
+
+import (
+	"sync"
+
+	"corvek/core/unit"
+
+	lru "github.com/hashicorp/golang-lru/v2"
+)
+
+// basis is everything beside its code that a computed state rests on.
+type basis struct {
+	version, shop int64
+	day           unit.Date
+}
+
+// cachedStates is how many computed units are held in memory.
+const cachedStates = 256
+
+// states are the computed units in memory, one of each: what an older version of a
+// busy job was is not held on to.
+type states struct {
+	sync.Mutex // two who write take turns, so that the newer stays
+	kept       *lru.Cache[place, stated]
+}
+
+// place is a unit of a job.
+type place struct {
+	tag  string
+	unit int
+}
+
+type stated struct {
+	on basis
+	st *State
+}
+
+func newStates() (*states, error) {
+	kept, err := lru.New[place, stated](cachedStates)
+	return &states{kept: kept}, err
+}
+
+// get gives the state of a unit as it is on the basis, nil where there is none.
+func (s *states) get(tag string, number int, on basis) *State {
+	if x, ok := s.kept.Get(place{tag, number}); ok && x.on == on {
+		return x.st
+	}
+	return nil
+}
+
+// keep holds a state, unless one of a newer version is held already.
+func (s *states) keep(tag string, number int, on basis, st *State) {
+	s.Lock()
+	defer s.Unlock()
+	at := place{tag, number}
+	if x, ok := s.kept.Peek(at); ok && x.on.version > on.version {
+		return
+	}
+	s.kept.Add(at, stated{on, st})
+}
