@@ -18,7 +18,7 @@ func TestFiguresAsAShopWritesThem(t *testing.T) {
 		f           calc.Figure
 		metric, inc string
 	}{
-		{calc.Figure{Value: 0.0254, Unit: "m"}, "25.400 mm", "1000.0 thou"},
+		{calc.Figure{Value: 0.0254, Unit: "m"}, "25.400 mm", "1.0000 in"},
 		{calc.Figure{Value: 46e-6, Unit: "m2/s"}, "46.0 cSt", "46.0 cSt"},
 		{calc.Figure{Value: 2, Unit: ""}, "2", "2"},
 		{calc.Figure{Value: 0.1234567, Unit: ""}, "0.1235", "0.1235"},

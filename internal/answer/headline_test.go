@@ -19,7 +19,7 @@ func TestHeadlines(t *testing.T) {
 	}{
 		{"cylinder", `{"bore":"63 mm","pressure":"210 bar"}`, "", "65462 N", "push force · 14716.5 lbf"},
 		{"judge", `{"value":"6.9 thou","upper":"7 thou","resolution":"0.01 mm"}`, "ochre", "UNDECIDED",
-			"room to the upper limit 0.003 mm · 0.1 thou"},
+			"room to the upper limit 0.003 mm · 0.10 thou"},
 		{"proud", `{"thicknesses":["2 mm","3 mm"],"recess":"4.8 mm","lower":"0.1 mm","upper":"0.3 mm"}`, "petrol",
 			"IN", "stands proud by 0.200 mm · 7.9 thou"},
 		{"runout", `{"tir":"0.1 mm","limit":"0.08 mm"}`, "red", "OUT", "eccentricity 0.050 mm · 2.0 thou"},
