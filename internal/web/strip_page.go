@@ -20,6 +20,7 @@ type StripPage struct {
 	Gauge        *Verdict // what the gauges say, while that keeps the unit shut
 	No           int
 	Part         *job.PartState
+	SetWith      string // the other parts of its matched set
 	Off          Press // or back on
 	OffAndFound  Press // all pieces found, in the same tap
 	Next         string
@@ -105,6 +106,7 @@ func stripPage(l *look) StripPage {
 		Timer: l.ofJob("timer_until", "timer_note"), Kinds: partKinds(), Cautions: l.cautions(), Stops: l.stops(),
 	}
 	_, p.Next = l.neighbours()
+	p.SetWith = l.setWith(x)
 	if l.st.Shut() != "" {
 		p.Gauge = l.overGauges()
 	}
@@ -133,6 +135,17 @@ func stripPage(l *look) StripPage {
 			l.press(l.unit.PartRef(gone.Code, "absent"), "", gone.Absent)})
 	}
 	return p
+}
+
+// setWith names the other parts of a matched set.
+func (l *look) setWith(x *job.PartState) string {
+	var out []string
+	for _, other := range l.st.Parts {
+		if x.Def.Set != "" && other != x && other.Def.Set == x.Def.Set {
+			out = append(out, strings.ToLower(other.Name))
+		}
+	}
+	return strings.Join(out, ", ")
 }
 
 func (l *look) different(x *job.PartState) Different {
