@@ -73,7 +73,7 @@ func TestLoosePieceIsTied(t *testing.T) {
 	u.says("1 × needle")
 	assert.Equal(t, 2, u.state("T-0417").Open("strip"), "the short count, and a needle that belongs to nothing yet")
 	u.MustElement(`[data-field="u1/loose/1/part"]`).MustSelect("Front needles (1 missing)")
-	u.MustWait(`() => window.corvek.idle() && document.body.innerText.includes("every count correct")`)
+	u.MustWait(`() => window.corvek.idle() && document.body.innerText.includes("nothing to settle")`)
 	assert.Zero(t, u.state("T-0417").Open("strip"))
 }
 
