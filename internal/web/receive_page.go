@@ -176,7 +176,7 @@ func (l *look) gaugeVerdict() Verdict {
 		q, _ := family.QuestionByCode(g.First)
 		return Verdict{"red", "FIRST", "before anything is opened: " + q.Ask}
 	case l.unit.NotAsked != "":
-		return Verdict{"petrol", "NOT ASKED", l.unit.NotAsked}
+		return Verdict{"ochre", "NOT ASKED", l.unit.NotAsked}
 	}
 	return Verdict{"ochre", "?", "not told yet"}
 }

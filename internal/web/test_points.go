@@ -69,11 +69,11 @@ func (l *look) hold(r *PointRow, a *job.AttemptState, pt job.PointState) {
 	switch held := pt.Row.Held(); {
 	case err != nil:
 	case held > 0:
-		r.Held = "held " + held.Round(time.Second).String()
+		r.Held = fmt.Sprintf("held %d min %02d s", int(held.Minutes()), int(held.Seconds())%60)
 	case !pt.Row.HoldFrom.IsZero() && open:
 		r.HoldUntil = pt.Row.HoldFrom.Add(time.Duration(q.SI * float64(time.Second))).Format(time.RFC3339)
 	}
-	r.MayHold = open && err == nil
+	r.MayHold = open && err == nil && pt.Row.Held().Seconds() < q.SI
 	if open && (pt.Row.Skipped != "" || pt.Verdict == "" && pt.Skipped == "") {
 		skip := l.field(l.unit.PointRef(a.Number, pt.Test.Code, "not_applicable"))
 		r.Skip = &skip

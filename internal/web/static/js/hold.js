@@ -8,11 +8,14 @@
     return Math.floor(s / 60) + ":" + String(s % 60).padStart(2, "0");
   }
 
-  setInterval(function () {
+  function show() {
     for (const el of document.querySelectorAll("[data-until]")) {
       const ms = Date.parse(el.dataset.until) - Date.now();
       el.textContent = ms > 0 ? "holds: " + left(ms) + " left" : "held long enough: read it";
       el.classList.toggle("ready", ms <= 0);
     }
-  }, 500);
+  }
+
+  show();
+  setInterval(show, 500);
 })();
