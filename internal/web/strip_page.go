@@ -21,8 +21,8 @@ type StripPage struct {
 	No           int
 	Part         *job.PartState
 	SetWith      string // the other parts of its matched set
-	Off          Press // or back on
-	OffAndFound  Press // all pieces found, in the same tap
+	Off          Press  // or back on
+	OffAndFound  Press  // all pieces found, in the same tap
 	Next         string
 	PartCautions []family.Caution
 	Tabs         Tabs
