@@ -2,6 +2,7 @@ package job_test
 
 import (
 	"context"
+	"fmt"
 	"strings"
 	"testing"
 	"time"
@@ -196,4 +197,35 @@ func TestEndings(t *testing.T) {
 		}
 	}
 	require.NoError(t, s.HandOver(ctx, iva, tag), "returned unopened it owes nothing but the word where to")
+}
+
+// An autopsy goes out as findings alone: taken apart, counted, measured, concluded,
+// and neither decided nor built nor tested.
+func TestAnAutopsyIsHandedOver(t *testing.T) {
+	s, ctx := bench(t), context.Background()
+	tag := newUnit(t, s, "check_valve")
+	put(t, s, tag, "u1/ending", unit.EndFindings)
+	for _, stops := range load(t, s, tag).Stops {
+		for _, stop := range stops {
+			if stop.Kind == unit.StopCaution {
+				require.NoError(t, s.Acknowledge(ctx, iva, tag, 1, stop.Part))
+			}
+		}
+	}
+	assert.Error(t, s.HandOver(ctx, iva, tag), "nothing was looked at yet")
+	require.NoError(t, s.TakeOffRest(ctx, iva, tag, 1))
+	for _, p := range load(t, s, tag).Parts {
+		put(t, s, tag, "u1/part/"+p.Code+"/found", fmt.Sprint(p.Expected))
+		if len(p.Def.Facings) > 0 {
+			put(t, s, tag, "u1/part/"+p.Code+"/facing", p.Def.Facings[0])
+		}
+	}
+	fill(t, s, tag)
+	put(t, s, tag, "u1/conclusion/cause", "not_found")
+	put(t, s, tag, "u1/conclusion/statement", "The seat is whole and the ball is round.")
+	require.NoError(t, s.HandOver(ctx, iva, tag))
+	st := load(t, s, tag)
+	assert.Empty(t, st.Job.Passes)
+	claim, _ := st.Claim()
+	assert.Equal(t, proof.NotTested, claim)
 }
