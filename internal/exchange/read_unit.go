@@ -1,0 +1,155 @@
+package exchange
+
+import (
+	"slices"
+
+	"corvek/core/entry"
+	"corvek/core/family"
+	"corvek/core/unit"
+	"corvek/internal/job"
+)
+
+func (r *reader) unit(t *tree, number int) {
+	code := t.text("family", mostName)
+	f := r.shop.Family(code)
+	if f == nil {
+		t.fail("family", "%q is not in the library", code)
+		return
+	}
+	u := unit.New(f, number, "", r.job.ReceivedOn.Time())
+	r.job.Units = append(r.job.Units, u)
+	r.fields(t, &entry.Place{Unit: u, Family: f}, unit.ScopeUnit)
+	r.answers(t, u, f, "gauge", u.GaugeRef)
+	r.answers(t, u, f, "identity", u.IdentityRef)
+	r.answers(t, u, f, "flush", u.FlushRef)
+	r.rounds(t, u)
+	for _, x := range t.list("accounts", job.MostAccounts) {
+		a := u.AddAccount(x.text("teller", entry.MostLine), x.text("words", entry.MostArea))
+		a.Number = x.whole("number", a.Number, 1, 1000)
+		if a.Teller == "" || a.Words == "" {
+			x.fail("words", "an account has a teller and words")
+		}
+		x.end()
+	}
+	parts := t.list("parts", job.MostParts)
+	seen := map[string]bool{}
+	for _, x := range parts {
+		x.first(seen)
+		r.part(x, u, f)
+	}
+	inOrder(u, parts)
+	r.loose(t, u)
+	r.marks(t, u, f)
+	for _, x := range t.list("kit", job.MostPieces) {
+		k := u.AddPiece("", "", 1, "")
+		k.Number = x.whole("line", k.Number, 1, 10000)
+		r.fields(x, &entry.Place{Unit: u, Family: f, Piece: k}, unit.ScopePiece)
+		x.end()
+	}
+	r.attempts(t, u, f)
+	unique(t, "accounts", u.Accounts, func(a *unit.Account) any { return a.Number })
+	unique(t, "loose", u.Loose, func(l *unit.Loose) any { return l.Number })
+	unique(t, "kit", u.Kit, func(k *unit.Piece) any { return k.Number })
+	unique(t, "evidence", u.Marks, func(m *unit.Mark) any { return [2]any{m.Round, m.Code} })
+	unique(t, "conclusions", u.Conclusions, func(c *unit.Conclusion) any { return c.Round })
+	unique(t, "attempts", u.Attempts, func(a *unit.Attempt) any { return a.Number })
+	t.end()
+}
+
+// answers takes an object of answers by their code.
+func (r *reader) answers(t *tree, u *unit.Unit, f *family.Family, name string, ref func(string) unit.Ref) {
+	x := t.object(name)
+	for code := range x.values {
+		text := x.text(code, mostName)
+		place, field, err := entry.Resolve(r.job, ref(code), r.shop)
+		if err == nil {
+			err = field.Set(place, text)
+		}
+		if err != nil {
+			x.fail(code, "%q is no answer the family %s knows", text, f.Code)
+		}
+	}
+}
+
+func (r *reader) rounds(t *tree, u *unit.Unit) {
+	list := t.list("rounds", job.MostRounds)
+	if list == nil {
+		return
+	}
+	u.Rounds = nil
+	for i, x := range list {
+		n := &unit.Round{
+			Number: x.whole("number", i+1, 1, job.MostRounds), Reason: x.text("reason", entry.MostLine),
+			BackTo:   x.text("back_to", mostName),
+			OpenedBy: x.text("opened_by", mostName), OpenedAt: x.moment("opened_at"),
+		}
+		if n.Number != i+1 {
+			x.fail("number", "rounds are numbered from 1 in their order")
+		}
+		if !slices.Contains([]string{"", "strip", "build"}, n.BackTo) {
+			x.fail("back_to", "is strip or build")
+		}
+		x.end()
+		u.Rounds = append(u.Rounds, n)
+	}
+}
+
+// round takes the number of a round that the unit has.
+func round(t *tree, u *unit.Unit) int { return t.whole("round", 1, 1, len(u.Rounds)) }
+
+func (r *reader) loose(t *tree, u *unit.Unit) {
+	for _, x := range t.list("loose", job.MostLoose) {
+		l := u.AddLoose("", "", 1)
+		l.Number = x.whole("number", l.Number, 1, 10000)
+		r.fields(x, &entry.Place{Unit: u, Loose: l}, unit.ScopeLoose)
+		x.end()
+	}
+}
+
+func (r *reader) marks(t *tree, u *unit.Unit, f *family.Family) {
+	board := r.shop.Board(f.Code)
+	for _, x := range t.list("evidence", 2000) {
+		m := &unit.Mark{Round: round(x, u), Code: x.text("code", mostName), Origin: unit.OriginFound}
+		if !board.KnowsMark(m.Code) {
+			x.fail("code", "%q is not a mark known for this family", m.Code)
+		}
+		r.fields(x, &entry.Place{Unit: u, Family: f, Mark: m}, unit.ScopeEvidence)
+		u.Marks = append(u.Marks, m)
+		x.end()
+	}
+	for _, x := range t.list("conclusions", mostLayers) {
+		c := &unit.Conclusion{Round: round(x, u)}
+		r.fields(x, &entry.Place{Unit: u, Family: f, Conclusion: c}, unit.ScopeConclusion)
+		u.Conclusions = append(u.Conclusions, c)
+		x.end()
+	}
+}
+
+func (r *reader) attempts(t *tree, u *unit.Unit, f *family.Family) {
+	list := t.list("attempts", job.MostAttempts+1)
+	if list == nil {
+		return
+	}
+	u.Attempts = nil
+	for _, x := range list {
+		a := &unit.Attempt{Number: x.whole("number", 0, 0, job.MostAttempts), Round: round(x, u),
+			By: x.text("by", mostName), At: x.moment("at")}
+		for _, y := range x.list("points", 200) {
+			p := &unit.Point{Code: y.text("code", mostName)}
+			test, known := f.TestByCode(p.Code)
+			if !known {
+				y.fail("code", "the family %s has no test step %q", f.Code, p.Code)
+			}
+			r.fields(y, &entry.Place{Unit: u, Family: f, Attempt: a, Point: p, Test: test}, unit.ScopePoint)
+			a.Points = append(a.Points, p)
+			y.end()
+		}
+		unique(x, "points", a.Points, func(p *unit.Point) any { return p.Code })
+		r.fields(x, &entry.Place{Unit: u, Family: f, Attempt: a}, unit.ScopeAttempt)
+		u.Attempts = append(u.Attempts, a)
+		x.end()
+	}
+	if u.Attempt(0) == nil {
+		t.fail("attempts", "the as-received one, number 0, is missing")
+	}
+}
