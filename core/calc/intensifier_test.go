@@ -81,7 +81,8 @@ func TestIntensifierWorkingCanBeFollowed(t *testing.T) {
 		`"plunger_diameter":"6.4 mm","stroke":"50 mm","stated":{"volume_per_stroke":"3 cc"}}`))
 	require.NoError(t, err)
 	working := strings.Join(out.Steps, "\n")
-	for _, line := range []string{"A_drive = π/4·(71.12 mm)² = 39.73 cm²", "A_plunger = π/4·(6.400 mm)² = 0.3217 cm²",
+	for _, line := range []string{
+		"A_drive = π/4·(71.12 mm)² = 39.73 cm²", "A_plunger = π/4·(6.400 mm)² = 0.3217 cm²",
 		"39.73 cm² / 0.3217 cm² = 123.5", "volume_per_stroke: 3.0 ml stated, 1.6 ml worked out"} {
 		assert.Contains(t, working, line)
 	}

@@ -54,8 +54,8 @@ var decayDef = &Def{
 		{"verdict", "", ""},
 		{"thermal_share", "", "of the drop"},
 	},
-	Formula: "gas: p2' = p2·T1/T2 absolute, leak = Δp·V/t·(293.15/T1)/101325; oil: p2' = p2 + K·β·(T1 − T2), " +
-		"leak = V·Δp/(K·t)",
+	Formula: "gas: p2' = p2·T1/T2 absolute, leak = Δp·V/t·(293.15/T1)/101325; " +
+		"oil: p2' = p2 + K·β·(T1 − T2), leak = V·Δp/(K·t)",
 	Source:      "ideal gas; compressible liquid with β = 0.0007 /K",
 	Assumptions: "stiff vessel, one temperature throughout",
 	Example: `{"volume":"2 L","start_pressure":"100 bar","end_pressure":"97 bar","duration":"20 min",` +

@@ -94,7 +94,8 @@ func TestCalculatorsRefuseByFieldName(t *testing.T) {
 		{"shelf_life", `{"elastomer":"NBR","cure_date":"2017-Q5"}`, "cure_date"},
 		{"shelf_life", `{"elastomer":"NBR","cure_date":"2028-Q3","on":"2028-06-30"}`, "on"},
 		{"judge", `{"value":"60 °C","upper":"65 °C","uncertainty":"-2 K"}`, "uncertainty"},
-		{"judge", `{"value":"60 °C","upper":"65 °C","resolution":"1 °C"}`, "resolution"}, // a temperature is no width
+		// A temperature is no width.
+		{"judge", `{"value":"60 °C","upper":"65 °C","resolution":"1 °C"}`, "resolution"},
 		{"compatible", `{"elastomer":"WOOD","fluid":"air"}`, "elastomer"},
 		{"compatible", `{"elastomer":"NBR","fluid":"soup"}`, "fluid"},
 		{"compatible", `{"elastomer":"VMQ","fluid":"phosphate ester"}`, "fluid"},

@@ -43,8 +43,8 @@ var discDef = &Def{
 		{"energy", "J", ""},
 		{"verdict", "", "against needed_force"},
 	},
-	Formula: "F(s) = 4E/(1−μ²)·t⁴/(K1·De²)·x·((h−x)(h−x/2)+1), x = s/t, h = h0/t; a nest of n carries n times " +
-		"the force, groups add travel",
+	Formula: "F(s) = 4E/(1−μ²)·t⁴/(K1·De²)·x·((h−x)(h−x/2)+1), x = s/t, h = h0/t; " +
+		"a nest of n carries n times the force, groups add travel",
 	Source:      "Almen and Laszlo, DIN 2092",
 	Assumptions: "no friction, no flats, equal discs",
 	Example: `{"outside":"50 mm","inside":"25.4 mm","thickness":"2 mm","cone_height":"1.4 mm","stack":">><<",` +

@@ -192,11 +192,12 @@ func TestGaugesKeepTheUnitShut(t *testing.T) {
 	off := "u1/part/" + part + "/off"
 	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "gauges have not told yet")
 	assert.ErrorContains(t, s.TakeOffRest(ctx, iva, tag, 1), "gauges have not told yet")
-	put(t, s, tag, "u1/gauge/on_stroke", "yes")
+	require.NoError(t, s.WaiveStop(ctx, odd, tag, 1, "u1/strip/gauges/not_told", "the machine stands at sea"))
+	put(t, s, tag, "u1/gauge/on_stroke", "yes") // another reason, which that does not settle
 	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "Signal line vented")
 	put(t, s, tag, "u1/gauge/vent_signal", "falls")
 	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "point elsewhere")
-	require.NoError(t, s.WaiveStop(ctx, odd, tag, 1, "u1/strip/gauges", "the mill wants it opened"))
+	require.NoError(t, s.WaiveStop(ctx, odd, tag, 1, "u1/strip/gauges/elsewhere", "the mill wants it opened"))
 	put(t, s, tag, off, "yes")
 	assert.Equal(t, "the mill wants it opened", load(t, s, tag).Stops["strip"][len(load(t, s,
 		tag).Stops["strip"])-1].Passed.Reason)

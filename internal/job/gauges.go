@@ -9,44 +9,44 @@ import (
 	"corvek/core/unit"
 )
 
-// gaugeHold says in words why the gauges keep the unit shut, "" where they do not.
-func (st *State) gaugeHold() (kind unit.StopKind, why string) {
+// gaugeHold says in words why the gauges keep the unit shut, with the stop that
+// stands for it; a lead's waiver of one reason settles no other. It is "" where they
+// do not.
+func (st *State) gaugeHold() (code unit.StopCode, why string) {
 	because := strings.Join(st.Gauge.Because, "; ")
 	ask := func(code string) string {
 		q, _ := family.QuestionByCode(code)
 		return q.Ask
 	}
-	switch st.Gauge.Holds(st.Unit.NotAsked != "") {
+	hold := st.Gauge.Holds(st.Unit.NotAsked != "")
+	code = unit.StopCode{Unit: st.Unit.Number, Station: "strip", Kind: unit.StopGauges, Part: string(hold)}
+	switch hold {
 	case family.HoldCleared:
-		return unit.StopAcquitted, "the unit is cleared by the gauges: " + because + "; it is not opened"
+		code.Kind, code.Part = unit.StopAcquitted, ""
+		why = "the unit is cleared by the gauges: " + because + "; it is not opened"
 	case family.HoldElsewhere:
-		return unit.StopGauges, "the gauges point elsewhere: " + because + "; look there first"
+		why = "the gauges point elsewhere: " + because + "; look there first"
 	case family.HoldDisagree:
-		return unit.StopGauges, "the answers at the machine disagree: " + because + "; but " +
-			strings.Join(st.Gauge.Against, "; ")
+		why = "the answers at the machine disagree: " + because + "; but " + strings.Join(st.Gauge.Against, "; ")
 	case family.HoldFirst:
-		return unit.StopGauges, "ask first, before anything is opened: " + ask(st.Gauge.First)
+		why = "ask first, before anything is opened: " + ask(st.Gauge.First)
 	case family.HoldNotTold:
-		return unit.StopGauges, "the gauges have not told yet; ask at the machine: " + ask(st.Gauge.Unasked[0])
+		why = "the gauges have not told yet; ask at the machine: " + ask(st.Gauge.Unasked[0])
 	}
-	return "", ""
+	return code, why
 }
 
 func (st *State) stopGauges() {
-	if kind, why := st.gaugeHold(); why != "" {
-		st.stop("strip", kind, "%s", strings.ToUpper(why[:1])+why[1:])
+	if code, why := st.gaugeHold(); why != "" {
+		st.add(code, "%s", strings.ToUpper(why[:1])+why[1:])
 	}
 }
 
 // Shut says why the unit is not opened yet: the gauges hold it and no lead opened
 // it all the same. It is "" where it may be opened.
 func (st *State) Shut() string {
-	kind, why := st.gaugeHold()
-	if why == "" {
-		return ""
-	}
-	code := unit.StopCode{Unit: st.Unit.Number, Station: "strip", Kind: kind}
-	if st.Job.Pass(code.String()) != nil {
+	code, why := st.gaugeHold()
+	if why == "" || st.Job.Pass(code.String()) != nil {
 		return ""
 	}
 	return why + ". A lead can open it all the same, with a reason"

@@ -12,7 +12,7 @@ import (
 // The marks that the strip record itself tells of.
 const (
 	markBroken = "broken"
-	markSeized = "seized"
+	MarkSeized = "seized"
 )
 
 // SeenMark is a mark that a part bears, wherever it was noted: on the part, as
@@ -48,7 +48,7 @@ func (st *State) seen(p *PartState) (out []SeenMark) {
 		case m.State == unit.MarkAbsent:
 		case def.Code == markBroken && number(p.Bits)+p.LooseBits > 0:
 			out = append(out, SeenMark{MarkDef: def, Source: "found in pieces"})
-		case def.Code == markSeized && (p.Stuck == entry.CameStuck || p.Stuck == entry.CameSeized):
+		case def.Code == MarkSeized && (p.Stuck == entry.CameStuck || p.Stuck == entry.CameSeized):
 			out = append(out, SeenMark{MarkDef: def, How: entry.BeforeFreeing, Source: "came off " + p.Stuck})
 		default:
 			if e := st.evidenceOf(p, def.Code); e != nil {

@@ -20,8 +20,8 @@ func (st *State) stopOutside() {
 		st.stop("handover", unit.StopBlamed, "%s is blamed and was not measured: say what was measured on it", c.Blamed)
 	}
 	if outside && st.Unit.Ending == unit.EndReplaced && blank(c.Cured) {
-		st.stop("handover", unit.StopUncured, "Another unit runs where “%s” was not cured: say what was done before",
-			strings.ToLower(st.Cause.Name))
+		st.stop("handover", unit.StopUncured,
+			"Another unit runs where “%s” was not cured: say what was done before", strings.ToLower(st.Cause.Name))
 	}
 	if gained, ok := known(st.Unit.GainedElsewhere); ok && gained > 0 && blank(st.Unit.OtherSump) {
 		st.stop("handover", unit.StopSump, "Another sump gained %s of this oil: say how it was drained and refilled",

@@ -344,7 +344,7 @@ func (st *State) propose() {
 			dp.Stuck = p.Stuck
 		}
 		for _, m := range p.Seen {
-			if m.Code != markSeized { // said as how it came off
+			if m.Code != MarkSeized { // said as how it came off
 				dp.Marks = append(dp.Marks, decide.Mark{Text: m.Text(), Breaking: m.Breaking})
 			}
 		}

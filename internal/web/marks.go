@@ -1,6 +1,7 @@
 package web
 
 import (
+	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -37,7 +38,13 @@ func (l *look) marks(x *job.PartState) *MarksView {
 		ref := func(name string) unit.Ref { return l.unit.PartMarkRef(x.Code, m.Code, name) }
 		said := x.LastSaid(m.Code)
 		press := l.press(ref("state"), unit.MarkSeen, said.State)
-		if said.State == unit.MarkSeen {
+		if m.Code == job.MarkSeized { // the same as how it came off, and written there
+			stuck := l.unit.PartRef(x.Code, "stuck")
+			press = l.press(stuck, entry.CameSeized, x.Stuck)
+			if x.Stuck == entry.CameStuck || x.Stuck == entry.CameSeized {
+				press.Value, press.On = "", true
+			}
+		} else if said.State == unit.MarkSeen {
 			press.Value, press.On = "", true
 			v.Seen = append(v.Seen, MarkRow{Words: m.Text, Grade: l.choose(ref("grade")).Named(m.Text + ": how much"),
 				More: []Choice{l.listed(ref("origin")), l.listed(ref("found_how")), l.listed(ref("age"))},
