@@ -36,9 +36,6 @@ func (p Part) Missing() int {
 // what they make up: three of a ring are one ring, one of a slipper is none.
 func (p Part) have() int { return p.Found + p.Loose + min(p.BitsMake, p.Bits) }
 
-// Ties reports that the count is settled: it ties, or somebody said why not.
-func (p Part) Ties() bool { return p.Counted && (p.Missing() == 0 || p.Explained != "") }
-
 // Loose is debris or a piece found lying loose.
 type Loose struct {
 	Number int
