@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"iter"
 	"maps"
 	"path"
 	"slices"
@@ -104,9 +105,8 @@ func (o *object) fields(p *entry.Place, scope unit.Scope, all bool) {
 // many are fields told apart by a code, which stand as a list or an object.
 var many = map[string]bool{"symptom": true, "gauge": true, "identity": true, "flush": true}
 
-// document makes the document of a job. record is newest first, as the store
-// gives it.
-func document(j *unit.Job, record []unit.Entry) object {
+// document makes the document of a job, all but its record.
+func document(j *unit.Job) object {
 	head := object{{"tag", j.Tag}}
 	head.fields(&entry.Place{Job: j}, unit.ScopeJob, false)
 	if len(j.Symptoms) > 0 {
@@ -143,21 +143,20 @@ func document(j *unit.Job, record []unit.Entry) object {
 		o.at("at", w.At)
 		return o
 	})
-	entries := slices.Clone(record)
-	slices.Reverse(entries)
-	list(&d, "record", entries, func(e unit.Entry) object {
-		o := object{{"who", e.Who}}
-		o.at("at", e.At)
-		o.add("action", e.Action)
-		o.text("field", e.Field)
-		o.text("before", e.Before)
-		o.text("after", e.After)
-		if e.Brought {
-			o.add("brought", true)
-		}
-		return o
-	})
 	return d
+}
+
+func fromEntry(e unit.Entry) object {
+	o := object{{"who", e.Who}}
+	o.at("at", e.At)
+	o.add("action", e.Action)
+	o.text("field", e.Field)
+	o.text("before", e.Before)
+	o.text("after", e.After)
+	if e.Brought {
+		o.add("brought", true)
+	}
+	return o
 }
 
 // fileOf is where a picture's content lies in the zip.
@@ -269,15 +268,15 @@ func fromPart(p *unit.Part) object {
 // mostRecord is the longest record that is written.
 const mostRecord = 100_000
 
-// LongRecord gives the whole record of a job, newest first, or says that it is too
-// long: no paper and no file leaves a part of it out unsaid.
-func LongRecord(ctx context.Context, s *store.Store, tag string) ([]unit.Entry, error) {
-	record, err := s.Record(ctx, tag, mostRecord+1)
-	if err == nil && len(record) > mostRecord {
+// Short refuses a record that is too long for one file: none leaves a part of it
+// out unsaid.
+func Short(ctx context.Context, s *store.Store, tag string) error {
+	lines, err := s.RecordLength(ctx, tag)
+	if err == nil && lines > mostRecord {
 		err = field.Errorf("record", "has more than %d lines, too many for one file; copy the whole store instead",
 			mostRecord)
 	}
-	return record, err
+	return err
 }
 
 // Write puts a job as a zip of job.json and its pictures.
@@ -286,16 +285,15 @@ func Write(ctx context.Context, s *store.Store, tag string, w io.Writer) error {
 	if err != nil {
 		return err
 	}
-	record, err := LongRecord(ctx, s, tag)
-	if err != nil {
-		return err
-	}
-	text, err := Text(j, record)
-	if err != nil {
+	if err := Short(ctx, s, tag); err != nil {
 		return err
 	}
 	z := zip.NewWriter(w)
-	if err := put(z, "job.json", text); err != nil {
+	f, err := z.Create("job.json")
+	if err != nil {
+		return err
+	}
+	if err := Text(f, j, s.Lines(ctx, tag)); err != nil {
 		return err
 	}
 	for _, p := range j.Pictures {
@@ -310,13 +308,43 @@ func Write(ctx context.Context, s *store.Store, tag string, w io.Writer) error {
 	return z.Close()
 }
 
-// Text writes the document of a job; record is newest first.
-func Text(j *unit.Job, record []unit.Entry) ([]byte, error) {
+// Text writes the document of a job; record is oldest first and written line by
+// line, because it has no end of its own.
+func Text(w io.Writer, j *unit.Job, record iter.Seq2[unit.Entry, error]) error {
+	head, err := pretty("", document(j))
+	if err != nil {
+		return err
+	}
+	// The record is the last member: the document is closed behind it.
+	head = bytes.TrimSuffix(head, []byte("\n}\n"))
+	if _, err := w.Write(append(head, ",\n  \"record\": ["...)); err != nil {
+		return err
+	}
+	between := "\n    "
+	for e, err := range record {
+		if err != nil {
+			return err
+		}
+		line, err := pretty("    ", fromEntry(e))
+		if err != nil {
+			return err
+		}
+		if _, err := io.WriteString(w, between+string(bytes.TrimSpace(line))); err != nil {
+			return err
+		}
+		between = ",\n    "
+	}
+	_, err = io.WriteString(w, "\n  ]\n}\n")
+	return err
+}
+
+// pretty writes JSON as people read it.
+func pretty(indent string, o object) ([]byte, error) {
 	var b bytes.Buffer
 	enc := json.NewEncoder(&b)
-	enc.SetIndent("", "  ")
+	enc.SetIndent(indent, "  ")
 	enc.SetEscapeHTML(false)
-	err := enc.Encode(document(j, record))
+	err := enc.Encode(o)
 	return b.Bytes(), err
 }
 

@@ -35,15 +35,14 @@ func Keep(ctx context.Context, jobs *job.Service, who job.Actor, tag string) err
 		out = append(out, store.Paper{Name: name, MediaType: mediaType, At: jobs.Now().UTC(),
 			SHA256: hex.EncodeToString(sum[:]), Content: content})
 	}
-	record, err := exchange.LongRecord(ctx, jobs.Store, tag)
-	if err != nil {
+	if err := exchange.Short(ctx, jobs.Store, tag); err != nil {
 		return err
 	}
-	text, err := exchange.Text(j, record)
-	if err != nil {
+	var text bytes.Buffer
+	if err := exchange.Text(&text, j, jobs.Store.Lines(ctx, tag)); err != nil {
 		return err
 	}
-	add("job.json", "application/json", text)
+	add("job.json", "application/json", text.Bytes())
 	holds, err := jobs.Store.VerifyJob(ctx, tag)
 	if err != nil {
 		return err
@@ -83,12 +82,7 @@ func Since(ctx context.Context, s *store.Store, d *report.Data) error {
 	if err != nil {
 		return err
 	}
-	record, err := exchange.LongRecord(ctx, s, j.Tag)
-	if err != nil {
-		return err
-	}
-	d.Changed(last.HandedOver, kept, record)
-	return nil
+	return d.Changed(last.HandedOver, kept, s.Lines(ctx, j.Tag))
 }
 
 // How many papers are made up for at one look, and how often it is looked.

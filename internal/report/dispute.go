@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"io"
+	"iter"
 	"slices"
 	"strings"
 
@@ -58,10 +59,13 @@ func opening(e unit.Entry) string {
 	return ""
 }
 
-// Dispute writes the paper for a warranty or a dispute.
-func Dispute(w io.Writer, d Data, history []unit.Entry) error {
+// Dispute writes the paper for a warranty or a dispute; history is the record of the
+// job, oldest first.
+func Dispute(w io.Writer, d Data, history iter.Seq2[unit.Entry, error]) error {
 	x := DisputeData{Data: d}
-	x.handling(history)
+	if err := x.handling(history); err != nil {
+		return err
+	}
 	for _, s := range d.Pictures {
 		if s.BeforeCleaning {
 			x.Before = append(x.Before, s)
@@ -74,7 +78,7 @@ func Dispute(w io.Writer, d Data, history []unit.Entry) error {
 	return templates.ExecuteTemplate(w, "dispute.html", x)
 }
 
-func (x *DisputeData) handling(history []unit.Entry) {
+func (x *DisputeData) handling(history iter.Seq2[unit.Entry, error]) error {
 	for _, p := range x.S.Parts {
 		if p.Off {
 			x.Opened = "opened; by whom and when is not in this record"
@@ -82,7 +86,10 @@ func (x *DisputeData) handling(history []unit.Entry) {
 	}
 	named := false
 	parts := 0
-	for _, e := range slices.Backward(history) { // oldest first
+	for e, err := range history {
+		if err != nil {
+			return err
+		}
 		what := opening(e)
 		if what == "" {
 			continue
@@ -98,6 +105,7 @@ func (x *DisputeData) handling(history []unit.Entry) {
 		}
 		x.Handled = append(x.Handled, Handling{e.At.Format("2 Jan 2006 15:04"), e.Who, what})
 	}
+	return nil
 }
 
 // asked gives in words how a mark came, was found or looks; "" says nothing.

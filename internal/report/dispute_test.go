@@ -16,10 +16,8 @@ import (
 // neutral prints the paper that both sides of a dispute read.
 func neutral(t *testing.T, s *job.Service, tag string) string {
 	t.Helper()
-	history, err := s.Store.Record(context.Background(), tag, 1000)
-	require.NoError(t, err)
 	var b bytes.Buffer
-	require.NoError(t, report.Dispute(&b, data(t, s, tag), history))
+	require.NoError(t, report.Dispute(&b, data(t, s, tag), s.Store.Lines(context.Background(), tag)))
 	return b.String()
 }
 

@@ -11,6 +11,7 @@ import (
 
 	"codeberg.org/go-pdf/fpdf"
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 func TestEveryLetterIsPrinted(t *testing.T) {
@@ -52,22 +53,29 @@ func TestChangedSinceNamesWhatCameAfter(t *testing.T) {
 		at := day.Add(time.Duration(minutes) * time.Minute)
 		return unit.Entry{Who: "Odd", At: at, Action: action, Field: field, Before: before, After: after}
 	}
-	record := []unit.Entry{ // newest first
-		entry(30, "set", "u1/speed", "", "1450 rpm"),
-		entry(20, "opened again: seal wept", "", "", ""),
-		entry(1, "kept the paper of the day report.pdf, SHA-256 ab", "", "", ""),
-		entry(0, "handed over", "", "", ""),
+	record := []unit.Entry{ // oldest first
 		entry(-5, "set", "job/title", "a", "b"),
+		entry(0, "handed over", "", "", ""),
+		entry(1, "kept the paper of the day report.pdf, SHA-256 ab", "", "", ""),
+		entry(20, "opened again: seal wept", "", "", ""),
+		entry(30, "set", "u1/speed", "", "1450 rpm"),
+	}
+	lines := func(yield func(unit.Entry, error) bool) {
+		for _, e := range record {
+			if !yield(e, nil) {
+				return
+			}
+		}
 	}
 	kept := []store.Paper{{HandOver: 1, Name: "report.pdf", SHA256: "ab"}, {HandOver: 2, Name: "later"}}
-	d.Changed(day, kept, record)
+	require.NoError(t, d.Changed(day, kept, lines))
 	assert.Equal(t, []string{"report.pdf, SHA-256 ab"}, d.Since.Papers)
 	assert.Equal(t, []string{"14 May 2031 09:20 Odd: opened again: seal wept",
 		"14 May 2031 09:30 Odd: u1/speed, from nothing to 1450 rpm"}, d.Since.Lines)
 	for i := range 100 {
-		record = append([]unit.Entry{entry(40+i, "set", "u1/speed", "1", "2")}, record...)
+		record = append(record, entry(40+i, "set", "u1/speed", "1", "2"))
 	}
-	d.Changed(day, nil, record)
+	require.NoError(t, d.Changed(day, nil, lines))
 	assert.Len(t, d.Since.Lines, mostChanges)
 	assert.Equal(t, 102-mostChanges, d.Since.More)
 }

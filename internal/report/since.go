@@ -2,7 +2,7 @@ package report
 
 import (
 	"fmt"
-	"slices"
+	"iter"
 	"strings"
 	"time"
 
@@ -22,9 +22,9 @@ type Since struct {
 	More   int // changes that are in the record only
 }
 
-// Changed notes what the record tells of after the hand-over of a moment; record
-// is newest first.
-func (d *Data) Changed(handedOver time.Time, kept []store.Paper, record []unit.Entry) {
+// Changed notes what the record, oldest first, tells of after the hand-over of a
+// moment.
+func (d *Data) Changed(handedOver time.Time, kept []store.Paper, record iter.Seq2[unit.Entry, error]) error {
 	s := &Since{Day: handedOver.Format("2 January 2006")}
 	number := len(d.S.Job.Reopenings)
 	for _, p := range kept {
@@ -32,7 +32,10 @@ func (d *Data) Changed(handedOver time.Time, kept []store.Paper, record []unit.E
 			s.Papers = append(s.Papers, p.Name+", SHA-256 "+p.SHA256)
 		}
 	}
-	for _, e := range slices.Backward(record) {
+	for e, err := range record {
+		if err != nil {
+			return err
+		}
 		if !e.At.After(handedOver) || e.Action == unit.ActHandedOver || strings.HasPrefix(e.Action, unit.ActKeptPaper) {
 			continue
 		}
@@ -43,6 +46,7 @@ func (d *Data) Changed(handedOver time.Time, kept []store.Paper, record []unit.E
 		s.Lines = append(s.Lines, d.changeLine(e))
 	}
 	d.Since = s
+	return nil
 }
 
 func (d *Data) changeLine(e unit.Entry) string {

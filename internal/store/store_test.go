@@ -143,6 +143,42 @@ func TestFailedWriteLeavesNothing(t *testing.T) {
 	assert.Len(t, entries, 1, "only the creation")
 }
 
+// A record longer than a piece comes whole, oldest first, each line once.
+func TestTheWholeRecordComesInPieces(t *testing.T) {
+	s, ctx := storetest.New(t), context.Background()
+	create(t, s, sheet("T-1"))
+	create(t, s, sheet("T-2"))
+	const lines = 1203
+	require.NoError(t, s.Update(ctx, "T-1", func(j *unit.Job, _ store.History) (*store.Change, error) {
+		j.Title = "much was written"
+		change := &store.Change{Job: j}
+		for n := range lines - 1 {
+			change.Entries = append(change.Entries, unit.Entry{Who: "Iva", At: time.Now(), Action: fmt.Sprint(n)})
+		}
+		return change, nil
+	}))
+	length, err := s.RecordLength(ctx, "T-1")
+	require.NoError(t, err)
+	assert.Equal(t, int64(lines), length)
+	n := -1
+	for e, err := range s.Lines(ctx, "T-1") {
+		require.NoError(t, err)
+		if n >= 0 {
+			require.Equal(t, fmt.Sprint(n), e.Action)
+		}
+		n++
+	}
+	assert.Equal(t, lines-1, n)
+	for range s.Lines(ctx, "T-1") {
+		break // a reader may stop
+	}
+	gone, cancel := context.WithCancel(ctx)
+	cancel()
+	for _, err := range s.Lines(gone, "T-1") {
+		assert.Error(t, err, "a record that cannot be read is not one that is short")
+	}
+}
+
 // Only rows that differ are written, and every kind of row comes, changes and goes.
 func TestEveryKindOfRowComesAndGoes(t *testing.T) {
 	s, ctx := storetest.New(t), context.Background()

@@ -344,12 +344,3 @@ func (s *Store) Picture(ctx context.Context, tag string, number int) (c Content,
 	}
 	return Content{row.Content, row.Thumb}, row.MediaType, err
 }
-
-// Record gives the record of a job, newest first.
-func (s *Store) Record(ctx context.Context, tag string, limit int) ([]unit.Entry, error) {
-	var out []unit.Entry
-	err := s.db.WithContext(ctx).Raw(`SELECT r.who, r.at, r.action, r.field, r.before, r.after, r.brought
-		FROM record_entries r JOIN jobs j ON j.id = r.job_id
-		WHERE j.tag = ? ORDER BY r.place DESC LIMIT ?`, tag, limit).Scan(&out).Error
-	return out, err
-}

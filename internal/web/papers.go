@@ -7,7 +7,6 @@ import (
 	"strings"
 
 	"corvek/internal/draw"
-	"corvek/internal/exchange"
 	"corvek/internal/papers"
 	"corvek/internal/report"
 
@@ -52,12 +51,8 @@ func (s *Server) dispute(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	history, err := exchange.LongRecord(c.Request().Context(), s.store, d.S.Job.Tag)
-	if err != nil {
-		return err
-	}
 	var b bytes.Buffer
-	if err := report.Dispute(&b, d, history); err != nil {
+	if err := report.Dispute(&b, d, s.store.Lines(c.Request().Context(), d.S.Job.Tag)); err != nil {
 		return err
 	}
 	return c.HTMLBlob(http.StatusOK, b.Bytes())
