@@ -5,9 +5,6 @@ package build
 
 import (
 	"fmt"
-
-	"corvek/core/fastener"
-	"corvek/core/quantity"
 )
 
 // Turn is how the shaft turned by hand after a step.
@@ -34,50 +31,6 @@ func Reverse(n int) []int {
 		out[i] = n - 1 - i
 	}
 	return out
-}
-
-// Tightening is the torque of a fastener and its standing.
-type Tightening struct {
-	Torque  float64 // N·m
-	Source  string  // the family's figure, or table by size and class
-	Order   []int
-	Stages  []float64 // N·m
-	Unknown bool      // no class known: no torque may be called safe
-}
-
-// Tighten works out a fastener: the family's torque where there is one, else by
-// thread and class, oiled, at the usual preload.
-func Tighten(thread, class, given string, circle int) (Tightening, error) {
-	t := Tightening{}
-	switch {
-	case given != "":
-		q, err := quantity.Parse(given, quantity.Torque)
-		if err != nil {
-			return t, err
-		}
-		t.Torque, t.Source = q.SI, "guidance of this family; the maker's figure wins"
-	default:
-		th, err := fastener.ParseThread(thread)
-		if err != nil {
-			return t, err
-		}
-		c, err := fastener.ClassByName(class)
-		if err != nil {
-			t.Unknown, t.Source = true, "read the head mark first: no torque is safe without its class"
-			break
-		}
-		preload := fastener.UsualPreload * c.Proof(th.Diameter) * th.StressArea()
-		t.Torque = fastener.Torque(fastener.KOiled, th.Diameter, preload)
-		t.Source = fmt.Sprintf("table: %s class %s, oiled, %.0f %% of proof load", th.Name, c.Name,
-			100*fastener.UsualPreload)
-	}
-	if circle > 1 {
-		t.Order = fastener.Crosswise(circle)
-		for _, s := range fastener.StageShares(3) {
-			t.Stages = append(t.Stages, s*t.Torque)
-		}
-	}
-	return t, nil
 }
 
 // Step is the state of one fitting step.

@@ -31,7 +31,7 @@ func bench(t *testing.T) (*unit.Job, *entry.Shop) {
 	require.NoError(t, err)
 	noon := time.Date(2031, 5, 14, 12, 0, 0, 0, time.UTC)
 	shop := &entry.Shop{
-		Family: func(code string) *family.Family { return lib[code] },
+		Family: func(u *unit.Unit) *family.Family { return lib[u.Family] },
 		Board:  func(string) entry.Board { return anything{} },
 		Tools:  map[string]string{"micrometer 3": "0.001 mm"}, Who: "Iva", Now: noon,
 	}
@@ -232,7 +232,7 @@ func FuzzSet(f *testing.F) {
 	if err != nil {
 		f.Fatal(err)
 	}
-	shop := &entry.Shop{Family: func(code string) *family.Family { return lib[code] },
+	shop := &entry.Shop{Family: func(u *unit.Unit) *family.Family { return lib[u.Family] },
 		Board: func(string) entry.Board { return anything{} }}
 	for _, seed := range [][2]string{
 		{"u1/speed", "1450 rpm"}, {"u1/part/rear_plate/feature/side_clearance/found/leaf:7 thou", "goes"},

@@ -3,10 +3,12 @@ package entry
 import (
 	"errors"
 	"strconv"
+	"strings"
 
 	"corvek/core/build"
 	"corvek/core/decide"
 	"corvek/core/family"
+	"corvek/core/fastener"
 	"corvek/core/measure"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
@@ -67,7 +69,34 @@ var partFields = []*Field{
 	spring("spring_thickness", "Spring thickness", func(s *unit.Spring) *quantity.Quantity { return &s.Thickness }),
 	spring("spring_cone", "Spring cone height", func(s *unit.Spring) *quantity.Quantity { return &s.Cone }),
 	spring("stack_space", "Height it is held at", func(s *unit.Spring) *quantity.Quantity { return &s.Space }),
-	partTable.area("stack_fit", "Stack as fitted", func(p *Place) *string { return &p.Part.StackFit }).checked(stack),
+	partTable.line("thread", "Thread, as measured here", func(p *Place) *string { return &p.Part.Joint.Thread }).
+		checked(thread),
+	partTable.choice("class", "Strength class on the head", classes,
+		func(p *Place) *string { return &p.Part.Joint.Class }),
+	partTable.flag("dry", "Goes in dry", func(p *Place) *bool { return &p.Part.Joint.Dry }),
+	partTable.size("joint_torque", "Torque it is to have", quantity.Torque,
+		func(p *Place) *quantity.Quantity { return &p.Part.Joint.Torque }),
+	partTable.line("joint_source", "Document the torque stands in",
+		func(p *Place) *string { return &p.Part.Joint.Source }),
+}
+
+// ClassUnknown is the strength class of a bolt whose head bears no mark.
+const ClassUnknown = "unknown"
+
+func classes(*Place) []string {
+	out := make([]string, 0, len(fastener.Classes)+1)
+	for _, c := range fastener.Classes {
+		out = append(out, strings.ReplaceAll(c.Name, " ", "_"))
+	}
+	return append(out, ClassUnknown)
+}
+
+func thread(_ *Place, text string) error {
+	if text == "" {
+		return nil
+	}
+	_, err := fastener.ParseThread(text)
+	return err
 }
 
 func spring(name, label string, at func(*unit.Spring) *quantity.Quantity) *Field {
@@ -147,6 +176,9 @@ var stepFields = []*Field{
 	stepTable.size("torque", "Tightened to", quantity.Torque,
 		func(p *Place) *quantity.Quantity { return &p.Step.Torque }),
 	stepTable.area("note", "Note", func(p *Place) *string { return &p.Step.Note }),
+	stepTable.area("stack_removed", "Stack as it came off this time",
+		func(p *Place) *string { return &p.Step.StackRemoved }).checked(stack),
+	stepTable.area("stack_fit", "Stack as fitted", func(p *Place) *string { return &p.Step.StackFit }).checked(stack),
 }
 
 func turns() []string {

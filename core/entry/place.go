@@ -19,7 +19,7 @@ type Board interface {
 // Shop is what the shop knows beside the job: its families, its tools, who
 // writes, and when.
 type Shop struct {
-	Family func(code string) *family.Family
+	Family func(u *unit.Unit) *family.Family // as it is for one unit, with its variant
 	Board  func(family string) Board
 	Tools  map[string]string // resolution by a tool's name in small letters
 	Who    string
@@ -60,7 +60,7 @@ func Resolve(j *unit.Job, ref unit.Ref, shop *Shop) (*Place, *Field, error) {
 		if p.Unit = j.Unit(ref.Unit); p.Unit == nil {
 			return nil, nil, no("job %s has no unit %d", j.Tag, ref.Unit)
 		}
-		if p.Family = shop.Family(p.Unit.Family); p.Family == nil {
+		if p.Family = shop.Family(p.Unit); p.Family == nil {
 			return nil, nil, no("the family %q is not in the library", p.Unit.Family)
 		}
 	}
@@ -206,6 +206,8 @@ func (p *Place) knowsCode() bool {
 	case p.Ref.Name == "gauge":
 		_, known := p.question()
 		return known
+	case p.Ref.Name == "more":
+		return p.Family.Repeats(code)
 	case p.Ref.Name == "flush":
 		return slices.Contains(FlushPlaces, code)
 	case p.Ref.Name == "identity":

@@ -1,6 +1,7 @@
 package entry
 
 import (
+	"strconv"
 	"time"
 
 	"corvek/core/family"
@@ -65,6 +66,7 @@ var unitFields = []*Field{
 	}, func(p *Place) map[string]string { return p.Unit.Gauge }),
 	pair("identity", "Mark on the outside", offer(Yes, "no"),
 		func(p *Place) map[string]string { return p.Unit.Identity }),
+	pair("more", "More of an assembly", moreTimes, func(p *Place) map[string]string { return p.Unit.More }),
 	unitTable.choice("ending", "How it ends", offer(unit.EndReplaced, unit.EndCondemned, unit.EndReturned,
 		unit.EndFindings, unit.EndNoFault), func(p *Place) *string { return &p.Unit.Ending }),
 	unitTable.line("ending_note", "By what, or where it went",
@@ -111,6 +113,15 @@ func pair(name, label string, offered func(*Place) []string, at func(*Place) map
 			return nil
 		},
 	}
+}
+
+// moreTimes is how often more an assembly may stand in a unit.
+func moreTimes(*Place) []string {
+	out := make([]string, family.MostTimes-1)
+	for i := range out {
+		out[i] = strconv.Itoa(i + 1)
+	}
+	return out
 }
 
 // When a mark was found, and how old it looks.

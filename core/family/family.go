@@ -14,7 +14,7 @@ type Family struct {
 	Name     string    `yaml:"name"`
 	Action   string    `yaml:"action"` // pump, motor, cylinder or valve: what its test figures mean
 	Axes     []float64 `yaml:"axes"`   // heights of parallel axes in mm, the first is 0
-	Parts    []Part    `yaml:"parts"`
+	Lines    []Line    `yaml:"parts"`
 	Leaks    []Leak    `yaml:"leaks"`
 	Relief   *Relief   `yaml:"relief"`
 	Symptoms []string  `yaml:"symptoms"`
@@ -30,7 +30,12 @@ type Family struct {
 	VariantRules []Variant      `yaml:"variant_rules"`
 	Debris       bool           `yaml:"debris"` // pieces that break off go round with the oil
 
-	file string
+	// Put together from the lines: what a unit of the family consists of.
+	Parts     []Part     `yaml:"-"` // in the order they come off
+	Instances []Instance `yaml:"-"` // the assemblies among them
+
+	written *Family // as it stands in its file
+	file    string
 }
 
 // Part is one kind of piece in the unit, in the order parts come off.
@@ -55,6 +60,8 @@ type Part struct {
 	Stack     *StackDef `yaml:"stack"`
 	Shape     Shape     `yaml:"shape"`
 	Features  []Feature `yaml:"features"`
+	Assembly  string    `yaml:"-"` // code of the assembly it came with
+	file      string
 	line      int
 }
 
@@ -136,7 +143,8 @@ type Feature struct {
 	Lower      string   `yaml:"lower"`
 	Upper      string   `yaml:"upper"`
 	Standing   Standing `yaml:"standing"`
-	Wears      string   `yaml:"wears"` // bore or shaft
+	Source     string   `yaml:"source"` // document the limit stands in, of a shop's own
+	Wears      string   `yaml:"wears"`  // bore or shaft
 	Rows       int      `yaml:"rows"`
 	Cols       int      `yaml:"cols"`
 	Leaves     []string `yaml:"leaves"`
@@ -163,6 +171,7 @@ type Leak struct {
 	GapShare     float64 `yaml:"gap_share"` // gap of one path per total clearance
 	Share        float64 `yaml:"share"`     // share of the unit's pressure drop
 	Eccentricity float64 `yaml:"eccentricity"`
+	file         string
 	line         int
 }
 
@@ -198,6 +207,7 @@ type Test struct {
 	Good     []string `yaml:"good"`
 	Received bool     `yaml:"received"` // also taken as received
 	Caution  string   `yaml:"caution"`
+	Assembly string   `yaml:"-"` // code of the assembly it asks of, "" of the whole unit
 }
 
 // Accept gives the figures the final test is judged by.

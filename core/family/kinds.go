@@ -1,6 +1,16 @@
 package family
 
-import "slices"
+import (
+	"bytes"
+	"cmp"
+	"embed"
+	"fmt"
+	"slices"
+	"strings"
+	"sync"
+
+	"go.yaml.in/yaml/v3"
+)
 
 // MarkDef is a mark that a part can bear, of whatever unit it is from.
 type MarkDef struct {
@@ -38,76 +48,124 @@ const (
 // MarkGrades are the grades, lightest first.
 var MarkGrades = []string{GradeLight, GradeClear, GradeHeavy}
 
-var (
-	rubber = []string{"swollen", "hard", "cut", "nibbled", "piece_missing", "worn_one_side", "dirt"}
-	metal  = []string{"broken", "cracked", "bent", "piece_missing", "heat_colours", "pitted", "scored", "smeared",
-		"rust", "worn_one_side", "seized", "dirt", "loose"}
-	fixing = []string{"broken", "cracked", "sheared", "bent", "rust", "seized", "loose"}
-)
+//go:embed kinds/*.yaml
+var kindFiles embed.FS
 
-// kindDef is what a kind of part brings to a unit that its family does not have
-// it in.
-type kindDef struct {
-	marks    []string
-	soft     bool // renewed at every rebuild
-	facings  []string
-	checks   []string
-	features []Feature
+// KindDef is what a kind of part brings to a unit that its family does not have it in:
+// its glyph, the marks to look for, what is measured, how it is fitted.
+type KindDef struct {
+	Code     string    `yaml:"kind"`
+	Name     string    `yaml:"name"`
+	Marks    []string  `yaml:"marks"`
+	Soft     bool      `yaml:"soft"` // renewed at every rebuild
+	Facings  []string  `yaml:"facings"`
+	Checks   []string  `yaml:"checks"`
+	Features []Feature `yaml:"features"`
+	Shape    Shape     `yaml:"shape"`
 }
 
-func value(code, name, how string) Feature {
-	return Feature{Code: code, Name: name, Method: MethodValue, How: how, Rows: 1, Cols: 2, Standing: StandingNone}
+// KindGroup is the kinds that are looked for in one place.
+type KindGroup struct {
+	Name  string    `yaml:"group"`
+	Order int       `yaml:"order"`
+	Marks []string  `yaml:"marks"` // of the kinds that name none of their own
+	Kinds []KindDef `yaml:"kinds"`
 }
 
-func face(name string) Feature {
-	return Feature{Code: "face", Name: name, Method: MethodGrade, How: "Nail across the face, both ways",
-		Standing: StandingNone, Worst: 3}
+// KindGroups are all kinds of parts, in the order they are offered. What ships was
+// checked by the tests; a file that is wrong is a fault of the program.
+var KindGroups = sync.OnceValue(func() []KindGroup {
+	groups, err := loadKinds()
+	if err != nil {
+		panic(err)
+	}
+	return groups
+})
+
+func loadKinds() ([]KindGroup, error) {
+	entries, err := kindFiles.ReadDir("kinds")
+	if err != nil {
+		return nil, err
+	}
+	var out []KindGroup
+	for _, e := range entries {
+		text, err := kindFiles.ReadFile("kinds/" + e.Name())
+		if err != nil {
+			return nil, err
+		}
+		g, err := loadKindGroup("kinds/"+e.Name(), text)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, *g)
+	}
+	slices.SortFunc(out, func(a, b KindGroup) int { return cmp.Compare(a.Order, b.Order) })
+	return out, nil
 }
 
-var (
-	diameter = value("diameter", "Diameter", "Micrometer, two places at right angles")
-	bore     = value("bore", "Bore", "Bore gauge, two places at right angles")
-)
-
-var kinds = map[string]kindDef{
-	"o_ring": {marks: rubber, soft: true, checks: []string{"oiled, not twisted, seated all round"},
-		features: []Feature{value("section", "Section", "Calipers, two places, not squeezed")}},
-	"backup_ring": {marks: rubber, soft: true, checks: []string{"on the side away from the pressure"}},
-	"gasket":      {marks: rubber, soft: true, checks: []string{"dry or sealed as its maker says; faces clean"}},
-	"piston_seal": {marks: rubber, soft: true, facings: []string{"lip to the pressure", "lip away"},
-		checks: []string{"lip to the pressure, not cut by the edge"}},
-	"lip_seal": {marks: rubber, soft: true, facings: []string{"lip to the oil", "lip outward"},
-		checks:   []string{"square in its bore, lip oiled, edge taped over the shaft's end"},
-		features: []Feature{value("track", "Lip track on the shaft", "Micrometer on the track")}},
-	"bolts": {marks: fixing}, "dowels": {marks: fixing}, "key": {marks: fixing}, "pin": {marks: fixing},
-	"retaining_ring": {marks: fixing, checks: []string{"turned in its groove to see that it sits"}},
-	"spring": {marks: metal, features: []Feature{value("free_length", "Free length", "Calipers, standing free"),
-		value("wire", "Wire", "Micrometer on the wire")}},
-	"gear_shaft": {marks: metal, features: []Feature{value("journal", "Journal", "Micrometer, two places")}},
-	"rod":        {marks: metal, features: []Feature{diameter}},
-	"piston":     {marks: metal, features: []Feature{diameter}},
-	"spool":      {marks: metal, features: []Feature{diameter}},
-	"poppet":     {marks: metal, features: []Feature{face("Seat face")}},
-	"bush":       {marks: metal, features: []Feature{bore}},
-	"bearing":    {marks: metal},
-	"tube":       {marks: metal, features: []Feature{bore}},
-	"plate":      {marks: metal, features: []Feature{face("Running face")}},
-	"valve_plate": {marks: metal, features: []Feature{face("Running face")}, facings: []string{"ports to the barrel",
-		"ports to the cover"}},
-	"cam_ring": {marks: metal, features: []Feature{face("Track")}},
-	"needles":  {marks: metal, features: []Feature{diameter}},
-	"shims":    {marks: fixing, features: []Feature{value("thickness", "Thickness", "Micrometer, the whole pack")}},
+func loadKindGroup(file string, text []byte) (*KindGroup, error) {
+	g := &KindGroup{}
+	dec := yaml.NewDecoder(bytes.NewReader(text))
+	dec.KnownFields(true)
+	if err := dec.Decode(g); err != nil {
+		return nil, fmt.Errorf("%s: %s", file, strings.TrimPrefix(err.Error(), "yaml: "))
+	}
+	c := &checker{f: &Family{file: file, Axes: []float64{0}}}
+	for i := range g.Kinds {
+		k := &g.Kinds[i]
+		if len(k.Marks) == 0 {
+			k.Marks = g.Marks
+		}
+		if k.Code == "" || k.Name == "" || len(k.Marks) == 0 {
+			c.fail(0, "a kind needs code, name and marks")
+		}
+		for _, m := range k.Marks {
+			if _, known := PartMark(m); !known {
+				c.fail(0, "%s: mark %q is not known", k.Code, m)
+			}
+		}
+		p := &Part{Code: k.Code, Shape: k.Shape}
+		c.shape(p)
+		for n := range k.Features {
+			c.feature(p, &k.Features[n])
+		}
+	}
+	return g, c.err
 }
+
+var kindsByCode = sync.OnceValue(func() map[string]*KindDef {
+	out := map[string]*KindDef{}
+	for _, g := range KindGroups() {
+		for i := range g.Kinds {
+			out[g.Kinds[i].Code] = &g.Kinds[i]
+		}
+	}
+	return out
+})
+
+// KindByCode finds a kind of part.
+func KindByCode(code string) (*KindDef, bool) {
+	k, ok := kindsByCode()[code]
+	return k, ok
+}
+
+// Kinds are the codes of the kinds of parts, each with a glyph of its own.
+var Kinds = sync.OnceValue(func() (out []string) {
+	for code := range kindsByCode() {
+		out = append(out, code)
+	}
+	slices.Sort(out)
+	return out
+})
 
 // MarksOf are the marks to look for on a kind of part.
-func MarksOf(kind string) []MarkDef {
-	def, known := kinds[kind]
-	if !known {
-		def.marks = metal
+func MarksOf(kind string) (out []MarkDef) {
+	k, ok := KindByCode(kind)
+	if !ok {
+		return nil
 	}
-	var out []MarkDef
 	for _, m := range PartMarks {
-		if slices.Contains(def.marks, m.Code) {
+		if slices.Contains(k.Marks, m.Code) {
 			out = append(out, m)
 		}
 	}
@@ -116,10 +174,10 @@ func MarksOf(kind string) []MarkDef {
 
 // PartOfKind is a part that no family told of: what its kind brings, and a drawing.
 func PartOfKind(code, name, kind, branch string, count int) *Part {
-	def := kinds[kind]
-	p := &Part{Code: code, Name: name, Kind: kind, Branch: branch, Count: count, Renew: def.soft,
-		Facings: def.facings, Checks: def.checks, Features: slices.Clone(def.features),
-		Shape: Shape{W: 20, OD: 40, ID: 24, Top: 30, Base: -30, Step: 6,
-			Shaft: []Segment{{L: 8, D: 20}, {L: 12, D: 36}}}}
+	p := &Part{Code: code, Name: name, Kind: kind, Branch: branch, Count: count}
+	if k, ok := KindByCode(kind); ok {
+		p.Renew, p.Facings, p.Checks, p.Shape = k.Soft, k.Facings, k.Checks, k.Shape
+		p.Features = slices.Clone(k.Features)
+	}
 	return p
 }

@@ -17,7 +17,7 @@ import (
 	"go.yaml.in/yaml/v3"
 )
 
-//go:embed data/*.yaml
+//go:embed families/*.yaml
 var shipped embed.FS
 
 // Library is the families a shop works with, by code.
@@ -31,13 +31,13 @@ func Shipped() (Library, error) {
 }
 
 var loadShipped = sync.OnceValues(func() (Library, error) {
-	entries, err := shipped.ReadDir("data")
+	entries, err := shipped.ReadDir("families")
 	if err != nil {
 		return nil, err
 	}
 	lib := Library{}
 	for _, e := range entries {
-		text, err := shipped.ReadFile("data/" + e.Name())
+		text, err := shipped.ReadFile("families/" + e.Name())
 		if err != nil {
 			return nil, err
 		}
@@ -62,7 +62,7 @@ var loadShipped = sync.OnceValues(func() (Library, error) {
 
 // ShippedText is a shipped family as it is written.
 func ShippedText(code string) (string, error) {
-	text, err := shipped.ReadFile("data/" + code + ".yaml")
+	text, err := shipped.ReadFile("families/" + code + ".yaml")
 	return string(text), err
 }
 
@@ -83,9 +83,11 @@ func (p *Part) UnmarshalYAML(n *yaml.Node) error {
 		return err
 	}
 	p.line = n.Line
-	return unknownKeys(n, "code name kind count branch facings facing renew wearing set bolt checks turn_check "+
-		"cautions reworks function do_not_touch stack shape features")
+	return unknownKeys(n, partKeys)
 }
+
+const partKeys = "code name kind count branch facings facing renew wearing set bolt checks turn_check cautions " +
+	"reworks function do_not_touch stack shape features"
 
 // UnmarshalYAML notes the line, so that later checks can name it.
 func (f *Feature) UnmarshalYAML(n *yaml.Node) error {
@@ -94,7 +96,7 @@ func (f *Feature) UnmarshalYAML(n *yaml.Node) error {
 		return err
 	}
 	f.line = n.Line
-	return unknownKeys(n, "code name method how nominal lower upper standing wears rows cols leaves measured "+
+	return unknownKeys(n, "code name method how nominal lower upper standing source wears rows cols leaves measured "+
 		"limit_for instrument resolution clearance must worst sample")
 }
 
@@ -115,7 +117,7 @@ func (v *Variant) UnmarshalYAML(n *yaml.Node) error {
 		return err
 	}
 	v.line = n.Line
-	return unknownKeys(n, "code name suffix serial_from serial_to mark measured kit stack spring note")
+	return unknownKeys(n, "code name suffix serial_from serial_to mark measured kit stack spring note change")
 }
 
 // unknownKeys is needed because a decoder's own strictness ends at a custom unmarshaller.
@@ -141,12 +143,38 @@ func Load(file string, text []byte) (*Family, error) {
 	if err := dec.Decode(f); err != nil {
 		return nil, fmt.Errorf("%s: %s", file, strings.TrimPrefix(err.Error(), "yaml: "))
 	}
-	c := &checker{f: f, at: keyLines(doc)}
-	c.family()
-	if c.err != nil {
-		return nil, c.err
+	if len(f.Lines) > mostParts {
+		return nil, fmt.Errorf("%s:%d: parts: %d are more than %d", file, keyLines(doc)["parts"], len(f.Lines),
+			mostParts)
 	}
-	return f, nil
+	return f.whole(doc)
+}
+
+// whole puts the family together, and for each variant that changes it.
+func (f *Family) whole(doc *yaml.Node) (*Family, error) {
+	whole, err := f.checked(doc, nil)
+	if err != nil {
+		return nil, err
+	}
+	for i := range f.VariantRules {
+		if v := &f.VariantRules[i]; !v.Change.Empty() {
+			if _, err := f.checked(doc, v.Change); err != nil {
+				return nil, fmt.Errorf("%w (in the variant %s)", err, v.Code)
+			}
+		}
+	}
+	return whole, nil
+}
+
+// checked puts the family together and looks it through.
+func (f *Family) checked(doc *yaml.Node, change *Change) (*Family, error) {
+	whole, err := f.compose(change, nil)
+	if err != nil {
+		return nil, err
+	}
+	c := &checker{f: whole, at: keyLines(doc)}
+	c.family()
+	return whole, c.err
 }
 
 // keyLines gives the line of each top-level key.
@@ -174,14 +202,18 @@ func segments(shaft []Segment) (out []float64) {
 
 // checker stops at the first fault, so that the reader mends one at a time.
 type checker struct {
-	f   *Family
-	at  map[string]int // lines of the top-level keys
-	err error
+	f    *Family
+	at   map[string]int // lines of the top-level keys
+	file string         // where what is looked at stands, "" for the family's own
+	err  error
 }
 
 func (c *checker) fail(line int, format string, args ...any) {
 	if c.err == nil {
 		where := c.f.file
+		if c.file != "" {
+			where = c.file
+		}
 		if line > 0 {
 			where += fmt.Sprintf(":%d", line)
 		}
@@ -216,6 +248,7 @@ func (c *checker) family() {
 	seen := map[string]bool{}
 	for i := range f.Parts {
 		p := &f.Parts[i]
+		c.file = p.file
 		if p.Code == "" || p.Name == "" || p.Kind == "" {
 			c.fail(p.line, "a part needs code, name and kind")
 		}
@@ -226,8 +259,10 @@ func (c *checker) family() {
 		c.part(p)
 	}
 	for _, l := range f.Leaks {
+		c.file = l.file
 		c.leak(l)
 	}
+	c.file = ""
 	for _, s := range f.Symptoms {
 		if _, ok := SymptomText(s); !ok {
 			c.fail(c.at["symptoms"], "symptom %q is not in the vocabulary", s)
@@ -252,23 +287,13 @@ func (c *checker) part(p *Part) {
 	if p.Count > 10000 {
 		c.fail(p.line, "part %s: %d pieces are more than a unit holds", p.Code, p.Count)
 	}
-	if p.Kind != "" && !slices.Contains(Kinds, p.Kind) {
+	if _, known := KindByCode(p.Kind); p.Kind != "" && !known {
 		c.fail(p.line, "part %s: kind %q is not one that can be drawn; use %s", p.Code, p.Kind,
-			strings.Join(Kinds, ", "))
+			strings.Join(Kinds(), ", "))
 	}
-	for _, v := range append([]float64{p.Shape.W, p.Shape.OD, p.Shape.ID, p.Shape.Top, p.Shape.Base, p.Shape.Step},
-		segments(p.Shape.Shaft)...) {
-		if !(math.Abs(v) <= mostSize) {
-			c.fail(p.line, "part %s: a size of its shape is no length in mm up to %.0f", p.Code, float64(mostSize))
-		}
-	}
+	c.shape(p)
 	if p.Facing != "" && !slices.Contains(p.Facings, p.Facing) {
 		c.fail(p.line, "part %s: facing %q is not one of its facings", p.Code, p.Facing)
-	}
-	for _, a := range p.Shape.On {
-		if a < 0 || a >= len(c.f.Axes) {
-			c.fail(p.line, "part %s: there is no axis %d", p.Code, a)
-		}
 	}
 	if b := p.Bolt; b != nil {
 		if _, err := fastener.ParseThread(b.Thread); err != nil {
@@ -295,6 +320,20 @@ func (c *checker) part(p *Part) {
 			c.fail(p.line, "part %s: rework %s answers the feature %q, which it has not", p.Code, r.Code, r.For)
 		}
 		c.quantity(p.line, "stock", r.Stock, quantity.Length)
+	}
+}
+
+func (c *checker) shape(p *Part) {
+	for _, v := range append([]float64{p.Shape.W, p.Shape.OD, p.Shape.ID, p.Shape.Top, p.Shape.Base, p.Shape.Step},
+		segments(p.Shape.Shaft)...) {
+		if !(math.Abs(v) <= mostSize) {
+			c.fail(p.line, "part %s: a size of its shape is no length in mm up to %.0f", p.Code, float64(mostSize))
+		}
+	}
+	for _, a := range p.Shape.On {
+		if a < 0 || a >= len(c.f.Axes) {
+			c.fail(p.line, "part %s: there is no axis %d", p.Code, a)
+		}
 	}
 }
 
@@ -335,7 +374,7 @@ func (c *checker) feature(p *Part, ft *Feature) {
 }
 
 func (c *checker) leak(l Leak) {
-	part, feature, _ := strings.Cut(l.Feature, ".")
+	part, feature := CutFeature(l.Feature)
 	p, ok := c.f.PartByCode(part)
 	if ok {
 		_, ok = p.FeatureByCode(feature)

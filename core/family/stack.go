@@ -190,7 +190,7 @@ func (c *checker) identity() {
 				v.Code)
 		}
 		if m := v.Measured; m != nil {
-			part, feature, _ := strings.Cut(m.Feature, ".")
+			part, feature := CutFeature(m.Feature)
 			p, ok := f.PartByCode(part)
 			if ok {
 				_, ok = p.FeatureByCode(feature)

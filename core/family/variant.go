@@ -20,6 +20,8 @@ type Variant struct {
 	Stack      string   `yaml:"stack"`
 	Spring     string   `yaml:"spring"`
 	Note       string   `yaml:"note"`
+	Change     *Change  `yaml:"change"` // what is another way on a unit of it
+	Own        bool     `yaml:"-"`      // the shop's own
 	line       int
 }
 

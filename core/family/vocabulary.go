@@ -78,13 +78,3 @@ func CautionByCode(code string) (Caution, bool) {
 
 // Grades are the steps of judging a face by touch; a grade is never a number of µm.
 var Grades = []string{"polished", "visible, cannot feel", "nail drags", "nail catches", "step or groove"}
-
-// Kinds are the kinds of parts, each with a glyph of its own.
-var Kinds = []string{
-	"backup_ring", "ball", "barrel", "bearing", "body", "bolts", "bush", "cam", "cam_ring", "cover", "disc_springs",
-	"disc_valve", "dowels", "fitting", "gasket",
-	"gear_shaft", "gerotor", "gland", "key", "lip_seal", "needles", "o_ring", "pin", "piston", "piston_seal",
-	"piston_set", "plate", "plate_pack", "plug", "poppet",
-	"retainer", "retaining_ring", "ring_gear", "rod", "rotor", "shims", "spacer", "spool", "spring", "swash",
-	"tube", "valve_plate", "vanes",
-}

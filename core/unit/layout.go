@@ -15,6 +15,7 @@ func New(f *family.Family, number int, by string, at time.Time) *Unit {
 	u := &Unit{
 		Number: number, Family: f.Code, Name: f.Name,
 		Gauge: map[string]string{}, Identity: map[string]string{}, Flushes: map[string]string{},
+		More:     map[string]string{},
 		Rounds:   []*Round{{Number: 1, OpenedAt: at, OpenedBy: by}},
 		Attempts: []*Attempt{{Number: 0, Round: 1, Source: SourceTyped, At: at, By: by}},
 	}
@@ -25,20 +26,25 @@ func New(f *family.Family, number int, by string, at time.Time) *Unit {
 }
 
 func newPart(def *family.Part) *Part {
-	p := &Part{Code: def.Code, Name: def.Name, Expected: def.Count}
-	if def.Bolt != nil {
-		p.Fastener = def.Bolt.Thread + ", class " + def.Bolt.Class
-	}
+	p := &Part{Code: def.Code, Name: def.Name, Expected: def.Count, Fastener: fastened(def)}
 	for i := range def.Features {
 		p.Features = append(p.Features, newFeature(&def.Features[i]))
 	}
 	return p
 }
 
+// fastened says how the family has a part bolted on.
+func fastened(def *family.Part) string {
+	if def.Bolt == nil {
+		return ""
+	}
+	return def.Bolt.Thread + ", class " + def.Bolt.Class
+}
+
 // newFeature gives a feature the family's limits and senses.
 func newFeature(def *family.Feature) *Feature {
 	f := &Feature{Code: def.Code, Standing: string(def.Standing), Measured: def.Measured, LimitFor: def.LimitFor,
-		Instrument: def.Instrument}
+		Instrument: def.Instrument, Source: def.Source}
 	if f.Measured == "" {
 		f.Measured = string(metrology.Total)
 	}

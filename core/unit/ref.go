@@ -31,7 +31,7 @@ const (
 
 // coded are the fields of a job or unit that are many of a kind, told apart by
 // a code.
-var coded = map[Scope][]string{ScopeJob: {"symptom"}, ScopeUnit: {"gauge", "identity", "flush"}}
+var coded = map[Scope][]string{ScopeJob: {"symptom"}, ScopeUnit: {"gauge", "identity", "flush", "more"}}
 
 // Ref is the address of one value of a job: by unit number, part code, feature,
 // stage and slot, never by the number of a row. Pages, the record, waivers, job
@@ -224,6 +224,11 @@ func (u *Unit) IdentityRef(mark string) Ref {
 // FlushRef addresses whether a place of the circuit was flushed.
 func (u *Unit) FlushRef(place string) Ref {
 	return Ref{Scope: ScopeUnit, Unit: u.Number, Name: "flush", Code: place}
+}
+
+// MoreRef addresses how often more an assembly stands in the unit.
+func (u *Unit) MoreRef(assembly string) Ref {
+	return Ref{Scope: ScopeUnit, Unit: u.Number, Name: "more", Code: assembly}
 }
 
 // EvidenceRef addresses a field of a mark looked for.

@@ -41,6 +41,7 @@ type Unit struct {
 	NotAsked string            // why nobody at the machine can be asked
 	Gauge    map[string]string // answers by question
 	Identity map[string]string // yes or no by identity mark
+	More     map[string]string // how often more than in the family, by assembly
 
 	Ending     string // one of the End constants
 	EndingNote string // what replaced it, where it went
@@ -131,15 +132,26 @@ type Part struct {
 	Sound     bool // looked at, and no mark of its kind seen
 
 	StackFound string // as removed
-	StackFit   string // as fitted
 	StackFrom  string // where it is known from what belongs, one of the Stack constants
 	StackRight string // what belongs, where the family does not say it for this unit
 	Spring     Spring // dished springs of this unit's own size
+
+	Joint Joint // how this unit's own is bolted on, where it was looked at
 
 	Features  []*Feature
 	Marks     []*Mark // seen on this part
 	Decisions []*Decision
 	Steps     []*Step
+}
+
+// Joint is how a part is bolted on, as it was read off this unit. What was not said
+// is the family's.
+type Joint struct {
+	Thread string
+	Class  string // a strength class, or unknown where the head bears no mark
+	Dry    bool   // goes in dry; oiled otherwise
+	Torque quantity.Quantity
+	Source string // the document the torque stands in
 }
 
 // Spring is the size of a unit's own dished springs and the height they are held at.
@@ -175,6 +187,25 @@ func (p *Part) LastSaid(code string) Mark { return lastSaid(p.Marks, code) }
 // Feature finds what is measured by its code, nil when there is none.
 func (p *Part) Feature(code string) *Feature {
 	return find(p.Features, func(f *Feature) bool { return f.Code == code })
+}
+
+// Removed is the stack as it last came off.
+func (p *Part) Removed() string {
+	text, round := p.StackFound, 0
+	for _, s := range p.Steps {
+		if s.StackRemoved != "" && s.Round >= round {
+			text, round = s.StackRemoved, s.Round
+		}
+	}
+	return text
+}
+
+// Fitted is the stack as it was fitted in a round.
+func (p *Part) Fitted(round int) string {
+	if s := p.Step(round); s != nil {
+		return s.StackFit
+	}
+	return ""
 }
 
 // Step is the fitting of the part in a round, nil when nothing was done.
@@ -341,6 +372,9 @@ type Step struct {
 	Torque quantity.Quantity
 	Note   string
 	By     string
+
+	StackRemoved string // as it came off in this round, where that is not the first
+	StackFit     string // as fitted
 }
 
 // Attempt is a run of the bench test; number 0 is as received.

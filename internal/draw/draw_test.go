@@ -177,7 +177,7 @@ func BenchmarkLine(b *testing.B) {
 func TestEveryKindHasAGlyph(t *testing.T) {
 	drawn := Kinds()
 	sort.Strings(drawn)
-	kinds := append([]string{}, family.Kinds...)
+	kinds := append([]string{}, family.Kinds()...)
 	sort.Strings(kinds)
 	assert.Equal(t, kinds, drawn)
 }

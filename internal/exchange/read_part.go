@@ -22,7 +22,7 @@ func (r *reader) part(t *tree, u *unit.Unit, f *family.Family) {
 	case p == nil && kind == "":
 		t.fail("code", "the family %s has no part %q", f.Code, code)
 		return
-	case p == nil && !slices.Contains(family.Kinds, kind):
+	case p == nil && !slices.Contains(family.Kinds(), kind):
 		t.fail("kind", "%q is not a kind of part", kind)
 		return
 	case p == nil && (!codeForm.MatchString(code) || strings.TrimSpace(name) == ""):
@@ -62,9 +62,29 @@ func (r *reader) part(t *tree, u *unit.Unit, f *family.Family) {
 		s.By = x.text("by", mostName)
 		x.end()
 	}
+	r.oldStack(t, u, f, p, def)
 	unique(t, "decisions", p.Decisions, func(d *unit.Decision) any { return d.Round })
 	unique(t, "steps", p.Steps, func(s *unit.Step) any { return s.Round })
 	t.end()
+}
+
+// oldStack takes the stack as fitted from a document written before each round had
+// its own.
+func (r *reader) oldStack(t *tree, u *unit.Unit, f *family.Family, p *unit.Part, def *family.Part) {
+	text := t.text("stack_fit", entry.MostArea)
+	if text == "" {
+		return
+	}
+	s := p.Step(u.Round())
+	if s == nil {
+		s = &unit.Step{Round: u.Round()}
+		p.Steps = append(p.Steps, s)
+	}
+	fit, _ := entry.Find(unit.ScopeStep, "stack_fit")
+	place := &entry.Place{Shop: r.shop, Job: r.job, Unit: u, Family: f, Part: p, Def: def, Step: s}
+	if err := fit.Set(place, text); err != nil {
+		t.fail("stack_fit", "%s", err)
+	}
 }
 
 func (r *reader) feature(t *tree, u *unit.Unit, f *family.Family, p *unit.Part, def *family.Part) {

@@ -11,13 +11,14 @@ import (
 
 func (r *reader) unit(t *tree, number int) {
 	code := t.text("family", mostName)
-	f := r.shop.Family(code)
-	if f == nil {
+	plain := r.shop.Family(&unit.Unit{Family: code})
+	if plain == nil {
 		t.fail("family", "%q is not in the library", code)
 		return
 	}
-	u := unit.New(f, number, "", r.job.ReceivedOn.Time())
+	u := unit.New(plain, number, "", r.job.ReceivedOn.Time())
 	r.job.Units = append(r.job.Units, u)
+	f := r.ownFamily(t, u, plain)
 	r.fields(t, &entry.Place{Unit: u, Family: f}, unit.ScopeUnit)
 	r.answers(t, u, f, "gauge", u.GaugeRef)
 	r.answers(t, u, f, "identity", u.IdentityRef)
@@ -35,6 +36,7 @@ func (r *reader) unit(t *tree, number int) {
 	seen := map[string]bool{}
 	for _, x := range parts {
 		x.first(seen)
+		asWritten(x, u)
 		r.part(x, u, f)
 	}
 	inOrder(u, parts)
@@ -54,6 +56,28 @@ func (r *reader) unit(t *tree, number int) {
 	unique(t, "conclusions", u.Conclusions, func(c *unit.Conclusion) any { return c.Round })
 	unique(t, "attempts", u.Attempts, func(a *unit.Attempt) any { return a.Number })
 	t.end()
+}
+
+// ownFamily lays the unit out as its variant and its assemblies make it, before its
+// parts are read.
+func (r *reader) ownFamily(t *tree, u *unit.Unit, plain *family.Family) *family.Family {
+	if v, _ := t.values["variant"].(string); plain.VariantNamed(v) != nil {
+		u.Variant = v
+	}
+	r.answers(t, u, plain, "more", u.MoreRef)
+	f := r.shop.Family(u)
+	if f != plain {
+		u.Follow(plain, plain, f, unit.CountVariant, u.Variant)
+	}
+	return f
+}
+
+// asWritten lets the document say what is on the unit, where the variant had said it.
+func asWritten(t *tree, u *unit.Unit) {
+	code, _ := t.values["code"].(string)
+	if p := u.Part(code); p != nil && p.From == unit.CountVariant {
+		p.Absent, p.From, p.Why = "", unit.CountFamily, ""
+	}
 }
 
 // answers takes an object of answers by their code.

@@ -212,7 +212,7 @@ func TestOwnStackIsRebuiltAsRemoved(t *testing.T) {
 	at := "u1/part/disc_springs/"
 	put(t, s, tag, at+"off", "yes")
 	put(t, s, tag, at+"stack_found", own)
-	put(t, s, tag, at+"stack_fit", own)
+	put(t, s, tag, at+"step/stack_fit", own)
 	put(t, s, tag, at+"step/done", "yes")
 	stackStop := func() bool {
 		for _, stop := range load(t, s, tag).Stops["build"] {
@@ -225,7 +225,7 @@ func TestOwnStackIsRebuiltAsRemoved(t *testing.T) {
 	require.True(t, stackStop(), "against the family's stack it is wrong")
 	put(t, s, tag, at+"stack_from", unit.StackAsRemoved)
 	assert.False(t, stackStop())
-	put(t, s, tag, at+"stack_fit", "disc> disc< disc> disc>")
+	put(t, s, tag, at+"step/stack_fit", "disc> disc< disc> disc>")
 	assert.True(t, stackStop(), "and turned over it is not as removed")
 
 	put(t, s, tag, at+"stack_from", unit.StackUnknown)

@@ -29,7 +29,7 @@ func toTheStand(t *testing.T, s *job.Service, tag string) {
 			put(t, s, tag, "u1/part/"+p.Code+"/step/turn", "free")
 		}
 		if p.Stack != nil && p.Def.Stack.As != "" {
-			put(t, s, tag, "u1/part/"+p.Code+"/stack_fit", p.Def.Stack.As)
+			put(t, s, tag, "u1/part/"+p.Code+"/step/stack_fit", p.Def.Stack.As)
 		}
 		put(t, s, tag, "u1/part/"+p.Code+"/step/done", "yes")
 	}

@@ -7,6 +7,7 @@ import (
 	"corvek/core/calc"
 	"corvek/core/decide"
 	"corvek/core/economics"
+	"corvek/core/family"
 	"corvek/core/leakage"
 	"corvek/core/metrology"
 	"corvek/core/proof"
@@ -55,7 +56,7 @@ type ShimState struct {
 }
 
 func (st *State) feature(path string) *FeatureState {
-	part, code, _ := strings.Cut(path, ".")
+	part, code := family.CutFeature(path)
 	if p := st.ByCode[part]; p != nil {
 		for _, f := range p.Features {
 			if f.Code == code {

@@ -82,7 +82,7 @@ func New(s *store.Store) (*Service, error) {
 		return nil, err
 	}
 	service := &Service{Store: s, Knowledge: base, Now: time.Now, shelf: shelf{shipped: lib}, states: states}
-	service.shelf.now.Store(&catalog{lib: lib})
+	service.shelf.now.Store(newCatalog(lib))
 	return service, nil
 }
 

@@ -5,13 +5,17 @@ import (
 	"fmt"
 	"maps"
 	"regexp"
+	"slices"
 	"strings"
 	"sync"
 	"sync/atomic"
 
 	"corvek/core/family"
 	"corvek/core/field"
+	"corvek/core/unit"
 	"corvek/internal/store"
+
+	lru "github.com/hashicorp/golang-lru/v2"
 )
 
 // catalog is what the shop keeps beside its jobs as it stands now: the families,
@@ -24,6 +28,41 @@ type catalog struct {
 	own     map[string]bool
 	tools   map[string]store.Instrument // by name, small letters
 	counts  map[string]map[string]int   // concluded causes of closed jobs, by family
+
+	units *lru.Cache[asUnit, *family.Family] // families as they are for units, by what makes them so
+}
+
+// asUnit is what makes a unit's family another than the plain one.
+type asUnit struct{ family, variant, more string }
+
+// keptUnits is how many families of single units are held in memory.
+const keptUnits = 256
+
+func newCatalog(lib family.Library) *catalog {
+	units, _ := lru.New[asUnit, *family.Family](keptUnits) // refuses no size above zero
+	return &catalog{lib: lib, units: units}
+}
+
+// familyOf is the family as it is for one unit: with its variant, and with the
+// assemblies that it has more of. Nil where the library has no such family.
+func (c *catalog) familyOf(u *unit.Unit) *family.Family {
+	plain := c.lib[u.Family]
+	if plain == nil || plain.VariantNamed(u.Variant) == nil && len(u.More) == 0 {
+		return plain
+	}
+	key := asUnit{u.Family, u.Variant, ""}
+	for _, code := range slices.Sorted(maps.Keys(u.More)) {
+		key.more += code + "=" + u.More[code] + " "
+	}
+	if f, ok := c.units.Get(key); ok {
+		return f
+	}
+	f, err := plain.As(u.Variant, u.MoreOf())
+	if err != nil { // the shop's family was changed under it
+		return plain
+	}
+	c.units.Add(key, f)
+	return f
 }
 
 // shelf keeps the catalog. Several instances of the application see one
@@ -64,8 +103,8 @@ func (s *Service) refresh(ctx context.Context, version int64) error {
 	if s.shelf.now.Load().version >= version {
 		return nil
 	}
-	c := &catalog{version: version, lib: maps.Clone(s.shelf.shipped), own: map[string]bool{},
-		tools: map[string]store.Instrument{}}
+	c := newCatalog(maps.Clone(s.shelf.shipped))
+	c.version, c.own, c.tools = version, map[string]bool{}, map[string]store.Instrument{}
 	var err error
 	if c.name, err = s.Store.ShopName(ctx); err != nil {
 		return err
@@ -75,10 +114,14 @@ func (s *Service) refresh(ctx context.Context, version int64) error {
 		return err
 	}
 	for _, v := range versions {
+		if strings.Contains(v.Code, "/") {
+			continue
+		}
 		if f, err := family.Load(v.Code+".yaml", []byte(v.Text)); err == nil {
 			c.lib[v.Code], c.own[v.Code] = f, true
 		}
 	}
+	c.addVariants(versions)
 	tools, err := s.Store.Instruments(ctx)
 	if err != nil {
 		return err
@@ -93,7 +136,7 @@ func (s *Service) refresh(ctx context.Context, version int64) error {
 	return nil
 }
 
-var familyCode = regexp.MustCompile(`^[a-z][a-z0-9_]{2,39}$`)
+var familyCodeForm = regexp.MustCompile(`^[a-z][a-z0-9_]{2,39}$`)
 
 // SaveFamily keeps a new version of a family, or a new family. The text must
 // load; the error names its line.
@@ -103,7 +146,7 @@ func (s *Service) SaveFamily(ctx context.Context, who Actor, code, text, reason 
 	}
 	reason = strings.TrimSpace(reason)
 	switch {
-	case !familyCode.MatchString(code):
+	case !familyCodeForm.MatchString(code):
 		return field.Errorf("code", "is small letters, figures and _, like small_gear_pump")
 	case len(text) > family.MostText:
 		return field.Errorf("text", "is longer than %d kB", family.MostText>>10)
@@ -117,16 +160,8 @@ func (s *Service) SaveFamily(ctx context.Context, who Actor, code, text, reason 
 	if f.Code != code {
 		return field.Errorf("text", "%s.yaml:1: the code in the text is %q; it must be %q", code, f.Code, code)
 	}
-	now := s.moment()
-	if err := s.Store.SaveFamily(ctx, &store.FamilyVersion{Code: code, Text: text, Reason: reason, ByName: who.Name,
-		At: now}); err != nil {
-		return err
-	}
-	version, err := s.Store.ShopVersion(ctx)
-	if err != nil {
-		return err
-	}
-	return s.refresh(ctx, version)
+	return s.keepVersion(ctx, &store.FamilyVersion{Code: code, Text: text, Reason: reason, ByName: who.Name,
+		At: s.moment()})
 }
 
 // FamilyText is a family as it is written now.

@@ -24,7 +24,7 @@ func randomUnit(r *rapid.T, f *family.Family) *unit.Job {
 	j := &unit.Job{Tag: "T-1", Policy: string(decide.OnCondition), Complaint: "weak", Units: []*unit.Unit{u}}
 	yes := func(name string, of int) bool { return rapid.IntRange(1, of).Draw(r, name) == 1 }
 	for i := range rapid.IntRange(0, 3).Draw(r, "added") {
-		kind := rapid.SampledFrom(family.Kinds).Draw(r, "kind")
+		kind := rapid.SampledFrom(family.Kinds()).Draw(r, "kind")
 		u.AddPart(rapid.IntRange(0, len(u.Parts)).Draw(r, "at"), fmt.Sprintf("added %d", i), kind, "", 1)
 	}
 	for _, p := range u.Parts {

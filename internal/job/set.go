@@ -6,7 +6,6 @@ import (
 
 	"corvek/core/entry"
 	"corvek/core/explain"
-	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
 	"corvek/internal/store"
@@ -58,6 +57,9 @@ func (s *Service) Set(ctx context.Context, who Actor, tag string, e Edit) (kept 
 			return err
 		}
 		w.record(unit.Entry{Action: "set", Field: e.Field, Before: now, After: kept})
+		if place.Unit != nil && ref.Scope == unit.ScopeUnit && (ref.Name == "variant" || ref.Name == "more") {
+			return w.follow(place.Unit, place.Family, unit.CountVariant, "")
+		}
 		return nil
 	})
 	return kept, err
@@ -145,7 +147,7 @@ func (s *Service) shop(who string) *entry.Shop {
 		tools[name] = t.Resolution
 	}
 	return &entry.Shop{
-		Family: func(code string) *family.Family { return c.lib[code] },
+		Family: c.familyOf,
 		Board:  func(code string) entry.Board { return board{s.Knowledge.For(code)} },
 		Tools:  tools, Who: who, Now: s.moment(),
 	}

@@ -22,14 +22,14 @@ type StackState struct {
 
 // newStack reads a part's stack as removed, as it belongs, and as fitted: none stands
 // for another.
-func newStack(family *family.StackDef, row *unit.Part) *StackState {
+func newStack(family *family.StackDef, row *unit.Part, round int) *StackState {
 	def := ownStack(family, row)
 	s := &StackState{Def: def}
 	var err error
-	if s.Found, err = def.Read(row.StackFound); err != nil {
+	if s.Found, err = def.Read(row.Removed()); err != nil {
 		s.FoundFault = err.Error()
 	}
-	if s.Fit, err = def.Read(row.StackFit); err != nil {
+	if s.Fit, err = def.Read(row.Fitted(round)); err != nil {
 		s.FitFault = err.Error()
 	}
 	switch row.StackFrom {

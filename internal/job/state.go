@@ -25,11 +25,12 @@ import (
 // State is one unit of a job with everything worked out from it.
 type State struct {
 	Shop string // its name, at the head of the papers
-	// Families gives a family as it is in the shop's library now.
-	Families  func(code string) *family.Family
+	// Families gives the family of a unit, as it is for that unit.
+	Families  func(u *unit.Unit) *family.Family
 	Job       *unit.Job
 	Unit      *unit.Unit
-	Family    *family.Family
+	Family    *family.Family // as it is for this unit
+	Plain     *family.Family // as it is for most
 	Knowledge *explain.Knowledge
 	Round     int // at work
 
@@ -206,13 +207,13 @@ func (s *Service) compute(j *unit.Job, number int) (*State, error) {
 		return nil, fmt.Errorf("job %s has no unit %d: %w", j.Tag, number, store.ErrNotFound)
 	}
 	c := s.shelf.now.Load()
-	f := c.lib[u.Family]
+	f := c.familyOf(u)
 	if f == nil {
 		return nil, fmt.Errorf("the family %q of unit %s is not in the library", u.Family, u.Name)
 	}
 	st := &State{
 		Shop: c.name, Job: j, Unit: u, Family: f, Tools: c.tools,
-		Families:  func(code string) *family.Family { return c.lib[code] },
+		Families: c.familyOf, Plain: c.lib[u.Family],
 		Knowledge: s.Knowledge.For(f.Code).WithCounts(c.counts[f.Code]),
 		Round:     u.Round(), ByCode: map[string]*PartState{}, Sources: map[string]string{},
 		today: unit.DateOf(s.moment()),
@@ -251,7 +252,7 @@ func (st *State) readParts() {
 		p.Seen = st.seen(p)
 		p.Missing = stripPart(p).Missing()
 		if def.Stack != nil {
-			p.Stack = newStack(def.Stack, row)
+			p.Stack = newStack(def.Stack, row, st.Round)
 		}
 		for _, f := range row.Features {
 			if fd, ok := def.FeatureByCode(f.Code); ok {

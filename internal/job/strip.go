@@ -64,7 +64,7 @@ func (s *Service) AddPart(ctx context.Context, who Actor, tag string, number int
 	if name, err = short("name", name, "say what the part is"); err != nil {
 		return "", err
 	}
-	if !slices.Contains(family.Kinds, kind) {
+	if !slices.Contains(family.Kinds(), kind) {
 		return "", field.Errorf("kind", "choose what it looks like")
 	}
 	if err := counted(count); err != nil {

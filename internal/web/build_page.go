@@ -1,6 +1,7 @@
 package web
 
 import (
+	"fmt"
 	"html/template"
 	"strings"
 
@@ -45,6 +46,10 @@ type TightView struct {
 	Rounds        []string
 	Circle        template.HTML
 	Entry         Entry
+	Says          string // thread and class it is worked out for
+	Own           *JointView
+	Load          string // what the typed torque does
+	Over          bool
 }
 
 // AgainView is a clearance to be taken again.
@@ -102,16 +107,27 @@ func (l *look) again() (out []AgainView) {
 
 // tightening is how the chosen part is bolted on; nil where it is not.
 func (l *look) tightening() *TightView {
-	b := l.part.Def.Bolt
-	if b == nil {
+	j, bolted := build.JointOf(l.part.Def.Bolt, l.part.Joint)
+	if !bolted {
 		return nil
 	}
-	t, err := build.Tighten(b.Thread, b.Class, b.Torque, b.Circle)
+	t, err := build.Tighten(j)
 	v := &TightView{Unknown: t.Unknown, Source: t.Source, Torque: l.show(t.Torque, quantity.Torque),
 		Other: l.other(t.Torque, quantity.Torque), Entry: l.field(l.unit.StepRef(l.part.Code, "torque"))}
 	if err != nil {
 		v.Unknown, v.Source = true, err.Error()
 	}
+	if load, ok := j.Loads(l.part.Step.Torque.SI); ok {
+		switch {
+		case load.Unknown:
+			v.Load, v.Over = "no torque is safe before the head mark is read", true
+		default:
+			v.Load = fmt.Sprintf("%.0f %% of proof load", 100*load.Share)
+			v.Over = load.Over
+		}
+	}
+	v.Own = l.joint(l.part)
+	v.Says = j.Thread + ", class " + strings.ReplaceAll(j.Class, "_", " ")
 	if len(t.Order) > 0 {
 		v.Circle = template.HTML(draw.BoltCircle(t.Order))
 	}

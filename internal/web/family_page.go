@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"html/template"
 	"net/http"
@@ -24,6 +25,15 @@ type FamilyPage struct {
 	Error   *field.Error
 	History []store.FamilyVersion
 	Gauge   []family.Question
+	Own     []OwnVariant
+}
+
+// OwnVariant is a variant of the shop's own as it is written.
+type OwnVariant struct {
+	Code, Name, Text, By string
+	Reason               string
+	Versions             int
+	Error                *field.Error
 }
 
 func (s *Server) familyPage(c *echo.Context) error {
@@ -52,6 +62,9 @@ func (s *Server) renderFamily(c *echo.Context, status int, text, reason string, 
 	}
 	title := code
 	if f != nil {
+		if v.Own, err = s.ownVariants(ctx, f); err != nil {
+			return err
+		}
 		title = f.Name
 		v.Line = familyLine(f)
 		for _, q := range f.Gauge {
@@ -88,4 +101,38 @@ func (s *Server) saveFamily(c *echo.Context) error {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/library/"+code)
+}
+
+// ownVariants are those of a family that the shop wrote.
+func (s *Server) ownVariants(ctx context.Context, f *family.Family) (out []OwnVariant, err error) {
+	for i := range f.VariantRules {
+		rule := &f.VariantRules[i]
+		if !rule.Own {
+			continue
+		}
+		versions, err := s.store.FamilyHistory(ctx, f.Code+"/"+rule.Code)
+		if err != nil {
+			return nil, err
+		}
+		if len(versions) > 0 {
+			out = append(out, OwnVariant{Code: rule.Code, Name: rule.Name, Text: versions[0].Text, By: versions[0].ByName,
+				Reason: versions[0].Reason, Versions: len(versions)})
+		}
+	}
+	return out, nil
+}
+
+func (s *Server) saveVariant(c *echo.Context) error {
+	text := strings.ReplaceAll(c.FormValue("text"), "\r\n", "\n")
+	err := s.jobs.SaveVariant(c.Request().Context(), who(c), c.Param("code"), c.Param("variant"), text,
+		c.FormValue("reason"))
+	var fe *field.Error
+	if errors.As(err, &fe) {
+		return s.renderFamily(c, http.StatusUnprocessableEntity, "", "", field.Errorf("variant", "%s %s", fe.Field,
+			fe.Text))
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/library/"+c.Param("code"))
 }

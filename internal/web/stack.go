@@ -47,15 +47,24 @@ func (l *look) stack(fit bool) *StackView {
 		return nil
 	}
 	s := x.Stack
-	v := &StackView{Part: x, Title: "As removed", Field: l.unit.PartRef(x.Code, "stack_found").String(),
-		Text: x.StackFound, Fault: s.FoundFault, Locked: !l.CanWork()}
+	v := &StackView{Part: x, Title: "As removed", Field: l.removedRef(x),
+		Text: x.Removed(), Fault: s.FoundFault, Locked: !l.CanWork()}
 	pieces, diffs, does := s.Found, s.FoundDiff, s.FoundDoes
+	if again := l.st.Round > 1; !fit && again && x.Step.StackRemoved == "" {
+		v.Text, pieces, diffs, does = "", nil, nil, strip.Delivery{}
+		v.Copies = append(v.Copies, StackAct{"as it came off before", x.Removed()})
+		if last := x.Fitted(l.st.Round - 1); last != "" && last != x.Removed() {
+			v.Copies = append(v.Copies, StackAct{"as it was fitted", last})
+		}
+	} else if !fit && again {
+		v.Text = x.Step.StackRemoved
+	}
 	if fit {
-		v.Title, v.Field, v.Text, v.Fault = "As fitted", l.unit.PartRef(x.Code, "stack_fit").String(), x.StackFit,
+		v.Title, v.Field, v.Text, v.Fault = "As fitted", l.unit.StepRef(x.Code, "stack_fit").String(), x.Step.StackFit,
 			s.FitFault
 		pieces, diffs, does = s.Fit, s.FitDiff, s.FitDoes
-		if x.StackFound != "" && x.StackFound != x.StackFit {
-			v.Copies = append(v.Copies, StackAct{"copy as removed", x.StackFound})
+		if was := x.Removed(); was != "" && was != x.Step.StackFit {
+			v.Copies = append(v.Copies, StackAct{"copy as removed", was})
 		}
 	}
 	if s.Def.As != "" && s.Def.As != v.Text {
@@ -165,4 +174,13 @@ func (l *look) stackLines(x *job.PartState, pieces int, d strip.Delivery, fit bo
 		out = append(out, StackLine{"", d.Fault, "red"})
 	}
 	return out
+}
+
+// removedRef is where the stack is written down as it comes off: the first time on
+// the part, in a later round on that round's own record.
+func (l *look) removedRef(x *job.PartState) string {
+	if l.st.Round > 1 {
+		return l.unit.StepRef(x.Code, "stack_removed").String()
+	}
+	return l.unit.PartRef(x.Code, "stack_found").String()
 }

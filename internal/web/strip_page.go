@@ -3,13 +3,11 @@ package web
 import (
 	"fmt"
 	"net/url"
-	"slices"
 	"strings"
 
 	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )
@@ -47,7 +45,8 @@ type StripPage struct {
 	Until        string // how the timer stands
 	UntilNote    string
 	Timer        []Entry
-	Kinds        []Named
+	Palette      []KindShelf
+	Keep         *KeepView
 	Loose        []LooseRow
 	Cautions     Cautions
 	Stops        []StopRow
@@ -57,14 +56,6 @@ type StripPage struct {
 type FacingRow struct {
 	Code, Name string
 	Choice     Choice
-}
-
-// Different is how this unit's part differs from its family's.
-type Different struct {
-	Absent Entry
-	Count  string // proposed: as many as were found
-	Said   string // what was said of the number
-	Froms  []Named
 }
 
 // AbsentRow is a part of the family that is not on this unit.
@@ -103,7 +94,7 @@ func stripPage(l *look) StripPage {
 		Stuck:  l.choose(l.unit.PartRef(x.Code, "stuck")), Notes: l.ofPart("witness", "fastener", "note"),
 		Parts: l.st.Parts, Asked: l.asked, ToSettle: len(l.st.Stops["strip"]), Facings: l.facings(),
 		Until: timerWords(&l.job.TimerUntil, l.now), UntilNote: l.job.TimerNote,
-		Timer: l.ofJob("timer_until", "timer_note"), Kinds: partKinds(), Cautions: l.cautions(), Stops: l.stops(),
+		Timer: l.ofJob("timer_until", "timer_note"), Palette: palette(), Keep: l.keep(), Cautions: l.cautions(), Stops: l.stops(),
 	}
 	_, p.Next = l.neighbours()
 	p.SetWith = l.setWith(x)
@@ -148,18 +139,6 @@ func (l *look) setWith(x *job.PartState) string {
 	return strings.Join(out, ", ")
 }
 
-func (l *look) different(x *job.PartState) Different {
-	d := Different{Absent: l.field(l.unit.PartRef(x.Code, "absent")), Count: x.Found}
-	for _, code := range []string{unit.CountCounted, unit.CountVariant, unit.CountDrawing} {
-		d.Froms = append(d.Froms, Named{code, wording.Choice(unit.ScopePart, "expected_from", code)})
-	}
-	if x.From != unit.CountFamily {
-		d.Said = fmt.Sprintf("this unit has %d, %s: %s", x.Expected, wording.Choice(unit.ScopePart, "expected_from",
-			x.From), x.Why)
-	}
-	return d
-}
-
 // counts are the parts of several pieces that are off and not counted: after many
 // came off at once they are counted here.
 func (l *look) counts() (out []CountRow) {
@@ -185,7 +164,7 @@ func (p *StripPage) stackOrCount(l *look) {
 		stack.On, p.Stack = true, l.stack(false)
 	}
 	count.On = !stack.On
-	if x.StackFound == "" {
+	if x.Removed() == "" {
 		stack.Tone = "none"
 	}
 	if x.Missing != 0 {
@@ -211,15 +190,6 @@ func (l *look) facings() (out []FacingRow) {
 	if lacking == 0 || len(out) < 2 {
 		return nil
 	}
-	return out
-}
-
-// partKinds are what an unknown part can look like.
-func partKinds() (out []Named) {
-	for _, k := range family.Kinds {
-		out = append(out, Named{k, strings.ReplaceAll(k, "_", " ")})
-	}
-	slices.SortFunc(out, func(a, b Named) int { return strings.Compare(a.Name, b.Name) })
 	return out
 }
 

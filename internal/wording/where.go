@@ -19,11 +19,14 @@ type anyBoard struct{}
 func (anyBoard) KnowsMark(string) bool  { return true }
 func (anyBoard) KnowsCause(string) bool { return true }
 
+// moved are addresses whose value has found another place since they were written.
+var moved = strings.NewReplacer("/stack_fit", "/step/stack_fit", "/step/step/", "/step/")
+
 // Where says in words which value of a job an address names: "Rear side plate, side
 // clearance, leaf 7 thou as found". An address that leads nowhere any more stays as
 // it is.
-func Where(j *unit.Job, families func(code string) *family.Family, address string) string {
-	ref, err := unit.ParseRef(address)
+func Where(j *unit.Job, families func(*unit.Unit) *family.Family, address string) string {
+	ref, err := unit.ParseRef(moved.Replace(address))
 	if err != nil {
 		return address
 	}

@@ -16,7 +16,7 @@ import (
 func TestWhereAValueStands(t *testing.T) {
 	lib, err := family.Shipped()
 	require.NoError(t, err)
-	families := func(code string) *family.Family { return lib[code] }
+	families := func(u *unit.Unit) *family.Family { return lib[u.Family] }
 	now := time.Date(2031, 5, 14, 9, 0, 0, 0, time.UTC)
 	j := &unit.Job{Units: []*unit.Unit{unit.New(lib["external_gear_pump"], 1, "Iva", now)}}
 	u := j.Units[0]

@@ -1,0 +1,115 @@
+package job
+
+import (
+	"context"
+	"fmt"
+	"regexp"
+	"strings"
+
+	"corvek/core/family"
+	"corvek/core/field"
+	"corvek/internal/store"
+)
+
+// The shop's own variant of a family is kept among the versions of families, under
+// the family's code and its own.
+func ownVariant(familyCode, code string) string { return familyCode + "/" + code }
+
+// addVariants puts the shop's own variants beside those of their families. One that
+// no longer fits its family is passed over, so that an upgrade never stops a shop.
+func (c *catalog) addVariants(versions []store.FamilyVersion) {
+	for _, v := range versions {
+		of, _, own := strings.Cut(v.Code, "/")
+		f := c.lib[of]
+		if !own || f == nil || v.Text == "" {
+			continue
+		}
+		if with, _, err := f.WithVariant(v.Code, []byte(v.Text)); err == nil {
+			c.lib[of] = with
+		}
+	}
+}
+
+var notInCode = regexp.MustCompile(`[^a-z0-9]+`)
+
+// KeepVariant keeps what makes a unit another than its family as a variant of the
+// shop's own: the next unit of this model number is offered it.
+func (s *Service) KeepVariant(ctx context.Context, who Actor, tag string, number int, name string) error {
+	name, err := short("name", name, "give the variant a name")
+	if err != nil {
+		return err
+	}
+	var kept *store.FamilyVersion
+	err = s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		if strings.TrimSpace(st.Unit.Model) == "" {
+			return "", field.Errorf("name", "type the model number first: the next one is known by it")
+		}
+		code := strings.Trim(notInCode.ReplaceAllString(strings.ToLower(name), "_"), "_")
+		if code == "" {
+			return "", field.Errorf("name", "needs letters or figures")
+		}
+		if v := st.Plain.VariantNamed(code); v != nil && !v.Own {
+			return "", field.Errorf("name", "is the name of a variant that the family has already")
+		}
+		text, err := st.Unit.OwnVariant(st.Plain, code, name)
+		if err != nil {
+			return "", err
+		}
+		with, _, err := st.Plain.WithVariant(name, []byte(text))
+		if err != nil {
+			return "", field.Errorf("name", "this unit cannot be kept as a variant: %s", err)
+		}
+		if with.VariantNamed(code).Change.Empty() {
+			return "", field.Errorf("name", "this unit is as its family has it; there is nothing to keep")
+		}
+		kept = &store.FamilyVersion{Code: ownVariant(st.Plain.Code, code), Text: text, Reason: "kept from " + tag,
+			ByName: who.Name, At: s.moment()}
+		return fmt.Sprintf("kept as the shop's own variant %q of %s", name, st.Plain.Name), nil
+	})
+	if err != nil {
+		return err
+	}
+	return s.keepVersion(ctx, kept)
+}
+
+// SaveVariant keeps a new version of a variant of the shop's own; an empty text takes
+// it out of use.
+func (s *Service) SaveVariant(ctx context.Context, who Actor, familyCode, code, text, reason string) error {
+	if !who.May(RoleLead) {
+		return ErrForbidden
+	}
+	f := s.Families()[familyCode]
+	reason, text = strings.TrimSpace(reason), strings.TrimSpace(text)
+	switch {
+	case f == nil:
+		return store.ErrNotFound
+	case !familyCodeForm.MatchString(code):
+		return field.Errorf("code", "is small letters, figures and _, like long_shaft")
+	case len(text) > family.MostText:
+		return field.Errorf("text", "is longer than %d kB", family.MostText>>10)
+	case reason == "":
+		return field.Errorf("reason", "say what was changed and why")
+	}
+	if text != "" {
+		_, is, err := f.WithVariant(code, []byte(text))
+		if err != nil {
+			return field.Errorf("text", "%s", err)
+		}
+		if is != code {
+			return field.Errorf("text", "the code in the text must be %q", code)
+		}
+	}
+	return s.keepVersion(ctx, &store.FamilyVersion{Code: ownVariant(familyCode, code), Text: text, Reason: reason,
+		ByName: who.Name, At: s.moment()})
+}
+
+func (s *Service) keepVersion(ctx context.Context, v *store.FamilyVersion) error {
+	if err := s.Store.SaveFamily(ctx, v); err != nil {
+		return err
+	}
+	version, err := s.Store.ShopVersion(ctx)
+	if err != nil {
+		return err
+	}
+	return s.refresh(ctx, version)
+}

@@ -1,0 +1,182 @@
+package job_test
+
+import (
+	"context"
+	"testing"
+
+	"corvek/core/metrology"
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/report"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// The suffix tells the variant, and the variant what is on the unit: nothing asks for
+// what it has not, the rule is said, and without the variant all is as before.
+func TestTheVariantRulesTheUnit(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "external_gear_pump")
+	put(t, s, tag, "u1/model", "GX-32 R1")
+	before := load(t, s, tag)
+	require.NotNil(t, before.Variant.Chosen)
+	put(t, s, tag, "u1/variant", before.Variant.Chosen.Variant.Name)
+
+	st := load(t, s, tag)
+	assert.Len(t, st.Parts, len(before.Parts)-2)
+	for _, code := range []string{"seal_outer", "seal_spacer"} {
+		assert.Nil(t, st.ByCode[code])
+		assert.Empty(t, stopsOf(st, code))
+		p := st.Unit.Part(code)
+		assert.Contains(t, p.Absent, "model number ends R1", "the rule is said")
+	}
+	assert.NotNil(t, st.ByCode["seal_inner"])
+	assert.Contains(t, report.Differs(st)[0], "One shaft seal: model number ends R1")
+
+	put(t, s, tag, "u1/variant", "")
+	again := load(t, s, tag)
+	assert.Len(t, again.Parts, len(before.Parts))
+	assert.Empty(t, report.Differs(again))
+}
+
+func TestTheVariantChangesCountsAndStacks(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "winch_brake_pack")
+	put(t, s, tag, "u1/variant", "Seven friction plates")
+	st := load(t, s, tag)
+	plates, springs := partOf(t, st, "plates"), partOf(t, st, "disc_springs")
+	assert.Equal(t, 15, plates.Expected)
+	assert.Equal(t, unit.CountVariant, plates.From)
+	assert.Len(t, plates.Stack.Right, 15)
+	assert.Equal(t, 12, springs.Expected)
+	assert.Equal(t, 7, plates.Features[0].Def.Cols, "seven linings are measured")
+
+	// What was counted by hand stays, whatever the variant.
+	require.NoError(t, s.Recount(context.Background(), iva, tag, 1, "disc_springs", 10, unit.CountCounted, "counted twice"))
+	put(t, s, tag, "u1/variant", "Five friction plates")
+	st = load(t, s, tag)
+	assert.Equal(t, 11, partOf(t, st, "plates").Expected)
+	assert.Equal(t, unit.CountFamily, partOf(t, st, "plates").From)
+	assert.Equal(t, 10, partOf(t, st, "disc_springs").Expected)
+}
+
+func TestTheVariantChangesLimits(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "relief_valve")
+	put(t, s, tag, "u1/part/spring/feature/free_length/found/v1", "56.1 mm")
+	spring := func() metrology.Verdict {
+		return partOf(t, load(t, s, tag), "spring").Features[0].Found.Verdict
+	}
+	assert.Equal(t, metrology.Out, spring())
+	put(t, s, tag, "u1/variant", "High range spring")
+	assert.Equal(t, metrology.In, spring(), "the spring is this variant's")
+	put(t, s, tag, "u1/part/spring/feature/free_length/upper", "56.05 mm")
+	put(t, s, tag, "u1/variant", "")
+	f := partOf(t, load(t, s, tag), "spring").Features[0]
+	assert.Equal(t, "56.05 mm", f.Upper.Typed, "a limit typed here stays")
+}
+
+// A part on the bench that the variant has not is on the unit all the same.
+func TestWhatLiesOnTheBenchIsThere(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "external_gear_pump")
+	put(t, s, tag, "u1/part/seal_outer/found", "1")
+	put(t, s, tag, "u1/variant", "One shaft seal")
+	st := load(t, s, tag)
+	p := partOf(t, st, "seal_outer")
+	assert.True(t, p.OnUnit())
+	assert.Equal(t, "lip_seal", p.Def.Kind)
+	assert.True(t, p.Def.Renew, "its kind brings what belongs to it")
+	assert.Equal(t, unit.CountCounted, p.From)
+	assert.Nil(t, st.ByCode["seal_spacer"])
+	put(t, s, tag, "u1/variant", "")
+	p = partOf(t, load(t, s, tag), "seal_outer")
+	assert.Empty(t, p.Kind)
+	assert.Equal(t, "1", p.Found)
+}
+
+// A relief valve more, and then not: parts, leaks and steps of the test follow.
+func TestAnAssemblyOnceMoreAndOnceLess(t *testing.T) {
+	s, ctx := bench(t), context.Background()
+	tag := newUnit(t, s, "external_gear_pump")
+	parts := len(load(t, s, tag).Parts)
+	assert.ErrorContains(t, s.AddAssembly(ctx, iva, tag, 1, "relief", " "), "how it is known")
+	assert.ErrorContains(t, s.AddAssembly(ctx, iva, tag, 1, "engine", "x"), "not an assembly")
+	require.NoError(t, s.AddAssembly(ctx, iva, tag, 1, "relief", "a second bore is open"))
+
+	st := load(t, s, tag)
+	assert.Len(t, st.Parts, parts+4)
+	p := partOf(t, st, "relief_2.spring")
+	assert.Equal(t, "Relief spring, relief valve 2", p.Name)
+	assert.Equal(t, "a second bore is open", p.Why)
+	put(t, s, tag, "u1/part/relief_2.spring/feature/free_length/found/v1", "40 mm")
+	assert.Equal(t, metrology.Out, partOf(t, load(t, s, tag), "relief_2.spring").Worst)
+	_, asked := load(t, s, tag).Family.TestByCode("relief_2_relief")
+	assert.True(t, asked)
+
+	assert.ErrorContains(t, s.LeaveOutAssembly(ctx, iva, tag, 1, "relief_2", "miscounted"), "take that back first")
+	put(t, s, tag, "u1/part/relief_2.spring/feature/free_length/found/v1", "")
+	require.NoError(t, s.LeaveOutAssembly(ctx, iva, tag, 1, "relief_2", "miscounted"))
+	assert.Len(t, load(t, s, tag).Parts, parts)
+	assert.Empty(t, load(t, s, tag).Absent)
+
+	require.NoError(t, s.LeaveOutAssembly(ctx, iva, tag, 1, "check", "no check in this casting"))
+	st = load(t, s, tag)
+	assert.Len(t, st.Absent, 3)
+	assert.Equal(t, "no check in this casting", st.Absent[0].Absent)
+}
+
+// What was made true at the bench is kept in one act, and offered for the next unit
+// of the model.
+func TestAUnitIsKeptAsTheShopsOwnVariant(t *testing.T) {
+	s, ctx := bench(t), context.Background()
+	tag := newUnit(t, s, "external_gear_pump")
+	assert.ErrorContains(t, s.KeepVariant(ctx, iva, tag, 1, "Tarn short"), "model number first")
+	put(t, s, tag, "u1/model", "GX-99 K")
+	assert.ErrorContains(t, s.KeepVariant(ctx, iva, tag, 1, "Tarn short"), "nothing to keep")
+	put(t, s, tag, "u1/part/seal_outer/absent", "one seal in this cover")
+	_, err := s.AddPart(ctx, iva, tag, 1, "shims", "Wear ring", "o_ring", 2)
+	require.NoError(t, err)
+	require.NoError(t, s.Recount(ctx, iva, tag, 1, "front_needles", 36, unit.CountCounted, "counted twice"))
+	require.NoError(t, s.AddAssembly(ctx, iva, tag, 1, "check", "two checks"))
+	put(t, s, tag, "u1/part/rear_plate/feature/side_clearance/upper", "6 thou")
+	put(t, s, tag, "u1/part/rear_plate/feature/side_clearance/source", "sheet 12")
+	put(t, s, tag, "u1/part/rear_plate/feature/side_clearance/standing", "maker")
+	put(t, s, tag, "u1/part/cover_bolts/thread", "M12")
+	put(t, s, tag, "u1/part/cover_bolts/class", "10.9")
+	require.NoError(t, s.KeepVariant(ctx, iva, tag, 1, "Tarn short"))
+
+	next := newUnit(t, s, "external_gear_pump")
+	put(t, s, next, "u1/model", "GX-99 K")
+	st := load(t, s, next)
+	require.NotNil(t, st.Variant.Chosen)
+	assert.Equal(t, "Tarn short", st.Variant.Chosen.Variant.Name)
+	put(t, s, next, "u1/variant", "Tarn short")
+	st = load(t, s, next)
+	assert.Nil(t, st.ByCode["seal_outer"])
+	assert.Equal(t, 36, partOf(t, st, "front_needles").Expected)
+	ring := partOf(t, st, "wear_ring")
+	assert.Equal(t, 2, ring.Expected)
+	assert.True(t, ring.Def.Renew)
+	assert.NotEmpty(t, ring.Features, "its kind brings what is measured")
+	assert.NotNil(t, st.ByCode["check_2.ball"])
+	side := partOf(t, st, "rear_plate").Part.Feature("side_clearance")
+	assert.Equal(t, "6 thou", side.Upper.Typed)
+	assert.Equal(t, "maker", string(side.Stands()))
+	bolt := partOf(t, st, "cover_bolts").Def.Bolt
+	assert.Equal(t, "M12", bolt.Thread)
+	assert.Equal(t, "10.9", bolt.Class)
+
+	// A lead reads it, changes it, takes it out of use; each with a reason.
+	assert.ErrorIs(t, s.SaveVariant(ctx, iva, "external_gear_pump", "tarn_short", "", "x"), job.ErrForbidden)
+	assert.ErrorContains(t, s.SaveVariant(ctx, odd, "external_gear_pump", "tarn_short", "code: [", "x"), "tarn_short")
+	assert.ErrorContains(t, s.SaveVariant(ctx, odd, "external_gear_pump", "tarn_short",
+		"code: other\nname: O\nsuffix: [O]\n", "x"), "must be")
+	require.NoError(t, s.SaveVariant(ctx, odd, "external_gear_pump", "tarn_short", "", "was one unit only"))
+	assert.Nil(t, s.Families()["external_gear_pump"].VariantNamed("tarn_short"))
+	history, err := s.Store.FamilyHistory(ctx, "external_gear_pump/tarn_short")
+	require.NoError(t, err)
+	assert.Len(t, history, 2)
+	assert.NotNil(t, load(t, s, next).Unit.Part("wear_ring"), "a unit that has it keeps its parts")
+}
