@@ -19,7 +19,7 @@ func Glyph(kind string, s family.Shape, size float64) string {
 	if kind == "tube" {
 		top += 10
 	}
-	const rim = 3
+	const rim = 6
 	scale := math.Min((size-2*rim)/width, (size-2*rim)/(top-base))
 	var b strings.Builder
 	fmt.Fprintf(&b, `<svg class="line glyph" width="%s" height="%s" viewBox="0 0 %s %s" aria-hidden="true">`, num(size),

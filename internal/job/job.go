@@ -94,6 +94,11 @@ func WithGlance(ctx context.Context, g store.Glance) context.Context {
 	return context.WithValue(ctx, glanceKey{}, g)
 }
 
+// ofNoJob forgets what the request asked of its own job, so that another can be loaded.
+func ofNoJob(ctx context.Context) context.Context {
+	return context.WithValue(ctx, glanceKey{}, nil)
+}
+
 // Load gives the computed state of one unit of a job; unit counts from 1. It
 // comes from memory while nothing that it rests on has changed, and nobody may
 // change it.

@@ -105,11 +105,16 @@ func (s *Service) Withdraw(ctx context.Context, who Actor, tag, reason string) e
 		case len(reason) < 4:
 			return field.Errorf("withdraw_reason", "write down why; it stays with the job")
 		}
-		w.Job.WithdrawnAt, w.Job.WithdrawnBy, w.Job.WithdrawnReason = s.moment().Truncate(time.Second),
-			who.Name, reason
-		w.did("withdrawn: " + reason)
+		w.withdraw(who.Name, reason)
 		return nil
 	})
+}
+
+// withdraw takes the job off the board; it is kept, marked, with the reason.
+func (w *writing) withdraw(by, reason string) {
+	w.Job.WithdrawnAt = w.service.moment().Truncate(time.Second)
+	w.Job.WithdrawnBy, w.Job.WithdrawnReason = by, reason
+	w.did("withdrawn: " + reason)
 }
 
 // HandOver closes the job. Every stop must be settled or waived.

@@ -16,11 +16,14 @@ type Card struct {
 	TimerNote            string
 	TimerUntil           *time.Time
 	HandedOverAt         *time.Time
+	Ending               string // how it ends for its units, where that is not rebuilt
 	WithdrawnAt          *time.Time
 }
 
 const cardColumns = `j.tag, j.title, c.name AS customer, j.waiting, j.waiting_note, j.station, j.warranty_hold,` +
-	` j.promised_on, j.timer_note, j.timer_until, j.handed_over_at, j.withdrawn_at`
+	` j.promised_on, j.timer_note, j.timer_until, j.handed_over_at, j.withdrawn_at,` +
+	` (SELECT coalesce(string_agg(DISTINCT u.ending, ' '), '') FROM units u WHERE u.job_id = j.id AND u.ending <> '')` +
+	` AS ending`
 
 // Group is the jobs that wait for one thing: the first of them, and how many
 // there are in all.

@@ -36,6 +36,7 @@ type Group struct {
 type BoardJob struct {
 	store.Card
 	Promise, Timer string
+	Ends           string // how it ends, where that is not rebuilt
 	Late           bool
 }
 
@@ -103,6 +104,11 @@ func boardJobs(cards []store.Card, now time.Time) []BoardJob {
 	var out []BoardJob
 	for _, card := range cards {
 		j := BoardJob{Card: card, Timer: timerWords(card.TimerUntil, now)}
+		var ends []string
+		for _, code := range strings.Fields(card.Ending) {
+			ends = append(ends, wording.Choice(unit.ScopeUnit, "ending", code))
+		}
+		j.Ends = strings.Join(ends, ", ")
 		promised := time.Time{}
 		if card.PromisedOn != nil {
 			promised = *card.PromisedOn

@@ -224,7 +224,8 @@ func (s *Server) station(c *echo.Context) error {
 func (s *Server) stationPage(ctx context.Context, l *look) (any, error) {
 	switch l.station {
 	case "receive":
-		return receivePage(l, s.families()), nil
+		same, err := s.jobs.SameUnit(ctx, l.st)
+		return receivePage(l, s.families(), same), err
 	case "strip":
 		return stripPage(l), nil
 	case "measure":

@@ -10,6 +10,9 @@ import (
 	"corvek/core/unit"
 	"corvek/internal/answer"
 	"corvek/internal/draw"
+	"corvek/internal/job"
+	"corvek/internal/store"
+	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )
@@ -37,6 +40,8 @@ type ReceivePage struct {
 	Points    []PointRow // as received
 	Gauge     *Verdict   // what the gauges say, over the page
 	Gauges    *GaugeFace
+	OnBench   []store.Same // open jobs of this very unit
+	Before    []BeforeRow
 	Variant   *VariantFace
 	Fluid     *FluidFace
 	Cautions  Cautions
@@ -57,10 +62,37 @@ type Answer struct{ Text, Other string }
 // Verdict is what something comes to: a word and a sentence.
 type Verdict struct{ Tone, Verdict, Words string }
 
-func receivePage(l *look, families []Named) ReceivePage {
+// BeforeRow is an earlier job of this very unit, in words.
+type BeforeRow struct {
+	Tag   string
+	Unit  int
+	Words string
+}
+
+func beforeRows(before []job.Before) (out []BeforeRow) {
+	for _, b := range before {
+		words := "handed over " + b.At.Format("2 Jan 2006") + "."
+		if b.Ending != "" {
+			words += " " + wording.Endings[b.Ending] + "."
+		}
+		if b.Cause != "" {
+			words += " Cause then: " + b.Cause + "."
+		}
+		if b.Statement != "" {
+			words += " “" + b.Statement + "”"
+		}
+		if len(b.Renewed) > 0 {
+			words += " Renewed: " + strings.ToLower(strings.Join(b.Renewed, ", ")) + "."
+		}
+		out = append(out, BeforeRow{b.Tag, b.Unit, words})
+	}
+	return out
+}
+
+func receivePage(l *look, families []Named, same job.Same) ReceivePage {
 	f := l.st.Family
 	p := ReceivePage{
-		Gauge: l.overGauges(), JobPage: l.page(),
+		Gauge: l.overGauges(), JobPage: l.page(), OnBench: same.Open, Before: beforeRows(same.Before),
 		Told: l.ofJob("complaint", "caller"), Accounts: l.unit.Accounts, Symptoms: l.symptoms(),
 		Changes: l.ofUnit("changed", "modification"), Families: families,
 		Hold:     l.toggle(unit.JobRef("warranty_hold"), l.job.WarrantyHold),
@@ -276,4 +308,13 @@ func (s *Server) addUnit(c *echo.Context) error {
 func (s *Server) addAccount(c *echo.Context) error {
 	return done(c, s.jobs.AddAccount(c.Request().Context(), who(c), c.Param("tag"), unitNo(c),
 		c.FormValue("teller"), c.FormValue("words")))
+}
+
+// join hands what was told here over to another open job of the same unit.
+func (s *Server) join(c *echo.Context) error {
+	to := c.FormValue("to")
+	if err := s.jobs.JoinAsAccount(c.Request().Context(), who(c), c.Param("tag"), to); err != nil {
+		return err
+	}
+	return ok(c, map[string]any{"go": "/jobs/" + to + "/receive"})
 }

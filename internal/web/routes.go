@@ -60,6 +60,7 @@ func (s *Server) routes() []route {
 		{"POST", "/jobs/:tag/receive/unit", work, s.addUnit},
 		{"POST", "/jobs/:tag/receive/account", work, s.addAccount},
 		{"GET", "/jobs/:tag/tag", view, s.tote},
+		{"POST", "/jobs/:tag/receive/join", work, s.join},
 		{"POST", "/jobs/:tag/strip/part", work, s.addPart},
 		{"POST", "/jobs/:tag/strip/move", work, s.movePart},
 		{"POST", "/jobs/:tag/strip/assembly", work, s.changeAssembly},

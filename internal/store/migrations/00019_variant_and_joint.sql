@@ -2,6 +2,7 @@
 -- What stands more than once in this very unit, how its own parts are bolted on, and
 -- the stack of each round.
 ALTER TABLE units ADD COLUMN more text NOT NULL DEFAULT '';
+CREATE INDEX units_serial ON units (lower(serial), lower(model)) WHERE serial <> '';
 ALTER TABLE parts
     ADD COLUMN thread text NOT NULL DEFAULT '',
     ADD COLUMN class text NOT NULL DEFAULT '',
@@ -28,4 +29,5 @@ UPDATE parts p SET stack_fit = s.stack_fit FROM (
 ALTER TABLE build_steps DROP COLUMN stack_removed, DROP COLUMN stack_fit;
 ALTER TABLE parts DROP COLUMN thread, DROP COLUMN class, DROP COLUMN dry, DROP COLUMN joint_torque,
     DROP COLUMN joint_source;
+DROP INDEX units_serial;
 ALTER TABLE units DROP COLUMN more;
