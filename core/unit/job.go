@@ -7,6 +7,7 @@
 package unit
 
 import (
+	"slices"
 	"time"
 
 	"corvek/core/quantity"
@@ -150,6 +151,7 @@ type Picture struct {
 	Width, Height  int
 	Unit           int    // the unit it shows, from 1
 	Part           string // code, "" for the unit as a whole
+	Mark           string // code of the mark on the part that it shows
 	Marks          []*PictureMark
 }
 
@@ -160,6 +162,17 @@ type PictureMark struct {
 	Note     string
 	Evidence string // code of the mark it shows
 	Part     string // code of the part it shows
+	Mark     string // code of the mark on that part
+}
+
+// Shows reports that the picture, or a place on it, shows a mark on a part of a unit.
+func (p *Picture) Shows(unit int, part, mark string) bool {
+	if p.Unit != unit {
+		return false
+	}
+	return p.Part == part && p.Mark == mark || slices.ContainsFunc(p.Marks, func(m *PictureMark) bool {
+		return m.Part == part && m.Mark == mark
+	})
 }
 
 // Worked is a calculation that was put on the job, with inputs and answer of

@@ -169,11 +169,13 @@ func fromPicture(p *unit.Picture) object {
 	o.fields(&entry.Place{Picture: p}, unit.ScopePicture, false)
 	o.add("unit", p.Unit)
 	o.text("part", p.Part)
+	o.text("mark", p.Mark)
 	list(&o, "marks", p.Marks, func(m *unit.PictureMark) object {
 		x := object{{"number", m.Number}, {"x", m.X}, {"y", m.Y}}
 		x.text("note", m.Note)
 		x.text("evidence", m.Evidence)
 		x.text("part", m.Part)
+		x.text("mark", m.Mark)
 		return x
 	})
 	return o

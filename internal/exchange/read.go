@@ -218,7 +218,7 @@ func (r *reader) reopenings(root *tree) {
 func (r *reader) pictures(root *tree) (files []string) {
 	for _, x := range root.list("attachments", job.MostPictures) {
 		p := r.job.AddPicture(&unit.Picture{Name: x.text("name", mostName),
-			MediaType: x.text("media_type", mostName), Part: x.text("part", mostName)})
+			MediaType: x.text("media_type", mostName), Part: x.text("part", mostName), Mark: x.text("mark", mostName)})
 		p.Number = x.whole("number", p.Number, 1, 10000)
 		p.Unit = x.whole("unit", 1, 1, len(r.job.Units))
 		u := r.job.Unit(p.Unit)
@@ -227,11 +227,14 @@ func (r *reader) pictures(root *tree) (files []string) {
 		}
 		r.fields(x, &entry.Place{Picture: p}, unit.ScopePicture)
 		known(x, "part", u, p.Part)
+		bears(x, p.Part, p.Mark)
 		for _, y := range x.list("marks", job.MostMarks) {
 			m := p.AddMark(&unit.PictureMark{X: y.share("x"), Y: y.share("y"), Note: y.text("note", entry.MostLine),
-				Evidence: y.text("evidence", mostName), Part: y.text("part", mostName)})
+				Evidence: y.text("evidence", mostName), Part: y.text("part", mostName),
+				Mark: y.text("mark", mostName)})
 			m.Number = y.whole("number", m.Number, 1, 1000)
 			known(y, "part", u, m.Part)
+			bears(y, m.Part, m.Mark)
 			if m.Evidence != "" && !r.shop.Board(u.Family).KnowsMark(m.Evidence) {
 				y.fail("evidence", "%q is not a mark known for this family", m.Evidence)
 			}
@@ -249,6 +252,13 @@ func (r *reader) pictures(root *tree) (files []string) {
 func known(t *tree, name string, u *unit.Unit, part string) {
 	if part != "" && u.Part(part) == nil {
 		t.fail(name, "%q is not a part of unit %d", part, u.Number)
+	}
+}
+
+// bears refuses a mark that no part bears, and one without its part.
+func bears(t *tree, part, mark string) {
+	if _, known := family.PartMark(mark); mark != "" && (!known || part == "") {
+		t.fail("mark", "%q is not a mark of a part that is named", mark)
 	}
 }
 

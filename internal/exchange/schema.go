@@ -46,10 +46,11 @@ func Schema() []byte {
 		"attempts":    many1(attempt),
 	}, "family", "name")
 	share := shape{"type": "number", "minimum": 0, "maximum": 1}
-	mark := record(shape{"number": whole, "x": share, "y": share, "note": text, "evidence": text, "part": text},
+	mark := record(shape{"number": whole, "x": share, "y": share, "note": text, "evidence": text, "part": text,
+		"mark": text},
 		"x", "y")
 	picture := of(unit.ScopePicture, shape{
-		"file": text, "number": whole, "name": text, "media_type": text, "unit": whole, "part": text,
+		"file": text, "number": whole, "name": text, "media_type": text, "unit": whole, "part": text, "mark": text,
 		"marks": many1(mark),
 	}, "file", "name", "media_type")
 	signed := func(more shape, required ...string) shape {

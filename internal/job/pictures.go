@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
 	"corvek/internal/picture"
@@ -16,6 +17,7 @@ import (
 type Picture struct {
 	*picture.Taken
 	Part           string // code
+	Mark           string // code of the mark on it
 	Name, Caption  string
 	BeforeCleaning bool
 }
@@ -43,6 +45,9 @@ func (s *Service) AddPicture(ctx context.Context, who Actor, tag string, unitNo 
 		}
 		if st.ByCode[p.Part] != nil {
 			row.Part = p.Part
+			if _, known := family.PartMark(p.Mark); known {
+				row.Mark = p.Mark
+			}
 		}
 		number = st.Job.AddPicture(row).Number
 		w.contents = map[int]store.Content{number: {Bytes: p.Content, Thumb: p.Thumb}}
@@ -72,6 +77,9 @@ func (s *Service) AddMark(ctx context.Context, who Actor, tag string, unitNo, nu
 		}
 		if m.Part != "" && st.ByCode[m.Part] == nil {
 			return "", field.Errorf("part", "is not a part of this unit")
+		}
+		if _, known := family.PartMark(m.Mark); m.Mark != "" && (!known || m.Part == "") {
+			return "", field.Errorf("mark", "is a mark of a part that is named")
 		}
 		if m.Note == "" && m.Evidence == "" && m.Part == "" {
 			return "", field.Errorf("note", "say what is seen there, or tie it to a part or to evidence")
@@ -106,6 +114,9 @@ func (st *State) MarkWords(m *unit.PictureMark) string {
 	if p := st.ByCode[m.Part]; p != nil {
 		parts = append(parts, p.Name)
 	}
+	if def, ok := family.PartMark(m.Mark); ok {
+		parts = append(parts, def.Text)
+	}
 	if e, ok := st.Knowledge.EvidenceByCode(m.Evidence); ok {
 		parts = append(parts, e.Text)
 	}
@@ -113,4 +124,14 @@ func (st *State) MarkWords(m *unit.PictureMark) string {
 		parts = append(parts, m.Note)
 	}
 	return strings.Join(parts, ": ")
+}
+
+// Showing are the numbers of the pictures that show a mark on a part of this unit.
+func (st *State) Showing(part, mark string) (out []int) {
+	for _, p := range st.Job.Pictures {
+		if p.Shows(st.Unit.Number, part, mark) {
+			out = append(out, p.Number)
+		}
+	}
+	return out
 }

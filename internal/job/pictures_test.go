@@ -6,6 +6,7 @@ import (
 
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/internal/report"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -31,4 +32,24 @@ func TestMarksOnPictures(t *testing.T) {
 	}
 	require.NoError(t, s.DropMark(ctx, iva, "T-0417", 1, id, 1))
 	assert.Len(t, load(t, s, "T-0417").Job.Pictures[1].Marks, 1)
+}
+
+// A picture of a mark on a part is found from the part, and so is a place marked on a
+// picture of the whole.
+func TestPicturesShowMarksOnParts(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	st := load(t, s, "T-0417")
+	put(t, s, "T-0417", "u1/part/key/mark/sheared/state", unit.MarkSeen)
+	assert.Empty(t, st.Showing("key", "sheared"))
+	id := st.Job.Pictures[0].Number
+	assert.ErrorContains(t, s.AddMark(ctx, iva, "T-0417", 1, id, unit.PictureMark{X: .5, Y: .5, Mark: "sheared"}),
+		"part that is named")
+	assert.ErrorContains(t, s.AddMark(ctx, iva, "T-0417", 1, id,
+		unit.PictureMark{X: .5, Y: .5, Part: "key", Mark: "tired"}), "part that is named")
+	require.NoError(t, s.AddMark(ctx, iva, "T-0417", 1, id,
+		unit.PictureMark{X: .5, Y: .5, Part: "key", Mark: "sheared"}))
+	st = load(t, s, "T-0417")
+	assert.Equal(t, []int{id}, st.Showing("key", "sheared"))
+	assert.Equal(t, "Key: sheared", st.MarkWords(st.Job.Pictures[0].Marks[len(st.Job.Pictures[0].Marks)-1]))
+	assert.Contains(t, report.Seen(st), "Key: sheared (picture 1)")
 }

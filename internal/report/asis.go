@@ -2,6 +2,7 @@ package report
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
 	"corvek/core/family"
@@ -35,7 +36,7 @@ func Seen(st *job.State) (out []string) {
 	for _, p := range st.Parts {
 		for _, m := range p.Seen {
 			note := p.LastSaid(m.Code).Note
-			out = append(out, p.Name+": "+m.Text()+orEmpty("; ", note))
+			out = append(out, p.Name+": "+m.Text()+orEmpty("; ", note)+shownOn(st.Showing(p.Code, m.Code)))
 		}
 	}
 	for i := range st.Knowledge.Evidence {
@@ -54,6 +55,21 @@ func Seen(st *job.State) (out []string) {
 		out = append(out, line+orEmpty("; ", said.Note))
 	}
 	return out
+}
+
+// shownOn names the pictures that show a mark.
+func shownOn(numbers []int) string {
+	if len(numbers) == 0 {
+		return ""
+	}
+	words := make([]string, len(numbers))
+	for i, n := range numbers {
+		words[i] = strconv.Itoa(n)
+	}
+	if len(words) == 1 {
+		return " (picture " + words[0] + ")"
+	}
+	return " (pictures " + strings.Join(words, ", ") + ")"
 }
 
 // Duty is what the unit works at, as far as it is known.

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"html/template"
 
+	"corvek/core/family"
 	"corvek/internal/draw"
 )
 
@@ -26,6 +27,10 @@ func (d *Data) pictures() {
 		s := Shot{Caption: a.Caption, BeforeCleaning: a.BeforeCleaning}
 		if s.Caption == "" {
 			s.Caption = a.Name
+		}
+		s.Caption = fmt.Sprintf("Picture %d: %s", a.Number, s.Caption)
+		if def, ok := family.PartMark(a.Mark); ok && d.S.ByCode[a.Part] != nil {
+			s.Caption += ", " + d.S.ByCode[a.Part].Name + ": " + def.Text
 		}
 		var marks []draw.PicMark
 		for _, m := range a.Marks {

@@ -222,14 +222,14 @@ func (r *reader) pictures() {
 		p := &unit.Picture{
 			Number: c.int("number"), Name: c.text("name"), MediaType: c.text("media_type"), Width: c.int("width"),
 			Height: c.int("height"),
-			Unit:   c.int("unit"), Part: c.text("part"),
+			Unit:   c.int("unit"), Part: c.text("part"), Mark: c.text("mark"),
 		}
 		r.fields(c, &entry.Place{Picture: p}, unit.ScopePicture)
 		r.job.Pictures = append(r.job.Pictures, p)
 	})
 	r.each(pictureMarks, "picture, number", func(c columns) {
 		m, p := &unit.PictureMark{Number: c.int("number"), Note: c.text("note"), Evidence: c.text("evidence"),
-			Part: c.text("part")}, r.job.Picture(c.int("picture"))
+			Part: c.text("part"), Mark: c.text("mark")}, r.job.Picture(c.int("picture"))
 		m.X, _ = c["x"].(float64)
 		m.Y, _ = c["y"].(float64)
 		p.Marks = append(p.Marks, m)

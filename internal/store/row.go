@@ -35,7 +35,7 @@ var (
 	attemptsTable    = &table{name: "attempts", key: []string{"unit", "number"}}
 	pointsTable      = &table{name: "points", key: []string{"unit", "attempt", "code"}}
 	picturesTable    = &table{name: "attachments", key: []string{"number"},
-		read: "number, name, media_type, caption, before_cleaning, width, height, unit, part"}
+		read: "number, name, media_type, caption, before_cleaning, width, height, unit, part, mark"}
 	pictureMarks = &table{name: "picture_marks", key: []string{"picture", "number"}}
 	readTable    = &table{name: "acknowledgements", key: []string{"caution"}}
 	passesTable  = &table{name: "stop_passes", key: []string{"code"}}
@@ -84,11 +84,12 @@ func rows(j *unit.Job) []row {
 	}
 	for _, p := range j.Pictures {
 		w.add(picturesTable, keys(p.Number), columns{"name": p.Name, "media_type": p.MediaType, "width": p.Width,
-			"height": p.Height, "unit": p.Unit, "part": p.Part},
+			"height": p.Height, "unit": p.Unit, "part": p.Part, "mark": p.Mark},
 			&entry.Place{Picture: p}, unit.ScopePicture)
 		for _, m := range p.Marks {
 			w.add(pictureMarks, keys(p.Number, m.Number),
-				columns{"x": m.X, "y": m.Y, "note": m.Note, "evidence": m.Evidence, "part": m.Part})
+				columns{"x": m.X, "y": m.Y, "note": m.Note, "evidence": m.Evidence, "part": m.Part,
+					"mark": m.Mark})
 		}
 	}
 	for _, c := range j.Worked {

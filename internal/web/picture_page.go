@@ -4,7 +4,9 @@ import (
 	"fmt"
 	"html/template"
 	"strconv"
+	"strings"
 
+	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/internal/draw"
 	"corvek/internal/job"
@@ -35,6 +37,9 @@ func (l *look) picture(a *unit.Picture, edit bool) *PictureView {
 	if x := l.st.ByCode[a.Part]; x != nil && a.Unit == l.unitNo {
 		v.PartName = x.Name
 	}
+	if def, ok := family.PartMark(a.Mark); ok {
+		v.PartName += ": " + def.Text
+	}
 	var marks []draw.PicMark
 	for _, m := range a.Marks {
 		words := l.st.MarkWords(m)
@@ -62,6 +67,7 @@ type PicturePage struct {
 	Others   []*unit.Picture
 	Parts    []*job.PartState
 	Evidence []Named
+	OnParts  []Named // marks seen on parts, part/mark
 }
 
 func (s *Server) onePicture(c *echo.Context) error {
@@ -88,6 +94,11 @@ func (s *Server) onePicture(c *echo.Context) error {
 	if p.PictureView == nil {
 		return store.ErrNotFound
 	}
+	for _, x := range l.st.Parts {
+		for _, m := range x.Seen {
+			p.OnParts = append(p.OnParts, Named{x.Code + "/" + m.Code, x.Name + ": " + m.MarkDef.Text})
+		}
+	}
 	for _, e := range l.st.Knowledge.Evidence {
 		p.Evidence = append(p.Evidence, Named{e.Code, e.Text})
 	}
@@ -101,6 +112,9 @@ func (s *Server) addMark(c *echo.Context) error {
 	}
 	m := unit.PictureMark{Note: c.FormValue("note"), Evidence: c.FormValue("evidence"), Part: c.FormValue("part"),
 		X: -1, Y: -1}
+	if part, mark, tied := strings.Cut(c.FormValue("on_part"), "/"); tied {
+		m.Part, m.Mark = part, mark
+	}
 	if x, err := strconv.ParseFloat(c.FormValue("x"), 64); err == nil {
 		m.X = x
 	}

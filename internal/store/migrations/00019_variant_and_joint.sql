@@ -1,6 +1,6 @@
 -- +goose Up
 -- What stands more than once in this very unit, how its own parts are bolted on, and
--- the stack of each round.
+-- the stack of each round, and which mark a picture shows.
 ALTER TABLE units ADD COLUMN more text NOT NULL DEFAULT '';
 CREATE INDEX units_serial ON units (lower(serial), lower(model)) WHERE serial <> '';
 ALTER TABLE parts
@@ -9,6 +9,8 @@ ALTER TABLE parts
     ADD COLUMN dry boolean NOT NULL DEFAULT false,
     ADD COLUMN joint_torque text NOT NULL DEFAULT '',
     ADD COLUMN joint_source text NOT NULL DEFAULT '';
+ALTER TABLE attachments ADD COLUMN mark text NOT NULL DEFAULT '';
+ALTER TABLE picture_marks ADD COLUMN mark text NOT NULL DEFAULT '';
 ALTER TABLE build_steps
     ADD COLUMN stack_removed text NOT NULL DEFAULT '',
     ADD COLUMN stack_fit text NOT NULL DEFAULT '';
@@ -29,5 +31,7 @@ UPDATE parts p SET stack_fit = s.stack_fit FROM (
 ALTER TABLE build_steps DROP COLUMN stack_removed, DROP COLUMN stack_fit;
 ALTER TABLE parts DROP COLUMN thread, DROP COLUMN class, DROP COLUMN dry, DROP COLUMN joint_torque,
     DROP COLUMN joint_source;
+ALTER TABLE attachments DROP COLUMN mark;
+ALTER TABLE picture_marks DROP COLUMN mark;
 DROP INDEX units_serial;
 ALTER TABLE units DROP COLUMN more;

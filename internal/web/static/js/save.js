@@ -281,9 +281,9 @@
     }
     if (answer.ok) {
       for (const el of form.querySelectorAll("input:not([type=hidden]), textarea")) {
-        if (el.type !== "checkbox") el.value = "";
+        if (!["checkbox", "radio"].includes(el.type)) el.value = "";
       }
-      if (answer.json.go) {
+      if (answer.json.go && !form.hasAttribute("data-stay")) {
         location.href = answer.json.go;
         return;
       }

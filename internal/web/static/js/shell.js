@@ -24,6 +24,7 @@
 
   function changed(e) {
     const el = e.target;
+    if (el.dataset && "send" in el.dataset && el.value) return el.form.requestSubmit();
     if (!el.dataset || !el.dataset.field) return;
     if (el.value.trim() === el.dataset.base) {
       window.corvek.drafts.drop(el.dataset.field);
