@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"io"
 	"slices"
+	"strconv"
 	"strings"
 
 	"codeberg.org/go-pdf/fpdf"
@@ -180,10 +181,16 @@ func (p *paper) closing(d Data) {
 			p.body("- " + s.Text)
 		}
 	}
-	p.head("Start-up")
-	for i, s := range d.StartUp {
-		p.body(fmt.Sprintf("%d. %s", i+1, s))
+	p.head(d.Note.Title)
+	p.body(d.Note.Lead)
+	for i, s := range d.Note.Lines {
+		mark := "-"
+		if d.Note.Ordered {
+			mark = strconv.Itoa(i+1) + "."
+		}
+		p.body(mark + " " + s)
 	}
+	p.body(d.Note.Warning)
 	if words := d.Record.Words(); words != "" {
 		p.head("Record")
 		p.body(words)

@@ -65,7 +65,7 @@ type Data struct {
 	Attempts  []*job.AttemptState
 	Leak      string
 	LeakAfter string
-	StartUp   []string
+	Note      Note     // the paper that goes with the unit
 	Customer  []string // what the customer must change
 	Worked    []answer.Worked
 	Pictures  []Shot
@@ -125,7 +125,7 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 		}
 	}
 	d.Reopened = st.Job.Reopenings
-	d.StartUp = StartUp(st)
+	d.Note = NoteOf(st)
 	if st.Conclude.Action != "" {
 		d.Customer = append(d.Customer, st.Conclude.Action+orEmpty(" — ", st.Conclude.Owner))
 	}
@@ -326,5 +326,6 @@ func (Data) InWords(v string) string {
 // HTML writes the findings report.
 func HTML(w io.Writer, d Data) error { return templates.ExecuteTemplate(w, "report.html", d) }
 
-// Card writes the start-up card.
+// Card writes the paper that goes with the unit: the start-up card, or what its
+// ending says in its place.
 func Card(w io.Writer, d Data) error { return templates.ExecuteTemplate(w, "card.html", d) }

@@ -70,9 +70,9 @@ func TestPassedStopsArePrinted(t *testing.T) {
 func TestStartUpCardBeginsWithTheOutsideCause(t *testing.T) {
 	s := service(t)
 	d := data(t, s, "T-0409")
-	require.NotEmpty(t, d.StartUp)
-	assert.Contains(t, d.StartUp[0], "Before anything turns: Flush both hose runs")
-	assert.Contains(t, d.StartUp[len(d.StartUp)-1], "mineral oil VG 46")
+	require.NotEmpty(t, d.Note.Lines)
+	assert.Contains(t, d.Note.Lines[0], "Before anything turns: Flush both hose runs")
+	assert.Contains(t, d.Note.Lines[len(d.Note.Lines)-1], "mineral oil VG 46")
 	var b bytes.Buffer
 	require.NoError(t, report.Card(&b, d))
 	assert.Contains(t, b.String(), "Never feel for a leak by hand")

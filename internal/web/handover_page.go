@@ -33,6 +33,7 @@ type HandoverPage struct {
 	MayWithdraw    bool
 	Kept           []store.Paper // as they were on the day
 	Stands         report.Standing
+	NoteTitle      string // of the paper that goes with the unit
 	Ending         Choice
 	EndingNote     *Entry // asked where the unit was not rebuilt
 	Lesson         Entry
@@ -48,7 +49,7 @@ func handoverPage(l *look, kept []store.Paper) HandoverPage {
 	p := HandoverPage{JobPage: l.page(), HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
 		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: kept,
 		Withdrawn: l.job.Withdrawn(), MayWithdraw: !l.job.Withdrawn() && lead,
-		Stands: report.Stands(l.st), Ending: l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
+		Stands: report.Stands(l.st), NoteTitle: report.NoteOf(l.st).Title, Ending: l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
 		Lesson: l.field(unit.JobRef("lesson")), Worked: answer.Kept(l.job, l.Units), Pictures: l.pictures()}
 	if p.Withdrawn {
 		p.WithdrawnWords = fmt.Sprintf("%s by %s: %s", l.job.WithdrawnAt.Format("2 Jan 2006"), l.job.WithdrawnBy,

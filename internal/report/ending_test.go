@@ -1,0 +1,48 @@
+package report_test
+
+import (
+	"bytes"
+	"strings"
+	"testing"
+
+	"corvek/core/unit"
+	"corvek/internal/report"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// Each way a job ends has its own paper; none of a unit that was not rebuilt reads
+// like a start-up card for it.
+func TestEachEndingHasItsOwnNote(t *testing.T) {
+	s := service(t)
+	d := data(t, s, "T-0417")
+	st := d.S
+	st.Unit.EndingNote = "see the shelf"
+	for _, c := range []struct {
+		ending, title string
+		says, never   []string
+	}{
+		{unit.EndRebuilt, "Start-up card", []string{"Jog the drive twice", "Never feel for a leak"}, nil},
+		{unit.EndReplaced, "For the unit that replaces it", []string{"was not rebuilt", "see the shelf",
+			"new unit's own manual"}, nil},
+		{unit.EndCondemned, "Condemned", []string{"Not to be run again", "beyond"}, []string{"Jog the drive"}},
+		{unit.EndReturned, "Returned unopened", []string{"What was told:", "Pictures from before cleaning",
+			"It was opened here"}, []string{"Jog the drive", "Nothing was taken off"}},
+		{unit.EndFindings, "Opened for findings only", []string{"Not rebuilt, not tested"}, []string{"Jog the drive"}},
+		{unit.EndNoFault, "No fault found", []string{"nothing was found wrong", "complaint stands"},
+			[]string{"Jog the drive"}},
+	} {
+		st.Unit.Ending = c.ending
+		d.Note = report.NoteOf(st)
+		assert.Equal(t, c.title, d.Note.Title)
+		var b bytes.Buffer
+		require.NoError(t, report.Card(&b, d))
+		for _, words := range c.says {
+			assert.Contains(t, strings.ReplaceAll(b.String(), "&#39;", "'"), words, c.title)
+		}
+		for _, words := range c.never {
+			assert.NotContains(t, b.String(), words, c.title)
+		}
+	}
+}
