@@ -163,6 +163,24 @@ func TestADatabaseThatIsNotThereIsSaidInOneSentence(t *testing.T) {
 	assert.Contains(t, errs, "the database does not answer")
 }
 
+func TestFamilyCommand(t *testing.T) {
+	out, _, code := run(t, "", nil, "family")
+	assert.Zero(t, code)
+	assert.Contains(t, out, "axial_piston_pump")
+	out, _, code = run(t, "", nil, "family", "axial_piston_pump")
+	assert.Zero(t, code)
+	assert.Contains(t, out, "flow_spool")
+	out, _, code = run(t, "", nil, "family", "axial_piston_pump", "pc")
+	assert.Zero(t, code)
+	assert.NotContains(t, out, "flow_spool")
+	assert.Regexp(t, `retainer\s+1\s+retainer`, out)
+	for _, args := range [][]string{{"dragon"}, {"axial_piston_pump", "dragon"}} {
+		out, _, code = run(t, "", nil, append([]string{"family"}, args...)...)
+		assert.Equal(t, 2, code)
+		assert.Contains(t, out, "dragon")
+	}
+}
+
 func TestExplainCommand(t *testing.T) {
 	out, _, code := run(t, `{"family":"winch_brake_pack","evidence":[{"code":"springs_turned","state":"seen"},`+
 		`{"code":"recent_work","state":"seen"}]}`, nil, "explain")

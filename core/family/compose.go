@@ -102,7 +102,36 @@ func (f *Family) compose(change *Change, more map[string]int) (*Family, error) {
 			return nil, err
 		}
 	}
+	g.usual()
 	return &g, nil
+}
+
+// usual fills in what goes without saying.
+func (f *Family) usual() {
+	if len(f.Axes) == 0 {
+		f.Axes = []float64{0}
+	}
+	for i := range f.Parts {
+		f.Parts[i].usual()
+	}
+}
+
+func (p *Part) usual() {
+	if p.Count <= 0 {
+		p.Count = 1
+	}
+	for i := range p.Features {
+		ft := &p.Features[i]
+		if ft.Standing == "" {
+			ft.Standing = StandingNone
+		}
+		if ft.Rows == 0 {
+			ft.Rows = 1
+		}
+		if ft.Cols == 0 {
+			ft.Cols = 1
+		}
+	}
 }
 
 // own is a part of the family's own. One without a shape takes what its kind brings.

@@ -106,6 +106,13 @@ func TestAVariantChangesItsUnit(t *testing.T) {
 	assert.Equal(t, "Relief setting", relief.Name)
 	assert.InDelta(t, 1.2, strong.Accept.ReliefLow, 1e-9)
 
+	for _, p := range strong.Parts {
+		assert.Positive(t, p.Count, p.Code)
+		for _, ft := range p.Features {
+			assert.Positive(t, ft.Rows*ft.Cols, "%s.%s", p.Code, ft.Code)
+			assert.NotEmpty(t, ft.Standing, "%s.%s", p.Code, ft.Code)
+		}
+	}
 	assert.Equal(t, 1, part(t, f, "body").Count, "the family itself is as it was")
 	same, err := f.As("something typed by hand", nil)
 	require.NoError(t, err)

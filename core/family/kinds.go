@@ -124,7 +124,8 @@ func loadKindGroup(file string, text []byte) (*KindGroup, error) {
 				c.fail(0, "%s: mark %q is not known", k.Code, m)
 			}
 		}
-		p := &Part{Code: k.Code, Shape: k.Shape}
+		p := &Part{Code: k.Code, Shape: k.Shape, Features: k.Features}
+		p.usual()
 		c.shape(p)
 		for n := range k.Features {
 			c.feature(p, &k.Features[n])

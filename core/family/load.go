@@ -241,9 +241,6 @@ func (c *checker) family() {
 	if len(f.Parts) == 0 {
 		c.fail(1, "a family needs parts")
 	}
-	if len(f.Axes) == 0 {
-		f.Axes = []float64{0}
-	}
 	c.counts()
 	seen := map[string]bool{}
 	for i := range f.Parts {
@@ -281,9 +278,6 @@ func (c *checker) family() {
 }
 
 func (c *checker) part(p *Part) {
-	if p.Count <= 0 {
-		p.Count = 1
-	}
 	if p.Count > 10000 {
 		c.fail(p.line, "part %s: %d pieces are more than a unit holds", p.Code, p.Count)
 	}
@@ -345,15 +339,6 @@ func (c *checker) feature(p *Part, ft *Feature) {
 	if !slices.Contains([]Method{MethodFeeler, MethodDepth, MethodGrid, MethodValue, MethodGrade, MethodTIR,
 		MethodFit, MethodSisters}, ft.Method) {
 		c.fail(ft.line, "%s: method %q is not known", where, ft.Method)
-	}
-	if ft.Standing == "" {
-		ft.Standing = StandingNone
-	}
-	if ft.Rows == 0 {
-		ft.Rows = 1
-	}
-	if ft.Cols == 0 {
-		ft.Cols = 1
 	}
 	if ft.Rows < 0 || ft.Cols < 0 || ft.Rows > mostRows || ft.Cols > mostRows {
 		c.fail(ft.line, "%s: %d rows and %d columns of readings; each is 1 to %d", where, ft.Rows, ft.Cols, mostRows)

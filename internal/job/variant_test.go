@@ -32,6 +32,10 @@ func TestTheVariantRulesTheUnit(t *testing.T) {
 		assert.Contains(t, p.Absent, "model number ends R1", "the rule is said")
 	}
 	assert.NotNil(t, st.ByCode["seal_inner"])
+	for _, p := range st.Parts {
+		assert.Equal(t, before.ByCode[p.Code].Expected, p.Expected, p.Code)
+		assert.Len(t, p.Features, len(before.ByCode[p.Code].Features), p.Code)
+	}
 	assert.Contains(t, report.Differs(st)[0], "One shaft seal: model number ends R1")
 
 	put(t, s, tag, "u1/variant", "")
