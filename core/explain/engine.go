@@ -143,7 +143,7 @@ func (k *Knowledge) facts(findings []Finding) (out []fact, known map[string]bool
 	known = map[string]bool{}
 	for _, f := range findings {
 		if e, ok := k.EvidenceByCode(f.Code); ok && !known[f.Code] {
-			out = append(out, fact{e, f.Strength})
+			out = append(out, fact{e, e.sure(f.Strength)})
 			known[f.Code] = true
 		}
 	}
@@ -289,7 +289,7 @@ func (k *Knowledge) expectedGain(c caseState, e *Evidence) float64 {
 		if c.p[i] == 0 {
 			continue
 		}
-		q := soft(rates.of(h), Seen) // the eye may slip
+		q := soft(rates.of(h), e.sure(Seen)) // the eye may slip
 		yes += c.p[i] * q
 		given += c.p[i] * binary(q)
 	}

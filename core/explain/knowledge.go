@@ -16,7 +16,11 @@ type Word string
 // frequencies fixes the figures behind the words.
 var frequencies = map[Word]float64{
 	"almost_always": 0.95, "usual": 0.75, "sometimes": 0.40, "seldom": 0.12, "almost_never": 0.02,
+	Hardly: 0.002,
 }
+
+// Hardly is the background of a telltale: hardly anything but its own cause leaves it.
+const Hardly Word = "hardly_ever"
 
 // P is the probability behind the word.
 func (w Word) P() float64 { return frequencies[w] }
@@ -26,18 +30,19 @@ func (w Word) Text() string { return strings.ReplaceAll(string(w), "_", " ") }
 
 // Evidence is something that can be looked for.
 type Evidence struct {
-	Code       string  `yaml:"code"`
-	Text       string  `yaml:"text"`
-	Part       string  `yaml:"part"` // family part it is found on
-	Look       string  `yaml:"look"` // how to look
-	Tool       string  `yaml:"tool"`
-	Minutes    float64 `yaml:"minutes"`
-	Onset      string  `yaml:"onset"` // sudden, hours or gradual
-	Background Word    `yaml:"background"`
-	BreakUp    bool    `yaml:"break_up"` // pieces went round with the oil
-	Destroys   bool    `yaml:"destroys"` // looking spoils what others would look at
-	Age        string  `yaml:"age"`      // how a fresh mark is told from an old one
-	From       From    `yaml:"from"`     // where it comes from by itself
+	Code       string   `yaml:"code"`
+	Text       string   `yaml:"text"`
+	Part       string   `yaml:"part"`  // family part it is found on
+	Needs      []string `yaml:"needs"` // one of these is on the unit: an assembly, a part, a @kind
+	Look       string   `yaml:"look"`  // how to look
+	Tool       string   `yaml:"tool"`
+	Minutes    float64  `yaml:"minutes"`
+	Onset      string   `yaml:"onset"` // sudden, hours or gradual
+	Background Word     `yaml:"background"`
+	BreakUp    bool     `yaml:"break_up"` // pieces went round with the oil
+	Destroys   bool     `yaml:"destroys"` // looking spoils what others would look at
+	Age        string   `yaml:"age"`      // how a fresh mark is told from an old one
+	From       From     `yaml:"from"`     // where it comes from by itself
 }
 
 // From ties evidence to what other stations already know. One field is set, or a
@@ -57,6 +62,27 @@ type From struct {
 	Bench      string `yaml:"bench"`      // stiff, piece_left or still_fails: what Build, Kit and Prove showed
 }
 
+// Telltale reports a mark that hardly anything but its own cause leaves. It is sure
+// enough to be told from anything else, so that alone it outweighs what is usual.
+func (e *Evidence) Telltale() bool { return e.Background == Hardly }
+
+// sure is the strength of a finding of this mark: a telltale that was seen, or looked
+// for and not found, leaves less room for a slip of the eye.
+func (e *Evidence) sure(strength float64) float64 {
+	switch {
+	case !e.Telltale():
+		return strength
+	case strength >= Seen:
+		return 1 - telltaleSlip
+	case strength <= Absent:
+		return telltaleSlip
+	}
+	return strength
+}
+
+// telltaleSlip is how often the eye is wrong about a telltale.
+const telltaleSlip = 0.005
+
 // Empty reports that nothing but looking brings this evidence.
 func (f From) Empty() bool { return f == From{} }
 
@@ -74,6 +100,7 @@ type Cause struct {
 	Remedy     string          `yaml:"remedy"`
 	Prevention string          `yaml:"prevention"`
 	Action     string          `yaml:"action"` // outside the unit, before it runs again
+	Needs      []string        `yaml:"needs"`  // one of these is on the unit: an assembly, a part, a @kind
 }
 
 // Places where a cause can lie, and how a reader is told.

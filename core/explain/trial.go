@@ -51,15 +51,15 @@ func (k *Knowledge) Try(cases int, hidden, slips float64, seed uint64) Trial {
 			}
 			findings = append(findings, Finding{code, map[bool]float64{true: Seen, false: Absent}[seen]})
 		}
-		x := k.Explain(findings)
-		if len(x.Ranking) == 0 {
+		ranking := k.ranked(findings)
+		if len(ranking) == 0 {
 			continue
 		}
 		isTrue := func(c *Cause) bool {
 			return c.Code == k.Causes[truth.a].Code || truth.b >= 0 && c.Code == k.Causes[truth.b].Code
 		}
-		for i := range x.Ranking[:min(3, len(x.Ranking))] {
-			if isTrue(x.Ranking[i].Cause) {
+		for i := range ranking[:min(3, len(ranking))] {
+			if isTrue(ranking[i].Cause) {
 				t.Top3++
 				if i == 0 {
 					t.Top1++
@@ -67,7 +67,7 @@ func (k *Knowledge) Try(cases int, hidden, slips float64, seed uint64) Trial {
 				break
 			}
 		}
-		for _, c := range x.Ranking {
+		for _, c := range ranking {
 			bin := min(9, int(c.Posterior*10))
 			t.InBin[bin]++
 			t.Said[bin] += c.Posterior
@@ -93,6 +93,19 @@ func (k *Knowledge) Try(cases int, hidden, slips float64, seed uint64) Trial {
 		t.Calibrated /= float64(all)
 	}
 	return t
+}
+
+// ranked ranks the causes without their reasons.
+func (k *Knowledge) ranked(findings []Finding) (out []Ranked) {
+	c := k.weigh(findings)
+	if len(c.facts) == 0 {
+		return nil
+	}
+	for i, p := range marginals(c.hs, c.p, len(k.Causes)) {
+		out = append(out, Ranked{Cause: &k.Causes[i], Posterior: p})
+	}
+	sort.SliceStable(out, func(a, b int) bool { return out[a].Posterior > out[b].Posterior })
+	return out
 }
 
 // Race is how many minutes it takes to reach the true cause by following the

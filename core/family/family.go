@@ -218,6 +218,28 @@ type Accept struct {
 	ReliefHigh     float64 `yaml:"relief_high"`
 }
 
+// Has answers whether a unit of the family, with all its parts, has an assembly, a part,
+// or a part of a @kind.
+func (f *Family) Has() func(string) bool {
+	return f.HasOf(func(string) bool { return true })
+}
+
+// HasOf is Has of a unit on which only some of the parts are.
+func (f *Family) HasOf(on func(part string) bool) func(string) bool {
+	there := map[string]bool{}
+	for i := range f.Parts {
+		if p := &f.Parts[i]; on(p.Code) {
+			there[p.Code], there["@"+p.Kind] = true, true
+			for _, in := range f.Instances {
+				if in.Code == p.Assembly {
+					there[in.Assembly] = true
+				}
+			}
+		}
+	}
+	return func(what string) bool { return there[what] }
+}
+
 // PartByCode finds a part.
 func (f *Family) PartByCode(code string) (*Part, bool) {
 	for i := range f.Parts {

@@ -38,7 +38,7 @@ func (st *State) weigh() {
 		}
 	}
 	st.Conclude = st.Unit.Conclusion()
-	if c, ok := st.Knowledge.CauseByCode(st.Conclude.Cause); ok {
+	if c, ok := st.Known.CauseByCode(st.Conclude.Cause); ok {
 		st.Cause = c
 	}
 	st.explained = sync.OnceValue(func() (x explain.Explanation) {
@@ -70,6 +70,18 @@ func (st *State) anythingTold() bool {
 		}
 	}
 	return len(st.Noted) > 0
+}
+
+// has answers whether the unit has an assembly, a part, or a part of a @kind.
+func (st *State) has() func(string) bool {
+	family := st.Family.HasOf(func(code string) bool { return st.ByCode[code] != nil })
+	added := map[string]bool{}
+	for _, p := range st.Parts {
+		if p.Kind != "" {
+			added[p.Code], added["@"+p.Kind] = true, true
+		}
+	}
+	return func(what string) bool { return family(what) || added[what] }
 }
 
 // Explained weighs the causes by what was found.

@@ -29,10 +29,11 @@ type State struct {
 	Families  func(u *unit.Unit) *family.Family
 	Job       *unit.Job
 	Unit      *unit.Unit
-	Family    *family.Family // as it is for this unit
-	Plain     *family.Family // as it is for most
-	Knowledge *explain.Knowledge
-	Round     int // at work
+	Family    *family.Family     // as it is for this unit
+	Plain     *family.Family     // as it is for most
+	Knowledge *explain.Knowledge // of what is on this unit
+	Known     *explain.Knowledge // of its family
+	Round     int                // at work
 
 	Parts  []*PartState // that are on this unit, in the order they came off
 	Absent []*unit.Part // of the family's, that are not
@@ -214,11 +215,12 @@ func (s *Service) compute(j *unit.Job, number int) (*State, error) {
 	st := &State{
 		Shop: c.name, Job: j, Unit: u, Family: f, Tools: c.tools,
 		Families: c.familyOf, Plain: c.lib[u.Family],
-		Knowledge: s.Knowledge.For(f.Code).WithCounts(c.counts[f.Code]),
-		Round:     u.Round(), ByCode: map[string]*PartState{}, Sources: map[string]string{},
+		Known: s.Knowledge.For(f.Code), Knowledge: s.Knowledge.For(f.Code).WithCounts(c.counts[f.Code]),
+		Round: u.Round(), ByCode: map[string]*PartState{}, Sources: map[string]string{},
 		today: unit.DateOf(s.moment()),
 	}
 	st.readParts()
+	st.Knowledge = st.Knowledge.Of(st.has())
 	st.readDuty()
 	st.identify()
 	st.balance()
