@@ -22,8 +22,9 @@ variant_rules:
     name: Strong spring
     suffix: [H]
     change:
-      parts: {relief_spring: {features: [{code: free_length, upper: "44.0 mm"}, {code: wire, name: Wire, method: value}]},
-        body: {count: 2}}
+      parts:
+        relief_spring: {features: [{code: free_length, upper: "44.0 mm"}, {code: wire, name: Wire, method: value}]}
+        body: {count: 2}
       tests: {relief: {hold: "2 min"}}
       with: [{after: body, use: check_valve, as: check}, {code: strainer, name: Strainer, kind: tube}]
       accept: {relief_low: 1.2}
@@ -143,14 +144,16 @@ func TestFaultsOfCompositionNameTheirLine(t *testing.T) {
 	head := "code: x\nname: X\naction: pump\nparts:\n  - {code: a, name: A, kind: plate}\n"
 	rule := "variant_rules:\n  - {code: v, name: V, suffix: [V], change: "
 	for name, c := range map[string]struct{ text, says string }{
-		"no such assembly":       {head + "  - {use: engine}\n", "x.yaml:6: there is no assembly \"engine\""},
-		"key not known":          {head + "  - {use: check_valve, colour: red}\n", "line 6: \"colour\" is not known"},
-		"part not in assembly":   {head + "  - {use: check_valve, without: [hat]}\n", "x.yaml:6: the assembly check_valve has"},
+		"no such assembly": {head + "  - {use: engine}\n", "x.yaml:6: there is no assembly \"engine\""},
+		"key not known":    {head + "  - {use: check_valve, colour: red}\n", "line 6: \"colour\" is not known"},
+		"part not in assembly": {head + "  - {use: check_valve, without: [hat]}\n",
+			"x.yaml:6: the assembly check_valve has"},
 		"changed part not there": {head + "  - {use: check_valve, change: {hat: {count: 2}}}\n", "has no part \"hat\""},
 		"changed key not known":  {head + "  - {use: check_valve, change: {ball: {size: 2}}}\n", "line 6: \"size\""},
-		"too many":               {head + "  - {use: check_valve, as: c, times: 90}\n", "x.yaml:6: an assembly stands at most"},
-		"bad figure in a change": {head + "  - use: check_valve\n    change:\n      spring: {features: [{code: free_length, " +
-			"upper: 3 bar}]}\n", "free_length upper"},
+		"too many": {head + "  - {use: check_valve, as: c, times: 90}\n",
+			"x.yaml:6: an assembly stands at most"},
+		"bad figure in a change": {head + "  - use: check_valve\n    change:\n      spring: {features: [{code: " +
+			"free_length, upper: 3 bar}]}\n", "free_length upper"},
 		"variant changes nothing known": {head + rule + "{parts: {b: {count: 2}}}}\n",
 			"x.yaml:7: there is no part \"b\" to change (in the variant v)"},
 		"variant of bad count":                 {head + rule + "{parts: {a: {count: 99999}}}}\n", "99999 pieces"},

@@ -59,7 +59,8 @@ func differences(before map[string]unit.Part, u *unit.Unit) string {
 		case !known:
 			out = append(out, "added "+p.Name)
 		case old.OnUnit() != p.OnUnit():
-			out = append(out, map[bool]string{true: "on the unit again: ", false: "not on this unit: "}[p.OnUnit()]+p.Name)
+			words := map[bool]string{true: "on the unit again: ", false: "not on this unit: "}[p.OnUnit()]
+			out = append(out, words+p.Name)
 		case old.Expected != p.Expected:
 			out = append(out, p.Name+": "+strconv.Itoa(p.Expected)+" in place of "+strconv.Itoa(old.Expected))
 		}

@@ -57,7 +57,8 @@ func TestTheVariantChangesCountsAndStacks(t *testing.T) {
 	assert.Equal(t, 7, plates.Features[0].Def.Cols, "seven linings are measured")
 
 	// What was counted by hand stays, whatever the variant.
-	require.NoError(t, s.Recount(context.Background(), iva, tag, 1, "disc_springs", 10, unit.CountCounted, "counted twice"))
+	require.NoError(t, s.Recount(context.Background(), iva, tag, 1, "disc_springs", 10, unit.CountCounted,
+		"counted twice"))
 	put(t, s, tag, "u1/variant", "Five friction plates")
 	st = load(t, s, tag)
 	assert.Equal(t, 11, partOf(t, st, "plates").Expected)

@@ -96,7 +96,8 @@ func flushed(st *job.State) string {
 
 func condemnedNote(st *job.State) Note {
 	n := Note{Title: "Condemned", Warning: "Not to be run again, nor handed on as sound. " + sites,
-		Lead: st.Unit.Name + " is not worth or not fit to be rebuilt" + orEmpty("; it went: ", st.Unit.EndingNote) + "."}
+		Lead: st.Unit.Name + " is not worth or not fit to be rebuilt" +
+			orEmpty("; it went: ", st.Unit.EndingNote) + "."}
 	n.Lines = append(n.Lines, against(st)...)
 	n.Lines = append(n.Lines, before(st)...)
 	return n
@@ -113,8 +114,8 @@ func against(st *job.State) (out []string) {
 		}
 		for _, f := range p.Features {
 			if f.Found.Verdict == metrology.Out {
-				out = append(out, fmt.Sprintf("%s: %s beyond %s (%s).", p.Name, strings.ToLower(f.Def.Name), limitText(f),
-					standsOn(f)))
+				out = append(out, fmt.Sprintf("%s: %s beyond %s (%s).", p.Name, strings.ToLower(f.Def.Name),
+					limitText(f), standsOn(f)))
 			}
 		}
 	}

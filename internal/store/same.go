@@ -19,7 +19,8 @@ func (s *Store) SameUnit(ctx context.Context, tag, maker, model, serial string, 
 	var out []Same
 	err := s.db.WithContext(ctx).Raw(`SELECT j.tag, j.title, u.number AS unit, j.handed_over_at
 		FROM units u JOIN jobs j ON j.id = u.job_id
-		WHERE u.serial <> '' AND lower(u.serial) = lower(?) AND lower(u.model) = lower(?) AND j.tag <> ? AND j.withdrawn_at IS NULL
+		WHERE u.serial <> '' AND lower(u.serial) = lower(?) AND lower(u.model) = lower(?)
+			AND j.tag <> ? AND j.withdrawn_at IS NULL
 			AND (? = '' OR u.maker = '' OR lower(u.maker) = lower(?))
 		ORDER BY coalesce(j.handed_over_at, now()) DESC, j.id DESC LIMIT ?`,
 		serial, model, tag, maker, maker, limit).Scan(&out).Error

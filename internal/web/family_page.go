@@ -115,8 +115,9 @@ func (s *Server) ownVariants(ctx context.Context, f *family.Family) (out []OwnVa
 			return nil, err
 		}
 		if len(versions) > 0 {
-			out = append(out, OwnVariant{Code: rule.Code, Name: rule.Name, Text: versions[0].Text, By: versions[0].ByName,
-				Reason: versions[0].Reason, Versions: len(versions)})
+			last := versions[0]
+			out = append(out, OwnVariant{Code: rule.Code, Name: rule.Name, Text: last.Text, By: last.ByName,
+				Reason: last.Reason, Versions: len(versions)})
 		}
 	}
 	return out, nil

@@ -49,7 +49,8 @@ func handoverPage(l *look, kept []store.Paper) HandoverPage {
 	p := HandoverPage{JobPage: l.page(), HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
 		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: kept,
 		Withdrawn: l.job.Withdrawn(), MayWithdraw: !l.job.Withdrawn() && lead,
-		Stands: report.Stands(l.st), NoteTitle: report.NoteOf(l.st).Title, Ending: l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
+		Stands: report.Stands(l.st), NoteTitle: report.NoteOf(l.st).Title,
+		Ending: l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
 		Lesson: l.field(unit.JobRef("lesson")), Worked: answer.Kept(l.job, l.Units), Pictures: l.pictures()}
 	if p.Withdrawn {
 		p.WithdrawnWords = fmt.Sprintf("%s by %s: %s", l.job.WithdrawnAt.Format("2 Jan 2006"), l.job.WithdrawnBy,

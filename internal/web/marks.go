@@ -39,7 +39,8 @@ type MarkRow struct {
 }
 
 func (l *look) marks(x *job.PartState) *MarksView {
-	v := &MarksView{Part: x.Name, Code: x.Code, CSRF: l.CSRF, Sound: l.toggle(l.unit.PartRef(x.Code, "sound"), x.Sound), Breaks: x.Breaking()}
+	v := &MarksView{Part: x.Name, Code: x.Code, CSRF: l.CSRF,
+		Sound: l.toggle(l.unit.PartRef(x.Code, "sound"), x.Sound), Breaks: x.Breaking()}
 	for _, m := range family.MarksOf(x.Def.Kind) {
 		ref := func(name string) unit.Ref { return l.unit.PartMarkRef(x.Code, m.Code, name) }
 		said := x.LastSaid(m.Code)

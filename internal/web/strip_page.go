@@ -94,7 +94,8 @@ func stripPage(l *look) StripPage {
 		Stuck:  l.choose(l.unit.PartRef(x.Code, "stuck")), Notes: l.ofPart("witness", "fastener", "note"),
 		Parts: l.st.Parts, Asked: l.asked, ToSettle: len(l.st.Stops["strip"]), Facings: l.facings(),
 		Until: timerWords(&l.job.TimerUntil, l.now), UntilNote: l.job.TimerNote,
-		Timer: l.ofJob("timer_until", "timer_note"), Palette: palette(), Keep: l.keep(), Cautions: l.cautions(), Stops: l.stops(),
+		Timer:   l.ofJob("timer_until", "timer_note"),
+		Palette: palette(), Keep: l.keep(), Cautions: l.cautions(), Stops: l.stops(),
 	}
 	_, p.Next = l.neighbours()
 	p.SetWith = l.setWith(x)
