@@ -154,11 +154,12 @@ func (k *Knowledge) facts(findings []Finding) (out []fact, known map[string]bool
 // caseState is the exact posterior over all hypotheses, with what each finding gave.
 type caseState struct {
 	hs    []hypothesis
-	logs  []float64   // prior and all findings
-	each  [][]float64 // log likelihood by finding and hypothesis
+	logs  []float64 // prior and all findings
 	p     []float64
 	facts []fact
+	rates []rates // by fact
 	known map[string]bool
+	spread
 }
 
 func (k *Knowledge) weigh(findings []Finding) caseState {
@@ -166,15 +167,15 @@ func (k *Knowledge) weigh(findings []Finding) caseState {
 	c.facts, c.known = k.facts(findings)
 	c.hs, c.logs = k.hypotheses()
 	for _, f := range c.facts {
-		row := make([]float64, len(c.hs))
 		rates := k.rates(f.e)
+		likely := rates.values(func(rate float64) float64 { return math.Log(soft(rate, f.s)) })
 		for i, h := range c.hs {
-			row[i] = math.Log(soft(rates.of(h), f.s))
-			c.logs[i] += row[i]
+			c.logs[i] += likely.of(h)
 		}
-		c.each = append(c.each, row)
+		c.rates = append(c.rates, rates)
 	}
 	c.p = normalise(c.logs)
+	c.spread = spreadOf(c.hs, c.p, len(k.Causes))
 	return c
 }
 
@@ -188,24 +189,19 @@ func (k *Knowledge) Explain(findings []Finding) Explanation {
 	if len(c.facts) == 0 {
 		return Explanation{}
 	}
-	n := len(k.Causes)
-	marginal := marginals(c.hs, c.p, n)
+	marginal := c.sum
 	x := Explanation{Entropy: entropy(c.p)}
 	for i := range k.Causes {
 		x.Ranking = append(x.Ranking, Ranked{Cause: &k.Causes[i], Posterior: marginal[i]})
 	}
 	// What one finding gave: the odds with everything, over the odds without it.
-	without := make([]float64, len(c.hs))
-	for f, row := range c.each {
-		for i := range c.hs {
-			without[i] = c.logs[i] - row[i]
-		}
-		rest := marginals(c.hs, normalise(without), n)
-		rates := k.rates(c.facts[f].e)
+	for f, fact := range c.facts {
+		unlikely := c.rates[f].values(func(rate float64) float64 { return 1 / soft(rate, fact.s) })
+		rest, all := c.times(&unlikely)
 		for i := range x.Ranking {
 			r := &x.Ranking[i]
-			r.weigh(c.facts[f], math.Log2(odds(marginal[i])/odds(rest[i])))
-			if m, is := misfit(c.facts[f], rates.of(hypothesis{i, -1})); is {
+			r.weigh(fact, math.Log2(odds(marginal[i])/odds(rest[i]/all)))
+			if m, is := misfit(fact, c.rates[f].of(hypothesis{i, -1})); is {
 				r.Misfits = append(r.Misfits, m)
 			}
 		}
@@ -283,17 +279,10 @@ func (c Check) worth() float64 {
 // of looking: the entropy of the outcome less what is left of it when the
 // hypothesis is known. Both sums are exact.
 func (k *Knowledge) expectedGain(c caseState, e *Evidence) float64 {
-	yes, given := 0.0, 0.0
 	rates := k.rates(e)
-	for i, h := range c.hs {
-		if c.p[i] == 0 {
-			continue
-		}
-		q := soft(rates.of(h), e.sure(Seen)) // the eye may slip
-		yes += c.p[i] * q
-		given += c.p[i] * binary(q)
-	}
-	return math.Max(0, binary(yes)-given)
+	q := rates.values(func(rate float64) float64 { return soft(rate, e.sure(Seen)) }) // the eye may slip
+	left := rates.values(func(rate float64) float64 { return binary(soft(rate, e.sure(Seen))) })
+	return math.Max(0, binary(c.mean(&q))-c.mean(&left))
 }
 
 // binary is the entropy of a yes with probability p, in bits.

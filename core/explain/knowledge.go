@@ -123,11 +123,13 @@ type Knowledge struct {
 	Causes   []Cause
 	Together float64 // prior probability that two root causes met; 0 leaves pairs out
 
-	counts map[string]int // how often the shop concluded each cause
+	counts map[string]int    // how often the shop concluded each cause
+	alias  map[string]string // marks that are kept under another code
 }
 
 // EvidenceByCode finds an item of evidence.
 func (k *Knowledge) EvidenceByCode(code string) (*Evidence, bool) {
+	code = k.known(code)
 	for i := range k.Evidence {
 		if k.Evidence[i].Code == code {
 			return &k.Evidence[i], true

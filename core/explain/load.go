@@ -63,7 +63,7 @@ var loadShipped = sync.OnceValues(func() (Base, error) {
 	}
 	base := Base{}
 	for _, f := range all {
-		k := &Knowledge{Together: together}
+		k := &Knowledge{Together: together, alias: map[string]string{}}
 		if err := f.into(k, groups, nil, 0); err != nil {
 			return nil, err
 		}
@@ -105,7 +105,12 @@ func (f *file) into(k *Knowledge, groups map[string]*file, without []string, dep
 		return fmt.Errorf("%s: includes itself", f.name)
 	}
 	for _, e := range f.Evidence {
-		if _, there := k.EvidenceByCode(e.Code); !there && !slices.Contains(without, e.Code) {
+		_, there := k.EvidenceByCode(e.Code)
+		switch same := k.hears(e.From); {
+		case there || slices.Contains(without, e.Code):
+		case same != "":
+			k.alias[e.Code] = same
+		default:
 			k.Evidence = append(k.Evidence, e)
 		}
 	}
@@ -113,11 +118,10 @@ func (f *file) into(k *Knowledge, groups map[string]*file, without []string, dep
 		if _, there := k.CauseByCode(c.Code); there || slices.Contains(without, c.Code) {
 			continue
 		}
-		points := map[string]Word{}
-		for code, w := range c.Points {
-			points[code] = w
+		c.Points = maps.Clone(c.Points)
+		if c.Points == nil {
+			c.Points = map[string]Word{}
 		}
-		c.Points = points
 		k.Causes = append(k.Causes, c)
 	}
 	inner := append(slices.Clone(without), f.Without...)
@@ -132,17 +136,60 @@ func (f *file) into(k *Knowledge, groups map[string]*file, without []string, dep
 	}
 	for code, points := range f.Adds {
 		c, ok := k.CauseByCode(code)
+		if !ok && slices.Contains(inner, code) {
+			continue
+		}
 		if !ok {
 			return fmt.Errorf("%s: adds to %q, which is no cause here", f.name, code)
 		}
-		for e, w := range points {
-			c.Points[e] = w
-		}
+		maps.Copy(c.Points, points)
 	}
 	if depth == 0 {
 		k.prune(inner)
+		k.oneName()
 	}
 	return nil
+}
+
+// hears gives the mark that a symptom or an answer from the machine is already, under
+// another code: said once, it counts once.
+func (k *Knowledge) hears(from From) string {
+	i := slices.IndexFunc(k.Evidence, func(e Evidence) bool {
+		return from.Symptom != "" && e.From.Symptom == from.Symptom || from.Gauge != "" && e.From.Gauge == from.Gauge
+	})
+	if i < 0 {
+		return ""
+	}
+	return k.Evidence[i].Code
+}
+
+// known is the code under which a mark is kept.
+func (k *Knowledge) known(code string) string {
+	if as, other := k.alias[code]; other {
+		return as
+	}
+	return code
+}
+
+// oneName lets the causes speak of every mark by the one code it is kept under. What a
+// cause says of it by that code comes before what it says of it by another.
+func (k *Knowledge) oneName() {
+	for i := range k.Causes {
+		c := &k.Causes[i]
+		points := map[string]Word{}
+		for _, code := range slices.Sorted(maps.Keys(c.Points)) {
+			as := k.known(code)
+			if _, own := c.Points[as]; !own || as == code {
+				points[as] = c.Points[code]
+			}
+		}
+		c.Points = points
+		for _, l := range c.Chain {
+			for j, code := range l.Cites {
+				l.Cites[j] = k.known(code)
+			}
+		}
+	}
 }
 
 // prune takes away what refers to evidence that was left out on purpose.

@@ -6,7 +6,7 @@ import (
 )
 
 // Of is what there is to know of one unit: without the marks and causes of what it has
-// not. has answers for the code of an assembly, the code of a part, or @kind.
+// not. has answers for an assembly, a part, a @kind, a symptom:code or a gauge:code.
 func (k *Knowledge) Of(has func(string) bool) *Knowledge {
 	belongs := func(needs []string) bool { return len(needs) == 0 || slices.ContainsFunc(needs, has) }
 	gone := map[string]bool{}
@@ -19,6 +19,7 @@ func (k *Knowledge) Of(has func(string) bool) *Knowledge {
 		}
 		own.Evidence = append(own.Evidence, e)
 	}
+	kept := func(e *Evidence) bool { return e.BreakUp || e.From.Symptom != "" || e.From.Gauge != "" }
 	own.Causes = make([]Cause, 0, len(k.Causes))
 	for _, c := range k.Causes {
 		if !belongs(c.Needs) {
@@ -35,5 +36,12 @@ func (k *Knowledge) Of(has func(string) bool) *Knowledge {
 		}
 		own.Causes = append(own.Causes, c)
 	}
+	// What no cause that is left speaks of tells nothing, unless somebody told it.
+	own.Evidence = slices.DeleteFunc(own.Evidence, func(e Evidence) bool {
+		return !kept(&e) && !slices.ContainsFunc(own.Causes, func(c Cause) bool {
+			_, speaks := c.Points[e.Code]
+			return speaks
+		})
+	})
 	return &own
 }

@@ -80,10 +80,8 @@ func (k *Knowledge) WouldChange(findings []Finding, most int) []Turn {
 	if len(c.facts) == 0 {
 		return nil
 	}
-	n := len(k.Causes)
-	leader := highest(marginals(c.hs, c.p, n))
+	leader := highest(c.sum)
 	var out []Turn
-	after := make([]float64, len(c.hs))
 	for i := range k.Evidence {
 		e := &k.Evidence[i]
 		if c.known[e.Code] {
@@ -91,16 +89,14 @@ func (k *Knowledge) WouldChange(findings []Finding, most int) []Turn {
 		}
 		rates := k.rates(e)
 		for _, seen := range []bool{true, false} {
-			mass := 0.0
-			for j, h := range c.hs {
-				q := soft(rates.of(h), Seen)
-				if !seen {
-					q = 1 - q
+			outcome := rates.values(func(rate float64) float64 {
+				if q := soft(rate, e.sure(Seen)); seen {
+					return q
+				} else {
+					return 1 - q
 				}
-				after[j] = c.p[j] * q
-				mass += after[j]
-			}
-			m := marginals(c.hs, after, n)
+			})
+			m, mass := c.times(&outcome)
 			if to := highest(m); to != leader && mass > 0 {
 				out = append(out, Turn{e, seen, mass, &k.Causes[to], m[to] / mass})
 			}

@@ -101,7 +101,7 @@ func (k *Knowledge) ranked(findings []Finding) (out []Ranked) {
 	if len(c.facts) == 0 {
 		return nil
 	}
-	for i, p := range marginals(c.hs, c.p, len(k.Causes)) {
+	for i, p := range c.sum {
 		out = append(out, Ranked{Cause: &k.Causes[i], Posterior: p})
 	}
 	sort.SliceStable(out, func(a, b int) bool { return out[a].Posterior > out[b].Posterior })
@@ -174,8 +174,7 @@ func (k *Knowledge) search(start []Finding, marks map[string]bool, want string, 
 	}
 	for len(done) < len(k.Evidence) {
 		c := k.weigh(findings)
-		m := marginals(c.hs, c.p, len(k.Causes))
-		if top := highest(m); len(findings) > 0 && m[top] >= Sure {
+		if top := highest(c.sum); len(findings) > 0 && c.sum[top] >= Sure {
 			if k.Causes[top].Code == want {
 				right = 1
 			}

@@ -219,7 +219,7 @@ type Accept struct {
 }
 
 // Has answers whether a unit of the family, with all its parts, has an assembly, a part,
-// or a part of a @kind.
+// a part of a @kind, a symptom:code or a question gauge:code.
 func (f *Family) Has() func(string) bool {
 	return f.HasOf(func(string) bool { return true })
 }
@@ -227,6 +227,12 @@ func (f *Family) Has() func(string) bool {
 // HasOf is Has of a unit on which only some of the parts are.
 func (f *Family) HasOf(on func(part string) bool) func(string) bool {
 	there := map[string]bool{}
+	for _, code := range f.Symptoms {
+		there["symptom:"+code] = true
+	}
+	for _, code := range f.Gauge {
+		there["gauge:"+code] = true
+	}
 	for i := range f.Parts {
 		if p := &f.Parts[i]; on(p.Code) {
 			there[p.Code], there["@"+p.Kind] = true, true
