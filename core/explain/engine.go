@@ -118,8 +118,10 @@ type Pair struct {
 // Check is something worth looking at next.
 type Check struct {
 	Evidence *Evidence
-	Bits     float64 // expected information
-	Rate     float64 // bits a minute
+	Or       []*Evidence // what the same look may show instead
+	Bits     float64     // expected information
+	Minutes  float64     // of the look and the way there
+	Rate     float64     // bits a minute
 }
 
 // Explanation is the answer for one case.
@@ -249,40 +251,6 @@ func (r *Ranked) weigh(f fact, bits float64) {
 	case bits < -0.05:
 		r.Against = append(r.Against, w)
 	}
-}
-
-// next lists what was not looked at by the information it promises a minute.
-func (k *Knowledge) next(c caseState) []Check {
-	var out []Check
-	for i := range k.Evidence {
-		if e := &k.Evidence[i]; !c.known[e.Code] {
-			bits := k.expectedGain(c, e)
-			out = append(out, Check{e, bits, bits / e.Minutes})
-		}
-	}
-	sort.SliceStable(out, func(a, b int) bool { return out[a].worth() > out[b].worth() })
-	return out
-}
-
-// spoils is what is left of a check's worth when it spoils what others would
-// look at: it must tell twice as much a minute to come first.
-const spoils = 0.5
-
-func (c Check) worth() float64 {
-	if c.Evidence.Destroys {
-		return spoils * c.Rate
-	}
-	return c.Rate
-}
-
-// expectedGain is the mutual information between the hypotheses and the outcome
-// of looking: the entropy of the outcome less what is left of it when the
-// hypothesis is known. Both sums are exact.
-func (k *Knowledge) expectedGain(c caseState, e *Evidence) float64 {
-	rates := k.rates(e)
-	q := rates.values(func(rate float64) float64 { return soft(rate, e.sure(Seen)) }) // the eye may slip
-	left := rates.values(func(rate float64) float64 { return binary(soft(rate, e.sure(Seen))) })
-	return math.Max(0, binary(c.mean(&q))-c.mean(&left))
 }
 
 // binary is the entropy of a yes with probability p, in bits.

@@ -36,8 +36,10 @@ type Evidence struct {
 	Needs      []string `yaml:"needs"` // one of these is on the unit: an assembly, a part, a @kind
 	Look       string   `yaml:"look"`  // how to look
 	Tool       string   `yaml:"tool"`
-	Minutes    float64  `yaml:"minutes"`
-	Onset      string   `yaml:"onset"` // sudden, hours or gradual
+	At         Place    `yaml:"at"`      // what must be done to the unit before it can be looked at
+	Runs       bool     `yaml:"runs"`    // the unit must run for it
+	Minutes    float64  `yaml:"minutes"` // of the look itself
+	Onset      string   `yaml:"onset"`   // sudden, hours or gradual
 	Background Word     `yaml:"background"`
 	BreakUp    bool     `yaml:"break_up"` // pieces went round with the oil
 	Destroys   bool     `yaml:"destroys"` // looking spoils what others would look at
@@ -125,6 +127,8 @@ type Knowledge struct {
 
 	counts map[string]int    // how often the shop concluded each cause
 	alias  map[string]string // marks that are kept under another code
+
+	situation *Situation // how far the unit has come; nil: all can be reached
 }
 
 // EvidenceByCode finds an item of evidence.

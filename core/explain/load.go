@@ -214,6 +214,9 @@ func (k *Knowledge) check(file string) error {
 		if e.Minutes <= 0 || frequencies[e.Background] == 0 || e.Text == "" || e.Look == "" {
 			return fmt.Errorf("%s: evidence %q needs text, look, minutes and a background frequency", file, e.Code)
 		}
+		if !slices.Contains(Places, e.At) {
+			return fmt.Errorf("%s: evidence %q: at is asked, outside, opened or stripped", file, e.Code)
+		}
 		if !slices.Contains([]string{"sudden", "hours", "gradual"}, e.Onset) {
 			return fmt.Errorf("%s: evidence %q: onset is sudden, hours or gradual", file, e.Code)
 		}

@@ -180,20 +180,33 @@ func (k *Knowledge) search(start []Finding, marks map[string]bool, want string, 
 			}
 			return minutes, right
 		}
-		var next *Evidence
-		if order == nil {
-			next = k.next(c)[0].Evidence
-		} else {
-			for _, e := range order {
-				if !done[e.Code] {
-					next = e
-					break
-				}
-			}
+		look := k.after(c, order, done)
+		if len(look) == 0 {
+			break
 		}
-		done[next.Code] = true
-		minutes += next.Minutes
-		findings = append(findings, Finding{next.Code, map[bool]float64{true: Seen, false: Absent}[marks[next.Code]]})
+		minutes += look[0].Minutes
+		for _, e := range look {
+			done[e.Code] = true
+			findings = append(findings, Finding{e.Code, map[bool]float64{true: Seen, false: Absent}[marks[e.Code]]})
+		}
 	}
 	return minutes, right
+}
+
+// after is what is looked at next: the marks that one look tells, of the list of next
+// checks or else the first of a fixed order.
+func (k *Knowledge) after(c caseState, order []*Evidence, done map[string]bool) []*Evidence {
+	if order == nil {
+		next := k.next(c)
+		if len(next) == 0 {
+			return nil
+		}
+		return append([]*Evidence{next[0].Evidence}, next[0].Or...)
+	}
+	for _, e := range order {
+		if !done[e.Code] {
+			return []*Evidence{e}
+		}
+	}
+	return nil
 }

@@ -14,6 +14,7 @@ var Symptoms = []Symptom{
 	{"drive_stiff", "Drive starts hard"}, {"seized", "Shaft will not turn"},
 	{"turns_dry", "Shaft turns, nothing pumps"},
 	{"creeps", "Creeps in neutral"}, {"sticks", "Sticks"}, {"pressure_low", "Holds less pressure than set"},
+	{"sump_rises", "A sump rises by itself"},
 }
 
 // SymptomText gives the words of a symptom code.

@@ -84,6 +84,29 @@ func (st *State) has() func(string) bool {
 	return func(what string) bool { return family(what) || added[what] }
 }
 
+// situation is how far the unit has come: what is open to the eye, and whether it may
+// still be run.
+func (st *State) situation() explain.Situation {
+	s := explain.Situation{Reached: explain.Outside}
+	off, broken := 0, false
+	for _, p := range st.Parts {
+		if p.Off {
+			off++
+		}
+		for _, m := range p.Seen {
+			broken = broken || m.Breaking
+		}
+	}
+	switch {
+	case off > 0 && off == len(st.Parts):
+		s.Reached = explain.Stripped
+	case off > 0:
+		s.Reached = explain.Opened
+	}
+	s.MayRun = off == 0 && !broken
+	return s
+}
+
 // Explained weighs the causes by what was found.
 func (st *State) Explained() explain.Explanation { return st.explained() }
 

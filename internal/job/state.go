@@ -224,6 +224,7 @@ func (s *Service) compute(j *unit.Job, number int) (*State, error) {
 	st.readDuty()
 	st.identify()
 	st.balance()
+	st.Knowledge = st.Knowledge.In(st.situation())
 	st.propose()
 	st.shims()
 	st.models()

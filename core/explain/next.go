@@ -1,0 +1,89 @@
+package explain
+
+import (
+	"math"
+	"sort"
+)
+
+// next lists what was not looked at and can be, by the information it promises a
+// minute. Marks that one look tells apart come as one check.
+func (k *Knowledge) next(c caseState) []Check {
+	at := k.where()
+	groups := map[string][]*Evidence{}
+	answered := map[string]bool{}
+	for i := range k.Evidence {
+		e := &k.Evidence[i]
+		if q := e.question(); q != "" {
+			groups[q] = append(groups[q], e)
+			answered[q] = answered[q] || c.known[e.Code]
+		}
+	}
+	var out []Check
+	for i := range k.Evidence {
+		e := &k.Evidence[i]
+		q := e.question()
+		group := groups[q]
+		if e.From.Symptom != "" { // comes with the complaint, and is not asked for
+			continue
+		}
+		if c.known[e.Code] || !at.can(e) || q != "" && (answered[q] || group[0] != e) {
+			continue
+		}
+		check := Check{Evidence: e, Minutes: at.cost(e)}
+		if len(group) > 1 {
+			check.Or, check.Bits = group[1:], k.gainOfOne(c, group)
+		} else {
+			check.Bits = k.expectedGain(c, e)
+		}
+		check.Rate = check.Bits / check.Minutes
+		out = append(out, check)
+	}
+	sort.SliceStable(out, func(a, b int) bool { return out[a].worth() > out[b].worth() })
+	return out
+}
+
+// spoils is what is left of a check's worth when it spoils what others would
+// look at: it must tell twice as much a minute to come first.
+const spoils = 0.5
+
+func (c Check) worth() float64 {
+	if c.Evidence.Destroys {
+		return spoils * c.Rate
+	}
+	return c.Rate
+}
+
+// expectedGain is the mutual information between the hypotheses and the outcome
+// of looking: the entropy of the outcome less what is left of it when the
+// hypothesis is known. Both sums are exact.
+func (k *Knowledge) expectedGain(c caseState, e *Evidence) float64 {
+	rates := k.rates(e)
+	q := rates.values(func(rate float64) float64 { return soft(rate, e.sure(Seen)) }) // the eye may slip
+	left := rates.values(func(rate float64) float64 { return binary(soft(rate, e.sure(Seen))) })
+	return math.Max(0, binary(c.mean(&q))-c.mean(&left))
+}
+
+// gainOfOne is the same of a look that shows one of several marks, or none of them.
+func (k *Knowledge) gainOfOne(c caseState, group []*Evidence) float64 {
+	of := make([]rates, len(group))
+	for i, e := range group {
+		of[i] = k.rates(e)
+	}
+	all, outcome := make([]float64, len(group)+1), make([]float64, len(group)+1)
+	given := 0.0
+	for i, h := range c.hs {
+		none, sum := 1.0, 0.0
+		for j := range group {
+			outcome[j] = soft(of[j].of(h), group[j].sure(Seen))
+			none *= 1 - outcome[j]
+			sum += outcome[j]
+		}
+		outcome[len(group)] = none
+		for j := range outcome {
+			outcome[j] /= sum + none
+			all[j] += c.p[i] * outcome[j]
+		}
+		given += c.p[i] * entropy(outcome)
+	}
+	return math.Max(0, entropy(all)-given)
+}

@@ -1,0 +1,72 @@
+package explain
+
+import "strings"
+
+// Place is how far a unit must be taken apart before a mark can be looked at.
+type Place string
+
+// The places, nearest first.
+const (
+	Asked    Place = "asked"    // told by those who ran it
+	Outside  Place = "outside"  // on the machine, or on the unit as it came
+	Opened   Place = "opened"   // once it is open
+	Stripped Place = "stripped" // with its parts laid out and washed
+)
+
+// Places are all places, nearest first.
+var Places = []Place{Asked, Outside, Opened, Stripped}
+
+// Situation is how far a unit has come when somebody asks what to look at next.
+type Situation struct {
+	Reached Place // how far it is taken apart
+	MayRun  bool  // it is whole, and nothing in it is known to be broken
+}
+
+// What a check costs beside the look itself, in minutes: to fetch tool and lamp or the
+// one who knows, and to get there. What is opened is not as it was, so that it comes
+// late; one who is asked is asked several things at once.
+const (
+	ask   = 6
+	fetch = 10
+	open  = 20
+	strip = 60
+)
+
+var way = map[Place]float64{Opened: open, Stripped: strip}
+
+// cost is the minutes of a look, with the way there.
+func (s Situation) cost(e *Evidence) float64 {
+	if e.At == Asked {
+		return e.Minutes + ask
+	}
+	return e.Minutes + fetch + max(0, way[e.At]-way[s.Reached])
+}
+
+// can reports that the look is possible in the situation.
+func (s Situation) can(e *Evidence) bool { return s.MayRun || !e.Runs }
+
+// In is the same knowledge for a unit that has come so far.
+func (k *Knowledge) In(s Situation) *Knowledge {
+	c := *k
+	c.situation = &s
+	return &c
+}
+
+// where is the situation that is asked for; without one everything can be reached.
+func (k *Knowledge) where() Situation {
+	if k.situation == nil {
+		return Situation{Reached: Stripped, MayRun: true}
+	}
+	return *k.situation
+}
+
+// question is what is done to get the answer, "" for a look of its own: marks that one
+// question tells apart are one check.
+func (e *Evidence) question() string {
+	for _, from := range []string{e.From.Gauge, e.From.Word} {
+		if q, _, told := strings.Cut(from, "="); told {
+			return q
+		}
+	}
+	return ""
+}
