@@ -73,6 +73,21 @@ type Weight struct {
 	Bits     float64
 }
 
+// Force says in a word how much the finding speaks: a factor of four on the odds is
+// strongly, one and a half clearly.
+func (w Weight) Force() string {
+	switch bits := math.Abs(w.Bits); {
+	case bits >= 2:
+		return "strongly"
+	case bits >= 0.6:
+		return "clearly"
+	}
+	return "somewhat"
+}
+
+// Factor is what the finding multiplies or divides the odds by.
+func (w Weight) Factor() float64 { return math.Exp2(math.Abs(w.Bits)) }
+
 // Text is the finding in words: what was looked for and not found says so, for a
 // cause as well as against it.
 func (w Weight) Text() string {
@@ -88,6 +103,7 @@ func (w Weight) Text() string {
 type Ranked struct {
 	Cause     *Cause
 	Posterior float64
+	Alone     float64  // that it is the only root cause; over all causes and pairs these add to one
 	For       []Weight // strongest first
 	Against   []Weight // strongest first
 	Misfits   []Misfit
@@ -194,7 +210,7 @@ func (k *Knowledge) Explain(findings []Finding) Explanation {
 	marginal := c.sum
 	x := Explanation{Entropy: entropy(c.p)}
 	for i := range k.Causes {
-		x.Ranking = append(x.Ranking, Ranked{Cause: &k.Causes[i], Posterior: marginal[i]})
+		x.Ranking = append(x.Ranking, Ranked{Cause: &k.Causes[i], Posterior: marginal[i], Alone: c.one[i]})
 	}
 	// What one finding gave: the odds with everything, over the odds without it.
 	for f, fact := range c.facts {

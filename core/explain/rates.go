@@ -60,7 +60,8 @@ type values struct {
 }
 
 func (r *rates) values(f func(rate float64) float64) values {
-	v := values{r: r, none: f(r.background), alone: make([]float64, len(r.speak)), both: make([][]float64, len(r.speak))}
+	v := values{r: r, none: f(r.background), alone: make([]float64, len(r.speak)),
+		both: make([][]float64, len(r.speak))}
 	for i, p := range r.p {
 		v.alone[i] = f(p)
 		v.both[i] = make([]float64, len(r.speak))

@@ -30,7 +30,7 @@ func (l *look) matrix(theory *explain.Ranked) template.HTML {
 	bits := map[*explain.Evidence][]float64{}
 	strength := map[*explain.Evidence]float64{}
 	for i, r := range cols {
-		m.Columns = append(m.Columns, draw.MatrixColumn{Name: r.Cause.Name, Share: r.Posterior,
+		m.Columns = append(m.Columns, draw.MatrixColumn{Name: r.Cause.Name, Share: r.Alone,
 			Mine: theory != nil && r.Cause == theory.Cause})
 		for _, w := range append(append([]explain.Weight{}, r.For...), r.Against...) {
 			if bits[w.Evidence] == nil {

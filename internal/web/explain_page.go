@@ -20,7 +20,7 @@ type ExplainPage struct {
 	Tabs       Tabs
 	Board      template.HTML
 	Ranking    []CauseView
-	Rest       int // causes that weigh less
+	Others     Others
 	Chain      []explain.LinkState
 	Close      []*explain.Evidence // what would close the chain
 	Change     []explain.Turn
@@ -59,7 +59,31 @@ type CauseView struct {
 }
 
 // Wide is the width of its bar of 100.
-func (c CauseView) Wide() string { return fmt.Sprintf("%.1f", 100*c.Posterior) }
+func (c CauseView) Wide() string { return fmt.Sprintf("%.1f", 100*c.Alone) }
+
+// Others are the causes that are not shown, and those that met.
+type Others struct {
+	Count   int
+	Share   float64 // of the rest, each alone
+	Several float64 // several root causes at once
+	Pairs   []PairRow
+}
+
+// PairRow is two root causes that met.
+type PairRow struct {
+	Names string
+	Share float64
+}
+
+// BoardShelf is the marks that are looked at in one place.
+type BoardShelf struct {
+	Name  string
+	Items []BoardItem
+}
+
+// shelves are where marks are looked at, in the words of the bench.
+var shelves = map[explain.Place]string{explain.Asked: "Asked", explain.Outside: "On the machine, and from outside",
+	explain.Opened: "As it is opened", explain.Stripped: "Laid out and washed"}
 
 // CheckView is a mark to look at, with its answer.
 type CheckView struct {
@@ -72,6 +96,7 @@ const (
 	causesShown  = 4
 	causesReason = 2
 	checksShown  = 4
+	pairsShown   = 3
 )
 
 func explainPage(l *look, board template.HTML) ExplainPage {
@@ -121,14 +146,15 @@ func (s *Server) marksBoard(l *look) (board template.HTML, err error) {
 	return board, err
 }
 
-// board is every mark of the unit's knowledge. What is found on a part that was
-// asked for stands first; the rest keeps its order, so that nothing jumps away
+// board is every mark of the unit's knowledge, by where it is looked at. What is found
+// on a part that was asked for stands first; the rest keeps its order, so that nothing jumps away
 // under a finger.
-func (l *look) board() (out []BoardItem) {
+func (l *look) board() (out []BoardShelf) {
 	strength := map[string]float64{}
 	for _, f := range l.st.Findings {
 		strength[f.Code] = f.Strength
 	}
+	on := map[explain.Place][]BoardItem{}
 	for i := range l.st.Knowledge.Evidence {
 		e := &l.st.Knowledge.Evidence[i]
 		state := l.unit.LastSaid(e.Code).State
@@ -139,9 +165,15 @@ func (l *look) board() (out []BoardItem) {
 		if state == unit.MarkSeen {
 			item.How, item.Note = l.howFields(e.Code), l.field(l.unit.EvidenceRef(e.Code, "note"))
 		}
-		out = append(out, item)
+		on[e.At] = append(on[e.At], item)
 	}
-	slices.SortStableFunc(out, func(a, b BoardItem) int { return cmp.Compare(first(a.OnPart), first(b.OnPart)) })
+	for _, place := range explain.Places {
+		items := on[place]
+		slices.SortStableFunc(items, func(a, b BoardItem) int { return cmp.Compare(first(a.OnPart), first(b.OnPart)) })
+		if len(items) > 0 {
+			out = append(out, BoardShelf{shelves[place], items})
+		}
+	}
 	return out
 }
 
@@ -173,14 +205,23 @@ func (l *look) howFields(code string) (out []Choice) {
 
 // rank lays out the leading causes.
 func (p *ExplainPage) rank(l *look) {
-	ranking := l.st.Explained().Ranking
+	// In the order of the figures that are shown: what each cause explains alone.
+	ranking := slices.Clone(l.st.Explained().Ranking)
+	slices.SortStableFunc(ranking, func(a, b explain.Ranked) int { return cmp.Compare(b.Alone, a.Alone) })
 	ref := l.unit.ConclusionRef("cause")
 	for i, r := range ranking[:min(causesShown, len(ranking))] {
 		root := l.press(ref, r.Cause.Code, l.st.Conclude.Cause)
 		root.On = r.Cause.Code == l.st.Conclude.Cause
 		p.Ranking = append(p.Ranking, CauseView{Ranked: r, Root: root, Full: i < causesReason})
 	}
-	p.Rest = len(ranking) - len(p.Ranking)
+	x := l.st.Explained()
+	p.Others = Others{Count: len(ranking) - len(p.Ranking), Several: x.Two}
+	for _, r := range ranking[len(p.Ranking):] {
+		p.Others.Share += r.Alone
+	}
+	for _, pair := range x.Pairs[:min(pairsShown, len(x.Pairs))] {
+		p.Others.Pairs = append(p.Others.Pairs, PairRow{pair.A.Name + ", and " + pair.B.Name, pair.Posterior})
+	}
 }
 
 // weighTheory finds the reader's own theory in the ranking.

@@ -1,12 +1,15 @@
 package web
 
 import (
+	"cmp"
 	"context"
+	"corvek/core/explain"
 	"fmt"
 	"html"
 	"net/http"
 	"net/url"
 	"regexp"
+	"slices"
 	"strings"
 	"testing"
 
@@ -30,8 +33,10 @@ func TestExplainShowsTheRankingAndTheTheory(t *testing.T) {
 	require.Greater(t, len(ranking), 6)
 	_, page := b.get("/jobs/T-0405/explain")
 	text, at := plain(page), -1
-	for _, r := range ranking[:4] {
-		i := strings.Index(text, fmt.Sprintf("%.0f %% %s", 100*r.Posterior, r.Cause.Name))
+	shown := slices.Clone(ranking)
+	slices.SortStableFunc(shown, func(a, b explain.Ranked) int { return cmp.Compare(b.Alone, a.Alone) })
+	for _, r := range shown[:4] {
+		i := strings.Index(text, fmt.Sprintf("%.0f %% %s", 100*r.Alone, r.Cause.Name))
 		require.NotEqual(t, -1, i, "%s is not on the page", r.Cause.Name)
 		assert.Greater(t, i, at, "%s out of order", r.Cause.Name)
 		at = i
@@ -73,8 +78,10 @@ func TestMarkMovesThePageAndBack(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
 	first := func() string {
-		r := b.state("T-0417", 1).Explained().Ranking[0]
-		return fmt.Sprintf("%.0f %% %s", 100*r.Posterior, r.Cause.Name)
+		r := slices.MaxFunc(b.state("T-0417", 1).Explained().Ranking, func(a, b explain.Ranked) int {
+			return cmp.Compare(a.Alone, b.Alone)
+		})
+		return fmt.Sprintf("%.0f %% %s", 100*r.Alone, r.Cause.Name)
 	}
 	before := first()
 	field := "u1/evidence/seal_swollen/state"
