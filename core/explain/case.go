@@ -43,6 +43,7 @@ type AnswerCause struct {
 	Name      string         `json:"name"`
 	Where     string         `json:"where"`
 	Posterior float64        `json:"posterior"`
+	Alone     float64        `json:"alone"`
 	For       []AnswerWeight `json:"for"`
 	Against   []AnswerWeight `json:"against"`
 	Misfits   []AnswerMisfit `json:"misfits"`
@@ -70,12 +71,13 @@ type AnswerStory struct {
 
 // AnswerCheck is something to look at next.
 type AnswerCheck struct {
-	Evidence string  `json:"evidence"`
-	Text     string  `json:"text"`
-	Look     string  `json:"look"`
-	Minutes  float64 `json:"minutes"`
-	Bits     float64 `json:"bits"`
-	Destroys bool    `json:"destroys_evidence"`
+	Evidence string   `json:"evidence"`
+	Text     string   `json:"text"`
+	Look     string   `json:"look"`
+	Minutes  float64  `json:"minutes"`
+	Bits     float64  `json:"bits"`
+	Destroys bool     `json:"destroys_evidence"`
+	Or       []string `json:"or,omitempty"`
 }
 
 // AnswerChange is an outcome that would put another cause in front.
@@ -171,7 +173,7 @@ func (k *Knowledge) answer(findings []Finding) *Answer {
 	a := &Answer{Family: k.Family, Two: x.Two, Entropy: x.Entropy, Ranking: []AnswerCause{}, Pairs: []AnswerStory{},
 		Stories: []AnswerStory{}, Next: []AnswerCheck{}, Change: []AnswerChange{}}
 	for _, r := range x.Ranking {
-		a.Ranking = append(a.Ranking, AnswerCause{r.Cause.Code, r.Cause.Name, r.Cause.Where, r.Posterior,
+		a.Ranking = append(a.Ranking, AnswerCause{r.Cause.Code, r.Cause.Name, r.Cause.Where, r.Posterior, r.Alone,
 			weightsOf(r.For), weightsOf(r.Against), misfitsOf(r.Misfits)})
 	}
 	for _, p := range x.Pairs {
@@ -190,12 +192,19 @@ func (k *Knowledge) answer(findings []Finding) *Answer {
 	}
 	for _, n := range x.Next {
 		a.Next = append(a.Next, AnswerCheck{n.Evidence.Code, n.Evidence.Text, n.Evidence.Look, n.Evidence.Minutes,
-			n.Bits, n.Evidence.Destroys})
+			n.Bits, n.Evidence.Destroys, codesOf(n.Or)})
 	}
 	for _, t := range k.WouldChange(findings, 10) {
 		a.Change = append(a.Change, AnswerChange{t.Evidence.Code, t.Seen, t.Chance, t.To.Code})
 	}
 	return a
+}
+
+func codesOf(list []*Evidence) (out []string) {
+	for _, e := range list {
+		out = append(out, e.Code)
+	}
+	return out
 }
 
 func weightsOf(ws []Weight) []AnswerWeight {
