@@ -256,6 +256,14 @@ func (f *Family) PartByCode(code string) (*Part, bool) {
 	return nil, false
 }
 
+// CountOf is how many pieces of a part the family has, 0 of one it does not know.
+func (f *Family) CountOf(code string) int {
+	if p, ok := f.PartByCode(code); ok {
+		return p.Count
+	}
+	return 0
+}
+
 // FeatureByCode finds a feature of the part.
 func (p *Part) FeatureByCode(code string) (*Feature, bool) {
 	for i := range p.Features {

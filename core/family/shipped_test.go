@@ -21,7 +21,7 @@ func TestFamiliesAreWhole(t *testing.T) {
 		"single_acting_cylinder", "telescopic_cylinder",
 		"master_cylinder", "slave_cylinder", "intensifier_ram", "gas_booster", "flow_divider", "relief_valve",
 		"check_valve", "priority_valve", "directional_spool_valve",
-		"lubricator_pump", "winch_brake_pack",
+		"lubricator_pump", "winch_brake_pack", "spool_divider", "injector_lubricator",
 	} {
 		f := lib[code]
 		if !assert.NotNil(t, f, code) {
@@ -143,4 +143,31 @@ func TestGaugesHoldAUnit(t *testing.T) {
 	} {
 		assert.Equal(t, c.want, pump.Conclude(c.answers).Holds(c.nobody), c.name)
 	}
+}
+
+// Variants of shipped families are units of their own.
+func TestShippedVariantsChangeTheirUnit(t *testing.T) {
+	lib, err := family.Shipped()
+	require.NoError(t, err)
+	for _, c := range []struct{ family, variant, has, hasNot string }{
+		{"gas_booster", "two", "gas_stage_2.gas_seal", ""},
+		{"gas_booster", "one", "gas_seal", "gas_stage_2.gas_seal"},
+		{"double_acting_cylinder", "cushioned", "cushion_screws", ""},
+		{"double_acting_cylinder", "plain", "rod", "cushion_screws"},
+		{"gerotor_pump", "relief", "relief_spring", ""},
+		{"gerotor_pump", "bare", "shaft_seal", "relief_spring"},
+		{"axial_piston_pump", "pc", "control_spool", "flow_spool"},
+		{"gear_pump_with_valve", "n", "body", "valve_spool"},
+		{"injector_lubricator", "motor", "cam", "drive_seal"},
+	} {
+		f, err := lib[c.family].As(c.variant, nil)
+		require.NoError(t, err)
+		_, has := f.PartByCode(c.has)
+		assert.True(t, has, "%s %s has %s", c.family, c.variant, c.has)
+		_, hasNot := f.PartByCode(c.hasNot)
+		assert.False(t, hasNot, "%s %s has no %s", c.family, c.variant, c.hasNot)
+	}
+	relief, _ := lib["gerotor_pump"].As("relief", nil)
+	_, asked := relief.TestByCode("relief")
+	assert.True(t, asked, "the valve brings its step of the test")
 }

@@ -69,7 +69,8 @@ func (s *Service) KeepVariant(ctx context.Context, who Actor, tag string, number
 	if err != nil {
 		return err
 	}
-	return s.keepVersion(ctx, kept)
+	// The form's own token was used up by the line in the job's record.
+	return s.keepVersion(store.WithOnce(ctx, ""), kept)
 }
 
 // SaveVariant keeps a new version of a variant of the shop's own; an empty text takes

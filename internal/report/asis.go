@@ -18,12 +18,14 @@ func Differs(st *job.State) (out []string) {
 		out = append(out, fmt.Sprintf("%s: not on this unit: %s", p.Name, p.Absent))
 	}
 	for _, p := range st.Parts {
+		_, usual := st.Plain.PartByCode(p.Code)
 		switch {
-		case p.Kind != "":
-			out = append(out, fmt.Sprintf("%s: on this unit, %d of it; the family has none", p.Name, p.Expected))
+		case !usual:
+			out = append(out, fmt.Sprintf("%s: on this unit, %d of it; the family has none%s", p.Name, p.Expected,
+				orEmpty(": ", p.Why)))
 		case p.From != unit.CountFamily:
 			out = append(out, fmt.Sprintf("%s: %d on this unit where the family has %d, %s: %s", p.Name, p.Expected,
-				p.Def.Count, wording.Choice(unit.ScopePart, "expected_from", p.From), p.Why))
+				st.Plain.CountOf(p.Code), wording.Choice(unit.ScopePart, "expected_from", p.From), p.Why))
 		}
 	}
 	return out
