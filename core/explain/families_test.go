@@ -158,3 +158,13 @@ func TestTheNextCheckSavesTime(t *testing.T) {
 		assert.GreaterOrEqual(t, r.GuidedSure, r.FixSure-0.1, code)
 	}
 }
+
+// A part broken clean, and nothing else looked at, makes no exotic cause lead.
+func TestALoneBrokenPartDecidesNothing(t *testing.T) {
+	eachFamily(t, func(t *testing.T, _ *family.Family, k *explain.Knowledge) {
+		x := k.Explain([]explain.Finding{{Code: "broken_part", Strength: explain.Seen}})
+		lead := x.Ranking[0]
+		assert.Less(t, lead.Posterior, 0.35, lead.Cause.Code)
+		assert.Contains(t, []string{"fair_wear", "shock", "misassembly", "contamination"}, lead.Cause.Code)
+	})
+}
