@@ -66,6 +66,12 @@ var unitFields = []*Field{
 	}, func(p *Place) map[string]string { return p.Unit.Gauge }),
 	pair("identity", "Mark on the outside", offer(Yes, "no"),
 		func(p *Place) map[string]string { return p.Unit.Identity }),
+	unitTable.size("setting_low", "Its relief is to hold at least", quantity.Pressure,
+		func(p *Place) *quantity.Quantity { return &p.Unit.Setting.Low }).checked(settingInOrder),
+	unitTable.size("setting_high", "and at most", quantity.Pressure,
+		func(p *Place) *quantity.Quantity { return &p.Unit.Setting.High }).checked(settingInOrder),
+	unitTable.line("setting_source", "Document the setting stands in",
+		func(p *Place) *string { return &p.Unit.Setting.Source }),
 	pair("more", "More of an assembly", moreTimes, func(p *Place) map[string]string { return p.Unit.More }),
 	unitTable.choice("ending", "How it ends", offer(unit.EndReplaced, unit.EndCondemned, unit.EndReturned,
 		unit.EndFindings, unit.EndNoFault), func(p *Place) *string { return &p.Unit.Ending }),
@@ -113,6 +119,21 @@ func pair(name, label string, offered func(*Place) []string, at func(*Place) map
 			return nil
 		},
 	}
+}
+
+// settingInOrder refuses a setting that is upside down.
+func settingInOrder(p *Place, text string) error {
+	q := read(text, quantity.Pressure, "")
+	low, high := p.Unit.Setting.Low, p.Unit.Setting.High
+	if p.Ref.Name == "setting_low" {
+		low = q
+	} else {
+		high = q
+	}
+	if !low.IsZero() && !high.IsZero() && low.SI > high.SI {
+		return errOrder
+	}
+	return nil
 }
 
 // moreTimes is how often more an assembly may stand in a unit.

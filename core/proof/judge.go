@@ -3,6 +3,7 @@ package proof
 import (
 	"corvek/core/family"
 	"corvek/core/metrology"
+	"corvek/core/unit"
 )
 
 // FlowUncertainty is the expanded relative uncertainty (k = 2) taken for a flow
@@ -38,10 +39,28 @@ func JudgeFlow(a family.Accept, share, flow, theoretical float64) metrology.Judg
 	return metrology.Judge(eff, metrology.AtLeast(Band(a, share)), FlowUncertainty*eff, true)
 }
 
-// JudgeRelief judges the pressure a relief valve held, against duty pressure.
-func JudgeRelief(a family.Accept, held, duty, resolution float64) metrology.Judgement {
-	return metrology.Judge(held, metrology.Between(a.ReliefLow*duty, a.ReliefHigh*duty),
-		metrology.ExpandedFromResolution(resolution), true)
+// ReliefBand is the pressures in Pa between which a relief is to hold: the unit's own
+// setting where one is known, else what its family says of duty pressure. Without
+// either there are no limits.
+func ReliefBand(a family.Accept, own unit.Setting, duty float64) metrology.Limits {
+	l := metrology.Limits{}
+	switch {
+	case !own.Low.IsZero() || !own.High.IsZero():
+		l.Lower, l.HasLower = own.Low.SI, !own.Low.IsZero()
+		l.Upper, l.HasUpper = own.High.SI, !own.High.IsZero()
+	case a.ReliefHigh > 0 && duty > 0:
+		l = metrology.Between(a.ReliefLow*duty, a.ReliefHigh*duty)
+	}
+	return l
+}
+
+// JudgeRelief judges the pressure a relief valve held. Without limits there is a figure
+// and no verdict.
+func JudgeRelief(band metrology.Limits, held, resolution float64) metrology.Verdict {
+	if band.Empty() {
+		return ""
+	}
+	return metrology.Judge(held, band, metrology.ExpandedFromResolution(resolution), true).Verdict
 }
 
 // JudgeWord judges an observation by the words that are good.

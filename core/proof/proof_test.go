@@ -7,6 +7,8 @@ import (
 	"corvek/core/leakage"
 	"corvek/core/metrology"
 	"corvek/core/proof"
+	"corvek/core/quantity"
+	"corvek/core/unit"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -83,8 +85,15 @@ func TestVerdicts(t *testing.T) {
 	assert.Equal(t, metrology.In, proof.JudgeFlow(a, 1, 0.93, 1).Verdict)
 	assert.Equal(t, metrology.Undecided, proof.JudgeFlow(a, 1, 0.905, 1).Verdict)
 	assert.Equal(t, metrology.Out, proof.JudgeFlow(a, 1, 0.85, 1).Verdict)
-	assert.Equal(t, metrology.Out, proof.JudgeRelief(a, 165e5, 175e5, 1e5).Verdict)
-	assert.Equal(t, metrology.In, proof.JudgeRelief(a, 195e5, 175e5, 1e5).Verdict)
+	usual := proof.ReliefBand(a, unit.Setting{}, 175e5)
+	assert.Equal(t, metrology.Out, proof.JudgeRelief(usual, 165e5, 1e5))
+	assert.Equal(t, metrology.In, proof.JudgeRelief(usual, 195e5, 1e5))
+	low, err := quantity.Parse("160 bar", quantity.Pressure)
+	require.NoError(t, err)
+	own := proof.ReliefBand(a, unit.Setting{Low: low}, 175e5)
+	assert.Equal(t, metrology.In, proof.JudgeRelief(own, 165e5, 1e5), "the unit's own setting wins")
+	none := proof.ReliefBand(family.Accept{}, unit.Setting{}, 175e5)
+	assert.Empty(t, proof.JudgeRelief(none, 165e5, 1e5), "without a limit there is a figure and no verdict")
 	test := family.Test{Good: []string{"dry"}}
 	assert.Equal(t, metrology.Out, proof.JudgeWord(test, "drips"))
 	assert.Equal(t, metrology.Verdict(""), proof.JudgeWord(test, ""))

@@ -38,6 +38,8 @@ type Unit struct {
 	OffBody        quantity.Quantity
 	OffGears       quantity.Quantity
 
+	Setting Setting // of its relief, where the book or the customer gives one
+
 	NotAsked string            // why nobody at the machine can be asked
 	Gauge    map[string]string // answers by question
 	Identity map[string]string // yes or no by identity mark
@@ -66,6 +68,13 @@ type Unit struct {
 	Conclusions []*Conclusion
 	Kit         []*Piece
 	Attempts    []*Attempt
+}
+
+// Setting is the pressure that a unit's relief is to hold, from a document or as it was
+// agreed. What was not given is zero.
+type Setting struct {
+	Low, High quantity.Quantity
+	Source    string
 }
 
 // Round is the number of the round at work.

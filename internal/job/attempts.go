@@ -25,7 +25,8 @@ type PointState struct {
 	Flow        float64
 	HasFlow     bool
 	Efficiency  float64
-	Least       float64 // least efficiency accepted
+	Least       float64          // least efficiency accepted
+	Limits      metrology.Limits // of the pressure a relief holds
 	Verdict     metrology.Verdict
 	Short       bool // the pressure of the step was not reached
 	Target      float64
@@ -86,8 +87,9 @@ func (st *State) point(t *family.Test, row unit.Point) PointState {
 			ps.Short, ps.Verdict = true, metrology.Out
 		}
 	case family.TestRelief:
-		if ps.HasPressure && st.Duty.HasPressure {
-			ps.Verdict = proof.JudgeRelief(st.Family.Accept, ps.Pressure, st.Duty.Pressure, 1e5).Verdict
+		ps.Limits = proof.ReliefBand(st.Family.Accept, st.Unit.Setting, st.Duty.Pressure)
+		if ps.HasPressure {
+			ps.Verdict = proof.JudgeRelief(ps.Limits, ps.Pressure, 1e5)
 		}
 	default:
 		ps.Verdict = proof.JudgeWord(*t, row.Word)

@@ -4,7 +4,9 @@ import (
 	"context"
 	"testing"
 
+	"corvek/core/family"
 	"corvek/core/metrology"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/report"
@@ -184,4 +186,33 @@ func TestAUnitIsKeptAsTheShopsOwnVariant(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, history, 2)
 	assert.NotNil(t, load(t, s, next).Unit.Part("wear_ring"), "a unit that has it keeps its parts")
+}
+
+// A setting from a document rules the step that proves it.
+func TestOwnSettingOfARelief(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "external_gear_pump")
+	put(t, s, tag, "u1/duty_pressure", "175 bar")
+	put(t, s, tag, "u1/attempt/0/point/relief/pressure", "165 bar")
+	verdict := func() metrology.Verdict {
+		for _, p := range load(t, s, tag).Received.Points {
+			if p.Test.Kind == family.TestRelief {
+				return p.Verdict
+			}
+		}
+		return "no such step"
+	}
+	assert.Equal(t, metrology.Out, verdict(), "guidance: 5 to 20 percent over duty")
+	put(t, s, tag, "u1/setting_low", "160 bar")
+	put(t, s, tag, "u1/setting_high", "170 bar")
+	put(t, s, tag, "u1/setting_source", "sheet 4-12")
+	assert.Equal(t, metrology.In, verdict())
+	assert.ErrorContains(t, edit(s, context.Background(), iva, tag, "u1/setting_high", "150 bar", "170 bar"),
+		"above the upper")
+	st := load(t, s, tag)
+	for _, p := range st.Received.Points {
+		if p.Test.Kind == family.TestRelief {
+			assert.Equal(t, "160.0 bar to 170.0 bar, sheet 4-12", report.SettingWords(st, p, quantity.Metric))
+		}
+	}
 }

@@ -211,6 +211,7 @@ func (d *Data) tests(units quantity.System) {
 		if last != nil {
 			for _, p := range last.Points {
 				if p.Test == t {
+					r.Name += orEmpty(": ", SettingWords(st, p, units))
 					r.Verdict = string(p.Verdict)
 				}
 			}

@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"html/template"
+	"slices"
 	"strings"
 
 	"corvek/core/family"
@@ -103,6 +104,10 @@ func receivePage(l *look, families []Named, same job.Same) ReceivePage {
 			"filtration"), l.field(unit.JobRef("promised_on"))),
 		Face: l.face, Cautions: l.cautions(), Stops: l.stops(),
 		Waiting: l.choose(unit.JobRef("waiting")).Wrap(), WaitNote: l.field(unit.JobRef("waiting_note")),
+	}
+	sets := func(t family.Test) bool { return t.Kind == family.TestRelief }
+	if slices.ContainsFunc(f.Tests, sets) {
+		p.Duty = append(p.Duty, l.ofUnit("setting_low", "setting_high", "setting_source")...)
 	}
 	if len(f.Axes) > 1 {
 		p.Gears = template.HTML(draw.GearPair(l.unit.Rotation))

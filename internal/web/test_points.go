@@ -9,6 +9,7 @@ import (
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/report"
 )
 
 // PointRow is a step of the test with what was read at it.
@@ -19,6 +20,7 @@ type PointRow struct {
 	HoldUntil      string // while the hold runs: the moment it ends, for the clock beside it
 	MayHold        bool
 	Skipped        string // why it does not apply
+	Limits         string // between which a relief is to hold, and who says so
 	Skip           *Entry
 	Row            string  // the tone of the row
 	Word           *Choice // what was observed, at a step without figures
@@ -42,6 +44,7 @@ func (l *look) pointRows(a *job.AttemptState) (out []PointRow) {
 		if a.Number > 0 {
 			l.hold(&r, a, pt)
 		}
+		r.Limits = report.SettingWords(l.st, pt, l.Units)
 		switch pt.Test.Kind {
 		case family.TestObserve, family.TestLeak:
 			word := l.choose(l.unit.PointRef(a.Number, pt.Test.Code, "word")).Named(pt.Test.Name).Wrap()

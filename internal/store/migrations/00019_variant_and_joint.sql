@@ -1,7 +1,11 @@
 -- +goose Up
 -- What stands more than once in this very unit, how its own parts are bolted on, and
 -- the stack of each round, and which mark a picture shows.
-ALTER TABLE units ADD COLUMN more text NOT NULL DEFAULT '';
+ALTER TABLE units
+    ADD COLUMN more text NOT NULL DEFAULT '',
+    ADD COLUMN setting_low text NOT NULL DEFAULT '',
+    ADD COLUMN setting_high text NOT NULL DEFAULT '',
+    ADD COLUMN setting_source text NOT NULL DEFAULT '';
 CREATE INDEX units_serial ON units (lower(serial), lower(model)) WHERE serial <> '';
 ALTER TABLE parts
     ADD COLUMN thread text NOT NULL DEFAULT '',
@@ -34,4 +38,5 @@ ALTER TABLE parts DROP COLUMN thread, DROP COLUMN class, DROP COLUMN dry, DROP C
 ALTER TABLE attachments DROP COLUMN mark;
 ALTER TABLE picture_marks DROP COLUMN mark;
 DROP INDEX units_serial;
-ALTER TABLE units DROP COLUMN more;
+ALTER TABLE units DROP COLUMN more, DROP COLUMN setting_low, DROP COLUMN setting_high,
+    DROP COLUMN setting_source;
