@@ -22,7 +22,8 @@ func TestAUnitMadeTrueAtTheBench(t *testing.T) {
 	u.MustWait(`() => document.querySelector("#page").innerText.includes("of 30 parts off")`)
 
 	u.open("/jobs/T-0417/strip?part=shims")
-	u.press(u.MustElementR("details.add > summary", "A part the list does not have"))
+	u.press(u.MustElementR("a", "Add a part the list does not have"))
+	u.MustWait(`() => location.search.includes("face=add") && document.readyState === "complete"`)
 	u.typeInto(u.MustElement("#x-name"), "Wear ring")
 	u.press(u.MustElementR("button", "Add part"))
 	u.MustWait(`() => document.querySelector('[data-err="kind"]').innerText.includes("looks like")`)

@@ -70,7 +70,7 @@ var unitFields = []*Field{
 		func(p *Place) *quantity.Quantity { return &p.Unit.Setting.Low }).checked(settingInOrder),
 	unitTable.size("setting_high", "and at most", quantity.Pressure,
 		func(p *Place) *quantity.Quantity { return &p.Unit.Setting.High }).checked(settingInOrder),
-	unitTable.line("setting_source", "Document the setting stands in",
+	unitTable.line("setting_source", "The setting is from",
 		func(p *Place) *string { return &p.Unit.Setting.Source }),
 	pair("more", "More of an assembly", moreTimes, func(p *Place) map[string]string { return p.Unit.More }),
 	unitTable.choice("ending", "How it ends", offer(unit.EndReplaced, unit.EndCondemned, unit.EndReturned,

@@ -45,7 +45,8 @@ type StripPage struct {
 	Until        string // how the timer stands
 	UntilNote    string
 	Timer        []Entry
-	Palette      []KindShelf
+	AddURL       string      // where a part that the list does not have is added
+	Palette      []KindShelf // while one is
 	Keep         *KeepView
 	Loose        []LooseRow
 	Cautions     Cautions
@@ -94,8 +95,11 @@ func stripPage(l *look) StripPage {
 		Stuck:  l.choose(l.unit.PartRef(x.Code, "stuck")), Notes: l.ofPart("witness", "fastener", "note"),
 		Parts: l.st.Parts, Asked: l.asked, ToSettle: len(l.st.Stops["strip"]), Facings: l.facings(),
 		Until: timerWords(&l.job.TimerUntil, l.now), UntilNote: l.job.TimerNote,
-		Timer:   l.ofJob("timer_until", "timer_note"),
-		Palette: palette(), Keep: l.keep(), Cautions: l.cautions(), Stops: l.stops(),
+		Timer:  l.ofJob("timer_until", "timer_note"),
+		AddURL: l.faceURL("add"), Keep: l.keep(), Cautions: l.cautions(), Stops: l.stops(),
+	}
+	if l.face == "add" && l.CanWork() {
+		p.Palette = palette()
 	}
 	_, p.Next = l.neighbours()
 	p.SetWith = l.setWith(x)
