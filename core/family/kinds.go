@@ -5,6 +5,7 @@ import (
 	"cmp"
 	"embed"
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 	"sync"
@@ -51,13 +52,22 @@ var MarkGrades = []string{GradeLight, GradeClear, GradeHeavy}
 //go:embed kinds/*.yaml
 var kindFiles embed.FS
 
+var notInCode = regexp.MustCompile(`[^a-z0-9]+`)
+
+// CodeOf makes a code of a name that somebody typed: small letters, figures and _; ""
+// where the name has none of them.
+func CodeOf(name string) string {
+	return strings.Trim(notInCode.ReplaceAllString(strings.ToLower(name), "_"), "_")
+}
+
 // KindDef is what a kind of part brings to a unit that its family does not have it in:
 // its glyph, the marks to look for, what is measured, how it is fitted.
 type KindDef struct {
 	Code     string    `yaml:"kind"`
 	Name     string    `yaml:"name"`
 	Marks    []string  `yaml:"marks"`
-	Soft     bool      `yaml:"soft"` // renewed at every rebuild
+	Soft     bool      `yaml:"soft"`   // renewed at every rebuild
+	Bolted   bool      `yaml:"bolted"` // has a thread of its own, or is held by one
 	Facings  []string  `yaml:"facings"`
 	Checks   []string  `yaml:"checks"`
 	Features []Feature `yaml:"features"`

@@ -2,7 +2,6 @@ package unit
 
 import (
 	"fmt"
-	"regexp"
 	"strings"
 
 	"corvek/core/family"
@@ -66,12 +65,10 @@ func (p *Part) inMore(more map[string]int) bool {
 	return repeated && at > 0 && more[base[:at]] > 0
 }
 
-var notInCode = regexp.MustCompile(`[^a-z0-9]+`)
-
 // asLine is a part that the family has not, as a line of a family file. Its kind
 // brings the rest.
 func (p *Part) asLine(named map[string]bool) fileMap {
-	code := strings.Trim(notInCode.ReplaceAllString(strings.ToLower(p.Name), "_"), "_")
+	code := family.CodeOf(p.Name)
 	if code == "" {
 		code = "part"
 	}

@@ -3,7 +3,6 @@ package job
 import (
 	"context"
 	"fmt"
-	"regexp"
 	"strings"
 
 	"corvek/core/family"
@@ -30,8 +29,6 @@ func (c *catalog) addVariants(versions []store.FamilyVersion) {
 	}
 }
 
-var notInCode = regexp.MustCompile(`[^a-z0-9]+`)
-
 // KeepVariant keeps what makes a unit another than its family as a variant of the
 // shop's own: the next unit of this model number is offered it.
 func (s *Service) KeepVariant(ctx context.Context, who Actor, tag string, number int, name string) error {
@@ -44,7 +41,7 @@ func (s *Service) KeepVariant(ctx context.Context, who Actor, tag string, number
 		if strings.TrimSpace(st.Unit.Model) == "" {
 			return "", field.Errorf("name", "type the model number first: the next one is known by it")
 		}
-		code := strings.Trim(notInCode.ReplaceAllString(strings.ToLower(name), "_"), "_")
+		code := family.CodeOf(name)
 		if code == "" {
 			return "", field.Errorf("name", "needs letters or figures")
 		}

@@ -39,9 +39,6 @@ type JointView struct {
 	Rest   []Entry
 }
 
-// bolted are the kinds of parts that have a thread of their own.
-var bolted = map[string]bool{"bolts": true, "plug": true, "fitting": true, "gland": true}
-
 func (l *look) different(x *job.PartState) Different {
 	d := Different{Absent: l.field(l.unit.PartRef(x.Code, "absent")), Count: x.Found}
 	for _, code := range []string{unit.CountCounted, unit.CountVariant, unit.CountDrawing} {
@@ -56,7 +53,7 @@ func (l *look) different(x *job.PartState) Different {
 			d.Assembly = &AssemblyView{in.Code, in.Base, in.Name}
 		}
 	}
-	if x.Def.Bolt != nil || bolted[x.Def.Kind] {
+	if kind, known := family.KindByCode(x.Def.Kind); x.Def.Bolt != nil || known && kind.Bolted {
 		d.Joint = l.joint(x)
 	}
 	return d
