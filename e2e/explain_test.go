@@ -25,6 +25,9 @@ func TestBrokenRetainerAsAnArgument(t *testing.T) {
 	u := enter(t, s, "iva", true)
 	u.open("/jobs/" + tag + "/explain")
 	u.says("no cause is made up")
+	u.MustElement("#all-marks").MustClick()
+	u.MustWait(`() => location.search.includes("marks=all") && document.getElementById("all-marks") === null`)
+	u.ready()
 	ev := func(code string) string { return fmt.Sprintf("u1/evidence/%s/state", code) }
 	for _, code := range []string{"retainer_broken", "case_gasket_split", "slippers_lifted", "weeks_in_service"} {
 		u.tap(ev(code), "seen")
@@ -58,6 +61,27 @@ func TestBrokenRetainerAsAnArgument(t *testing.T) {
 	u.quiet()
 }
 
+// The board shows what is known and what tells most; any mark there is comes with
+// a word of it.
+func TestAnyMarkIsFound(t *testing.T) {
+	t.Parallel()
+	s := serve(t)
+	u := enter(t, s, "iva", true)
+	u.open("/jobs/T-0417/explain")
+	all := len(u.state("T-0417").Knowledge.Evidence)
+	shown := len(u.MustElements(".board > li"))
+	assert.Less(t, shown, all/2, "not all marks at once")
+	assert.GreaterOrEqual(t, shown, len(u.state("T-0417").Findings)/2)
+	u.typeInto(u.MustElement("#board-find"), "milky")
+	u.MustWait(`() => window.corvek.idle() && document.querySelectorAll(".board > li").length < 9`)
+	assert.NotNil(t, u.MustElement("#mark-milky_oil"))
+	u.says("All " + fmt.Sprint(all) + " marks")
+	u.tap("u1/evidence/milky_oil/state", "seen")
+	u.open("/jobs/T-0417/explain")
+	assert.NotNil(t, u.MustElement("#mark-milky_oil"), "what was answered stays on the board")
+	u.quiet()
+}
+
 // Where a mark comes from and how it was found changes what it counts.
 func TestOriginOfAMarkCounts(t *testing.T) {
 	t.Parallel()
@@ -82,7 +106,7 @@ func TestTwoQuickTapsMarkOneRow(t *testing.T) {
 	t.Parallel()
 	s := serve(t)
 	u := enter(t, s, "iva", true)
-	u.open("/jobs/T-0417/explain")
+	u.open("/jobs/T-0417/explain?marks=all")
 	before := len(u.state("T-0417").Unit.Marks)
 	u.MustEval(`() => {
 		const b = document.querySelector('#mark-milky_oil [data-value="seen"]');

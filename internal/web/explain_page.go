@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"html/template"
 	"slices"
-	"strings"
 
 	"corvek/core/explain"
 	"corvek/core/unit"
@@ -18,7 +17,7 @@ type ExplainPage struct {
 	PartName   string
 	Face       string
 	Tabs       Tabs
-	Board      template.HTML
+	Board      Board
 	Ranking    []CauseView
 	Others     Others
 	Chain      []explain.LinkState
@@ -37,18 +36,6 @@ type ExplainPage struct {
 	Next       []CheckView
 	Cautions   Cautions
 	Stops      []StopRow
-}
-
-// BoardItem is one mark of the evidence board.
-type BoardItem struct {
-	*explain.Evidence
-	State        string // seen, absent or empty as answered by hand
-	Source       string // where an automatic finding comes from
-	Strength     float64
-	OnPart       bool
-	Seen, Absent Press
-	How          []Choice // where it comes from, how it was found, how old it looks
-	Note         Entry
 }
 
 // CauseView is a cause in the ranking.
@@ -75,16 +62,6 @@ type PairRow struct {
 	Share float64
 }
 
-// BoardShelf is the marks that are looked at in one place.
-type BoardShelf struct {
-	Name  string
-	Items []BoardItem
-}
-
-// shelves are where marks are looked at, in the words of the bench.
-var shelves = map[explain.Place]string{explain.Asked: "Asked", explain.Outside: "On the machine, and from outside",
-	explain.Opened: "As it is opened", explain.Stripped: "Laid out and washed"}
-
 // CheckView is a mark to look at, with its answer.
 type CheckView struct {
 	explain.Check
@@ -99,7 +76,7 @@ const (
 	pairsShown   = 3
 )
 
-func explainPage(l *look, board template.HTML) ExplainPage {
+func explainPage(l *look, board Board) ExplainPage {
 	k, st := l.st.Knowledge, l.st
 	p := ExplainPage{JobPage: l.page(), No: l.partNo(), PartName: l.part.Name, Face: l.face, Board: board,
 		Causes: k.Causes, TheoryCode: l.theory, Cause: st.Cause, Concluded: l.concluded(), NotFound: l.notFound(),
@@ -127,62 +104,6 @@ func explainPage(l *look, board template.HTML) ExplainPage {
 		p.Change = st.WouldChange()
 	}
 	return p
-}
-
-// marksBoard lays the board out once for a state of the unit: it is the longest
-// list of all pages, and nothing in it depends on who reads but whether he may write.
-func (s *Server) marksBoard(l *look) (board template.HTML, err error) {
-	asked := ""
-	if l.partAsked {
-		asked = l.part.Code
-	}
-	board = template.HTML(l.st.Kept(fmt.Sprintf("board %t %s", l.CanWork(), asked), func() string {
-		var b strings.Builder
-		if err = s.views.sets["explain"].ExecuteTemplate(&b, "marks", l.board()); err != nil {
-			return ""
-		}
-		return b.String()
-	}))
-	return board, err
-}
-
-// board is every mark of the unit's knowledge, by where it is looked at. What is found
-// on a part that was asked for stands first; the rest keeps its order, so that nothing jumps away
-// under a finger.
-func (l *look) board() (out []BoardShelf) {
-	strength := map[string]float64{}
-	for _, f := range l.st.Findings {
-		strength[f.Code] = f.Strength
-	}
-	on := map[explain.Place][]BoardItem{}
-	for i := range l.st.Knowledge.Evidence {
-		e := &l.st.Knowledge.Evidence[i]
-		state := l.unit.LastSaid(e.Code).State
-		ref := l.unit.EvidenceRef(e.Code, "state")
-		item := BoardItem{Evidence: e, State: state, Source: l.st.Sources[e.Code], Strength: strength[e.Code],
-			OnPart: l.partAsked && e.Part != "" && e.Part == l.part.Code,
-			Seen:   l.answer(ref, unit.MarkSeen, state), Absent: l.answer(ref, unit.MarkAbsent, state)}
-		if state == unit.MarkSeen {
-			item.How, item.Note = l.howFields(e.Code), l.field(l.unit.EvidenceRef(e.Code, "note"))
-		}
-		on[e.At] = append(on[e.At], item)
-	}
-	for _, place := range explain.Places {
-		items := on[place]
-		slices.SortStableFunc(items, func(a, b BoardItem) int { return cmp.Compare(first(a.OnPart), first(b.OnPart)) })
-		if len(items) > 0 {
-			out = append(out, BoardShelf{shelves[place], items})
-		}
-	}
-	return out
-}
-
-// first orders what is so before what is not.
-func first(is bool) int {
-	if is {
-		return 0
-	}
-	return 1
 }
 
 // answer is a button for one answer of several; pressed again it is taken back.

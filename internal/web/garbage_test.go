@@ -31,6 +31,7 @@ var formNames = []string{
 	"field", "value", "base", "unit", "part", "feature", "face", "find", "count", "name", "kind", "what", "place",
 	"number", "code", "reason", "back_to", "change", "caution", "family", "customer", "title", "words", "teller",
 	"after", "by", "x", "y", "note", "evidence", "text", "resolution", "due_on", "for", "to_job", "job", "theory",
+	"mark", "marks",
 	"with", "thumb", "sign_in", "password", "bore", "pressure", "stack", "goes", "stops", "readings", "one_change",
 }
 

@@ -33,6 +33,8 @@ type look struct {
 	face      string // which of a station's faces is turned up
 	asked     string // a part that was asked for and not found
 	theory    string // the reader's own theory at Explain
+	mark      string // the words of a mark he looks for at Explain
+	allMarks  bool   // he wants to see every mark there is
 	shop      *entry.Shop
 }
 
@@ -66,7 +68,8 @@ func (s *Server) look(c *echo.Context, station string) (*look, error) {
 		return nil, err
 	}
 	l := &look{Reader: s.reader(c), st: st, job: st.Job, unit: st.Unit, unitNo: no, station: station,
-		face: c.QueryParam("face"), theory: c.QueryParam("theory")}
+		face: c.QueryParam("face"), theory: c.QueryParam("theory"), mark: strings.TrimSpace(c.QueryParam("mark")),
+		allMarks: c.QueryParam("marks") == "all"}
 	l.Closed = st.Job.Closed()
 	part := c.QueryParam("part")
 	if asked := strings.TrimSpace(c.QueryParam("find")); asked != "" {

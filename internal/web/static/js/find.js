@@ -33,9 +33,15 @@
     }
   }
 
-  function siftMarks(text) {
-    const wanted = words(text);
-    for (const li of document.querySelectorAll(".board li")) li.hidden = !holds(li.textContent, wanted);
+  // marks lets the server look through all marks there are, not only those shown.
+  function marks(input) {
+    soon(() => {
+      const query = new URLSearchParams(location.search);
+      if (input.value.trim()) query.set("mark", input.value.trim());
+      else query.delete("mark");
+      history.replaceState(null, "", location.pathname + "?" + query);
+      window.corvek.refresh();
+    });
   }
 
   // suggest offers names that hold what is typed.
@@ -77,12 +83,8 @@
     const el = e.target;
     if (el.form && el.form.hasAttribute("data-find-jobs")) jobs(el);
     else if (el.id === "find") sift(el.value);
-    if (el.id === "board-find") siftMarks(el.value);
+    if (el.id === "board-find") marks(el);
     if (el.dataset.suggest) suggest(el);
     if (el.form && el.form.hasAttribute("data-live")) live(el.form);
-  });
-  document.addEventListener("corvek:fresh", () => {
-    const board = document.getElementById("board-find");
-    if (board && board.value) siftMarks(board.value);
   });
 })();
