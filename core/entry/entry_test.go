@@ -179,7 +179,7 @@ func TestClosedAttemptStays(t *testing.T) {
 	j.Units[0].Attempts[0].Closed = true
 	assert.ErrorContains(t, set(j, shop, "u1/attempt/0/point/p100/flow", "40 L/min"), "closed")
 	assert.ErrorContains(t, set(j, shop, "u1/attempt/0/one_change", "bled"), "closed")
-	assert.NoError(t, set(j, shop, "u1/attempt/0/condition_repeated", "yes"))
+	assert.NoError(t, set(j, shop, "u1/attempt/0/note", "loud at the end"))
 }
 
 func TestWarrantyHoldKeepsThePartsOn(t *testing.T) {

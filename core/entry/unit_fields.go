@@ -232,8 +232,6 @@ var attemptFields = []*Field{
 		func(p *Place) *string { return &p.Attempt.Source }).required().derived(),
 	attemptTable.area("one_change", "The one thing changed",
 		func(p *Place) *string { return &p.Attempt.OneChange }).checked(openAttempt),
-	attemptTable.area("condition_repeated", "Complaint's own condition repeated?",
-		func(p *Place) *string { return &p.Attempt.ConditionRepeated }),
 	attemptTable.area("note", "Note", func(p *Place) *string { return &p.Attempt.Note }),
 	attemptTable.flag("closed", "Closed", func(p *Place) *bool { return &p.Attempt.Closed }).derived(),
 	attemptTable.choice("verdict", "Verdict", offer(string(metrology.In), string(metrology.Out),

@@ -207,6 +207,7 @@ type Test struct {
 	Good     []string `yaml:"good"`
 	Received bool     `yaml:"received"` // also taken as received
 	Caution  string   `yaml:"caution"`
+	How      string   `yaml:"-"` // under what condition, of the step that repeats the complaint
 	Assembly string   `yaml:"-"` // code of the assembly it asks of, "" of the whole unit
 }
 
@@ -282,12 +283,17 @@ func (f *Feature) Dim() quantity.Dimension {
 	return quantity.Length
 }
 
-// TestByCode finds a step of the test plan.
+// TestByCode finds a step of the test plan. The step of the complaint comes as it is
+// before anything was told.
 func (f *Family) TestByCode(code string) (*Test, bool) {
 	for i := range f.Tests {
 		if f.Tests[i].Code == code {
 			return &f.Tests[i], true
 		}
+	}
+	if code == ComplaintTest {
+		t, _ := OfComplaint(nil, "")
+		return &t, true
 	}
 	return nil, false
 }

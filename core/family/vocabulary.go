@@ -1,32 +1,5 @@
 package family
 
-// Symptom is a complaint in the shop's own vocabulary.
-type Symptom struct{ Code, Text string }
-
-// Symptoms is the vocabulary of complaints, in the order they are offered.
-var Symptoms = []Symptom{
-	{"no_pressure", "No pressure"}, {"low_flow", "Low flow"}, {"slow", "Slow"}, {"weak_hot", "Weak when hot"},
-	{"drifts", "Drifts under load"}, {"chatters", "Chatters"}, {"noisy", "Noisy"}, {"vibrates", "Vibrates"},
-	{"hot", "Runs hot"},
-	{"leak_shaft", "Leaks at the shaft"}, {"leak_joint", "Leaks at a joint"}, {"cross_leak", "Two fluids mixed"},
-	{"first_stroke_dead", "First stroke dead, then pumps up"}, {"springy", "Springy rod"},
-	{"one_stroke", "One stroke, then stops"},
-	{"drive_stiff", "Drive starts hard"}, {"seized", "Shaft will not turn"},
-	{"turns_dry", "Shaft turns, nothing pumps"},
-	{"creeps", "Creeps in neutral"}, {"sticks", "Sticks"}, {"pressure_low", "Holds less pressure than set"},
-	{"sump_rises", "A sump rises by itself"},
-}
-
-// SymptomText gives the words of a symptom code.
-func SymptomText(code string) (string, bool) {
-	for _, s := range Symptoms {
-		if s.Code == code {
-			return s.Text, true
-		}
-	}
-	return "", false
-}
-
 // Caution is a short warning with what to do, shown at the station it matters at.
 type Caution struct {
 	Code, Station, Title, Do string

@@ -55,8 +55,7 @@ const (
 	StopUnfitted     StopKind = "unfitted"
 	StopModification StopKind = "modification"
 
-	StopProved    StopKind = "proved"
-	StopCondition StopKind = "condition"
+	StopProved StopKind = "proved"
 
 	StopLesson StopKind = "lesson"
 	StopEnding StopKind = "ending"
@@ -71,7 +70,7 @@ var StopKinds = []StopKind{
 	StopGauges,
 	StopFault, StopUndecided, StopNotMeasured, StopSuspect, StopCalibration, StopCoarse,
 	StopConclusion, StopOutside, StopMisfit, StopOpen, StopReason, StopPlace, StopPiece,
-	StopTurn, StopStiff, StopAgain, StopUnfitted, StopModification, StopProved, StopCondition, StopLesson, StopEnding,
+	StopTurn, StopStiff, StopAgain, StopUnfitted, StopModification, StopProved, StopLesson, StopEnding,
 	StopFlush, StopBlamed, StopUncured, StopSump,
 }
 

@@ -388,17 +388,16 @@ type Step struct {
 
 // Attempt is a run of the bench test; number 0 is as received.
 type Attempt struct {
-	Number            int
-	Round             int
-	Source            string // typed or simulated
-	OneChange         string
-	ConditionRepeated string
-	Note              string
-	Closed            bool
-	Verdict           string
-	By                string
-	At                time.Time
-	Points            []*Point
+	Number    int
+	Round     int
+	Source    string // typed or simulated
+	OneChange string
+	Note      string
+	Closed    bool
+	Verdict   string
+	By        string
+	At        time.Time
+	Points    []*Point
 }
 
 // Where an attempt's figures are from.

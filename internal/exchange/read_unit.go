@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"slices"
+	"strings"
 
 	"corvek/core/entry"
 	"corvek/core/family"
@@ -149,6 +150,14 @@ func (r *reader) marks(t *tree, u *unit.Unit, f *family.Family) {
 	}
 }
 
+// complaintOf makes the complaint's step of what older documents say of it in words.
+func complaintOf(words string) *unit.Point {
+	if strings.HasPrefix(strings.ToLower(words), "yes") {
+		return &unit.Point{Code: family.ComplaintTest, Word: family.ComplaintGone}
+	}
+	return &unit.Point{Code: family.ComplaintTest, Skipped: words}
+}
+
 func (r *reader) attempts(t *tree, u *unit.Unit, f *family.Family) {
 	list := t.list("attempts", job.MostAttempts+1)
 	if list == nil {
@@ -158,6 +167,7 @@ func (r *reader) attempts(t *tree, u *unit.Unit, f *family.Family) {
 	for _, x := range list {
 		a := &unit.Attempt{Number: x.whole("number", 0, 0, job.MostAttempts), Round: round(x, u),
 			By: x.text("by", mostName), At: x.moment("at")}
+		repeated := x.text("condition_repeated", entry.MostArea) // of documents older than the complaint's step
 		for _, y := range x.list("points", 200) {
 			p := &unit.Point{Code: y.text("code", mostName)}
 			test, known := f.TestByCode(p.Code)
@@ -167,6 +177,9 @@ func (r *reader) attempts(t *tree, u *unit.Unit, f *family.Family) {
 			r.fields(y, &entry.Place{Unit: u, Family: f, Attempt: a, Point: p, Test: test}, unit.ScopePoint)
 			a.Points = append(a.Points, p)
 			y.end()
+		}
+		if repeated != "" && a.Point(family.ComplaintTest) == nil {
+			a.Points = append(a.Points, complaintOf(repeated))
 		}
 		unique(x, "points", a.Points, func(p *unit.Point) any { return p.Code })
 		r.fields(x, &entry.Place{Unit: u, Family: f, Attempt: a}, unit.ScopeAttempt)

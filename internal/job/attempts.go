@@ -1,6 +1,8 @@
 package job
 
 import (
+	"cmp"
+
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/proof"
@@ -33,20 +35,40 @@ type PointState struct {
 	Skipped     string // why it does not apply to this unit
 }
 
+// Plan is the test of this unit.
+func (st *State) Plan() []proof.PlanStep {
+	on := func(part string) bool { return st.ByCode[part] != nil }
+	return proof.Plan(st.Family, on, st.Job.Symptoms, st.Job.Complaint)
+}
+
+// Under is under what pressure and temperature a step without figures was looked at.
+func (p PointState) Under(units quantity.System) (out []string) {
+	for _, q := range []quantity.Quantity{p.Row.Pressure, p.Row.Temperature} {
+		if p.Test.Code == family.ComplaintTest && !q.IsZero() {
+			out = append(out, quantity.Show(q.SI, q.Dim, units))
+		}
+	}
+	return out
+}
+
 func (st *State) attempts() {
+	plan := st.Plan()
 	for _, a := range st.Unit.Attempts {
 		as := &AttemptState{Attempt: a, Current: a.Round == st.Round}
 		var verdicts []metrology.Verdict
-		for k := range st.Family.Tests {
-			t := &st.Family.Tests[k]
-			if a.Number == 0 && !t.Received {
+		for k := range plan {
+			step := &plan[k]
+			if a.Number == 0 && !step.Received {
 				continue
 			}
-			row := a.Point(t.Code)
+			row := a.Point(step.Code)
 			if row == nil {
-				row = &unit.Point{Code: t.Code}
+				row = &unit.Point{Code: step.Code}
 			}
-			ps := st.point(t, *row)
+			ps := st.point(step, *row)
+			if step.Code == family.ComplaintTest && a.Source == unit.SourceSimulated && ps.Skipped == "" {
+				ps.Skipped, ps.Verdict = "the simulated stand knows nothing of the complaint", ""
+			}
 			as.Points = append(as.Points, ps)
 			if ps.Skipped == "" {
 				verdicts = append(verdicts, ps.Verdict)
@@ -61,11 +83,10 @@ func (st *State) attempts() {
 	}
 }
 
-func (st *State) point(t *family.Test, row unit.Point) PointState {
-	ps := PointState{Test: t, Row: row, Target: t.Pressure * st.Duty.Pressure, Skipped: row.Skipped}
-	if r := st.Family.Relief; t.Kind == family.TestRelief && r != nil && st.ByCode[r.Part] == nil {
-		ps.Skipped = "its relief is not on this unit"
-	}
+func (st *State) point(step *proof.PlanStep, row unit.Point) PointState {
+	t := &step.Test
+	ps := PointState{Test: t, Row: row, Target: t.Pressure * st.Duty.Pressure,
+		Skipped: cmp.Or(step.Skipped, row.Skipped)}
 	if ps.Skipped != "" {
 		return ps
 	}

@@ -100,7 +100,7 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 		{u1("piece", piece.Number, "left_reason"), "", "spare"},
 		{u1("piece", piece.Number, "place"), "", part},
 		{u1("attempt", attempt.Number, "one_change"), "", "bled"},
-		{u1("attempt", attempt.Number, "condition_repeated"), "", "yes"},
+		{u1("attempt", attempt.Number, "point/complaint/word"), "", "gone"},
 		{u1("attempt", attempt.Number, "note"), "", "loud"},
 		{u1("attempt", attempt.Number, "point/p100/pressure"), "", "175 bar"},
 		{u1("attempt", attempt.Number, "point/p100/flow"), "", "11.6 gpm"},

@@ -233,8 +233,8 @@ func TestFailedAttemptStaysAndAsksForOneChange(t *testing.T) {
 	st := load(t, s, "T-0417")
 	assert.Equal(t, "simulated", st.Attempt().Source)
 	a := st.Attempt()
-	leak := st.Attempt().Points[len(st.Attempt().Points)-1]
-	set(t, s, iva, "T-0417", u1("attempt", a.Number, "point/leak_watch/word"), "drips", leak.Row.Word)
+	leak := a.Attempt.Point("leak_watch")
+	set(t, s, iva, "T-0417", u1("attempt", a.Number, "point/leak_watch/word"), "drips", leak.Word)
 	require.NoError(t, s.CloseAttempt(ctx, iva, "T-0417", 1))
 	assert.Error(t, edit(s, ctx, iva, "T-0417", u1("attempt", a.Number, "point/leak_watch/word"), "dry", "drips"),
 		"a closed attempt stays as it was")

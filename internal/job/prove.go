@@ -9,6 +9,7 @@ import (
 
 	"corvek/core/build"
 	"corvek/core/entry"
+	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/metrology"
 	"corvek/core/unit"
@@ -135,6 +136,9 @@ func (s *Service) TakeFromStand(ctx context.Context, who Actor, tag string, numb
 		for _, p := range a.Points {
 			if code != "" && p.Test.Code != code || code == "" && !p.Row.Empty() {
 				continue
+			}
+			if p.Test.Code == family.ComplaintTest || p.Skipped != "" {
+				continue // what does not stand on the stand cannot be taken from it
 			}
 			if err := w.takePoint(st.Unit, a.Attempt, p.Test.Code, stand.Run(*p.Test)); err != nil {
 				return "", err

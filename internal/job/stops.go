@@ -332,9 +332,6 @@ func (st *State) stopProve() {
 	} else if a == nil {
 		st.stop("prove", unit.StopProved, "No passed test in this round")
 	}
-	if a != nil && strings.TrimSpace(a.ConditionRepeated) == "" {
-		st.stop("prove", unit.StopCondition, "Say whether the complaint's own condition was repeated")
-	}
 }
 
 func (st *State) stopHandOver() {

@@ -72,7 +72,6 @@ func TestAStrangePumpIsHandedOver(t *testing.T) {
 	}
 	require.NoError(t, s.NextAttempt(ctx, iva, tag, 1, ""))
 	runTest(t, s, tag, &now)
-	put(t, s, tag, "u1/attempt/1/condition_repeated", "yes, hot, at duty pressure")
 
 	st := load(t, s, tag)
 	claim, missing := st.Claim()

@@ -149,9 +149,8 @@ func (p *paper) closing(d Data) {
 		if a.Source == "simulated" {
 			source = "an exercise on the simulated stand"
 		}
-		p.body(fmt.Sprintf("Attempt %d, %s, %s.%s%s", a.Number, source, a.By,
-			between(" Changed since the attempt before: ", a.OneChange, "."),
-			between(" Complaint's own condition repeated: ", a.ConditionRepeated, ".")))
+		p.body(fmt.Sprintf("Attempt %d, %s, %s.%s", a.Number, source, a.By,
+			between(" Changed since the attempt before: ", a.OneChange, ".")))
 	}
 	if len(d.Passed) > 0 {
 		p.head("Waived with a reason")

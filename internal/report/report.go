@@ -205,12 +205,12 @@ func partRow(no int, p *job.PartState) PartRow {
 func (d *Data) tests(units quantity.System) {
 	st := d.S
 	last := d.Counts
-	for i := range st.Family.Tests {
-		t := &st.Family.Tests[i]
-		r := TestRow{Name: t.Name, Before: pointText(st.Received, t, units), After: pointText(last, t, units)}
+	for _, step := range st.Plan() {
+		t := &step.Test
+		r := TestRow{Name: t.Name + orEmpty(": ", t.How), Before: pointText(st.Received, t, units), After: pointText(last, t, units)}
 		if last != nil {
 			for _, p := range last.Points {
-				if p.Test == t {
+				if p.Test.Code == t.Code {
 					r.Name += orEmpty(": ", SettingWords(st, p, units))
 					r.Verdict = string(p.Verdict)
 				}
@@ -225,7 +225,7 @@ func pointText(a *job.AttemptState, t *family.Test, units quantity.System) strin
 		return "not taken"
 	}
 	for _, p := range a.Points {
-		if p.Test != t {
+		if p.Test.Code != t.Code {
 			continue
 		}
 		switch {
@@ -243,7 +243,7 @@ func pointText(a *job.AttemptState, t *family.Test, units quantity.System) strin
 		case t.Kind == family.TestRelief && p.HasPressure:
 			return quantity.Show(p.Pressure, quantity.Pressure, units)
 		case p.Row.Word != "":
-			return p.Row.Word
+			return p.Row.Word + orEmpty(", at ", strings.Join(p.Under(units), " and "))
 		}
 	}
 	return "not taken"
@@ -256,6 +256,9 @@ func StartUp(st *job.State) []string {
 		out = append(out, "Before anything turns: "+strings.TrimSuffix(st.Conclude.Action, ".")+".")
 	}
 	out = append(out, st.Family.StartUp...)
+	if again := Again(st); again != "" {
+		out = append(out, again)
+	}
 	if st.Unit.Fluid != "" {
 		out = append(out, "Fluid: "+st.Unit.Fluid+". Nothing else goes in.")
 	}

@@ -20,7 +20,6 @@ type ProvePage struct {
 	Points    []PointRow
 	Open      bool   // the last attempt goes on
 	Stand     string // why the stand cannot be used
-	Condition Entry  // whether the complaint's own condition was repeated
 	Next      int    // number of the attempt that can be started, 0 for none
 	Failed    bool
 	Exercise  bool            // the last attempt's figures are the simulated stand's
@@ -41,7 +40,6 @@ func provePage(l *look) ProvePage {
 		Stands: report.Stands(st), Plot: template.HTML(report.Plot(st, l.Units))}
 	if p.Last != nil {
 		p.Points, p.Open = l.pointRows(p.Last), !p.Last.Closed
-		p.Condition = l.field(l.unit.AttemptRef(p.Last.Number, "condition_repeated"))
 		p.Failed = p.Last.Closed && p.Last.Verdict != string(metrology.In)
 		p.Exercise = p.Last.Source == unit.SourceSimulated
 	}

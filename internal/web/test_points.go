@@ -15,6 +15,7 @@ import (
 // PointRow is a step of the test with what was read at it.
 type PointRow struct {
 	Code, Name     string
+	How            string // under what condition it is done, of the complaint's step
 	Hold           string // how long it is held, "" where it is not
 	Held           string // how long it was
 	HoldUntil      string // while the hold runs: the moment it ends, for the clock beside it
@@ -25,6 +26,7 @@ type PointRow struct {
 	Row            string  // the tone of the row
 	Word           *Choice // what was observed, at a step without figures
 	Pressure, Flow *Entry
+	Under          []*Entry // pressure and temperature at which it was looked at
 	Efficiency     string
 	Tone, Words    string // how it came out
 }
@@ -39,7 +41,7 @@ var (
 // pointRows lays out the steps of an attempt, or of the unit as received.
 func (l *look) pointRows(a *job.AttemptState) (out []PointRow) {
 	for _, pt := range a.Points {
-		r := PointRow{Code: pt.Test.Code, Name: pt.Test.Name, Row: rowTones[pt.Verdict], Tone: wordTones[pt.Verdict],
+		r := PointRow{Code: pt.Test.Code, Name: pt.Test.Name, How: pt.Test.How, Row: rowTones[pt.Verdict], Tone: wordTones[pt.Verdict],
 			Words: pointWords(a, pt), Skipped: pt.Skipped}
 		if a.Number > 0 {
 			l.hold(&r, a, pt)
@@ -50,6 +52,9 @@ func (l *look) pointRows(a *job.AttemptState) (out []PointRow) {
 			word := l.choose(l.unit.PointRef(a.Number, pt.Test.Code, "word")).Named(pt.Test.Name).Wrap()
 			word.Locked = word.Locked || a.Closed
 			r.Word = &word
+			if pt.Test.Code == family.ComplaintTest {
+				r.Under = []*Entry{l.pointEntry(a.Attempt, pt, "pressure"), l.pointEntry(a.Attempt, pt, "temperature")}
+			}
 		case family.TestFlow:
 			r.Pressure, r.Flow = l.pointEntry(a.Attempt, pt, "pressure"), l.pointEntry(a.Attempt, pt, "flow")
 		default:

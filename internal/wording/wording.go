@@ -77,7 +77,7 @@ func Plain(code string) string { return strings.ReplaceAll(code, "_", " ") }
 // suggestions are ready-made answers to tap beside a field.
 var suggestions = map[string][]string{
 	"unit/ending_note":           {"scrapped with the customer's word", "back to the maker, seals whole"},
-	"point/not_applicable":       {"not on this unit", "not possible on this stand"},
+	"point/not_applicable":       {"not on this unit", "not possible on this stand", "only on the machine"},
 	"unit/flushed_by":            {"the customer", "our field crew"},
 	"unit/other_sump":            {"drained, flushed and refilled", "drained and refilled by the customer"},
 	"conclusion/cured":           {"cause mended and tried before it ran"},
@@ -93,7 +93,6 @@ var suggestions = map[string][]string{
 	"decision/reason":            {"still fits well", "spare at hand", "customer wants it"},
 	"piece/left_reason":          {"other variant", "spare", "old one still fits better", "pack size, spares to stock"},
 	"conclusion/owner":           {"the customer", "our field crew"},
-	"attempt/condition_repeated": {"yes, at duty pressure, hot", "no: only on the machine"},
 }
 
 // Suggestions are ready-made answers for a field.

@@ -1,0 +1,96 @@
+package family
+
+import "strings"
+
+// Symptom is a complaint in the shop's own vocabulary, and how it is called up again
+// when the rebuilt unit is tested: under the condition in which it was complained of.
+type Symptom struct{ Code, Text, Again string }
+
+// Symptoms is the vocabulary of complaints, in the order they are offered.
+var Symptoms = []Symptom{
+	{"no_pressure", "No pressure", "raised to duty pressure against a closed line"},
+	{"low_flow", "Low flow", "flow taken at duty pressure and duty speed"},
+	{"slow", "Slow", "the whole stroke or the flow timed, warm"},
+	{"weak_hot", "Weak when hot", "at duty pressure with the oil as hot as on the machine"},
+	{"drifts", "Drifts under load", "under its load, shut in, as long as on the machine"},
+	{"chatters", "Chatters", "at the load and the speed at which it chattered"},
+	{"noisy", "Noisy", "at duty speed and pressure, with the air bled out"},
+	{"vibrates", "Vibrates", "at duty speed and pressure, bolted down as on the machine"},
+	{"hot", "Runs hot", "at duty until the temperature stands still"},
+	{"leak_shaft", "Leaks at the shaft", "turning, warm, with the case pressure of the machine"},
+	{"leak_joint", "Leaks at a joint", "wiped dry, then warm at the highest pressure it sees"},
+	{"cross_leak", "Two fluids mixed", "each side under pressure in turn, the other open to the eye"},
+	{"first_stroke_dead", "First stroke dead, then pumps up", "the first stroke after it stood overnight"},
+	{"springy", "Springy rod", "held against its load, with the air bled out"},
+	{"one_stroke", "One stroke, then stops", "stroke after stroke, the supply left alone"},
+	{"drive_stiff", "Drive starts hard", "started cold, and again against standing pressure"},
+	{"seized", "Shaft will not turn", "turned by hand cold, then driven until it is warm"},
+	{"turns_dry", "Shaft turns, nothing pumps", "from empty, with the suction lift of the machine"},
+	{"creeps", "Creeps in neutral", "in neutral under its load, warm"},
+	{"sticks", "Sticks", "shifted slowly and fast, cold and warm"},
+	{"pressure_low", "Holds less pressure than set", "brought to its setting three times, rising and falling"},
+	{"sump_rises", "A sump rises by itself", "run at duty, the level of both sumps marked before and after"},
+}
+
+// SymptomByCode finds a symptom.
+func SymptomByCode(code string) (Symptom, bool) {
+	for _, s := range Symptoms {
+		if s.Code == code {
+			return s, true
+		}
+	}
+	return Symptom{}, false
+}
+
+// SymptomText gives the words of a symptom code.
+func SymptomText(code string) (string, bool) {
+	s, known := SymptomByCode(code)
+	return s.Text, known
+}
+
+// ComplaintTest is the code of the step that calls the complaint up again. Every family
+// has it, written anew for each job from what was told.
+const ComplaintTest = "complaint"
+
+// The answers of the complaint's step.
+const (
+	ComplaintGone  = "gone"
+	ComplaintStill = "still there"
+)
+
+// OfComplaint writes the step that repeats the complaint's own condition from the
+// symptoms and the words that were told; ok is false where nobody complained.
+func OfComplaint(symptoms []string, words string) (t Test, ok bool) {
+	t = Test{Code: ComplaintTest, Kind: TestObserve, Words: []string{ComplaintGone, ComplaintStill},
+		Good: []string{ComplaintGone}}
+	var told, again []string
+	for _, code := range symptoms {
+		if s, known := SymptomByCode(code); known {
+			told, again = append(told, strings.ToLower(s.Text)), append(again, s.Again)
+		}
+	}
+	words = strings.TrimSpace(words)
+	switch {
+	case len(told) > 0:
+		t.Name, t.How = "The complaint: "+strings.Join(told, ", "), strings.Join(again, "; ")
+	case words != "":
+		t.Name, t.How = "The complaint", "as it was told: “"+clipped(words)+"”"
+	default:
+		return t, false
+	}
+	return t, true
+}
+
+// clipped is the beginning of a long text, cut between words.
+func clipped(text string) string {
+	const most = 120
+	runes := []rune(text)
+	if len(runes) <= most {
+		return text
+	}
+	cut := string(runes[:most])
+	if at := strings.LastIndex(cut, " "); at > most/2 {
+		cut = cut[:at]
+	}
+	return cut + " …"
+}
