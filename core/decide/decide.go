@@ -117,6 +117,9 @@ func alone(p Part, policy Policy) Proposal {
 	measured := judge(p)
 	because := func(c Choice, reasons ...string) Proposal {
 		all := append(breaking, reasons...)
+		if p.Stuck != "" {
+			all = append(all, "came off "+p.Stuck)
+		}
 		if len(others) > 0 {
 			all = append(all, "seen: "+strings.Join(others, ", "))
 		}
@@ -141,7 +144,7 @@ func alone(p Part, policy Policy) Proposal {
 	case len(measured.open) > 0:
 		return because(Open, strings.Join(measured.open, ", "))
 	case p.Stuck != "" && !p.Looked():
-		return because(Open, "came off "+p.Stuck+" and was not looked at since: say what is on it, or that it is sound")
+		return because(Open, "not looked at since it came off: say what is on it, or that it is sound")
 	}
 	return because(Keep, p.kept(measured.good)...)
 }
@@ -149,9 +152,6 @@ func alone(p Part, policy Policy) Proposal {
 // kept says what speaks for keeping the part, and what nobody did.
 func (p Part) kept(measured bool) []string {
 	var out []string
-	if p.Stuck != "" {
-		out = append(out, "came off "+p.Stuck)
-	}
 	if measured {
 		out = append(out, "measured and within limits")
 	}

@@ -52,7 +52,7 @@ type Evidence struct {
 type From struct {
 	Used       string `yaml:"used"`       // part.feature: share of the allowance used
 	Grade      string `yaml:"grade"`      // part.feature: grade by touch
-	Mark       string `yaml:"mark"`       // part=mark, as noted on the part
+	Mark       string `yaml:"mark"`       // part=mark, as noted on the part; see MarkOn
 	Missing    string `yaml:"missing"`    // part whose count does not tie
 	Symptom    string `yaml:"symptom"`    // symptom of the complaint
 	Efficiency string `yaml:"efficiency"` // test step as received
@@ -61,6 +61,7 @@ type From struct {
 	Stack      string `yaml:"stack"`      // part whose stack is not as it should be
 	Word       string `yaml:"word"`       // test step=word, as received
 	Facing     string `yaml:"facing"`     // part that came out the wrong way round
+	Fluid      string `yaml:"fluid"`      // water, burnt, metal or gained: what the drained fluid told
 	Bench      string `yaml:"bench"`      // stiff, piece_left or still_fails: what Build, Kit and Prove showed
 }
 

@@ -67,6 +67,7 @@ type KindDef struct {
 	Name     string    `yaml:"name"`
 	Marks    []string  `yaml:"marks"`
 	Soft     bool      `yaml:"soft"`   // renewed at every rebuild
+	Moves    bool      `yaml:"moves"`  // it must go freely in the rebuilt unit
 	Bolted   bool      `yaml:"bolted"` // has a thread of its own, or is held by one
 	Facings  []string  `yaml:"facings"`
 	Checks   []string  `yaml:"checks"`

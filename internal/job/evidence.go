@@ -8,6 +8,7 @@ import (
 	"corvek/core/build"
 	"corvek/core/explain"
 	"corvek/core/family"
+	"corvek/core/fluid"
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/unit"
@@ -31,7 +32,7 @@ func (st *State) weigh() {
 		case m.State == unit.MarkAbsent:
 			st.Findings = append(st.Findings, explain.Finding{Code: e.Code, Strength: explain.Absent})
 		default:
-			if s, source, ok := st.automatic(e.From); ok {
+			if s, source, ok := st.automatic(e); ok {
 				st.Findings = append(st.Findings, explain.Finding{Code: e.Code, Strength: s})
 				st.Sources[e.Code] = source
 			}
@@ -118,7 +119,8 @@ func (st *State) Stories() ([]explain.Story, *explain.Evidence) { return st.told
 func (st *State) WouldChange() []explain.Turn { return st.turns() }
 
 // automatic turns what other stations know into a finding.
-func (st *State) automatic(from explain.From) (strength float64, source string, ok bool) {
+func (st *State) automatic(e *explain.Evidence) (strength float64, source string, ok bool) {
+	from := e.From
 	switch {
 	case from.Used != "":
 		if f := st.feature(from.Used); f != nil && f.Found.Any && f.Found.HasUsed {
@@ -154,10 +156,38 @@ func (st *State) automatic(from explain.From) (strength float64, source string, 
 			}
 		}
 	}
-	if s, source, ok := st.automaticBench(from); ok || from.Mark == "" {
+	if s, source, ok := st.automaticBench(from); ok {
 		return s, source, ok
 	}
-	return st.automaticMark(from.Mark)
+	if s, source, ok := st.automaticFluid(from.Fluid); ok {
+		return s, source, ok
+	}
+	return st.automaticMark(e)
+}
+
+// automaticFluid turns what was drained, and what another sump gained, into findings.
+func (st *State) automaticFluid(what string) (strength float64, source string, ok bool) {
+	u := st.Unit
+	sight := fluid.SightOf(u.DrainedLook)
+	seen, source := false, "drained: "+u.DrainedLook
+	switch what {
+	case "water":
+		if seen = u.Water.SI > 0 || sight.Milky; seen && !sight.Milky {
+			source = "drained: water in it"
+		}
+	case "burnt":
+		seen = sight.Burnt
+	case "metal":
+		seen = sight.Metal
+	case "gained":
+		seen, source = u.GainedElsewhere.SI > 0, "another sump gained "+u.GainedElsewhere.Typed
+	default:
+		return 0, "", false
+	}
+	if seen {
+		return explain.Seen, source, true
+	}
+	return explain.Absent, source, sight.Clear && what != "gained"
 }
 
 // automaticBench turns the strip record, the gauges and the as-received test
@@ -217,7 +247,7 @@ func (st *State) automaticWork(what string) (strength float64, source string, ok
 	switch what {
 	case "stiff":
 		for _, p := range st.Parts {
-			if build.Turn(p.Step.Turn).Bad() {
+			if build.Turn(p.Step.Turn).Bad() && (p.Def.TurnCheck || !p.CameStuck()) {
 				return explain.Seen, "at Build: " + turnWords(p.Step.Turn) + " since " + strings.ToLower(p.Name), true
 			}
 		}

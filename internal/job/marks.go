@@ -1,8 +1,10 @@
 package job
 
 import (
+	"slices"
 	"strings"
 
+	"corvek/core/decide"
 	"corvek/core/entry"
 	"corvek/core/explain"
 	"corvek/core/family"
@@ -48,12 +50,12 @@ func (st *State) seen(p *PartState) (out []SeenMark) {
 		case m.State == unit.MarkAbsent:
 		case def.Code == markBroken && number(p.Bits)+p.LooseBits > 0:
 			out = append(out, SeenMark{MarkDef: def, Source: "found in pieces"})
-		case def.Code == MarkSeized && (p.Stuck == entry.CameStuck || p.Stuck == entry.CameSeized):
+		case def.Code == MarkSeized && (p.CameStuck()):
 			out = append(out, SeenMark{MarkDef: def, How: entry.BeforeFreeing, Source: "came off " + p.Stuck})
 		default:
 			if e := st.evidenceOf(p, def.Code); e != nil {
 				said := st.Unit.LastSaid(e.Code)
-				if said.State == unit.MarkSeen {
+				if on, _ := e.From.MarkOn(); said.State == unit.MarkSeen && on.Means(def.Code) {
 					out = append(out, SeenMark{MarkDef: def, Origin: said.Origin, How: said.How,
 						Source: strings.ToLower(e.Text)})
 				}
@@ -65,13 +67,7 @@ func (st *State) seen(p *PartState) (out []SeenMark) {
 
 // evidenceOf is the evidence that a mark on a part stands for, nil where none does.
 func (st *State) evidenceOf(p *PartState, mark string) *explain.Evidence {
-	for i := range st.Knowledge.Evidence {
-		e := &st.Knowledge.Evidence[i]
-		if e.From.Mark == p.Code+"="+mark || e.From.Mark == "@"+p.Def.Kind+"="+mark {
-			return e
-		}
-	}
-	return nil
+	return st.Knowledge.Marked(p.Code, p.Def.Kind, mark)
 }
 
 // OnPart reports that an evidence stands as a mark on one of the parts.
@@ -86,6 +82,18 @@ func (st *State) OnPart(e *explain.Evidence) bool {
 	return false
 }
 
+// CameStuck reports that the part did not come off freely.
+func (p *PartState) CameStuck() bool {
+	return p.Stuck == entry.CameStuck || p.Stuck == entry.CameSeized
+}
+
+// AsksFeel reports that it is felt by hand once the part is fitted: the shaft after its
+// joints, and whatever moves, came off stuck and goes back in.
+func (p *PartState) AsksFeel() bool {
+	kind, known := family.KindByCode(p.Def.Kind)
+	return p.Def.TurnCheck || known && kind.Moves && p.CameStuck() && p.Choice() != decide.Replace
+}
+
 // Breaking reports that the part bears a mark with which it is not kept.
 func (p *PartState) Breaking() bool {
 	for _, m := range p.Seen {
@@ -96,22 +104,26 @@ func (p *PartState) Breaking() bool {
 	return false
 }
 
-// automaticMark turns what was seen on a part, or on any of a kind, into a finding.
-func (st *State) automaticMark(from string) (strength float64, source string, ok bool) {
-	where, code, _ := strings.Cut(from, "=")
-	kind, any := strings.CutPrefix(where, "@")
+// automaticMark turns what was seen on the parts an evidence speaks of into a finding.
+func (st *State) automaticMark(e *explain.Evidence) (strength float64, source string, ok bool) {
+	on, ok := e.From.MarkOn()
+	if !ok {
+		return 0, "", false
+	}
 	looked, sound := 0, 0
 	for _, p := range st.Parts {
-		if any && p.Def.Kind != kind || !any && p.Code != where {
+		if !on.Of(p.Code, p.Def.Kind) {
 			continue
 		}
 		looked++
-		if p.Sound || p.LastSaid(code).State == unit.MarkAbsent {
+		absent := func(mark string) bool { return p.LastSaid(mark).State == unit.MarkAbsent }
+		if p.Sound || !slices.ContainsFunc(on.Marks, func(m string) bool { return !absent(m) }) {
 			sound++
 		}
 		for _, m := range p.Seen {
-			// A mark we made says nothing of the cause.
-			if m.Code == code && m.Origin != unit.OriginBench {
+			// A mark we made says nothing of the cause; one that speaks for another
+			// evidence more closely counts there.
+			if slices.Contains(on.Marks, m.Code) && m.Origin != unit.OriginBench && st.evidenceOf(p, m.Code) == e {
 				return explain.StrengthOfSight(m.Origin, m.How), strings.ToLower(p.Name) + ": " + m.Text(), true
 			}
 		}

@@ -9,7 +9,6 @@ import (
 
 	"corvek/core/calc"
 	"corvek/core/decide"
-	"corvek/core/entry"
 	"corvek/core/explain"
 	"corvek/core/family"
 	"corvek/core/fluid"
@@ -344,7 +343,7 @@ func (st *State) propose() {
 		if p.Off {
 			dp.Short = max(0, p.Missing)
 		}
-		if p.Stuck == entry.CameStuck || p.Stuck == entry.CameSeized {
+		if p.CameStuck() {
 			dp.Stuck = p.Stuck
 		}
 		for _, m := range p.Seen {

@@ -278,8 +278,11 @@ func (st *State) Steps() []build.Step {
 	out := make([]build.Step, 0, len(st.Parts))
 	for _, i := range build.Reverse(len(st.Parts)) {
 		p := st.Parts[i]
-		out = append(out, build.Step{Name: strings.ToLower(p.Name), Done: p.Step.Done,
-			Turn: build.Turn(p.Step.Turn), Asks: p.Def.TurnCheck})
+		step := build.Step{Name: strings.ToLower(p.Name), Done: p.Step.Done, Asks: p.AsksFeel()}
+		if p.Def.TurnCheck { // else it is the part that was felt, and not the shaft
+			step.Turn = build.Turn(p.Step.Turn)
+		}
+		out = append(out, step)
 	}
 	return out
 }
@@ -290,8 +293,13 @@ func (st *State) stopBuild() {
 		switch {
 		case !p.Step.Done:
 			undone++
-		case p.Def.TurnCheck && p.Step.Turn == "":
+		case p.AsksFeel() && p.Step.Turn == "" && !p.Def.TurnCheck:
+			st.stopPart(p, "build", unit.StopTurn, "%s came off %s: move it by hand and say how it goes", p.Name,
+				p.Stuck)
+		case p.AsksFeel() && p.Step.Turn == "":
 			st.stopPart(p, "build", unit.StopTurn, "%s: turn the shaft and say how it feels", p.Name)
+		case build.Turn(p.Step.Turn).Bad() && !p.Def.TurnCheck:
+			st.stopPart(p, "build", unit.StopStiff, "%s goes with %s", p.Name, turnWords(p.Step.Turn))
 		case build.Turn(p.Step.Turn).Bad():
 			st.stopPart(p, "build", unit.StopStiff, "Shaft %s since %s went in", turnWords(p.Step.Turn),
 				strings.ToLower(p.Name))

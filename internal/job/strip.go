@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
@@ -136,7 +135,7 @@ func (s *Service) MovePart(ctx context.Context, who Actor, tag string, number in
 // stopStuck asks how a part that would not come was found.
 func (st *State) stopStuck() {
 	for _, p := range st.Parts {
-		if (p.Stuck == entry.CameStuck || p.Stuck == entry.CameSeized) && strings.TrimSpace(p.Note) == "" {
+		if p.CameStuck() && strings.TrimSpace(p.Note) == "" {
 			st.stopPart(p, "strip", unit.StopStuck, "%s was %s: write how it was found, before freeing or wiping",
 				p.Name, p.Stuck)
 		}

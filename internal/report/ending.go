@@ -64,13 +64,7 @@ func before(st *job.State) (out []string) {
 	if c.Cured != "" {
 		out = append(out, "Done already: "+strings.TrimSuffix(c.Cured, ".")+".")
 	}
-	if st.BrokenUp() {
-		out = append(out, "Pieces of it went into the circuit. "+flushed(st))
-	}
-	if st.Unit.OtherSump != "" {
-		out = append(out, "The sump that gained its oil: "+strings.TrimSuffix(st.Unit.OtherSump, ".")+".")
-	}
-	return out
+	return append(out, circuit(st)...)
 }
 
 // flushed says where the circuit was flushed, and where not.

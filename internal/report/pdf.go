@@ -42,7 +42,7 @@ func PDF(w io.Writer, d Data) error {
 	j, u := d.S.Job, d.S.Unit
 	p.body("Customer: " + j.Customer.Name + "    Received: " + d.Date(j.ReceivedOn.Time()))
 	p.body("Unit: " + d.S.Family.Name + ", " + u.Maker + " " + u.Model + ", serial " + u.Serial)
-	p.body("Duty: " + strings.Join(nonEmpty(d.Duty(), u.Fluid, u.Viscosity.Typed), ", "))
+	p.body("Duty: " + strings.Join(nonEmpty(d.Duty(), u.Fluid, u.Viscosity.Typed, d.Drained), ", "))
 	p.head("Complaint")
 	if j.Complaint != "" {
 		p.body("\"" + j.Complaint + "\"" + orEmpty(", ", j.Caller))
@@ -70,6 +70,7 @@ func PDF(w io.Writer, d Data) error {
 	}
 	p.list("This unit and its family", d.Differs)
 	p.list("Marks seen", d.Seen)
+	p.list("Stacks", d.Stacks)
 	p.head("Parts")
 	p.table([]float64{10, 44, 14, 22, 88}, []string{"no.", "part", "count", "done", "why"}, func(add func(...string)) {
 		for _, r := range d.Parts {

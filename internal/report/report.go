@@ -53,6 +53,7 @@ type Data struct {
 	Parts     []PartRow
 	Differs   []string // from the family
 	Seen      []string // marks
+	Stacks    []string // as removed, as they belong, as fitted
 	Tests     []TestRow
 	Chain     []explain.LinkState
 	Passed    []job.Stop
@@ -61,6 +62,7 @@ type Data struct {
 	Record    Record
 	Open      []job.Stop
 	Stands    Standing
+	Drained   string            // what came out of the system
 	Counts    *job.AttemptState // the test that counts, nil without one
 	Attempts  []*job.AttemptState
 	Leak      string
@@ -106,7 +108,7 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 			d.Parts = append(d.Parts, partRow(i+1, p))
 		}
 	}
-	d.Differs, d.Seen = Differs(st), Seen(st)
+	d.Differs, d.Seen, d.Stacks = Differs(st), Seen(st), Stacks(st, units)
 	d.tests(units)
 	if st.Cause != nil {
 		d.Chain = st.Knowledge.Chain(st.Cause, st.Findings)
@@ -124,7 +126,7 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 			}
 		}
 	}
-	d.Reopened = st.Job.Reopenings
+	d.Reopened, d.Drained = st.Job.Reopenings, Drained(st)
 	d.Note = NoteOf(st)
 	if st.Conclude.Action != "" {
 		d.Customer = append(d.Customer, st.Conclude.Action+orEmpty(" — ", st.Conclude.Owner))
@@ -207,7 +209,8 @@ func (d *Data) tests(units quantity.System) {
 	last := d.Counts
 	for _, step := range st.Plan() {
 		t := &step.Test
-		r := TestRow{Name: t.Name + orEmpty(": ", t.How), Before: pointText(st.Received, t, units), After: pointText(last, t, units)}
+		r := TestRow{Name: t.Name + orEmpty(": ", t.How),
+			Before: pointText(st.Received, t, units), After: pointText(last, t, units)}
 		if last != nil {
 			for _, p := range last.Points {
 				if p.Test.Code == t.Code {
@@ -255,6 +258,7 @@ func StartUp(st *job.State) []string {
 	if c := st.Cause; c != nil && c.Where == "outside" && st.Conclude.Action != "" {
 		out = append(out, "Before anything turns: "+strings.TrimSuffix(st.Conclude.Action, ".")+".")
 	}
+	out = append(out, circuit(st)...)
 	out = append(out, st.Family.StartUp...)
 	if again := Again(st); again != "" {
 		out = append(out, again)

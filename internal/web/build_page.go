@@ -70,14 +70,14 @@ func buildPage(l *look) BuildPage {
 		Note: l.field(l.unit.StepRef(x.Code, "note")), Modification: l.unit.Modification,
 		ModKept: l.field(l.unit.Ref("modification_kept")), PartCount: len(l.st.Parts), Again: l.again(),
 		Cautions: l.cautions(), Stops: l.stops()}
-	if !x.Def.TurnCheck { // the feel of the shaft is asked before the next part
+	if !x.AsksFeel() { // the feel of the shaft is asked before the next part
 		_, p.Next = l.neighbours()
 	}
 	if len(x.Def.Facings) > 0 {
 		facing := l.choose(l.unit.StepRef(x.Code, "facing")).Tall()
 		p.Facing = &facing
 	}
-	if x.Def.TurnCheck {
+	if x.AsksFeel() {
 		turn := l.choose(l.unit.StepRef(x.Code, "turn")).Tall()
 		p.Turn = &turn
 	}

@@ -16,6 +16,7 @@ import (
 // DecidePage is what is kept, reworked or renewed, and whether it pays.
 type DecidePage struct {
 	JobPage
+	Found                       *CauseFound
 	Policy                      Choice
 	Keep, Rework, Replace, Open int
 	Parts                       []DecideRow
@@ -50,7 +51,8 @@ type EconomyView struct {
 }
 
 func decidePage(l *look) DecidePage {
-	p := DecidePage{JobPage: l.page(), Policy: l.choose(unit.JobRef("policy")), Shim: l.shim(), Economy: l.economy(),
+	p := DecidePage{JobPage: l.page(), Found: l.causeFound(),
+		Policy: l.choose(unit.JobRef("policy")), Shim: l.shim(), Economy: l.economy(),
 		Costs: l.ofJob("parts_cost", "labour_hours", "labour_rate", "outside_cost", "rebuild_days", "new_price",
 			"new_days", "downtime_cost"),
 		Cautions: l.cautions(), Stops: l.stops()}

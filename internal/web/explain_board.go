@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"html/template"
+	"maps"
 	"slices"
 	"strings"
 
@@ -111,12 +112,26 @@ func (l *look) marksOfBoard() map[string]bool {
 			}
 		}
 	}
-	for code, yes := range chosen {
-		if !yes {
-			delete(chosen, code)
-		}
+	maps.DeleteFunc(chosen, func(_ string, yes bool) bool { return !yes })
+	if len(words) == 0 {
+		l.someMarks(chosen)
 	}
 	return chosen
+}
+
+// someMarks fills a board up to its length with what is asked and looked at first: while
+// nothing is told, nothing can be said to tell most.
+func (l *look) someMarks(chosen map[string]bool) {
+	for _, place := range explain.Places {
+		for _, e := range l.st.Knowledge.Evidence {
+			if len(chosen) >= marksShown {
+				return
+			}
+			if e.At == place && e.From.Symptom == "" {
+				chosen[e.Code] = true
+			}
+		}
+	}
 }
 
 func holdsAll(text string, words []string) bool {

@@ -22,6 +22,7 @@ import (
 // HandoverPage is what is still open over all stations, and the papers.
 type HandoverPage struct {
 	JobPage
+	Found        *CauseFound
 	HandedOver   bool
 	HandedOverAt time.Time
 	MayReopen    bool
@@ -46,7 +47,8 @@ type HandoverPage struct {
 
 func handoverPage(l *look, kept []store.Paper) HandoverPage {
 	lead := l.Person.May(job.RoleLead)
-	p := HandoverPage{JobPage: l.page(), HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
+	p := HandoverPage{JobPage: l.page(), Found: l.causeFound(),
+		HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
 		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: kept,
 		Withdrawn: l.job.Withdrawn(), MayWithdraw: !l.job.Withdrawn() && lead,
 		Stands: report.Stands(l.st), NoteTitle: report.NoteOf(l.st).Title,

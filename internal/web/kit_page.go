@@ -12,6 +12,7 @@ import (
 // KitPage joins the pieces from the bag to the places that wait for one.
 type KitPage struct {
 	JobPage
+	Variant  string // the kit that belongs to this unit's variant
 	Rows     []KitRow
 	Places   []Named
 	ToSettle int
@@ -46,6 +47,9 @@ type LeftRow struct {
 
 func kitPage(l *look) KitPage {
 	p := KitPage{JobPage: l.page(), ToSettle: len(l.st.KitIssues), Cautions: l.cautions(), Stops: l.stops()}
+	if v := l.st.Plain.VariantNamed(l.unit.Variant); v != nil {
+		p.Variant = v.Kit
+	}
 	places := map[string]bool{}
 	for _, x := range l.st.Parts {
 		if x.Place == nil {

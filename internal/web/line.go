@@ -198,8 +198,8 @@ func buildMark(part *job.PartState, next bool) draw.Mark {
 	switch {
 	case build.Turn(part.Step.Turn).Bad():
 		return draw.Mark{Shape: "out", Title: "shaft " + turnWord(part.Step.Turn)}
-	case part.Step.Done && part.Def.TurnCheck && part.Step.Turn == "":
-		return draw.Mark{Shape: "ask", Tone: "ochre", Title: "turn check open"}
+	case part.Step.Done && part.AsksFeel() && part.Step.Turn == "":
+		return draw.Mark{Shape: "ask", Tone: "ochre", Title: "not felt by hand yet"}
 	case part.Step.Done:
 		return draw.Mark{Shape: "ok", Tone: "petrol", Title: "fitted"}
 	case next:

@@ -48,7 +48,7 @@ func (l *look) marks(x *job.PartState) *MarksView {
 		if m.Code == job.MarkSeized { // the same as how it came off, and written there
 			stuck := l.unit.PartRef(x.Code, "stuck")
 			press = l.press(stuck, entry.CameSeized, x.Stuck)
-			if x.Stuck == entry.CameStuck || x.Stuck == entry.CameSeized {
+			if x.CameStuck() {
 				press.Value, press.On = "", true
 			}
 		} else if said.State == unit.MarkSeen {

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"corvek/core/metrology"
+	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -16,19 +17,21 @@ import (
 // ProvePage is the test at the stand, its plot and the ledger of its attempts.
 type ProvePage struct {
 	JobPage
-	Last      *job.AttemptState // nil before the first
-	Points    []PointRow
-	Open      bool   // the last attempt goes on
-	Stand     string // why the stand cannot be used
-	Next      int    // number of the attempt that can be started, 0 for none
-	Failed    bool
-	Exercise  bool            // the last attempt's figures are the simulated stand's
-	Stands    report.Standing // what may be claimed now
-	Plot      template.HTML
-	Gaps      []GapRow
-	Ledger    []*job.AttemptState
-	Cautions  Cautions
-	Stops     []StopRow
+	Found    *CauseFound
+	Last     *job.AttemptState // nil before the first
+	Plan     []proof.PlanStep  // what will be tested, before the first
+	Points   []PointRow
+	Open     bool   // the last attempt goes on
+	Stand    string // why the stand cannot be used
+	Next     int    // number of the attempt that can be started, 0 for none
+	Failed   bool
+	Exercise bool            // the last attempt's figures are the simulated stand's
+	Stands   report.Standing // what may be claimed now
+	Plot     template.HTML
+	Gaps     []GapRow
+	Ledger   []*job.AttemptState
+	Cautions Cautions
+	Stops    []StopRow
 }
 
 // GapRow is a clearance as it is expected after the work.
@@ -36,9 +39,12 @@ type GapRow struct{ Name, Value, From string }
 
 func provePage(l *look) ProvePage {
 	st := l.st
-	p := ProvePage{JobPage: l.page(), Last: st.Attempt(), Ledger: st.Attempts, Cautions: l.cautions(), Stops: l.stops(),
+	p := ProvePage{JobPage: l.page(), Found: l.causeFound(),
+		Last: st.Attempt(), Ledger: st.Attempts, Cautions: l.cautions(), Stops: l.stops(),
 		Stands: report.Stands(st), Plot: template.HTML(report.Plot(st, l.Units))}
-	if p.Last != nil {
+	if p.Last == nil {
+		p.Plan = st.Plan()
+	} else {
 		p.Points, p.Open = l.pointRows(p.Last), !p.Last.Closed
 		p.Failed = p.Last.Closed && p.Last.Verdict != string(metrology.In)
 		p.Exercise = p.Last.Source == unit.SourceSimulated

@@ -1,0 +1,137 @@
+package web
+
+import (
+	"net/http"
+	"net/url"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// entered is something typed or tapped at one page of a new unit.
+type entered struct{ field, value string }
+
+// heard is what another page says of it at once. A page that starts with "no " must
+// not say so.
+type heard struct{ page, words string }
+
+// alone lets a unit be opened that came in without its machine: nobody can be asked.
+var alone = entered{"u1/not_asked", "came in without its machine"}
+
+// What is entered at one page is heard by all the others at once, each row of what
+// the product promises; nothing else is written in between.
+func TestWhatIsEnteredOnceIsHeardEverywhere(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	for _, row := range []struct {
+		name, family string
+		enter        []entered
+		hear         []heard
+	}{
+		{"a symptom", "axial_piston_pump", []entered{{"job/symptom/weak_hot", "yes"}}, []heard{
+			{"explain", "Weak when hot"}, {"no explain", "no cause is made up"},
+			{"prove", "The complaint: weak when hot"}, {"prove", "as hot as on the machine"},
+			{"report", "weak when hot"}, {"no report", "No complaint"},
+		}},
+		{"a gauge answer that points elsewhere", "external_gear_pump", []entered{{"u1/gauge/inlet", "choked"}}, []heard{
+			{"receive", "it starves; mend the inlet and try again"}, {"strip", "ELSEWHERE"},
+			{"strip", "Look there first"}, {"explain", "asked at the machine"}, {"report", "it starves"},
+		}},
+		{"a gauge answer that clears it", "vane_pump", []entered{{"u1/gauge/new_unit", "same"}}, []heard{
+			{"receive", "CLEARED"}, {"strip", "Do not open"},
+			{"explain", "asked at the machine"}, {"report", "cleared"},
+		}},
+		{"water in the drained oil", "external_gear_pump", []entered{{"u1/drained_look", "milky"},
+			{"u1/water", "2 L"}, {"u1/drained", "60 L"}, {"u1/capacity", "80 L"}}, []heard{
+			{"explain", "drained: milky"}, {"explain", "Water"}, {"no explain", "no cause is made up"},
+			{"start-up-card", "does not go back in"}, {"report", "milky, 2 L of water in it"},
+		}},
+		{"another sump that gained", "external_gear_pump", []entered{{"u1/gained_elsewhere", "5 L"}}, []heard{
+			{"explain", "another sump gained 5 L"}, {"report", "5 L gained by another sump"},
+			{"handover", "sump that gained"}, {"start-up-card", "sump"},
+		}},
+		{"the variant", "external_gear_pump", []entered{{"u1/model", "TQ32-R1"}, {"u1/variant", "One shaft seal"}},
+			[]heard{
+				{"strip", "One shaft seal"}, {"no build", "Outer shaft seal"}, {"no kit", "Outer shaft seal"},
+				{"no decide", "Outer shaft seal"}, {"kit", "seal kit with one shaft seal"},
+				{"report", "not on this unit"}, {"report", "Outer shaft seal"},
+			}},
+		{"a part that is not on this unit", "external_gear_pump", []entered{
+			{"u1/part/relief_spring/absent", "this casting has none"}}, []heard{
+			{"strip", "not on this unit"}, {"no measure", "Relief spring"}, {"no decide", "Relief spring"},
+			{"no kit", "Relief spring"}, {"no build", "Relief spring"}, {"report", "this casting has none"},
+		}},
+		{"another number of pieces", "external_gear_pump", []entered{alone, {"u1/part/front_needles/off", "yes"},
+			{"u1/part/front_needles/found", "33"}}, []heard{
+			{"strip", "33 of 34"}, {"explain", "1 not found"}, {"decide", "Front needles"},
+			{"report", "33 of 34"},
+		}},
+		{"pieces of a broken part", "axial_piston_pump", []entered{alone, {"u1/part/retainer/off", "yes"},
+			{"u1/part/retainer/found", "0"}, {"u1/part/retainer/bits", "3"}, {"u1/part/retainer/bits_make", "1"}},
+			[]heard{
+				{"explain", "Retainer plate broken"}, {"decide", "broken"}, {"kit", "Retainer plate"},
+				{"handover", "flush"}, {"report", "broken"},
+			}},
+		{"a spool that was seized", "axial_piston_pump", []entered{alone, {"u1/part/control_spool/off", "yes"},
+			{"u1/part/control_spool/stuck", "seized"}}, []heard{
+			{"explain", "seized"}, {"decide", "seized"},
+			{"build?part=control_spool", "Move it by hand through its whole way"}, {"report", "seized"},
+		}},
+		{"a mark on a part", "axial_piston_pump", []entered{{"u1/part/retainer/mark/cracked/state", "seen"}}, []heard{
+			{"measure", "cracked"}, {"decide", "cracked"}, {"kit", "Retainer plate"}, {"explain", "cracked"},
+			{"report", "cracked"},
+		}},
+		{"a clearance", "external_gear_pump", []entered{{"u1/displacement", "32 cc/rev"}, {"u1/speed", "1450 rpm"},
+			{"u1/duty_pressure", "175 bar"}, {"u1/viscosity", "46 cSt"},
+			{"u1/part/body/feature/tip_clearance/found/leaf:6 thou", "goes"},
+			{"u1/part/body/feature/tip_clearance/found/leaf:7 thou", "goes"},
+			{"u1/part/body/feature/tip_clearance/found/leaf:8 thou", "stops"}}, []heard{
+			{"measure?part=body", "OUT"}, {"decide", "tip clearance"}, {"explain", "of the wear limit"},
+			{"prove", "Tip clearance"}, {"report", "0.178 mm to under 0.203 mm"},
+		}},
+		{"a stack as removed", "winch_brake_pack", []entered{{"u1/part/disc_springs/stack_found",
+			"disc> disc< disc> disc< disc> disc< disc> disc<"}}, []heard{
+			{"strip?part=disc_springs&face=stack", "dished spring at place 2 is turned over"},
+			{"explain", "stack as removed"},
+			{"build?part=disc_springs", "as removed"}, {"report", "as removed: 8 pieces: disc> disc<"},
+			{"report", "removed against what belongs"},
+		}},
+		{"a concluded cause", "external_gear_pump", []entered{{"u1/evidence/fine_lines/state", "seen"},
+			{"u1/conclusion/cause", "contamination"}, {"u1/conclusion/action", "Flush the tank"},
+			{"u1/conclusion/owner", "the mill"}}, []heard{
+			{"decide", "Hard dirt in the oil"}, {"start-up-card", "Flush the tank"}, {"report", "Hard dirt in the oil"},
+			{"handover", "Flush the tank"}, {"prove", "Hard dirt in the oil"},
+		}},
+		{"a decision", "external_gear_pump", []entered{{"u1/part/drive_gear/decision/choice", "replace"},
+			{"u1/part/drive_gear/decision/reason", "customer wants it"}}, []heard{
+			{"kit", "Drive gear and shaft"}, {"build", "new"}, {"report", "customer wants it"},
+		}},
+	} {
+		t.Run(row.name, func(t *testing.T) {
+			tag := b.newJob(row.family)
+			for _, e := range row.enter {
+				res, body := b.set(tag, e.field, e.value, "")
+				require.Equal(t, http.StatusOK, res.StatusCode, "%s: %s", e.field, body)
+			}
+			for _, c := range row.hear {
+				page, not := strings.CutPrefix(c.page, "no ")
+				_, body := b.get("/jobs/" + tag + "/" + page)
+				if not {
+					assert.NotContains(t, plain(body), c.words, page)
+				} else {
+					assert.Contains(t, plain(body), c.words, page)
+				}
+			}
+		})
+	}
+}
+
+// newJob opens a job with one unit of a family and nothing told.
+func (b *browser) newJob(family string) (tag string) {
+	res, body := b.post("/jobs", url.Values{"customer": {"Ostrey Fish Meal Works"}, "title": {"a unit on the bench"},
+		"family": {family}})
+	require.Equal(b.site.t, http.StatusSeeOther, res.StatusCode, body)
+	return strings.Split(res.Header.Get("Location"), "/")[2]
+}
