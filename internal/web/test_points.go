@@ -41,7 +41,8 @@ var (
 // pointRows lays out the steps of an attempt, or of the unit as received.
 func (l *look) pointRows(a *job.AttemptState) (out []PointRow) {
 	for _, pt := range a.Points {
-		r := PointRow{Code: pt.Test.Code, Name: pt.Test.Name, How: pt.Test.How, Row: rowTones[pt.Verdict], Tone: wordTones[pt.Verdict],
+		r := PointRow{Code: pt.Test.Code, Name: pt.Test.Name, How: pt.Test.How,
+			Row: rowTones[pt.Verdict], Tone: wordTones[pt.Verdict],
 			Words: pointWords(a, pt), Skipped: pt.Skipped}
 		if a.Number > 0 {
 			l.hold(&r, a, pt)
