@@ -36,10 +36,12 @@ type Evidence struct {
 	Needs      []string `yaml:"needs"` // one of these is on the unit: an assembly, a part, a @kind
 	Look       string   `yaml:"look"`  // how to look
 	Tool       string   `yaml:"tool"`
-	At         Place    `yaml:"at"`      // what must be done to the unit before it can be looked at
-	Runs       bool     `yaml:"runs"`    // the unit must run for it
-	Minutes    float64  `yaml:"minutes"` // of the look itself
-	Onset      string   `yaml:"onset"`   // sudden, hours or gradual
+	At         Place    `yaml:"at"`       // what must be done to the unit before it can be looked at
+	Runs       bool     `yaml:"runs"`     // the unit must run for it
+	Question   string   `yaml:"question"` // one question tells it and others of the same name
+	After      []string `yaml:"after"`    // asked only once one of these was seen: before, it makes no sense
+	Minutes    float64  `yaml:"minutes"`  // of the look itself
+	Onset      string   `yaml:"onset"`    // sudden, hours or gradual
 	Background Word     `yaml:"background"`
 	BreakUp    bool     `yaml:"break_up"` // pieces went round with the oil
 	Destroys   bool     `yaml:"destroys"` // looking spoils what others would look at
@@ -102,8 +104,9 @@ type Cause struct {
 	Chain      []Link          `yaml:"chain"` // from complaint to root
 	Remedy     string          `yaml:"remedy"`
 	Prevention string          `yaml:"prevention"`
-	Action     string          `yaml:"action"` // outside the unit, before it runs again
-	Needs      []string        `yaml:"needs"`  // one of these is on the unit: an assembly, a part, a @kind
+	Action     string          `yaml:"action"`    // outside the unit, before it runs again
+	Needs      []string        `yaml:"needs"`     // one of these is on the unit: an assembly, a part, a @kind
+	LeftOver   bool            `yaml:"left_over"` // named when nothing else explains it, as fair wear is
 }
 
 // Places where a cause can lie, and how a reader is told.

@@ -9,6 +9,7 @@ import (
 // minute. Marks that one look tells apart come as one check.
 func (k *Knowledge) next(c caseState) []Check {
 	at := k.where()
+	roots := k.roots(c)
 	groups := map[string][]*Evidence{}
 	answered := map[string]bool{}
 	for i := range k.Evidence {
@@ -26,20 +27,55 @@ func (k *Knowledge) next(c caseState) []Check {
 		if e.From.Symptom != "" { // comes with the complaint, and is not asked for
 			continue
 		}
-		if c.known[e.Code] || !at.can(e) || q != "" && (answered[q] || group[0] != e) {
+		if c.known[e.Code] || !at.can(e) || !c.makesSense(e) || q != "" && (answered[q] || group[0] != e) {
 			continue
 		}
 		check := Check{Evidence: e, Minutes: at.cost(e)}
+		gain := func(c caseState) float64 { return k.expectedGain(c, e) }
 		if len(group) > 1 {
-			check.Or, check.Bits = group[1:], k.gainOfOne(c, group)
-		} else {
-			check.Bits = k.expectedGain(c, e)
+			check.Or = group[1:]
+			gain = func(c caseState) float64 { return k.gainOfOne(c, group) }
 		}
+		check.Bits = gain(c)
 		check.Rate = check.Bits / check.Minutes
+		if roots.left > 0 {
+			check.Rate = (roots.left*check.Bits + (1-roots.left)*gain(roots.caseState)) / check.Minutes
+		}
 		out = append(out, check)
 	}
 	sort.SliceStable(out, func(a, b int) bool { return out[a].worth() > out[b].worth() })
 	return out
+}
+
+// roots is a case without the causes that are named only when nothing else explains it,
+// and how likely these are. What tells between roots is looked at before what says
+// again that it is old: fair wear is what is left when they were looked for.
+type rootCase struct {
+	caseState
+	left float64
+}
+
+func (k *Knowledge) roots(c caseState) rootCase {
+	r := rootCase{caseState: c}
+	r.p = make([]float64, len(c.p))
+	leftOver := func(i int) bool { return i >= 0 && k.Causes[i].LeftOver }
+	sum := 0.0
+	for i, h := range c.hs {
+		if leftOver(h.a) || leftOver(h.b) {
+			r.left += c.p[i]
+			continue
+		}
+		r.p[i] = c.p[i]
+		sum += c.p[i]
+	}
+	if r.left == 0 || sum < 1e-9 {
+		return rootCase{caseState: c}
+	}
+	for i := range r.p {
+		r.p[i] /= sum
+	}
+	r.spread = spreadOf(r.hs, r.p, len(k.Causes))
+	return r
 }
 
 // spoils is what is left of a check's worth when it spoils what others would

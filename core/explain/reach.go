@@ -1,6 +1,9 @@
 package explain
 
-import "strings"
+import (
+	"slices"
+	"strings"
+)
 
 // Place is how far a unit must be taken apart before a mark can be looked at.
 type Place string
@@ -45,6 +48,17 @@ func (s Situation) cost(e *Evidence) float64 {
 // can reports that the look is possible in the situation.
 func (s Situation) can(e *Evidence) bool { return s.MayRun || !e.Runs }
 
+// makesSense reports that a look may be asked for: of what it comes after, something
+// was seen.
+func (c caseState) makesSense(e *Evidence) bool {
+	return len(e.After) == 0 || slices.ContainsFunc(c.facts, func(f fact) bool {
+		return f.s > half && slices.Contains(e.After, f.e.Code)
+	})
+}
+
+// half is the strength above which a mark is rather there than not.
+const half = 0.5
+
 // In is the same knowledge for a unit that has come so far.
 func (k *Knowledge) In(s Situation) *Knowledge {
 	c := *k
@@ -63,6 +77,9 @@ func (k *Knowledge) where() Situation {
 // question is what is done to get the answer, "" for a look of its own: marks that one
 // question tells apart are one check.
 func (e *Evidence) question() string {
+	if e.Question != "" {
+		return e.Question
+	}
 	for _, from := range []string{e.From.Gauge, e.From.Word} {
 		if q, _, told := strings.Cut(from, "="); told {
 			return q

@@ -75,6 +75,10 @@ var questions = []Question{
 		"Shut-off at the unit's own ports; load supported first", []Answer{
 			{"drifts", "still drifts", "it leaks inside", AtUnit},
 			{"holds", "holds", "the leak is in the valve or line", Elsewhere}}},
+	{"cylinder_shut", "Shut at the cylinder's own ports: does the load still drift?",
+		"Shut-off at the cylinder, away from this valve; load supported first", []Answer{
+			{"drifts", "still drifts", "the cylinder lets it down by itself", Elsewhere},
+			{"holds", "holds", "what lets it down lies on the valve's side", AtUnit}}},
 	{"second_fluid", "Has another sump gained what this one lost?",
 		"Levels of both, read with the machine as its book says", []Answer{
 			{"gained", "gained", "a shaft seal passes oil across; ask what loaded it", AtUnit},
