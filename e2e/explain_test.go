@@ -82,6 +82,31 @@ func TestAnyMarkIsFound(t *testing.T) {
 	u.quiet()
 }
 
+// A failure has several causes: one more is named by its part in it and from the list,
+// what lies outside asks for its action, and all stand on the report.
+func TestOneMoreCause(t *testing.T) {
+	t.Parallel()
+	s := serve(t)
+	u := enter(t, s, "iva", true)
+	u.open("/jobs/T-0405/explain")
+	u.press(u.MustElementR("summary", "One more cause"))
+	u.MustElement("#cause-role").MustSelect("contributed")
+	u.MustElement("#cause-code").MustSelect("Water in the fluid")
+	u.typeInto(u.MustElement("#cause-words"), "tank breather open since spring")
+	u.press(u.MustElementR("button", "^Name it$"))
+	u.MustWait(`() => window.corvek.idle() && document.getElementById("cause-2") !== null`)
+	u.says("Water in the fluid", "contributed, outside the unit", "tank breather open since spring")
+	u.fill("u1/cause/2/action", "Fit a breather")
+	u.fill("u1/cause/2/owner", "Hallen Sawmill")
+	u.open("/jobs/T-0405/report")
+	assert.Contains(t, u.MustElement("body").MustText(), "Contributed: Water in the fluid, outside the unit; tank breather "+
+		"open since spring. Against it: Fit a breather, by Hallen Sawmill.")
+	u.open("/jobs/T-0405/explain")
+	u.press(u.MustElement("#cause-2 form .btn"))
+	u.MustWait(`() => window.corvek.idle() && document.getElementById("cause-2") === null`)
+	u.quiet()
+}
+
 // Where a mark comes from and how it was found changes what it counts.
 func TestOriginOfAMarkCounts(t *testing.T) {
 	t.Parallel()

@@ -232,7 +232,7 @@ func Find(scope unit.Scope, name string) (*Field, bool) {
 	return nil, false
 }
 
-var byScope = index(jobFields, pictureFields, unitFields, evidenceFields, conclusionFields, looseFields, pieceFields,
+var byScope = index(jobFields, pictureFields, unitFields, evidenceFields, conclusionFields, causeFields, looseFields, pieceFields,
 	attemptFields, pointFields, partFields, partMarkFields,
 	decisionFields, stepFields, featureFields, readingFields)
 

@@ -42,6 +42,7 @@ type Place struct {
 	Step       *unit.Step
 	Mark       *unit.Mark
 	Conclusion *unit.Conclusion
+	Cause      *unit.NamedCause
 	Loose      *unit.Loose
 	Piece      *unit.Piece
 	Attempt    *unit.Attempt
@@ -88,6 +89,9 @@ func (p *Place) find() bool {
 	case unit.ScopePicture:
 		p.Picture = p.Job.Picture(r.Number)
 		return p.Picture != nil
+	case unit.ScopeCause:
+		p.Cause = p.Unit.Cause(r.Number)
+		return p.Cause != nil
 	case unit.ScopeLoose:
 		p.Loose = p.Unit.LooseNo(r.Number)
 		return p.Loose != nil

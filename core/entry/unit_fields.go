@@ -182,9 +182,6 @@ var conclusionTable = table(unit.ScopeConclusion)
 var conclusionFields = []*Field{
 	conclusionTable.line("cause", "Root cause", func(p *Place) *string { return &p.Conclusion.Cause }).
 		checked(knownCause),
-	conclusionTable.line("proximate", "First failure", func(p *Place) *string { return &p.Conclusion.Proximate }),
-	conclusionTable.line("contributing", "Contributing factors",
-		func(p *Place) *string { return &p.Conclusion.Contributing }),
 	conclusionTable.area("statement", "In words, for the report",
 		func(p *Place) *string { return &p.Conclusion.Statement }),
 	conclusionTable.area("action", "Action outside the unit", func(p *Place) *string { return &p.Conclusion.Action }),
@@ -202,6 +199,29 @@ func knownCause(p *Place, code string) error {
 		return nil
 	}
 	return errCause
+}
+
+var causeTable = table(unit.ScopeCause)
+
+// Places where a cause in free words can lie; a listed one brings its own.
+var causePlaces = []string{"inside", "outside", "assembly", "handling"}
+
+var causeFields = []*Field{
+	causeTable.choice("role", "Its part in the failure", offer(unit.CauseRoles...),
+		func(p *Place) *string { return &p.Cause.Role }).required(),
+	causeTable.line("code", "Cause of the list", func(p *Place) *string { return &p.Cause.Code }).checked(listedCause),
+	causeTable.line("words", "In words", func(p *Place) *string { return &p.Cause.Words }),
+	causeTable.choice("lies", "Where it lies", offer(causePlaces...), func(p *Place) *string { return &p.Cause.Lies }),
+	causeTable.line("action", "What is done against it", func(p *Place) *string { return &p.Cause.Action }),
+	causeTable.line("owner", "Who does it", func(p *Place) *string { return &p.Cause.Owner }),
+}
+
+// listedCause refuses a code that the list does not have.
+func listedCause(p *Place, code string) error {
+	if code == unit.CauseNotFound {
+		return errCause
+	}
+	return knownCause(p, code)
 }
 
 var looseTable = table(unit.ScopeLoose)

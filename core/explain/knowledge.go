@@ -114,7 +114,10 @@ var places = map[string]string{"inside": "inside the unit", "outside": "outside 
 	"assembly": "at assembly", "handling": "in handling or operation"}
 
 // Lies says where the cause lies.
-func (c *Cause) Lies() string { return places[c.Where] }
+func (c *Cause) Lies() string { return Lies(c.Where) }
+
+// Lies says in words where a cause lies: inside, outside, assembly or handling.
+func Lies(where string) string { return places[where] }
 
 // Link is one step of a why-chain with the evidence it rests on.
 type Link struct {

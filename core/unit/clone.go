@@ -28,6 +28,7 @@ func (u *Unit) unshare() {
 	u.Loose = each(u.Loose, nil)
 	u.Marks = each(u.Marks, nil)
 	u.Conclusions = each(u.Conclusions, nil)
+	u.Causes = each(u.Causes, nil)
 	u.Kit = each(u.Kit, nil)
 	u.Attempts = each(u.Attempts, func(a *Attempt) { a.Points = each(a.Points, nil) })
 	u.Parts = each(u.Parts, func(p *Part) {

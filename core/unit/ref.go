@@ -17,6 +17,7 @@ const (
 	ScopeUnit       Scope = "unit"       // u1/speed, u1/gauge/case_drain
 	ScopeEvidence   Scope = "evidence"   // u1/evidence/fine_lines/state
 	ScopeConclusion Scope = "conclusion" // u1/conclusion/cause
+	ScopeCause      Scope = "cause"      // u1/cause/1/role
 	ScopeLoose      Scope = "loose"      // u1/loose/1/part
 	ScopePiece      Scope = "piece"      // u1/piece/3/place
 	ScopeAttempt    Scope = "attempt"    // u1/attempt/2/note
@@ -43,7 +44,7 @@ type Ref struct {
 	Part    string // code
 	Feature string // code
 	Stage   string // of a reading
-	Number  int    // of a picture, loose piece, kit piece or attempt
+	Number  int    // of a picture, cause, loose piece, kit piece or attempt
 	Code    string // of a mark, a test step, a symptom, a question
 	Name    string // the field; the slot of a reading
 }
@@ -64,7 +65,7 @@ func (r Ref) String() string {
 		return strings.Join([]string{u, "evidence", r.Code, r.Name}, "/")
 	case ScopeConclusion:
 		at = []string{u, "conclusion"}
-	case ScopeLoose, ScopePiece, ScopeAttempt:
+	case ScopeCause, ScopeLoose, ScopePiece, ScopeAttempt:
 		at = []string{u, string(r.Scope), n}
 	case ScopePoint:
 		return strings.Join([]string{u, "attempt", n, "point", r.Code, r.Name}, "/")
@@ -137,7 +138,7 @@ func (r *Ref) inUnit(words []string) (rest []string, ok bool) {
 	case ScopeConclusion:
 		r.Scope = scope
 		return words[1:], true
-	case ScopeLoose, ScopePiece, ScopeAttempt:
+	case ScopeCause, ScopeLoose, ScopePiece, ScopeAttempt:
 		r.Scope = scope
 		r.Number, rest, ok = number(words[1:])
 		if ok && scope == ScopeAttempt && len(rest) > 2 && rest[0] == "point" {

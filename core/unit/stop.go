@@ -83,7 +83,7 @@ type StopCode struct {
 	Kind    StopKind
 	Part    string // code; of a caution its code
 	Feature string // code
-	Number  int    // of a loose piece or kit piece
+	Number  int    // of a loose piece, a kit piece or a further cause
 }
 
 // String writes the code: u1/measure/undecided/rear_plate/side_clearance.
@@ -101,6 +101,9 @@ func (c StopCode) String() string {
 	return strings.Join(at, "/")
 }
 
+// numbered reports that stops of the kind can be of one of several numbered things.
+func (k StopKind) numbered() bool { return k == StopLoose || k == StopPiece || k == StopOutside }
+
 // ParseStopCode reads a code as String writes it.
 func ParseStopCode(text string) (c StopCode, ok bool) {
 	words := strings.Split(text, "/")
@@ -110,7 +113,7 @@ func ParseStopCode(text string) (c StopCode, ok bool) {
 	c.Unit, ok = count(strings.TrimPrefix(words[0], "u"))
 	c.Station, c.Kind = words[1], StopKind(words[2])
 	rest := words[3:]
-	if len(rest) == 1 && (c.Kind == StopLoose || c.Kind == StopPiece) {
+	if len(rest) == 1 && (c.Kind.numbered()) {
 		if c.Number, ok = count(rest[0]); !ok {
 			return c, false
 		}

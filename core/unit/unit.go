@@ -66,6 +66,7 @@ type Unit struct {
 	Loose       []*Loose
 	Marks       []*Mark
 	Conclusions []*Conclusion
+	Causes      []*NamedCause // beside the root causes concluded
 	Kit         []*Piece
 	Attempts    []*Attempt
 }
@@ -311,16 +312,14 @@ const (
 
 // Conclusion is what was found to be the cause.
 type Conclusion struct {
-	Round        int
-	Cause        string // a code, or CauseNotFound
-	Proximate    string
-	Contributing string
-	Statement    string
-	Action       string
-	Owner        string
-	Blamed       string // a part outside the unit that is blamed
-	BlamedFound  string // what was measured on it
-	Cured        string // what was done before another unit ran there
+	Round       int
+	Cause       string // a code, or CauseNotFound
+	Statement   string
+	Action      string
+	Owner       string
+	Blamed      string // a part outside the unit that is blamed
+	BlamedFound string // what was measured on it
+	Cured       string // what was done before another unit ran there
 }
 
 // CauseNotFound concludes that the cause was looked for and not found.

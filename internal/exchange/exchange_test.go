@@ -72,6 +72,7 @@ func TestRoundTripOfEveryDemoJob(t *testing.T) {
 			_, err = here.AddPart(ctx, iva, tag, 1, st.Parts[0].Code, "Home-made ring", "spacer", 2)
 			require.NoError(t, err)
 			require.NoError(t, here.AddLoose(ctx, iva, tag, 1, "chip", "sump", 1))
+			require.NoError(t, here.AddCause(ctx, iva, tag, 1, "contributing", "", "no breather"))
 			require.NoError(t, here.AddPiece(ctx, iva, tag, 1, "K-9", "ring", 2, st.Parts[0].Code))
 			for _, c := range st.Family.Cautions {
 				require.NoError(t, here.Acknowledge(ctx, iva, tag, 1, c))

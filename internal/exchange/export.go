@@ -209,6 +209,9 @@ func fromUnit(u *unit.Unit) object {
 	list(&o, "conclusions", u.Conclusions, func(c *unit.Conclusion) object {
 		return object{{"round", c.Round}}.with(&entry.Place{Conclusion: c}, unit.ScopeConclusion)
 	})
+	list(&o, "causes", u.Causes, func(c *unit.NamedCause) object {
+		return object{{"number", c.Number}, {"round", c.Round}}.with(&entry.Place{Cause: c}, unit.ScopeCause)
+	})
 	list(&o, "kit", u.Kit, func(k *unit.Piece) object {
 		return object{{"line", k.Number}}.with(&entry.Place{Piece: k}, unit.ScopePiece)
 	})

@@ -52,6 +52,7 @@ func (r *reader) unit(t *tree, number int) {
 	r.attempts(t, u, f)
 	unique(t, "accounts", u.Accounts, func(a *unit.Account) any { return a.Number })
 	unique(t, "loose", u.Loose, func(l *unit.Loose) any { return l.Number })
+	unique(t, "causes", u.Causes, func(c *unit.NamedCause) any { return c.Number })
 	unique(t, "kit", u.Kit, func(k *unit.Piece) any { return k.Number })
 	unique(t, "evidence", u.Marks, func(m *unit.Mark) any { return [2]any{m.Round, m.Code} })
 	unique(t, "conclusions", u.Conclusions, func(c *unit.Conclusion) any { return c.Round })
@@ -142,8 +143,23 @@ func (r *reader) marks(t *tree, u *unit.Unit, f *family.Family) {
 		u.Marks = append(u.Marks, m)
 		x.end()
 	}
+	for _, x := range t.list("causes", job.MostCauses) {
+		c := u.AddCause("", "", "")
+		c.Number, c.Round = x.whole("number", c.Number, 1, 10000), round(x, u)
+		r.fields(x, &entry.Place{Unit: u, Family: f, Cause: c}, unit.ScopeCause)
+		if c.Code == "" && c.Words == "" {
+			x.fail("words", "a cause is of the list, or in words")
+		}
+		x.end()
+	}
 	for _, x := range t.list("conclusions", mostLayers) {
 		c := &unit.Conclusion{Round: round(x, u)}
+		// Documents older than the list of causes have these two in the conclusion.
+		for _, old := range [][2]string{{unit.RoleFirst, "proximate"}, {unit.RoleContributing, "contributing"}} {
+			if words := x.text(old[1], entry.MostLine); words != "" {
+				u.AddCause(old[0], "", words).Round = c.Round
+			}
+		}
 		r.fields(x, &entry.Place{Unit: u, Family: f, Conclusion: c}, unit.ScopeConclusion)
 		u.Conclusions = append(u.Conclusions, c)
 		x.end()

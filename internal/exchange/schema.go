@@ -39,6 +39,7 @@ func Schema() []byte {
 		"rounds": many1(record(shape{"number": round, "reason": text, "back_to": text, "opened_by": text,
 			"opened_at": moment}, "number")),
 		"parts":       many1(part),
+		"causes":      many1(of(unit.ScopeCause, shape{"number": whole, "round": round}, "number", "round")),
 		"loose":       many1(of(unit.ScopeLoose, shape{"number": whole})),
 		"evidence":    many1(of(unit.ScopeEvidence, shape{"round": round, "code": text}, "round", "code")),
 		"conclusions": many1(of(unit.ScopeConclusion, shape{"round": round}, "round")),

@@ -17,6 +17,7 @@ import (
 func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	require.NoError(t, s.AddLoose(ctx, iva, "T-0417", 1, "chip", "sump", 2))
+	require.NoError(t, s.AddCause(ctx, iva, "T-0417", 1, "first_failure", "", "plates"))
 	require.NoError(t, s.AddPiece(ctx, iva, "T-0417", 1, "K-1", "ring", 1, ""))
 	toTheStand(t, s, "T-0417")
 	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
@@ -90,8 +91,12 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 		{"u1/evidence/milky_oil/state", "absent", "seen"},
 		{"u1/evidence/milky_oil/origin", "found_so", "unknown"},
 		{"u1/conclusion/cause", "", "not_found"},
-		{"u1/conclusion/proximate", "", "plates"},
-		{"u1/conclusion/contributing", "", "heat"},
+		{"u1/cause/1/role", "first_failure", "contributing"},
+		{"u1/cause/1/code", "", "contamination"},
+		{"u1/cause/1/words", "plates", "plates and bushes"},
+		{"u1/cause/1/lies", "", "outside"},
+		{"u1/cause/1/action", "", "flush"},
+		{"u1/cause/1/owner", "", "the mill"},
 		{"u1/conclusion/statement", "", "ruled out: water"},
 		{"u1/conclusion/action", "", "flush"},
 		{"u1/conclusion/owner", "", "mill"},

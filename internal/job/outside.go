@@ -13,8 +13,15 @@ func (st *State) stopOutside() {
 	c := st.Conclude
 	blank := func(s string) bool { return strings.TrimSpace(s) == "" }
 	outside := st.Cause != nil && st.Cause.Where == "outside"
-	if outside && (blank(c.Action) || blank(c.Owner)) {
-		st.stop("explain", unit.StopOutside, "The cause lies outside the unit: say what is done there and by whom")
+	for _, n := range st.Causes() {
+		code := unit.StopCode{Station: "explain", Kind: unit.StopOutside, Number: n.Number}
+		switch {
+		case !n.Outside || !blank(n.Action) && !blank(n.Owner):
+		case n.Number > 0:
+			st.add(code, "%s lies outside the unit: say what is done there and by whom", n.Name)
+		case n.Code == c.Cause:
+			st.add(code, "The cause lies outside the unit: say what is done there and by whom")
+		}
 	}
 	if !blank(c.Blamed) && blank(c.BlamedFound) {
 		st.stop("handover", unit.StopBlamed, "%s is blamed and was not measured: say what was measured on it", c.Blamed)

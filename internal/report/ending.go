@@ -58,8 +58,8 @@ func before(st *job.State) (out []string) {
 	if st.Cause != nil {
 		out = append(out, "What ended the old one: "+st.Cause.Name+", "+st.Cause.Lies()+".")
 	}
-	if c.Action != "" {
-		out = append(out, "Before anything turns: "+strings.TrimSuffix(c.Action, ".")+orEmpty(", by ", c.Owner)+".")
+	for _, action := range actions(st) {
+		out = append(out, "Before anything turns: "+action+".")
 	}
 	if c.Cured != "" {
 		out = append(out, "Done already: "+strings.TrimSuffix(c.Cured, ".")+".")
@@ -164,9 +164,8 @@ func findingsNote(st *job.State) Note {
 	} else {
 		n.Lines = append(n.Lines, "No cause was concluded.")
 	}
-	if st.Conclude.Action != "" {
-		n.Lines = append(n.Lines, "Before another runs in its place: "+st.Conclude.Action+orEmpty(", by ",
-			st.Conclude.Owner)+".")
+	for _, action := range actions(st) {
+		n.Lines = append(n.Lines, "Before another runs in its place: "+action+".")
 	}
 	return n
 }

@@ -130,6 +130,9 @@ func (p *paper) cause(d Data) {
 		if d.S.Conclude.Statement != "" {
 			p.body(d.S.Conclude.Statement)
 		}
+		for _, line := range d.Causes {
+			p.body("- " + line)
+		}
 		for i, l := range d.Chain {
 			state := "assumed"
 			if len(l.Shown) > 0 {

@@ -53,6 +53,7 @@ type Data struct {
 	Parts     []PartRow
 	Differs   []string // from the family
 	Seen      []string // marks
+	Causes    []string // beside the one concluded
 	Stacks    []string // as removed, as they belong, as fitted
 	Tests     []TestRow
 	Chain     []explain.LinkState
@@ -128,9 +129,8 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 	}
 	d.Reopened, d.Drained = st.Job.Reopenings, Drained(st)
 	d.Note = NoteOf(st)
-	if st.Conclude.Action != "" {
-		d.Customer = append(d.Customer, st.Conclude.Action+orEmpty(" — ", st.Conclude.Owner))
-	}
+	d.Causes = Causes(st)
+	d.Customer = append(d.Customer, actions(st)...)
 	if st.Cause != nil && st.Cause.Prevention != "" {
 		d.Customer = append(d.Customer, st.Cause.Prevention)
 	}
@@ -255,8 +255,8 @@ func pointText(a *job.AttemptState, t *family.Test, units quantity.System) strin
 // StartUp is the card's list: the family's steps and what the cause found adds.
 func StartUp(st *job.State) []string {
 	var out []string
-	if c := st.Cause; c != nil && c.Where == "outside" && st.Conclude.Action != "" {
-		out = append(out, "Before anything turns: "+strings.TrimSuffix(st.Conclude.Action, ".")+".")
+	for _, action := range actions(st) {
+		out = append(out, "Before anything turns: "+action+".")
 	}
 	out = append(out, circuit(st)...)
 	out = append(out, st.Family.StartUp...)

@@ -197,6 +197,11 @@ func (r *reader) marks() {
 		r.fields(c, &entry.Place{Conclusion: x}, unit.ScopeConclusion)
 		u.Conclusions = append(u.Conclusions, x)
 	})
+	r.each(causesTable, "unit, number", func(c columns) {
+		u, x := r.unit(c), &unit.NamedCause{Number: c.int("number"), Round: c.int("round")}
+		r.fields(c, &entry.Place{Cause: x}, unit.ScopeCause)
+		u.Causes = append(u.Causes, x)
+	})
 	r.each(kitTable, "unit, line", func(c columns) {
 		u, k := r.unit(c), &unit.Piece{Number: c.int("line")}
 		r.fields(c, &entry.Place{Piece: k}, unit.ScopePiece)

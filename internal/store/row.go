@@ -30,6 +30,7 @@ var (
 	looseTable       = &table{name: "loose_items", key: []string{"unit", "line"}}
 	marksTable       = &table{name: "evidence", key: []string{"unit", "round", "code"}}
 	conclusionsTable = &table{name: "conclusions", key: []string{"unit", "round"}}
+	causesTable      = &table{name: "causes", key: []string{"unit", "number"}}
 	kitTable         = &table{name: "kit_pieces", key: []string{"unit", "line"}}
 	accountsTable    = &table{name: "accounts", key: []string{"unit", "line"}}
 	attemptsTable    = &table{name: "attempts", key: []string{"unit", "number"}}
@@ -132,6 +133,9 @@ func (w *writer) unit(u *unit.Unit) {
 	}
 	for _, c := range u.Conclusions {
 		w.add(conclusionsTable, keys(n, c.Round), columns{}, &entry.Place{Conclusion: c}, unit.ScopeConclusion)
+	}
+	for _, c := range u.Causes {
+		w.add(causesTable, keys(n, c.Number), columns{"round": c.Round}, &entry.Place{Cause: c}, unit.ScopeCause)
 	}
 	for _, k := range u.Kit {
 		w.add(kitTable, keys(n, k.Number), columns{}, &entry.Place{Piece: k}, unit.ScopePiece)

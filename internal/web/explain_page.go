@@ -8,6 +8,7 @@ import (
 
 	"corvek/core/explain"
 	"corvek/core/unit"
+	"corvek/internal/job"
 )
 
 // ExplainPage is the marks, what they weigh for each cause, and the conclusion.
@@ -31,7 +32,11 @@ type ExplainPage struct {
 	Stories    []StoryView
 	Decider    *CheckView // what decides between the stories
 	Cause      *explain.Cause
-	Concluded  []Entry
+	Outside    []Entry     // who does what at the machine, where the root lies there
+	Earlier    []job.Named // roots of rounds before
+	Further    []FurtherRow
+	Roles      []Named // what part a further cause can have
+	Statement  Entry
 	NotFound   Press
 	Next       []CheckView
 	Cautions   Cautions
@@ -79,10 +84,12 @@ const (
 func explainPage(l *look, board Board) ExplainPage {
 	k, st := l.st.Knowledge, l.st
 	p := ExplainPage{JobPage: l.page(), No: l.partNo(), PartName: l.part.Name, Face: l.face, Board: board,
-		Causes: k.Causes, TheoryCode: l.theory, Cause: st.Cause, Concluded: l.concluded(), NotFound: l.notFound(),
+		Causes: k.Causes, TheoryCode: l.theory, Cause: st.Cause, Outside: l.atTheMachine(), Roles: causeRoles(),
+		Statement: l.field(l.unit.ConclusionRef("statement")), NotFound: l.notFound(),
 		Next: l.nextChecks(), Cautions: l.cautions(), Stops: l.stops()}
 	p.Tabs = Tabs{l.tab("", "Causes"), l.tab("matrix", "Marks against causes"), l.tab("story", "Two stories")}
 	p.rank(l)
+	p.further(l)
 	cause := st.Cause
 	if ranking := st.Explained().Ranking; cause == nil && len(ranking) > 0 {
 		cause = ranking[0].Cause
@@ -168,21 +175,21 @@ func (l *look) nextChecks() (out []CheckView) {
 	return out
 }
 
-// concluded are the fields of the conclusion; one that lies outside the unit
-// needs somebody who acts.
-func (l *look) concluded() []Entry {
+// atTheMachine are the fields of a root cause that lies outside the unit: it needs
+// somebody who acts.
+func (l *look) atTheMachine() (out []Entry) {
 	of := func(name string) Entry { return l.field(l.unit.ConclusionRef(name)) }
-	out := []Entry{of("proximate"), of("contributing")}
-	if l.st.Cause != nil && l.st.Cause.Where == "outside" {
-		out = append(out, of("action").With(l.st.Cause.Action), of("owner"), of("blamed"))
-		if l.st.Conclude.Blamed != "" {
-			out = append(out, of("blamed_found"))
-		}
-		if l.unit.Ending == unit.EndReplaced {
-			out = append(out, of("cured"))
-		}
+	if l.st.Cause == nil || l.st.Cause.Where != "outside" {
+		return nil
 	}
-	return append(out, of("statement"))
+	out = append(out, of("action").With(l.st.Cause.Action), of("owner"), of("blamed"))
+	if l.st.Conclude.Blamed != "" {
+		out = append(out, of("blamed_found"))
+	}
+	if l.unit.Ending == unit.EndReplaced {
+		out = append(out, of("cured"))
+	}
+	return out
 }
 
 // notFound concludes that the cause was looked for and not found.

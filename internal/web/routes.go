@@ -69,6 +69,8 @@ func (s *Server) routes() []route {
 		{"POST", "/jobs/:tag/strip/count", work, s.recount},
 		{"POST", "/jobs/:tag/strip/rest", work, s.takeOffRest},
 		{"POST", "/jobs/:tag/strip/loose", work, s.addLoose},
+		{"POST", "/jobs/:tag/explain/cause", work, s.addCause},
+		{"POST", "/jobs/:tag/explain/cause/remove", work, s.removeCause},
 		{"POST", "/jobs/:tag/kit/piece", work, s.addPiece},
 		{"POST", "/jobs/:tag/prove/attempt", work, s.nextAttempt},
 		{"POST", "/jobs/:tag/prove/stand", work, s.takeFromStand},

@@ -92,6 +92,8 @@ func thing(p *entry.Place) []string {
 		return append(out, "mark "+m.Text)
 	case unit.ScopeConclusion:
 		return append(out, "conclusion")
+	case unit.ScopeCause:
+		return append(out, fmt.Sprintf("further cause %d", r.Number))
 	case unit.ScopeLoose:
 		return append(out, fmt.Sprintf("loose piece %d", r.Number))
 	case unit.ScopePiece:

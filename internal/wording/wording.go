@@ -58,6 +58,10 @@ var choices = map[string]map[string]string{
 	"mark/origin":        markOrigins,
 	"mark/found_how":     markHow,
 	"mark/age":           markAges,
+	"cause/role": {"first_failure": "gave way first", "root": "a root cause too",
+		"contributing": "contributed"},
+	"cause/lies": {"inside": "inside the unit", "outside": "outside the unit", "assembly": "at assembly",
+		"handling": "in handling"},
 	"part/stack_from": {"": "the family's stack", "as_removed": "as removed: this unit's own",
 		"variant": "its variant", "drawing": "drawing or book", "unknown": "not known"},
 	"part/expected_from": {"counted": "counted here", "variant": "by its variant", "drawing": "by drawing or book"},
@@ -93,6 +97,7 @@ var suggestions = map[string][]string{
 	"decision/reason":        {"still fits well", "spare at hand", "customer wants it"},
 	"piece/left_reason":      {"other variant", "spare", "old one still fits better", "pack size, spares to stock"},
 	"conclusion/owner":       {"the customer", "our field crew"},
+	"cause/owner":            {"the customer", "our field crew", "this bench"},
 }
 
 // Suggestions are ready-made answers for a field.
