@@ -99,8 +99,8 @@ func TestOneMoreCause(t *testing.T) {
 	u.fill("u1/cause/2/action", "Fit a breather")
 	u.fill("u1/cause/2/owner", "Hallen Sawmill")
 	u.open("/jobs/T-0405/report")
-	assert.Contains(t, u.MustElement("body").MustText(), "Contributed: Water in the fluid, outside the unit; tank breather "+
-		"open since spring. Against it: Fit a breather, by Hallen Sawmill.")
+	assert.Contains(t, u.MustElement("body").MustText(), "Contributed: Water in the fluid, outside the unit; "+
+		"tank breather open since spring. Against it: Fit a breather, by Hallen Sawmill.")
 	u.open("/jobs/T-0405/explain")
 	u.press(u.MustElement("#cause-2 form .btn"))
 	u.MustWait(`() => window.corvek.idle() && document.getElementById("cause-2") === null`)

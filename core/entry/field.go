@@ -232,8 +232,8 @@ func Find(scope unit.Scope, name string) (*Field, bool) {
 	return nil, false
 }
 
-var byScope = index(jobFields, pictureFields, unitFields, evidenceFields, conclusionFields, causeFields, looseFields, pieceFields,
-	attemptFields, pointFields, partFields, partMarkFields,
+var byScope = index(jobFields, pictureFields, unitFields, evidenceFields, conclusionFields, causeFields, looseFields,
+	pieceFields, attemptFields, pointFields, partFields, partMarkFields,
 	decisionFields, stepFields, featureFields, readingFields)
 
 func index(tables ...[]*Field) map[unit.Scope][]*Field {

@@ -334,9 +334,11 @@ func (k *Knowledge) ToClose(c *Cause, findings []Finding) []*Evidence {
 type LinkState struct {
 	Text  string
 	Shown []*Evidence // cited evidence that was seen
+	Told  string      // who or what says so, where no mark shows it
+	Open  bool        // a question nobody answered: here the chain stops
 }
 
-// Chain gives the why-chain of a cause; a link without seen evidence is supposed.
+// Chain gives the why-chain of a cause; a link without seen evidence was not shown.
 func (k *Knowledge) Chain(c *Cause, findings []Finding) []LinkState {
 	strength := map[string]float64{}
 	for _, f := range findings {

@@ -40,8 +40,9 @@ const (
 	StopConclusion StopKind = "conclusion"
 	StopOutside    StopKind = "outside"
 	StopMisfit     StopKind = "misfit"
-	StopBlamed     StopKind = "blamed"  // a part outside that was not measured
-	StopUncured    StopKind = "uncured" // another unit runs where the cause still is
+	StopLeftOver   StopKind = "left_over" // fair wear called before other roots were looked for
+	StopBlamed     StopKind = "blamed"    // a part outside that was not measured
+	StopUncured    StopKind = "uncured"   // another unit runs where the cause still is
 
 	StopOpen   StopKind = "open"
 	StopReason StopKind = "reason"
@@ -69,7 +70,7 @@ var StopKinds = []StopKind{
 	StopStillOn, StopUncounted, StopShort, StopOver, StopFacing, StopLoose, StopStuck, StopStack, StopAcquitted,
 	StopGauges,
 	StopFault, StopUndecided, StopNotMeasured, StopSuspect, StopCalibration, StopCoarse,
-	StopConclusion, StopOutside, StopMisfit, StopOpen, StopReason, StopPlace, StopPiece,
+	StopConclusion, StopOutside, StopMisfit, StopLeftOver, StopOpen, StopReason, StopPlace, StopPiece,
 	StopTurn, StopStiff, StopAgain, StopUnfitted, StopModification, StopProved, StopLesson, StopEnding,
 	StopFlush, StopBlamed, StopUncured, StopSump,
 }

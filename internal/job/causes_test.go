@@ -34,7 +34,8 @@ func TestSeveralCauses(t *testing.T) {
 		}
 		return texts
 	}
-	assert.Equal(t, []string{"Hard dirt in the oil lies outside the unit: say what is done there and by whom"}, outside())
+	assert.Equal(t, []string{"Hard dirt in the oil lies outside the unit: say what is done there and by whom"},
+		outside())
 	put(t, s, tag, "u1/cause/2/action", "Fit a breather, flush the tank")
 	put(t, s, tag, "u1/cause/2/owner", "the mill")
 	put(t, s, tag, "u1/cause/1/lies", "inside")
@@ -69,4 +70,62 @@ func TestANewRootJoinsTheFirst(t *testing.T) {
 	assert.Equal(t, []string{"relief_tired", "contamination"}, []string{causes[0].Code, causes[1].Code})
 	assert.Equal(t, 1, causes[1].Round)
 	assert.Contains(t, strings.Join(report.Causes(st), "\n"), "Root cause found in round 1: Hard dirt in the oil")
+}
+
+// Fair wear is what is left when other roots were looked for: called with nothing looked
+// for it is challenged, by name; looked for, or answered in words, it stands.
+func TestFairWearIsChallenged(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "external_gear_pump")
+	put(t, s, tag, "job/symptom/weak_hot", "yes")
+	put(t, s, tag, "u1/conclusion/cause", "fair_wear")
+	challenged := func() bool {
+		for _, stop := range load(t, s, tag).Stops["explain"] {
+			if stop.Kind == unit.StopLeftOver {
+				return true
+			}
+		}
+		return false
+	}
+	require.True(t, challenged())
+	for range 20 { // whatever is asked for is looked for, and not there
+		st := load(t, s, tag)
+		rivals := st.NotLookedFor()
+		if len(rivals) == 0 {
+			break
+		}
+		for code, word := range rivals[0].Points {
+			if word == "almost_always" {
+				put(t, s, tag, "u1/evidence/"+code+"/state", "absent")
+			}
+		}
+	}
+	assert.False(t, challenged(), "they were looked for")
+
+	other := newUnit(t, s, "external_gear_pump")
+	tag = other
+	put(t, s, tag, "job/symptom/weak_hot", "yes")
+	put(t, s, tag, "u1/conclusion/cause", "fair_wear")
+	require.True(t, challenged())
+	put(t, s, tag, "u1/conclusion/statement", "Twelve thousand hours, no mark of dirt, water or heat.")
+	assert.False(t, challenged(), "answered in words")
+}
+
+// The chain says where it stops; a contributing cause carries it on.
+func TestTheChainSaysWhereItStops(t *testing.T) {
+	s, ctx := bench(t), context.Background()
+	tag := newUnit(t, s, "axial_piston_pump")
+	put(t, s, tag, "u1/conclusion/cause", "fed_on_stroke")
+	st := load(t, s, tag)
+	links := st.Why(st.Cause)
+	last := links[len(links)-1]
+	assert.True(t, last.Open)
+	assert.Contains(t, last.Text, strings.ToLower(st.Cause.Name))
+	require.NoError(t, s.AddCause(ctx, iva, tag, 1, unit.RoleContributing, "", "Varnish from an oil never changed"))
+	st = load(t, s, tag)
+	links = st.Why(st.Cause)
+	last = links[len(links)-1]
+	assert.False(t, last.Open)
+	assert.Equal(t, "Varnish from an oil never changed", last.Text)
+	assert.NotEmpty(t, last.Told)
 }

@@ -94,6 +94,7 @@ func (st *State) stops() {
 	st.stopExplain()
 	st.stopOutside()
 	st.stopMisfits()
+	st.stopLeftOver()
 	st.stopSuspects()
 	st.stopDecide()
 	for _, i := range st.KitIssues {

@@ -134,7 +134,13 @@ func (p *paper) cause(d Data) {
 			p.body("- " + line)
 		}
 		for i, l := range d.Chain {
-			state := "assumed"
+			state := l.Told
+			switch {
+			case l.Open:
+				state = "open: nobody looked further"
+			case state == "":
+				state = "not shown"
+			}
 			if len(l.Shown) > 0 {
 				state = "shown"
 			}

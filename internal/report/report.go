@@ -112,7 +112,7 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 	d.Differs, d.Seen, d.Stacks = Differs(st), Seen(st), Stacks(st, units)
 	d.tests(units)
 	if st.Cause != nil {
-		d.Chain = st.Knowledge.Chain(st.Cause, st.Findings)
+		d.Chain = st.Why(st.Cause)
 	}
 	if st.Leak.Known {
 		d.Leak = quantity.Show(st.Leak.Flow, quantity.Flow, units)

@@ -95,7 +95,7 @@ func explainPage(l *look, board Board) ExplainPage {
 		cause = ranking[0].Cause
 	}
 	if cause != nil {
-		p.Chain, p.Close = k.Chain(cause, st.Findings), k.ToClose(cause, st.Findings)
+		p.Chain, p.Close = st.Why(cause), k.ToClose(cause, st.Findings)
 	}
 	p.weighTheory(l)
 	// What is costly to work out is worked out only where it is shown.

@@ -1,0 +1,24 @@
+package explain
+
+import "slices"
+
+// Unlooked are the likeliest other roots for which nobody looked: of what they almost
+// always leave nothing was answered. Fair wear is only what is left once these were
+// looked for. At most most of them are given, the likeliest first.
+func (k *Knowledge) Unlooked(x Explanation, findings []Finding, most int) (out []*Cause) {
+	answered := map[string]bool{}
+	for _, f := range findings {
+		answered[f.Code] = true
+	}
+	rivals := slices.DeleteFunc(slices.Clone(x.Ranking), func(r Ranked) bool { return r.Cause.LeftOver })
+	for _, r := range rivals[:min(most, len(rivals))] {
+		looked := false
+		for code, word := range r.Cause.Points {
+			looked = looked || answered[code] && word == "almost_always"
+		}
+		if !looked {
+			out = append(out, r.Cause)
+		}
+	}
+	return out
+}
