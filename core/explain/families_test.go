@@ -25,6 +25,24 @@ func eachFamily(t *testing.T, f func(t *testing.T, fam *family.Family, k *explai
 	}
 }
 
+// eachUnit goes through the families and, where they are another unit, their variants.
+func eachUnit(t *testing.T, f func(t *testing.T, fam *family.Family, k *explain.Knowledge)) {
+	t.Helper()
+	eachFamily(t, f)
+	lib, err := family.Shipped()
+	require.NoError(t, err)
+	b := base(t)
+	for _, fam := range lib.List() {
+		for _, v := range fam.VariantRules {
+			own, err := fam.As(v.Code, nil)
+			require.NoError(t, err)
+			if own != fam {
+				t.Run(fam.Code+" "+v.Code, func(t *testing.T) { f(t, own, b.For(fam.Code).Of(own.Has())) })
+			}
+		}
+	}
+}
+
 // shownBy are the marks that a cause leaves as a rule and that are not there without
 // it, those first that are soonest looked at.
 func shownBy(k *explain.Knowledge, c *explain.Cause) (out []*explain.Evidence) {
@@ -41,7 +59,7 @@ func shownBy(k *explain.Knowledge, c *explain.Cause) (out []*explain.Evidence) {
 // The four of its marks that a bench comes upon first put every cause of every family
 // in front, with the rest not looked at.
 func TestEveryCauseOfEveryFamilyIsFound(t *testing.T) {
-	eachFamily(t, func(t *testing.T, _ *family.Family, k *explain.Knowledge) {
+	eachUnit(t, func(t *testing.T, _ *family.Family, k *explain.Knowledge) {
 		for i := range k.Causes {
 			c := &k.Causes[i]
 			marks := shownBy(k, c)
@@ -60,7 +78,7 @@ func TestEveryCauseOfEveryFamilyIsFound(t *testing.T) {
 
 // A telltale alone settles it, whatever is usual.
 func TestATelltaleAloneOutweighsAnyPrior(t *testing.T) {
-	eachFamily(t, func(t *testing.T, _ *family.Family, k *explain.Knowledge) {
+	eachUnit(t, func(t *testing.T, _ *family.Family, k *explain.Knowledge) {
 		for i := range k.Evidence {
 			e := &k.Evidence[i]
 			if !e.Telltale() {

@@ -62,7 +62,7 @@ type From struct {
 	Gauge      string `yaml:"gauge"`      // question=answer
 	Stack      string `yaml:"stack"`      // part whose stack is not as it should be
 	Word       string `yaml:"word"`       // test step=word, as received
-	Facing     string `yaml:"facing"`     // part that came out the wrong way round
+	Facing     string `yaml:"facing"`     // part, or @kind, that came out the wrong way round
 	Fluid      string `yaml:"fluid"`      // water, burnt, metal or gained: what the drained fluid told
 	Bench      string `yaml:"bench"`      // stiff, piece_left or still_fails: what Build, Kit and Prove showed
 }

@@ -182,6 +182,13 @@ func TestShippedAssembliesAndKinds(t *testing.T) {
 			used[in.Assembly]++
 			assert.True(t, f.Repeats(in.Base))
 		}
+		for _, v := range f.VariantRules {
+			own, err := f.As(v.Code, nil)
+			require.NoError(t, err)
+			for _, in := range own.Instances {
+				used[in.Assembly]++
+			}
+		}
 	}
 	for code := range all {
 		assert.Positive(t, used[code], "no family has the assembly %s", code)

@@ -217,12 +217,7 @@ func (st *State) automaticBench(from explain.From) (strength float64, source str
 			return explain.Absent, "stack as it should be", true
 		}
 	case from.Facing != "":
-		if p := st.ByCode[from.Facing]; p != nil && p.Facing != "" && p.Def.Facing != "" {
-			if p.Facing != p.Def.Facing {
-				return explain.Seen, "came out " + p.Facing, true
-			}
-			return explain.Absent, "came out as it should", true
-		}
+		return st.automaticFacing(from.Facing)
 	case from.Bench != "":
 		return st.automaticWork(from.Bench)
 	case from.Word != "":
@@ -240,6 +235,26 @@ func (st *State) automaticBench(from explain.From) (strength float64, source str
 		}
 	}
 	return 0, "", false
+}
+
+// automaticFacing turns which way round a part came out, or any of a @kind, into a finding.
+func (st *State) automaticFacing(of string) (strength float64, source string, ok bool) {
+	kind, any := strings.CutPrefix(of, "@")
+	noted, all := 0, 0
+	for _, p := range st.Parts {
+		if p.Code != of && !(any && p.Def.Kind == kind) || p.Def.Facing == "" {
+			continue
+		}
+		all++
+		if p.Facing == "" {
+			continue
+		}
+		noted++
+		if p.Facing != p.Def.Facing {
+			return explain.Seen, strings.ToLower(p.Name) + " came out " + p.Facing, true
+		}
+	}
+	return explain.Absent, "came out as it should", all > 0 && noted == all
 }
 
 // automaticWork turns what Build, Kit and Prove showed into findings.

@@ -76,8 +76,8 @@ func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
 		assert.Contains(t, stops(load(t, s, tag), "strip"), "Bleed ball: 0 of 1, one not found")
 	})
 	t.Run("a stack whose order nobody wrote down", func(t *testing.T) {
-		tag, _ := take("cam_piston_pump")
-		assert.Contains(t, stops(load(t, s, tag), "strip"), "Disc-valve stack: order and facing as removed not noted")
+		tag, _ := take("winch_brake_pack")
+		assert.Contains(t, stops(load(t, s, tag), "strip"), "Dished spring stack: order and facing as removed not noted")
 	})
 	t.Run("a seized part freed before it was described", func(t *testing.T) {
 		tag, st := take("master_cylinder")
