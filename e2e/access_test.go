@@ -55,8 +55,8 @@ func TestMainPagesAreAccessible(t *testing.T) {
 	t.Parallel()
 	u := enter(t, serve(t), "odd", true)
 	pages := []string{"/jobs", "/jobs/new", "/toolbox", "/toolbox/feeler?goes=3+thou&stops=9+thou&upper=7+thou",
-		"/library", "/library/winch_brake_pack", "/instruments", "/shop", "/shop/store", "/me", "/change",
-		"/jobs/T-0417/report", "/jobs/T-0417/pictures"}
+		"/library", "/library/winch_brake_pack", "/library/winch_brake_pack/form", "/instruments", "/shop",
+		"/shop/store", "/me", "/change", "/jobs/T-0417/report", "/jobs/T-0417/pictures"}
 	for _, station := range []string{"receive", "strip", "measure", "explain", "decide", "kit", "build", "prove",
 		"handover"} {
 		pages = append(pages, "/jobs/T-0417/"+station)

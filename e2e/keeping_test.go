@@ -133,6 +133,7 @@ func TestEveryPageIsQuiet(t *testing.T) {
 	u.open("/toolbox/feeler?goes=3+thou&stops=9+thou&upper=7+thou")
 	u.open("/library")
 	u.open("/library/winch_brake_pack")
+	u.open("/library/winch_brake_pack/form")
 	u.open("/instruments")
 	for _, face := range []string{"gauges", "variant", "fluid"} {
 		u.open("/jobs/T-0426/receive?face=" + face)

@@ -89,6 +89,9 @@ var questions = []Question{
 			{"falls", "falls away", "supply, regulator or line", Elsewhere}}},
 }
 
+// Questions are all gauge questions, in the order they are offered.
+func Questions() []Question { return slices.Clone(questions) }
+
 // QuestionByCode finds a gauge question.
 func QuestionByCode(code string) (Question, bool) {
 	i := slices.IndexFunc(questions, func(q Question) bool { return q.Code == code })

@@ -1,5 +1,7 @@
 package family
 
+import "slices"
+
 // Caution is a short warning with what to do, shown at the station it matters at.
 type Caution struct {
 	Code, Station, Title, Do string
@@ -39,6 +41,9 @@ var cautions = []Caution{
 	{"reservoir", "receive", "The reservoir can hold pressure",
 		"Crack the filler slowly and let it breathe before opening.", false},
 }
+
+// Cautions are all cautions, in the order they are offered.
+func Cautions() []Caution { return slices.Clone(cautions) }
 
 // CautionByCode finds a caution.
 func CautionByCode(code string) (Caution, bool) {

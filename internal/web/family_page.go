@@ -33,7 +33,7 @@ type OwnVariant struct {
 	Code, Name, Text, By string
 	Reason               string
 	Versions             int
-	Error                *field.Error
+	Form                 FormVariant
 }
 
 func (s *Server) familyPage(c *echo.Context) error {
@@ -116,8 +116,12 @@ func (s *Server) ownVariants(ctx context.Context, f *family.Family) (out []OwnVa
 		}
 		if len(versions) > 0 {
 			last := versions[0]
-			out = append(out, OwnVariant{Code: rule.Code, Name: rule.Name, Text: last.Text, By: last.ByName,
-				Reason: last.Reason, Versions: len(versions)})
+			own := OwnVariant{Code: rule.Code, Name: rule.Name, Text: last.Text, By: last.ByName,
+				Reason: last.Reason, Versions: len(versions)}
+			if d, err := family.DraftOfVariant(last.Text); err == nil {
+				own.Form = formVariant(len(out), d.Variants()[0], f)
+			}
+			out = append(out, own)
 		}
 	}
 	return out, nil
@@ -125,7 +129,21 @@ func (s *Server) ownVariants(ctx context.Context, f *family.Family) (out []OwnVa
 
 func (s *Server) saveVariant(c *echo.Context) error {
 	text := strings.ReplaceAll(c.FormValue("text"), "\r\n", "\n")
-	err := s.jobs.SaveVariant(c.Request().Context(), who(c), c.Param("code"), c.Param("variant"), text,
+	form, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	if prefix := form.Get("prefix"); prefix != "" { // written by form: its fields go into the text that stands
+		d, err := family.DraftOfVariant(text)
+		if err != nil {
+			return s.renderFamily(c, http.StatusUnprocessableEntity, "", "", field.Errorf("variant", "%s", err))
+		}
+		if fault := takeVariant(d, 0, prefix, d.Variants()[0], form); fault != nil {
+			return s.renderFamily(c, http.StatusUnprocessableEntity, "", "", field.Errorf("variant", "%s", fault.Text))
+		}
+		text = d.Text()
+	}
+	err = s.jobs.SaveVariant(c.Request().Context(), who(c), c.Param("code"), c.Param("variant"), text,
 		c.FormValue("reason"))
 	var fe *field.Error
 	if errors.As(err, &fe) {

@@ -125,5 +125,7 @@ var funcs = template.FuncMap{
 		return map[string][]string{"change": wording.OneChanges, "back": wording.GoesBack,
 			"waive": wording.Waivers}[name]
 	},
+	"ticks":   func(title, name string, list []Tick) TickList { return TickList{title, name, list} },
+	"word":    func(of, what, label, value string) FormWord { return FormWord{of + "-" + what, label, value} },
 	"station": func(code string) string { return wording.Stations[code] },
 }

@@ -91,6 +91,8 @@ func (s *Server) routes() []route {
 		{"GET", "/library", view, s.library},
 		{"GET", "/library/:code", view, s.familyPage},
 		{"POST", "/library/:code", lead, s.saveFamily},
+		{"GET", "/library/:code/form", lead, s.familyForm},
+		{"POST", "/library/:code/form", lead, s.writeFamily},
 		{"POST", "/library/:code/variant/:variant", lead, s.saveVariant},
 		{"GET", "/instruments", view, s.instruments},
 		{"POST", "/instruments", work, s.saveInstrument},
