@@ -30,7 +30,8 @@ var styles = []string{
 	"css/explain.css",
 	"css/decide.css", "css/kit.css", "css/build.css", "css/prove.css", "css/handover.css", "css/picture.css",
 	"css/toolbox.css",
-	"css/record.css", "css/family.css", "css/people.css", "css/work.css", "css/pad.css", "css/narrow.css", "css/paper.css",
+	"css/record.css", "css/family.css", "css/people.css", "css/work.css", "css/pad.css", "css/narrow.css",
+	"css/paper.css",
 }
 
 // asset is a static file as it is sent.

@@ -27,6 +27,7 @@ type FamilyForm struct {
 	NewCode    string
 	Name       string
 	Action     string
+	Actions    []string
 	Variants   string // how variants are told apart, for the reader
 	Lines      []FormLine
 	Symptoms   []Tick
@@ -90,7 +91,7 @@ type FormVariant struct {
 	Bad      string
 }
 
-// actions are what a unit can act as.
+// familyActions are what a unit can act as.
 var familyActions = []string{"pump", "motor", "cylinder", "valve"}
 
 func (s *Server) familyForm(c *echo.Context) error {
@@ -291,15 +292,17 @@ func (v *FamilyForm) show(d *family.Draft) {
 	for _, code := range sortedCodes(all) {
 		v.Assemblies = append(v.Assemblies, Named{code, all[code].Name})
 	}
-	v.Kinds = family.KindGroups()
+	v.Kinds, v.Actions = family.KindGroups(), familyActions
 	f, err := family.Load(v.NewCode+".yaml", []byte(v.Text))
 	if err != nil && v.Error == nil {
 		v.Error = field.Errorf("text", "%s", err)
 	}
 	v.lines(d, all)
-	v.Symptoms = ticks(d.List("symptoms"), family.Symptoms, func(x family.Symptom) Named { return Named{x.Code, x.Text} })
+	v.Symptoms = ticks(d.List("symptoms"), family.Symptoms,
+		func(x family.Symptom) Named { return Named{x.Code, x.Text} })
 	v.Gauge = ticks(d.List("gauge"), family.Questions(), func(q family.Question) Named { return Named{q.Code, q.Ask} })
-	v.Cautions = ticks(d.List("cautions"), family.Cautions(), func(c family.Caution) Named { return Named{c.Code, c.Title} })
+	v.Cautions = ticks(d.List("cautions"), family.Cautions(),
+		func(c family.Caution) Named { return Named{c.Code, c.Title} })
 	v.rules(d, f)
 	if f == nil {
 		return
@@ -344,7 +347,8 @@ func (v *FamilyForm) rules(d *family.Draft, f *family.Family) {
 		row := formVariant(i, x, f)
 		if prefix := fmt.Sprintf("variant-%d-", i); v.Error != nil && strings.HasPrefix(v.Error.Field, prefix) {
 			row.Bad = v.Error.Text
-			row.Others, row.From, row.To = v.typed.Get(prefix+"counts"), v.typed.Get(prefix+"from"), v.typed.Get(prefix+"to")
+			row.Others, row.From = v.typed.Get(prefix+"counts"), v.typed.Get(prefix+"from")
+			row.To = v.typed.Get(prefix + "to")
 		}
 		v.Rules = append(v.Rules, row)
 	}

@@ -58,7 +58,8 @@ func TestAFamilyIsWrittenByForm(t *testing.T) {
 	res, page = do(typedIn(t, page), "part", "after", "0", "new_name", "Wear plate", "new_kind", "plate")
 	require.Equal(t, http.StatusOK, res.StatusCode, plain(page))
 	assert.Contains(t, plain(page), "17 parts")
-	res, page = do(typedIn(t, page), "assembly", "after", "16", "new_assembly", "check_valve", "new_branch", "Check valve")
+	res, page = do(typedIn(t, page), "assembly", "after", "16", "new_assembly", "check_valve", "new_branch",
+		"Check valve")
 	require.Equal(t, http.StatusOK, res.StatusCode)
 	assert.Contains(t, plain(page), "20 parts")
 	assert.Contains(t, page, "CHECK VALVE", "the line shows it")
@@ -85,7 +86,8 @@ func TestAFamilyIsWrittenByForm(t *testing.T) {
 	res, page = do(typedIn(t, page), "save", "reason", "")
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 	assert.Contains(t, plain(page), "say what was changed and why")
-	res, page = do(typedIn(t, page), "save", "code", "tarn_gerotor", "name", "Tarn gerotor", "reason", "their own casting")
+	res, page = do(typedIn(t, page), "save", "code", "tarn_gerotor", "name", "Tarn gerotor", "reason",
+		"their own casting")
 	require.Equal(t, http.StatusSeeOther, res.StatusCode, plain(page))
 	assert.Equal(t, "/library/tarn_gerotor", res.Header.Get("Location"))
 	f := s.server.jobs.Families()["tarn_gerotor"]
