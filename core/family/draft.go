@@ -189,7 +189,7 @@ func (d *Draft) MoveLine(i, by int) {
 func (d *Draft) Variants() (out []DraftVariant) {
 	for _, n := range d.entries("variant_rules") {
 		v := DraftVariant{Code: wordOf(n, "code"), Name: wordOf(n, "name"), Kit: wordOf(n, "kit"),
-			Note: wordOf(n, "note"),
+			Note:   wordOf(n, "note"),
 			Suffix: listOf(n, "suffix"), SerialFrom: wholeOf(n, "serial_from"), SerialTo: wholeOf(n, "serial_to"),
 			Counts: map[string]int{}}
 		change := get(n, "change")
