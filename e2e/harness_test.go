@@ -132,7 +132,7 @@ func (s *shop) toTheStand(t testing.TB, tag string) {
 		}
 		put(st.Unit.StepRef(p.Code, "done"), "yes")
 	}
-	for _, c := range st.Cautions("prove") {
+	for _, c := range st.Family.CautionsAt("prove") {
 		require.NoError(t, s.jobs.Acknowledge(ctx, who, tag, 1, c.Code))
 	}
 }

@@ -213,7 +213,7 @@ func (p *Place) knowsCode() bool {
 	case p.Ref.Name == "more":
 		return p.Family.Repeats(code)
 	case p.Ref.Name == "flush":
-		return slices.Contains(FlushPlaces, code)
+		return slices.Contains(unit.FlushPlaces, code)
 	case p.Ref.Name == "identity":
 		for _, m := range p.Family.Marks {
 			if m.Code == code {

@@ -102,9 +102,6 @@ const (
 	FlushNone = "none"
 )
 
-// FlushPlaces are the places of a circuit where pieces lie after a break-up.
-var FlushPlaces = []string{"tank", "cooler_and_lines", "filters", "feed_side"}
-
 // pair is one answer among many of a kind, told apart by the address's code.
 func pair(name, label string, offered func(*Place) []string, at func(*Place) map[string]string) *Field {
 	return &Field{

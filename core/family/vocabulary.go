@@ -57,3 +57,13 @@ func CautionByCode(code string) (Caution, bool) {
 
 // Grades are the steps of judging a face by touch; a grade is never a number of µm.
 var Grades = []string{"polished", "visible, cannot feel", "nail drags", "nail catches", "step or groove"}
+
+// CautionsAt are the cautions of a family that matter at a station.
+func (f *Family) CautionsAt(station string) (out []Caution) {
+	for _, code := range f.Cautions {
+		if c, ok := CautionByCode(code); ok && c.Station == station {
+			out = append(out, c)
+		}
+	}
+	return out
+}

@@ -480,3 +480,6 @@ func (f *Feature) Newest(stage string) []*Reading {
 	}
 	return out
 }
+
+// FlushPlaces are the places of a circuit where pieces lie after a break-up.
+var FlushPlaces = []string{"tank", "cooler_and_lines", "filters", "feed_side"}

@@ -228,11 +228,3 @@ func (s *Service) OpenRound(ctx context.Context, who Actor, tag string, number i
 		return fmt.Sprintf("opened round %d, back to %s: %s", n, backTo, reason), nil
 	})
 }
-
-// stopModification asks what became of a change made in the field.
-func (st *State) stopModification() {
-	if strings.TrimSpace(st.Unit.Modification) != "" && strings.TrimSpace(st.Unit.ModificationKept) == "" {
-		st.stop("build", unit.StopModification, "Modified in the field (%s): say what became of it",
-			st.Unit.Modification)
-	}
-}

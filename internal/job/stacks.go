@@ -1,8 +1,6 @@
 package job
 
 import (
-	"strings"
-
 	"corvek/core/family"
 	"corvek/core/strip"
 	"corvek/core/unit"
@@ -89,51 +87,4 @@ func (st *State) Carries(p *PartState, fit bool) (float64, bool) {
 		return strip.Carries(p.Stack.Def.Friction, p.Stack.FoundDoes, by.Stack.FoundDoes)
 	}
 	return 0, false
-}
-
-// stopStacks asks for every stack as it came off, and holds what is to be
-// fitted against the family's stack and against what it must deliver.
-func (st *State) stopStacks() {
-	for _, p := range st.Parts {
-		s := p.Stack
-		if s == nil || !p.Off {
-			continue
-		}
-		name := p.Name
-		switch {
-		case s.FoundFault != "":
-			st.stopPart(p, "strip", unit.StopStack, "%s: the stack as removed %s", name, s.FoundFault)
-		case len(s.Found) == 0:
-			st.stopPart(p, "strip", unit.StopStack, "%s: order and facing as removed not noted", name)
-		case hasUnfaced(s.Found):
-			st.stopPart(p, "strip", unit.StopStack, "%s: a facing as removed is not noted", name)
-		}
-		if !p.Step.Done {
-			continue
-		}
-		switch {
-		case len(s.Fit) == 0:
-			st.stopPart(p, "build", unit.StopStack, "%s: order and facing as fitted not noted", name)
-		case len(s.FitDiff) > 0:
-			var says []string
-			for _, d := range s.FitDiff {
-				says = append(says, d.Text)
-			}
-			st.stopPart(p, "build", unit.StopStack, "%s: %s", name, strings.Join(says, "; "))
-		case s.FitDoes.Fault != "":
-			st.stopPart(p, "build", unit.StopStack, "%s: %s", name, s.FitDoes.Fault)
-		case s.FitDoes.Needed > 0 && !s.FitDoes.Enough():
-			st.stopPart(p, "build", unit.StopStack, "%s delivers %.0f N of the %.0f N it must", name,
-				s.FitDoes.Force, s.FitDoes.Needed)
-		}
-	}
-}
-
-func hasUnfaced(pieces []family.Piece) bool {
-	for _, p := range pieces {
-		if p.Def.Faced && p.Facing == 0 {
-			return true
-		}
-	}
-	return false
 }

@@ -4,7 +4,6 @@ import (
 	"context"
 	"fmt"
 	"slices"
-	"strings"
 
 	"corvek/core/family"
 	"corvek/core/field"
@@ -130,16 +129,6 @@ func (s *Service) MovePart(ctx context.Context, who Actor, tag string, number in
 		parts[i], parts[j] = parts[j], parts[i]
 		return map[int]string{-1: "came off earlier: ", 1: "came off later: "}[by] + parts[j].Name, nil
 	})
-}
-
-// stopStuck asks how a part that would not come was found.
-func (st *State) stopStuck() {
-	for _, p := range st.Parts {
-		if p.CameStuck() && strings.TrimSpace(p.Note) == "" {
-			st.stopPart(p, "strip", unit.StopStuck, "%s was %s: write how it was found, before freeing or wiping",
-				p.Name, p.Stuck)
-		}
-	}
 }
 
 // BrokenUp reports that pieces of the unit went into the circuit: something is

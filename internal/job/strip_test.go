@@ -77,7 +77,8 @@ func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
 	})
 	t.Run("a stack whose order nobody wrote down", func(t *testing.T) {
 		tag, _ := take("winch_brake_pack")
-		assert.Contains(t, stops(load(t, s, tag), "strip"), "Dished spring stack: order and facing as removed not noted")
+		assert.Contains(t, stops(load(t, s, tag), "strip"),
+			"Dished spring stack: order and facing as removed not noted")
 	})
 	t.Run("a seized part freed before it was described", func(t *testing.T) {
 		tag, st := take("master_cylinder")

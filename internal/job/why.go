@@ -41,17 +41,3 @@ func (st *State) NotLookedFor() []*explain.Cause {
 	}
 	return st.Knowledge.Unlooked(st.Explained(), st.Findings, rivalsLooked)
 }
-
-// stopLeftOver challenges fair wear that was called before other roots were looked for.
-func (st *State) stopLeftOver() {
-	rivals := st.NotLookedFor()
-	if len(rivals) == 0 || strings.TrimSpace(st.Conclude.Statement) != "" {
-		return
-	}
-	names := make([]string, len(rivals))
-	for i, c := range rivals {
-		names[i] = strings.ToLower(c.Name)
-	}
-	st.stop("explain", unit.StopLeftOver, "%s is what is left when other roots were looked for. Not looked for: %s. "+
-		"Look, or say in words what rules them out", st.Cause.Name, strings.Join(names, "; "))
-}

@@ -70,7 +70,7 @@ func before(st *job.State) (out []string) {
 // flushed says where the circuit was flushed, and where not.
 func flushed(st *job.State) string {
 	var done, open []string
-	for _, place := range entry.FlushPlaces {
+	for _, place := range unit.FlushPlaces {
 		switch st.Unit.Flushes[place] {
 		case entry.FlushDone:
 			done = append(done, wording.Plain(place))

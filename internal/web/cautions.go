@@ -23,7 +23,7 @@ type CautionView struct {
 // cautions are the station's own.
 func (l *look) cautions() Cautions {
 	out := Cautions{CSRF: l.CSRF, Action: l.page().Act("caution")}
-	for _, c := range l.st.Cautions(l.station) {
+	for _, c := range l.st.Family.CautionsAt(l.station) {
 		v := CautionView{Caution: c}
 		if read := l.job.Acknowledged(c.Code); read != nil {
 			v.ReadBy = read.By
@@ -38,7 +38,7 @@ func (l *look) cautions() Cautions {
 // beside the sheet already.
 func (l *look) partCautions() (out []family.Caution) {
 	shown := map[string]bool{}
-	for _, c := range l.st.Cautions(l.station) {
+	for _, c := range l.st.Family.CautionsAt(l.station) {
 		shown[c.Code] = true
 	}
 	for _, code := range l.part.Def.Cautions {

@@ -7,7 +7,6 @@ import (
 	"strconv"
 	"time"
 
-	"corvek/core/entry"
 	"corvek/core/unit"
 	"corvek/internal/answer"
 	"corvek/internal/job"
@@ -64,7 +63,7 @@ func handoverPage(l *look, kept []store.Paper) HandoverPage {
 	}
 	if l.st.BrokenUp() || l.unit.Flushed != "" {
 		p.Flushed = l.ofUnit("flushed_by", "flushed")
-		for _, place := range entry.FlushPlaces {
+		for _, place := range unit.FlushPlaces {
 			p.Flushes = append(p.Flushes, l.choose(l.unit.FlushRef(place)).Named(wording.Plain(place)))
 		}
 	}

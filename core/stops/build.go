@@ -1,0 +1,92 @@
+package stops
+
+import (
+	"strings"
+
+	"corvek/core/build"
+	"corvek/core/metrology"
+	"corvek/core/unit"
+)
+
+func (l *list) build() {
+	undone := 0
+	for i := range l.Parts {
+		p := &l.Parts[i]
+		if !p.Step.Done {
+			undone++
+		}
+		l.felt(p)
+		l.fitted(p)
+		l.again(p)
+	}
+	if undone > 0 {
+		l.of("build", unit.StopUnfitted, "%d of %d parts not fitted", undone, len(l.Parts))
+	}
+	if !blank(l.Modification) && blank(l.ModificationKept) {
+		l.of("build", unit.StopModification, "Modified in the field (%s): say what became of it", l.Modification)
+	}
+}
+
+// felt asks how the shaft turns after a joint, and how a part goes that came off stuck.
+func (l *list) felt(p *Part) {
+	turn := strings.ReplaceAll(p.Step.Turn, "_", " ")
+	switch {
+	case !p.Step.Done:
+	case p.AsksFeel && p.Step.Turn == "" && !p.Def.TurnCheck:
+		l.part(p, "build", unit.StopTurn, "%s came off %s: move it by hand and say how it goes", p.Name, p.Part.Stuck)
+	case p.AsksFeel && p.Step.Turn == "":
+		l.part(p, "build", unit.StopTurn, "%s: turn the shaft and say how it feels", p.Name)
+	case build.Turn(p.Step.Turn).Bad() && !p.Def.TurnCheck:
+		l.part(p, "build", unit.StopStiff, "%s goes with %s", p.Name, turn)
+	case build.Turn(p.Step.Turn).Bad():
+		l.part(p, "build", unit.StopStiff, "Shaft %s since %s went in", turn, strings.ToLower(p.Name))
+	}
+}
+
+// fitted tells a part the wrong way round, whatever else is still open on it, and a pack
+// that is not as it belongs or gives too little.
+func (l *list) fitted(p *Part) {
+	if !p.Step.Done {
+		return
+	}
+	if p.Def.Facing != "" && p.Step.Facing != p.Def.Facing {
+		fitted := p.Step.Facing
+		if fitted == "" {
+			fitted = "not said"
+		}
+		l.part(p, "build", unit.StopFacing, "%s: fitted %q, belongs %q", p.Name, fitted, p.Def.Facing)
+	}
+	s := p.Stack
+	if s == nil || !p.Off {
+		return
+	}
+	switch {
+	case len(s.Fit) == 0:
+		l.part(p, "build", unit.StopStack, "%s: order and facing as fitted not noted", p.Name)
+	case len(s.FitDiff) > 0:
+		says := make([]string, len(s.FitDiff))
+		for i, d := range s.FitDiff {
+			says[i] = d.Text
+		}
+		l.part(p, "build", unit.StopStack, "%s: %s", p.Name, strings.Join(says, "; "))
+	case s.FitDoes.Fault != "":
+		l.part(p, "build", unit.StopStack, "%s: %s", p.Name, s.FitDoes.Fault)
+	case s.FitDoes.Needed > 0 && !s.FitDoes.Enough():
+		l.part(p, "build", unit.StopStack, "%s delivers %.0f N of the %.0f N it must", p.Name, s.FitDoes.Force,
+			s.FitDoes.Needed)
+	}
+}
+
+// again asks for the clearances that a build changes, measured on the built unit.
+func (l *list) again(p *Part) {
+	for i := range p.Features {
+		f := &p.Features[i]
+		switch {
+		case !f.Def.Clearance:
+		case !f.Built.Any:
+			l.at(p, f, "build", unit.StopAgain, "%s: measure again", f.Def.Name)
+		case f.Built.Verdict != metrology.In:
+			l.at(p, f, "build", unit.StopAgain, "%s after the build is %s", f.Def.Name, f.Built.Verdict)
+		}
+	}
+}

@@ -1,0 +1,60 @@
+package stops
+
+import (
+	"strings"
+
+	"corvek/core/decide"
+	"corvek/core/unit"
+)
+
+// explain asks for a conclusion, for words on what does not fit it, and, for each cause
+// outside the unit by itself, for what is done there and by whom.
+func (l *list) explain() {
+	c := l.Conclusion
+	if c.Cause == "" || c.Cause == unit.CauseNotFound && blank(c.Statement) {
+		l.of("explain", unit.StopConclusion, "No conclusion: name the root cause, or say what was ruled out")
+	}
+	for _, n := range l.Causes {
+		code := unit.StopCode{Station: "explain", Kind: unit.StopOutside, Number: n.Number}
+		switch {
+		case !n.Outside || !blank(n.Action) && !blank(n.Owner):
+		case n.Number > 0:
+			l.add(code, "%s lies outside the unit: say what is done there and by whom", n.Name)
+		default:
+			l.add(code, "The cause lies outside the unit: say what is done there and by whom")
+		}
+	}
+	if l.Cause == nil || !blank(c.Statement) {
+		return
+	}
+	if l.Misfit != "" {
+		l.of("explain", unit.StopMisfit, "Does not fit %s: %s. Answer it in words", strings.ToLower(l.Cause.Name),
+			l.Misfit)
+	}
+	if len(l.NotLooked) > 0 {
+		l.of("explain", unit.StopLeftOver, "%s is what is left when other roots were looked for. Not looked for: %s. "+
+			"Look, or say in words what rules them out", l.Cause.Name, strings.Join(l.NotLooked, "; "))
+	}
+}
+
+func (l *list) decide() {
+	for i := range l.Parts {
+		p := &l.Parts[i]
+		switch {
+		case p.Choice == decide.Open:
+			l.part(p, "decide", unit.StopOpen, "%s: %s", p.Name, p.Proposal.Reason)
+		case p.Decision.Choice != "" && p.Decision.Choice != string(p.Proposal.Choice) && blank(p.Decision.Reason):
+			l.part(p, "decide", unit.StopReason, "%s: other than proposed, and no reason given", p.Name)
+		}
+	}
+}
+
+func (l *list) kit() {
+	for _, i := range l.Unit.Kit {
+		code := unit.StopCode{Station: "kit", Kind: unit.StopPlace, Part: i.Part}
+		if i.Piece > 0 {
+			code = unit.StopCode{Station: "kit", Kind: unit.StopPiece, Number: i.Piece}
+		}
+		l.add(code, "%s", i.Text)
+	}
+}

@@ -1,0 +1,79 @@
+package stops
+
+import (
+	"strings"
+
+	"corvek/core/family"
+	"corvek/core/unit"
+)
+
+// Stations a caution can stand at, in the order of work.
+var stations = []string{"receive", "strip", "measure", "explain", "decide", "kit", "build", "prove", "handover"}
+
+// cautions holds each station whose serious cautions were not read.
+func (l *list) cautions() {
+	for _, station := range stations {
+		for _, c := range l.Family.CautionsAt(station) {
+			if c.Serious && l.Job.Acknowledged(c.Code) == nil {
+				l.add(unit.StopCode{Station: station, Kind: unit.StopCaution, Part: c.Code},
+					"Caution not read: %s", strings.ToLower(c.Title))
+			}
+		}
+	}
+}
+
+func (l *list) receive() {
+	if blank(l.Job.Complaint) && len(l.Job.Symptoms) == 0 {
+		l.of("receive", unit.StopComplaint, "No complaint written down")
+	}
+	if l.Family.Action == "pump" && l.Owes("prove") {
+		for _, n := range []struct {
+			known bool
+			kind  unit.StopKind
+			name  string
+		}{
+			{l.Known.Displacement, unit.StopDisplacement, "displacement"},
+			{l.Known.Speed, unit.StopSpeed, "speed"},
+			{l.Known.Pressure, unit.StopDutyPressure, "duty pressure"},
+		} {
+			if !n.known {
+				l.of("receive", n.kind, "Not known: %s", n.name)
+			}
+		}
+		if !l.Baseline {
+			l.of("receive", unit.StopBaseline, "No as-received figures: without them nobody can say what the "+
+				"work changed")
+		}
+	}
+	if l.Job.WarrantyHold {
+		l.of("receive", unit.StopWarranty, "Warranty hold: do not open")
+	}
+}
+
+// GaugeHold says in words why the gauges keep a unit shut, with the stop that stands for
+// it; a waiver of one reason settles no other. It is "" where they do not.
+func GaugeHold(g family.Gauge, u *unit.Unit) (code unit.StopCode, why string) {
+	because := strings.Join(g.Because, "; ")
+	ask := func(code string) string {
+		q, _ := family.QuestionByCode(code)
+		return q.Ask
+	}
+	hold := g.Holds(u.NotAsked != "")
+	code = unit.StopCode{Unit: u.Number, Station: "strip", Kind: unit.StopGauges, Part: string(hold)}
+	switch hold {
+	case family.HoldCleared:
+		code.Kind, code.Part = unit.StopAcquitted, ""
+		why = "the unit is cleared by the gauges: " + because + "; it is not opened"
+	case family.HoldElsewhere:
+		why = "the gauges point elsewhere: " + because + "; look there first"
+	case family.HoldDisagree:
+		why = "the answers at the machine disagree: " + because + "; but " + strings.Join(g.Against, "; ")
+	case family.HoldFirst:
+		why = "ask first, before anything is opened: " + ask(g.First)
+	case family.HoldNotTold:
+		why = "the gauges have not told yet; ask at the machine: " + ask(g.Unasked[0])
+	}
+	return code, why
+}
+
+func blank(s string) bool { return strings.TrimSpace(s) == "" }

@@ -1,0 +1,165 @@
+package stops_test
+
+import (
+	"testing"
+
+	"corvek/core/decide"
+	"corvek/core/explain"
+	"corvek/core/family"
+	"corvek/core/kit"
+	"corvek/core/measure"
+	"corvek/core/metrology"
+	"corvek/core/quantity"
+	"corvek/core/stops"
+	"corvek/core/strip"
+	"corvek/core/unit"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// settled is a pump of one part on which nothing is open at any station.
+func settled() *stops.Unit {
+	part := &unit.Part{Code: "spool", Name: "Control spool", Off: true, Note: "moved 2 mm"}
+	feature := &unit.Feature{Code: "clearance"}
+	in := measure.Result{Any: true, Verdict: metrology.In}
+	return &stops.Unit{
+		Unit:       &unit.Unit{Number: 1, Rounds: []*unit.Round{{Number: 1}}},
+		Job:        &unit.Job{Complaint: "weak when hot"},
+		Family:     &family.Family{Action: "pump"},
+		Gauge:      family.Gauge{Verdict: family.AtUnit},
+		Known:      stops.Known{Displacement: true, Speed: true, Pressure: true},
+		Baseline:   true,
+		Conclusion: unit.Conclusion{Cause: "contamination"},
+		Cause:      &explain.Cause{Code: "contamination", Name: "Hard dirt in the oil", Where: "outside"},
+		Causes:     []stops.Cause{{Name: "Hard dirt in the oil", Outside: true, Action: "Flush", Owner: "the mill"}},
+		Passed:     true,
+		Parts: []stops.Part{{
+			Part: part, Def: &family.Part{Code: "spool", Facing: "drilled end in"}, Choice: decide.Keep,
+			Strip: strip.Part{Code: "spool", Name: "Control spool", Off: true, Expected: 1, Found: 1, Counted: true},
+			Step:  unit.Step{Done: true, Facing: "drilled end in"},
+			Features: []stops.Feature{{Feature: feature, Def: &family.Feature{Name: "Clearance", Clearance: true},
+				Found: in, Built: in}},
+		}},
+	}
+}
+
+// Where all is settled nothing stops; each thing left open is one stop at its station,
+// and a word about one thing settles no other.
+func TestEachThingLeftOpenIsOneStop(t *testing.T) {
+	require.Empty(t, stops.All(settled()))
+	part := func(u *stops.Unit) *stops.Part { return &u.Parts[0] }
+	for _, c := range []struct {
+		code string
+		open func(u *stops.Unit)
+	}{
+		{"u1/receive/complaint", func(u *stops.Unit) { u.Job.Complaint = "  " }},
+		{"u1/receive/displacement", func(u *stops.Unit) { u.Known.Displacement = false }},
+		{"u1/receive/speed", func(u *stops.Unit) { u.Known.Speed = false }},
+		{"u1/receive/duty_pressure", func(u *stops.Unit) { u.Known.Pressure = false }},
+		{"u1/receive/baseline", func(u *stops.Unit) { u.Baseline = false }},
+		{"u1/receive/warranty", func(u *stops.Unit) { u.Job.WarrantyHold = true }},
+		{"u1/prove/caution/rotating", func(u *stops.Unit) { u.Family.Cautions = []string{"rotating"} }},
+		{"u1/strip/gauges/elsewhere", func(u *stops.Unit) { u.Gauge = family.Gauge{Verdict: family.Elsewhere} }},
+		{"u1/strip/acquitted", func(u *stops.Unit) { u.Gauge = family.Gauge{Verdict: family.Acquits} }},
+		{"u1/strip/short/spool", func(u *stops.Unit) { part(u).Strip.Found = 0 }},
+		{"u1/strip/stuck/spool", func(u *stops.Unit) { part(u).Stuck, part(u).Note = true, "" }},
+		{"u1/strip/stack/spool", func(u *stops.Unit) {
+			part(u).Stack = &stops.Stack{Fit: []family.Piece{{}}}
+		}},
+		{"u1/measure/fault/spool/clearance", func(u *stops.Unit) {
+			part(u).Features[0].Found.Faults = map[string]string{"v1": "x"}
+		}},
+		{"u1/measure/undecided/spool/clearance", func(u *stops.Unit) {
+			part(u).Features[0].Found.Verdict = metrology.Undecided
+		}},
+		{"u1/measure/not_measured/spool/clearance", func(u *stops.Unit) {
+			part(u).Features[0].Found, part(u).Features[0].Def.MustHave = measure.Result{}, true
+		}},
+		{"u1/measure/calibration/spool/clearance", func(u *stops.Unit) {
+			part(u).Features[0].Overdue = "Micrometer 3 was due"
+		}},
+		{"u1/measure/coarse/spool/clearance", func(u *stops.Unit) { part(u).Features[0].TooCoarse = true }},
+		{"u1/measure/suspect/pulley/runout", func(u *stops.Unit) {
+			u.Suspects = []stops.Suspect{{Part: "pulley", PartName: "Pulley", Feature: "runout"}}
+		}},
+		{"u1/explain/conclusion", func(u *stops.Unit) {
+			u.Conclusion, u.Cause, u.Causes = unit.Conclusion{}, nil, nil
+		}},
+		{"u1/explain/outside", func(u *stops.Unit) { u.Causes[0].Owner = " " }},
+		{"u1/explain/outside/2", func(u *stops.Unit) {
+			u.Causes = append(u.Causes, stops.Cause{Number: 2, Name: "No breather", Outside: true})
+		}},
+		{"u1/explain/misfit", func(u *stops.Unit) { u.Misfit = "side plates bright" }},
+		{"u1/explain/left_over", func(u *stops.Unit) { u.NotLooked = []string{"water in the oil"} }},
+		{"u1/decide/open/spool", func(u *stops.Unit) { part(u).Choice = decide.Open }},
+		{"u1/decide/reason/spool", func(u *stops.Unit) {
+			part(u).Decision.Choice, part(u).Proposal.Choice = "keep", decide.Replace
+		}},
+		{"u1/kit/place/spool", func(u *stops.Unit) { u.Kit = []kit.Issue{{Part: "spool", Text: "no piece"}} }},
+		{"u1/kit/piece/3", func(u *stops.Unit) { u.Kit = []kit.Issue{{Piece: 3, Text: "left over"}} }},
+		{"u1/build/unfitted", func(u *stops.Unit) { part(u).Step.Done = false }},
+		{"u1/build/facing/spool", func(u *stops.Unit) { part(u).Step.Facing = "drilled end out" }},
+		{"u1/build/turn/spool", func(u *stops.Unit) { part(u).AsksFeel = true }},
+		{"u1/build/stiff/spool", func(u *stops.Unit) { part(u).AsksFeel, part(u).Step.Turn = true, "tight_spot" }},
+		{"u1/build/again/spool/clearance", func(u *stops.Unit) { part(u).Features[0].Built.Any = false }},
+		{"u1/build/modification", func(u *stops.Unit) { u.Modification = "restrictor in the drain" }},
+		{"u1/prove/proved", func(u *stops.Unit) { u.Passed = false }},
+		{"u1/handover/lesson", func(u *stops.Unit) { u.Rounds = append(u.Rounds, &unit.Round{Number: 2}) }},
+		{"u1/handover/blamed", func(u *stops.Unit) { u.Conclusion.Blamed = "pulley" }},
+		{"u1/handover/sump", func(u *stops.Unit) {
+			u.GainedElsewhere = quantity.Quantity{Typed: "5 L", SI: 0.005, Dim: quantity.Volume}
+		}},
+		{"u1/handover/flush", func(u *stops.Unit) { u.BrokenUp = true }},
+	} {
+		u := settled()
+		c.open(u)
+		var codes []string
+		for _, list := range stops.All(u) {
+			for _, s := range list {
+				codes = append(codes, s.StopCode.String())
+				assert.NotEmpty(t, s.Text)
+			}
+		}
+		assert.Equal(t, []string{c.code}, codes)
+		for _, code := range codes {
+			_, ok := unit.ParseStopCode(code)
+			assert.True(t, ok, "%s is read again as it is written", code)
+		}
+	}
+}
+
+// A unit that ends otherwise owes only what its ending owes, and says what became of it.
+func TestAnEndingOwesItsOwn(t *testing.T) {
+	u := settled()
+	u.Ending, u.Passed = unit.EndCondemned, false
+	u.Parts[0].Step.Done = false
+	all := stops.All(u)
+	assert.Empty(t, all["build"])
+	assert.Empty(t, all["prove"])
+	require.Len(t, all["handover"], 1)
+	assert.Contains(t, all["handover"][0].Text, "say where it went")
+	u.EndingNote = "scrapped with the customer's word"
+	assert.Empty(t, stops.All(u))
+
+	u = settled()
+	u.Ending, u.EndingNote = unit.EndReplaced, "by a new one"
+	texts := ""
+	for _, s := range stops.All(u)["handover"] {
+		texts += s.Text
+	}
+	assert.Contains(t, texts, "Another unit runs where “hard dirt in the oil” was not cured")
+}
+
+// Every kind of stop there is can be written and read as an address.
+func TestEveryKindIsAnAddress(t *testing.T) {
+	for _, kind := range unit.StopKinds {
+		c := unit.StopCode{Unit: 2, Station: "strip", Kind: kind, Part: "spool"}
+		if kind == unit.StopLoose || kind == unit.StopPiece || kind == unit.StopOutside {
+			c.Part, c.Number = "", 3
+		}
+		got, ok := unit.ParseStopCode(c.String())
+		assert.True(t, ok, kind)
+		assert.Equal(t, kind, got.Kind)
+	}
+}
