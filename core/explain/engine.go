@@ -2,6 +2,7 @@ package explain
 
 import (
 	"math"
+	"slices"
 	"sort"
 	"strings"
 )
@@ -204,6 +205,27 @@ const mostPairs = 5
 // ranking: a cause is not invented from priors alone.
 func (k *Knowledge) Explain(findings []Finding) Explanation {
 	c := k.weigh(findings)
+	x := k.rank(c)
+	if len(c.facts) > 0 {
+		x.Next = k.next(c)
+	}
+	return x
+}
+
+// Rank is Explain without what to look at next, which most readers of a ranking do not
+// ask for.
+func (k *Knowledge) Rank(findings []Finding) Explanation { return k.rank(k.weigh(findings)) }
+
+// Next is what to look at next; nothing where nothing was found.
+func (k *Knowledge) Next(findings []Finding) []Check {
+	c := k.weigh(findings)
+	if len(c.facts) == 0 {
+		return nil
+	}
+	return k.next(c)
+}
+
+func (k *Knowledge) rank(c caseState) Explanation {
 	if len(c.facts) == 0 {
 		return Explanation{}
 	}
@@ -233,15 +255,23 @@ func (k *Knowledge) Explain(findings []Finding) Explanation {
 	for i, h := range c.hs {
 		if h.b >= 0 {
 			x.Two += c.p[i]
-			x.Pairs = append(x.Pairs, Pair{&k.Causes[h.a], &k.Causes[h.b], c.p[i]})
+			x.Pairs = likeliest(x.Pairs, Pair{&k.Causes[h.a], &k.Causes[h.b], c.p[i]})
 		}
 	}
-	sort.SliceStable(x.Pairs, func(a, b int) bool { return x.Pairs[a].Posterior > x.Pairs[b].Posterior })
-	if len(x.Pairs) > mostPairs {
-		x.Pairs = x.Pairs[:mostPairs]
-	}
-	x.Next = k.next(c)
 	return x
+}
+
+// likeliest keeps the list of pairs in order and to what a reader takes in.
+func likeliest(pairs []Pair, p Pair) []Pair {
+	at := len(pairs)
+	for at > 0 && pairs[at-1].Posterior < p.Posterior {
+		at--
+	}
+	if at == mostPairs {
+		return pairs
+	}
+	pairs = slices.Insert(pairs, at, p)
+	return pairs[:min(len(pairs), mostPairs)]
 }
 
 func odds(p float64) float64 { return p / math.Max(1e-300, 1-p) }

@@ -177,21 +177,6 @@ func TestClosedJobsMoveThePrior(t *testing.T) {
 	assert.Less(t, some, 3*plain+0.2, "three jobs do not overturn the knowledge")
 }
 
-// On cases drawn from the knowledge, with a third of the checks hidden and the
-// eye slipping, what the engine says is so is so about as often as it says.
-func TestDrawnCases(t *testing.T) {
-	for _, family := range []string{"axial_piston_pump", "double_acting_cylinder", "winch_brake_pack"} {
-		k := base(t)[family]
-		x := k.Try(150, 0.34, 0.02, 3)
-		assert.Greater(t, x.Top3, 0.75, family)
-		assert.Greater(t, x.Top1, 0.5, family)
-		assert.Less(t, x.Calibrated, 0.03, family)
-	}
-	r := base(t)["axial_piston_pump"].RaceOnce(40, 3)
-	assert.Less(t, r.Guided, r.Fixed, "following the list takes longer than a fixed order")
-	assert.GreaterOrEqual(t, r.GuidedSure, r.FixSure-0.1)
-}
-
 func TestWrittenCases(t *testing.T) {
 	b := base(t)
 	a, err := b.Answer([]byte(`{"family":"check_valve","evidence":[{"code":"end_deep","state":"seen"},` +

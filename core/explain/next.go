@@ -31,10 +31,11 @@ func (k *Knowledge) next(c caseState) []Check {
 			continue
 		}
 		check := Check{Evidence: e, Minutes: at.cost(e)}
-		gain := func(c caseState) float64 { return k.expectedGain(c, e) }
+		var gain func(caseState) float64
 		if len(group) > 1 {
-			check.Or = group[1:]
-			gain = func(c caseState) float64 { return k.gainOfOne(c, group) }
+			check.Or, gain = group[1:], k.oneOf(group).gain
+		} else {
+			gain = k.expectedGain(e)
 		}
 		check.Bits = gain(c)
 		check.Rate = check.Bits / check.Minutes
@@ -91,35 +92,11 @@ func (c Check) worth() float64 {
 
 // expectedGain is the mutual information between the hypotheses and the outcome
 // of looking: the entropy of the outcome less what is left of it when the
-// hypothesis is known. Both sums are exact.
-func (k *Knowledge) expectedGain(c caseState, e *Evidence) float64 {
+// hypothesis is known. Both sums are exact. It is a function of the case, so that what
+// does not depend on the case is worked out once.
+func (k *Knowledge) expectedGain(e *Evidence) func(caseState) float64 {
 	rates := k.rates(e)
 	q := rates.values(func(rate float64) float64 { return soft(rate, e.sure(Seen)) }) // the eye may slip
 	left := rates.values(func(rate float64) float64 { return binary(soft(rate, e.sure(Seen))) })
-	return math.Max(0, binary(c.mean(&q))-c.mean(&left))
-}
-
-// gainOfOne is the same of a look that shows one of several marks, or none of them.
-func (k *Knowledge) gainOfOne(c caseState, group []*Evidence) float64 {
-	of := make([]rates, len(group))
-	for i, e := range group {
-		of[i] = k.rates(e)
-	}
-	all, outcome := make([]float64, len(group)+1), make([]float64, len(group)+1)
-	given := 0.0
-	for i, h := range c.hs {
-		none, sum := 1.0, 0.0
-		for j := range group {
-			outcome[j] = soft(of[j].of(h), group[j].sure(Seen))
-			none *= 1 - outcome[j]
-			sum += outcome[j]
-		}
-		outcome[len(group)] = none
-		for j := range outcome {
-			outcome[j] /= sum + none
-			all[j] += c.p[i] * outcome[j]
-		}
-		given += c.p[i] * entropy(outcome)
-	}
-	return math.Max(0, entropy(all)-given)
+	return func(c caseState) float64 { return math.Max(0, binary(c.mean(&q))-c.mean(&left)) }
 }

@@ -44,9 +44,15 @@ func (st *State) weigh() {
 	}
 	st.explained = sync.OnceValue(func() (x explain.Explanation) {
 		if st.anythingTold() {
-			x = st.Knowledge.Explain(st.Findings)
+			x = st.Knowledge.Rank(st.Findings)
 		}
 		return x
+	})
+	st.next = sync.OnceValue(func() (next []explain.Check) {
+		if st.anythingTold() {
+			next = st.Knowledge.Next(st.Findings)
+		}
+		return next
 	})
 	st.told = sync.OnceValues(func() (stories []explain.Story, decider *explain.Evidence) {
 		if st.anythingTold() {
@@ -107,6 +113,9 @@ func (st *State) situation() explain.Situation {
 	s.MayRun = off == 0 && !broken
 	return s
 }
+
+// Next is what to look at next, what tells most a minute first.
+func (st *State) Next() []explain.Check { return st.next() }
 
 // Explained weighs the causes by what was found.
 func (st *State) Explained() explain.Explanation { return st.explained() }

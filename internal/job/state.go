@@ -51,6 +51,7 @@ type State struct {
 	Conclude unit.Conclusion
 
 	explained func() explain.Explanation
+	next      func() []explain.Check
 	told      func() ([]explain.Story, *explain.Evidence)
 	turns     func() []explain.Turn
 

@@ -104,7 +104,7 @@ func (l *look) marksOfBoard() map[string]bool {
 		}
 	}
 	if len(words) == 0 && !l.allMarks {
-		next := l.st.Explained().Next
+		next := l.st.Next()
 		for _, check := range next[:min(marksShown, len(next))] {
 			chosen[check.Evidence.Code] = true
 			for _, e := range check.Or {

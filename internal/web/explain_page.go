@@ -168,7 +168,7 @@ func (p *ExplainPage) weighTheory(l *look) {
 
 // nextChecks are the marks whose answer would tell most.
 func (l *look) nextChecks() (out []CheckView) {
-	next := l.st.Explained().Next
+	next := l.st.Next()
 	for _, check := range next[:min(checksShown, len(next))] {
 		out = append(out, CheckView{check, l.markState(check.Evidence.Code)})
 	}
