@@ -114,11 +114,13 @@ func ParseStopCode(text string) (c StopCode, ok bool) {
 	c.Unit, ok = count(strings.TrimPrefix(words[0], "u"))
 	c.Station, c.Kind = words[1], StopKind(words[2])
 	rest := words[3:]
-	if len(rest) == 1 && (c.Kind.numbered()) {
-		if c.Number, ok = count(rest[0]); !ok {
+	if len(rest) == 1 && c.Kind.numbered() {
+		switch n, is := count(rest[0]); {
+		case is:
+			c.Number, rest = n, nil
+		case c.Kind != StopOutside: // a cause is numbered, the root of all is not
 			return c, false
 		}
-		rest = nil
 	}
 	if len(rest) > 0 {
 		c.Part = rest[0]
