@@ -83,9 +83,16 @@ func (k *Knowledge) roots(c caseState) rootCase {
 // look at: it must tell twice as much a minute to come first.
 const spoils = 0.5
 
+// asking is how much more a question to the caller is worth than a look that tells as
+// much a minute: nothing is moved by it, and he may not be reached tomorrow.
+const asking = 1.5
+
 func (c Check) worth() float64 {
-	if c.Evidence.Destroys {
+	switch {
+	case c.Evidence.Destroys:
 		return spoils * c.Rate
+	case c.Evidence.At == Asked:
+		return asking * c.Rate
 	}
 	return c.Rate
 }

@@ -26,11 +26,9 @@ type Situation struct {
 }
 
 // What a check costs beside the look itself, in minutes: to fetch tool and lamp or the
-// one who knows, and to get there. What is opened is not as it was, so that it comes
-// late; one who is asked is asked several things at once.
+// one who knows, and to get there. What is opened is not as it was, so that it comes late.
 const (
-	ask   = 6
-	fetch = 10
+	base  = 10
 	open  = 20
 	strip = 60
 )
@@ -39,10 +37,7 @@ var way = map[Place]float64{Opened: open, Stripped: strip}
 
 // cost is the minutes of a look, with the way there.
 func (s Situation) cost(e *Evidence) float64 {
-	if e.At == Asked {
-		return e.Minutes + ask
-	}
-	return e.Minutes + fetch + max(0, way[e.At]-way[s.Reached])
+	return e.Minutes + base + max(0, way[e.At]-way[s.Reached])
 }
 
 // can reports that the look is possible in the situation.
