@@ -1,6 +1,7 @@
 package explain_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -85,6 +86,31 @@ func TestTheVentIsAskedOnlyOnStroke(t *testing.T) {
 	}
 	assert.False(t, asks("symptom:no_pressure"))
 	assert.True(t, asks("gauge:on_stroke=yes"))
+}
+
+// What is seen only before a joint is parted, or as it comes apart, is not asked for once
+// it is too late.
+func TestWhatIsTooLateIsNotAskedFor(t *testing.T) {
+	lib, err := family.Shipped()
+	require.NoError(t, err)
+	k := base(t).For("external_gear_pump").Of(lib["external_gear_pump"].Has())
+	asks := func(reached explain.Place, code string) bool {
+		for _, check := range k.In(explain.Situation{Reached: reached}).Next(notes("recent_work fine_lines")) {
+			if check.Evidence.Code == code {
+				return true
+			}
+		}
+		return false
+	}
+	assert.True(t, asks(explain.Outside, "witness_off"))
+	assert.False(t, asks(explain.Opened, "witness_off"))
+	assert.True(t, asks(explain.Opened, "part_turned"))
+	assert.False(t, asks(explain.Stripped, "part_turned"))
+	for code, k := range base(t) {
+		for _, e := range k.Evidence {
+			assert.True(t, e.Before == "" || slices.Contains(explain.Places, e.Before), "%s: %s", code, e.Code)
+		}
+	}
 }
 
 // Fair wear is what is left over when no other root explains a unit: no mark speaks

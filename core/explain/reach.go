@@ -23,6 +23,8 @@ var Places = []Place{Asked, Outside, Opened, Stripped}
 type Situation struct {
 	Reached Place // how far it is taken apart
 	MayRun  bool  // it is whole, and nothing in it is known to be broken
+
+	nothingLate bool // what is seen only before can be told all the same
 }
 
 // What a check costs beside the look itself, in minutes: to fetch tool and lamp or the
@@ -40,8 +42,12 @@ func (s Situation) cost(e *Evidence) float64 {
 	return e.Minutes + base + max(0, way[e.At]-way[s.Reached])
 }
 
-// can reports that the look is possible in the situation.
-func (s Situation) can(e *Evidence) bool { return s.MayRun || !e.Runs }
+// can reports that the look is possible in the situation: the unit may still run, and it
+// is not too far apart for what is seen only before.
+func (s Situation) can(e *Evidence) bool {
+	late := !s.nothingLate && e.Before != "" && slices.Index(Places, s.Reached) >= slices.Index(Places, e.Before)
+	return (s.MayRun || !e.Runs) && !late
+}
 
 // makesSense reports that a look may be asked for: of what it comes after, something
 // was seen.
@@ -64,7 +70,7 @@ func (k *Knowledge) In(s Situation) *Knowledge {
 // where is the situation that is asked for; without one everything can be reached.
 func (k *Knowledge) where() Situation {
 	if k.situation == nil {
-		return Situation{Reached: Stripped, MayRun: true}
+		return Situation{Reached: Stripped, MayRun: true, nothingLate: true}
 	}
 	return *k.situation
 }

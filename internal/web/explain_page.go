@@ -71,6 +71,13 @@ type PairRow struct {
 type CheckView struct {
 	explain.Check
 	Answer Choice
+	Others []OutcomeView // what the same look may show instead, each with its answer
+}
+
+// OutcomeView is one of several things that a look may show.
+type OutcomeView struct {
+	Text   string
+	Answer Choice
 }
 
 // How many causes and checks a page shows, and how many causes with reasons.
@@ -105,7 +112,7 @@ func explainPage(l *look, board Board) ExplainPage {
 	case "story":
 		var decider *explain.Evidence
 		if p.Stories, decider = l.stories(); decider != nil {
-			p.Decider = &CheckView{explain.Check{Evidence: decider}, l.markState(decider.Code).Tall()}
+			p.Decider = &CheckView{Check: explain.Check{Evidence: decider}, Answer: l.markState(decider.Code).Tall()}
 		}
 	default:
 		p.Change = st.WouldChange()
@@ -170,7 +177,11 @@ func (p *ExplainPage) weighTheory(l *look) {
 func (l *look) nextChecks() (out []CheckView) {
 	next := l.st.Next()
 	for _, check := range next[:min(checksShown, len(next))] {
-		out = append(out, CheckView{check, l.markState(check.Evidence.Code)})
+		view := CheckView{Check: check, Answer: l.markState(check.Evidence.Code)}
+		for _, e := range check.Or {
+			view.Others = append(view.Others, OutcomeView{e.Text, l.markState(e.Code)})
+		}
+		out = append(out, view)
 	}
 	return out
 }
