@@ -188,6 +188,31 @@ func TestToolbox(t *testing.T) {
 	u.quiet()
 }
 
+// A figure typed while an earlier one is still being worked out stays, also when the
+// answer comes after the field was left.
+func TestWhatIsTypedMeanwhileStays(t *testing.T) {
+	t.Parallel()
+	u := enter(t, serve(t), "iva", false)
+	u.open("/toolbox/cylinder")
+	u.MustEval(`() => {
+		const ask = window.fetch;
+		window.asked = 0;
+		window.fetch = async (...what) => {
+			window.asked++;
+			const answer = await ask(...what);
+			if (window.asked === 1) await new Promise((let_go) => { window.letGo = let_go; });
+			return answer;
+		};
+	}`)
+	u.typeInto(u.MustElement("#in-bore"), "63 mm")
+	u.MustWait(`() => window.letGo !== undefined`)
+	u.typeInto(u.MustElement("#in-pressure"), "210 bar")
+	u.MustEval(`() => window.letGo()`)
+	u.MustWait(`() => document.body.innerText.includes("65462 N")`)
+	assert.Equal(t, "210 bar", u.MustElement("#in-pressure").MustProperty("value").String())
+	u.quiet()
+}
+
 // Light and dark, and a phone's width, without sideways scroll.
 func TestThemesAndWidths(t *testing.T) {
 	t.Parallel()

@@ -90,3 +90,10 @@ func TestReasonsStandStrongestFirst(t *testing.T) {
 		assert.Equal(t, want, decide.Propose([]decide.Part{p}, decide.OnCondition)[0].Reason)
 	}
 }
+
+// Hours at the bench add up; what goes out goes out together.
+func TestWorkOfTheChosenRework(t *testing.T) {
+	assert.Equal(t, decide.Work{}, decide.WorkOf(nil))
+	assert.Equal(t, decide.Work{Hours: 3.5, Days: 9}, decide.WorkOf([]decide.Route{{Hours: 1}, {Hours: 2.5, Days: 9},
+		{Days: 4}}))
+}

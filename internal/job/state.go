@@ -143,6 +143,20 @@ func (p *PartState) Routes() []family.Rework {
 	return out
 }
 
+// Work is what the rework that is chosen comes to, in hours and in days away.
+func (st *State) Work() decide.Work {
+	var routes []decide.Route
+	for _, p := range st.Parts {
+		if p.Choice() != decide.Rework {
+			continue
+		}
+		for _, r := range p.Routes() {
+			routes = append(routes, decide.Route{Code: r.Code, Name: r.Name, For: r.For, Hours: r.Hours, Days: r.Days})
+		}
+	}
+	return decide.WorkOf(routes)
+}
+
 // FeatureState is a feature with what its readings say.
 type FeatureState struct {
 	*unit.Feature

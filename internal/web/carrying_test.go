@@ -135,3 +135,11 @@ func (b *browser) newJob(family string) (tag string) {
 	require.Equal(b.site.t, http.StatusSeeOther, res.StatusCode, body)
 	return strings.Split(res.Header.Get("Location"), "/")[2]
 }
+
+// What is decided comes to hours and days where the cost is asked.
+func TestTheChosenReworkComesToHours(t *testing.T) {
+	s := serve(t)
+	_, page := s.as("iva").get("/jobs/T-0405/decide")
+	assert.Contains(t, plain(page), "The rework that is chosen: 1 h at the bench")
+	assert.Contains(t, page, `data-value="1 h"`, "and is offered where hours are asked")
+}

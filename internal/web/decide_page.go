@@ -23,6 +23,7 @@ type DecidePage struct {
 	Shim                        *ShimView
 	ShimFields                  []Entry
 	Economy                     *EconomyView
+	Work                        string // what the chosen rework comes to
 	Costs                       []Entry
 	Cautions                    Cautions
 	Stops                       []StopRow
@@ -59,11 +60,32 @@ func decidePage(l *look) DecidePage {
 	if p.Shim != nil {
 		p.ShimFields = l.ofUnit("shims_fitted", "shims_available", "off_body", "off_gears")
 	}
+	p.work(l.st.Work())
 	for i, x := range l.st.Parts {
 		p.count(x.Choice())
 		p.Parts = append(p.Parts, l.decideRow(i+1, x))
 	}
 	return p
+}
+
+// work says what the chosen rework comes to, and offers it where the sum is asked.
+func (p *DecidePage) work(w decide.Work) {
+	var words []string
+	if w.Hours > 0 {
+		words = append(words, fmt.Sprintf("%.3g h at the bench", w.Hours))
+	}
+	if w.Days > 0 {
+		words = append(words, fmt.Sprintf("%.3g days away", w.Days))
+	}
+	p.Work = strings.Join(words, ", ")
+	for i, e := range p.Costs {
+		switch {
+		case e.Field == unit.JobRef("labour_hours").String() && w.Hours > 0:
+			p.Costs[i] = e.With(fmt.Sprintf("%.3g h", w.Hours))
+		case e.Field == unit.JobRef("rebuild_days").String() && w.Days > 0:
+			p.Costs[i] = e.With(fmt.Sprintf("%.3g", w.Days))
+		}
+	}
 }
 
 func (p *DecidePage) count(c decide.Choice) {

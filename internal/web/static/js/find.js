@@ -7,7 +7,9 @@
   const holds = (hay, wanted) => wanted.every((w) => hay.toLowerCase().includes(w));
   let later;
 
+  // soon waits for a pause in typing; what was asked for before it is out of date.
   function soon(act) {
+    window.corvek.outdated();
     clearTimeout(later);
     later = setTimeout(act, 200);
   }

@@ -196,6 +196,10 @@
 
   let turn = 0;
 
+  // outdated drops an answer that is still on its way: something was typed since it was
+  // asked for, and it would be written over.
+  const outdated = () => turn++;
+
   // refresh draws the page anew from the server without losing focus or drafts.
   async function refresh() {
     const mine = ++turn;
@@ -305,5 +309,5 @@
   // idle tells tests, and nobody else, that nothing is under way.
   const idle = () => busy.size === 0 && acts === 0;
 
-  window.corvek = { idle, save, refresh, restore, submit, drafts, byField, say, stale };
+  window.corvek = { idle, save, refresh, outdated, restore, submit, drafts, byField, say, stale };
 })();
