@@ -22,3 +22,20 @@ func (k *Knowledge) Unlooked(x Explanation, findings []Finding, most int) (out [
 	}
 	return out
 }
+
+// Blames gives what is measured, as part.feature, that a cause leaves marks on as a rule:
+// blamed, it is measured before the cause is believed.
+func (k *Knowledge) Blames(c *Cause) (out []string) {
+	for i := range k.Evidence {
+		e := &k.Evidence[i]
+		if w := c.Points[e.Code]; w != "almost_always" && w != "usual" {
+			continue
+		}
+		for _, path := range []string{e.From.Used, e.From.Grade, e.From.Odd} {
+			if path != "" {
+				out = append(out, path)
+			}
+		}
+	}
+	return out
+}

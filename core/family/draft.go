@@ -3,6 +3,7 @@ package family
 import (
 	"bytes"
 	"fmt"
+	"maps"
 	"slices"
 	"strconv"
 	"strings"
@@ -232,7 +233,7 @@ func (d *Draft) SetVariant(i int, v DraftVariant) {
 			remove(child(parts, code), "count")
 		}
 	}
-	for _, code := range sortedKeys(v.Counts) {
+	for _, code := range slices.Sorted(maps.Keys(v.Counts)) {
 		if n := v.Counts[code]; n > 0 { // also 1, where the family has more of it
 			set(child(parts, code), "count", &yaml.Node{Kind: yaml.ScalarNode, Tag: "!!int", Value: strconv.Itoa(n)})
 		}

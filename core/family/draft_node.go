@@ -1,7 +1,6 @@
 package family
 
 import (
-	"maps"
 	"slices"
 	"strconv"
 
@@ -90,8 +89,6 @@ func keysOf(m *yaml.Node) (out []string) {
 	}
 	return out
 }
-
-func sortedKeys(m map[string]int) []string { return slices.Sorted(maps.Keys(m)) }
 
 func wordOf(m *yaml.Node, key string) string {
 	if n := get(m, key); n != nil && n.Kind == yaml.ScalarNode {

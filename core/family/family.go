@@ -219,6 +219,9 @@ type Accept struct {
 	ReliefHigh     float64 `yaml:"relief_high"`
 }
 
+// Actions are what a unit can act as.
+var Actions = []string{"pump", "motor", "cylinder", "valve"}
+
 // Has answers whether a unit of the family, with all its parts, has an assembly, a part,
 // a part of a @kind, a symptom:code or a question gauge:code.
 func (f *Family) Has() func(string) bool {

@@ -235,7 +235,7 @@ func (c *checker) family() {
 	if f.Code == "" || f.Name == "" {
 		c.fail(1, "a family needs a code and a name")
 	}
-	if !slices.Contains([]string{"pump", "motor", "cylinder", "valve"}, f.Action) {
+	if !slices.Contains(Actions, f.Action) {
 		c.fail(1, "action is pump, motor, cylinder or valve, not %q", f.Action)
 	}
 	if len(f.Parts) == 0 {

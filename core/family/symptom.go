@@ -48,6 +48,17 @@ func SymptomText(code string) (string, bool) {
 	return s.Text, known
 }
 
+// SymptomWords are the symptoms in words, as they are told one after the other.
+func SymptomWords(codes []string) string {
+	var out []string
+	for _, code := range codes {
+		if s, known := SymptomByCode(code); known {
+			out = append(out, strings.ToLower(s.Text))
+		}
+	}
+	return strings.Join(out, ", ")
+}
+
 // ComplaintTest is the code of the step that calls the complaint up again. Every family
 // has it, written anew for each job from what was told.
 const ComplaintTest = "complaint"
@@ -63,16 +74,16 @@ const (
 func OfComplaint(symptoms []string, words string) (t Test, ok bool) {
 	t = Test{Code: ComplaintTest, Kind: TestObserve, Words: []string{ComplaintGone, ComplaintStill},
 		Good: []string{ComplaintGone}}
-	var told, again []string
+	var again []string
 	for _, code := range symptoms {
 		if s, known := SymptomByCode(code); known {
-			told, again = append(told, strings.ToLower(s.Text)), append(again, s.Again)
+			again = append(again, s.Again)
 		}
 	}
 	words = strings.TrimSpace(words)
 	switch {
-	case len(told) > 0:
-		t.Name, t.How = "The complaint: "+strings.Join(told, ", "), strings.Join(again, "; ")
+	case len(again) > 0:
+		t.Name, t.How = "The complaint: "+SymptomWords(symptoms), strings.Join(again, "; ")
 	case words != "":
 		t.Name, t.How = "The complaint", "as it was told: “"+clipped(words)+"”"
 	default:

@@ -14,6 +14,10 @@ type Sight struct {
 	Metal bool // glitter, flakes or chips
 }
 
+// Spent reports that the fluid bears water, heat or metal: it does not go back in unless
+// it is cleaned and dried.
+func (s Sight) Spent() bool { return s.Milky || s.Burnt || s.Metal }
+
 // The beginnings of the words that tell each. Brass and bronze are metal to whoever drains.
 var (
 	clearWords = []string{"clear", "bright", "clean"}
@@ -39,7 +43,7 @@ func SightOf(text string) (s Sight) {
 		s.Burnt = s.Burnt || begins(burntWords)
 		s.Metal = s.Metal || begins(metalWords)
 	}
-	if s.Milky || s.Burnt || s.Metal {
+	if s.Spent() {
 		s.Clear = false // "bright flakes" are flakes
 	}
 	return s

@@ -7,12 +7,9 @@ import (
 	"corvek/core/unit"
 )
 
-// Stations a caution can stand at, in the order of work.
-var stations = []string{"receive", "strip", "measure", "explain", "decide", "kit", "build", "prove", "handover"}
-
 // cautions holds each station whose serious cautions were not read.
 func (l *list) cautions() {
-	for _, station := range stations {
+	for _, station := range unit.Stations {
 		for _, c := range l.Family.CautionsAt(station) {
 			if c.Serious && l.Job.Acknowledged(c.Code) == nil {
 				l.add(unit.StopCode{Station: station, Kind: unit.StopCaution, Part: c.Code},

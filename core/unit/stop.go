@@ -6,6 +6,9 @@ import (
 	"strings"
 )
 
+// Stations are the stations of a job, in the order of work.
+var Stations = []string{"receive", "strip", "measure", "explain", "decide", "kit", "build", "prove", "handover"}
+
 // StopKind is what must be settled before the next station is honest.
 type StopKind string
 

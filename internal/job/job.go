@@ -42,7 +42,7 @@ func (a Actor) May(role string) bool {
 var ErrForbidden = errors.New("your role does not allow this")
 
 // Stations in the order of the work.
-var Stations = []string{"receive", "strip", "measure", "explain", "decide", "kit", "build", "prove", "handover"}
+var Stations = unit.Stations
 
 // Conflict says that somebody else changed the same thing meanwhile.
 type Conflict struct {

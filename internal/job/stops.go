@@ -68,16 +68,10 @@ func (st *State) factsOfCause(u *stops.Unit) {
 	for _, c := range st.NotLookedFor() {
 		u.NotLooked = append(u.NotLooked, strings.ToLower(c.Name))
 	}
-	for i := range st.Knowledge.Evidence {
-		e := &st.Knowledge.Evidence[i]
-		if w := st.Cause.Points[e.Code]; w != "almost_always" && w != "usual" {
-			continue
-		}
-		for _, path := range []string{e.From.Used, e.From.Grade, e.From.Odd} {
-			if f := st.feature(path); path != "" && f != nil && !f.Found.Any {
-				u.Suspects = append(u.Suspects,
-					stops.Suspect{Part: f.Part.Code, PartName: f.Part.Name, Feature: f.Code})
-			}
+	for _, path := range st.Knowledge.Blames(st.Cause) {
+		if f := st.feature(path); f != nil && !f.Found.Any {
+			u.Suspects = append(u.Suspects,
+				stops.Suspect{Part: f.Part.Code, PartName: f.Part.Name, Feature: f.Code})
 		}
 	}
 }

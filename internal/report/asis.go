@@ -82,15 +82,7 @@ func (d Data) Duty() string {
 }
 
 // Symptoms are those that were told, in words.
-func (d Data) Symptoms() string {
-	var out []string
-	for _, code := range d.S.Job.Symptoms {
-		if text, known := family.SymptomText(code); known {
-			out = append(out, strings.ToLower(text))
-		}
-	}
-	return strings.Join(out, ", ")
-}
+func (d Data) Symptoms() string { return family.SymptomWords(d.S.Job.Symptoms) }
 
 // SettingWords say between which pressures a relief is to hold, and who says so; "" of
 // another step, and where nothing is known.

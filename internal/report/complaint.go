@@ -1,8 +1,7 @@
 package report
 
 import (
-	"strings"
-
+	"cmp"
 	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -18,8 +17,9 @@ func Again(st *job.State) string {
 		if step.Code != family.ComplaintTest || repeated(st.Counts()) {
 			continue
 		}
-		return "Not repeated at our stand, so try it here: " + strings.TrimPrefix(step.Name, "The complaint: ") +
-			between(" (", step.How, ")") + ". Came again: yes / no. Write it down and tell us."
+		return "Not repeated at our stand, so try it here: " +
+			cmp.Or(family.SymptomWords(st.Job.Symptoms), "the complaint") + between(" (", step.How, ")") +
+			". Came again: yes / no. Write it down and tell us."
 	}
 	return ""
 }

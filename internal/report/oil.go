@@ -20,21 +20,17 @@ func circuit(st *job.State) (out []string) {
 		}
 		out = append(out, "Another sump gained "+u.GainedElsewhere.Typed+" of its oil: "+fate+".")
 	}
-	if OldOilIsSpent(st) {
-		out = append(out, "The old oil"+between(" (", spent(st), ")")+
+	if why := spent(st); why != "" || st.BrokenUp() {
+		out = append(out, "The old oil"+between(" (", why, ")")+
 			" does not go back in, unless it was filtered and dried and that was measured.")
 	}
 	return out
 }
 
-// OldOilIsSpent reports that what was drained bears water, heat or metal, or pieces of
-// what broke up.
-func OldOilIsSpent(st *job.State) bool { return spent(st) != "" || st.BrokenUp() }
-
 // spent says what is wrong with the oil that was drained, "" where nothing is.
 func spent(st *job.State) string {
 	u := st.Unit
-	if s := fluid.SightOf(u.DrainedLook); s.Milky || s.Burnt || s.Metal {
+	if fluid.SightOf(u.DrainedLook).Spent() {
 		return u.DrainedLook
 	}
 	if !u.Water.IsZero() {

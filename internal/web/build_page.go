@@ -11,6 +11,7 @@ import (
 	"corvek/core/unit"
 	"corvek/internal/draw"
 	"corvek/internal/job"
+	"corvek/internal/wording"
 )
 
 // BuildPage is the fitting of one part, and how far the unit is built.
@@ -59,14 +60,11 @@ type AgainView struct {
 	Sheet *FeatureSheet
 }
 
-// turnWord is how a shaft's feel is spoken of.
-func turnWord(code string) string { return strings.ReplaceAll(code, "_", " ") }
-
 func buildPage(l *look) BuildPage {
 	x := l.part
 	p := BuildPage{JobPage: l.page(), No: l.partNo(), Part: x, NewPart: x.Choice() == decide.Replace,
 		Fitted:  l.toggle(l.unit.StepRef(x.Code, "done"), x.Step.Done),
-		Suspect: turnWord(build.Suspect(l.st.Steps())), Stack: l.stack(true), Tight: l.tightening(),
+		Suspect: wording.Plain(build.Suspect(l.st.Steps())), Stack: l.stack(true), Tight: l.tightening(),
 		Note: l.field(l.unit.StepRef(x.Code, "note")), Modification: l.unit.Modification,
 		ModKept: l.field(l.unit.Ref("modification_kept")), PartCount: len(l.st.Parts), Again: l.again(),
 		Cautions: l.cautions(), Stops: l.stops()}

@@ -16,7 +16,7 @@ import (
 // DecidePage is what is kept, reworked or renewed, and whether it pays.
 type DecidePage struct {
 	JobPage
-	Found                       *CauseFound
+	Found                       []job.Named // causes, with who does what
 	Policy                      Choice
 	Keep, Rework, Replace, Open int
 	Parts                       []DecideRow
@@ -52,7 +52,7 @@ type EconomyView struct {
 }
 
 func decidePage(l *look) DecidePage {
-	p := DecidePage{JobPage: l.page(), Found: l.causeFound(),
+	p := DecidePage{JobPage: l.page(), Found: l.st.Causes(),
 		Policy: l.choose(unit.JobRef("policy")), Shim: l.shim(), Economy: l.economy(),
 		Costs: l.ofJob("parts_cost", "labour_hours", "labour_rate", "outside_cost", "rebuild_days", "new_price",
 			"new_days", "downtime_cost"),

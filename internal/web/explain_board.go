@@ -50,8 +50,8 @@ var shelves = map[explain.Place]string{explain.Asked: "Asked", explain.Outside: 
 // marksBoard lays the board out once for a state of the unit: it is the longest
 // list of all pages, and nothing in it depends on who reads but whether he may write.
 func (s *Server) marksBoard(l *look) (Board, error) {
-	b := Board{Find: l.mark, Count: len(l.st.Knowledge.Evidence), Whole: l.link("explain", l.askedPart(), "")}
-	b.Whole = join(b.Whole, "marks=all")
+	b := Board{Find: l.mark, Count: len(l.st.Knowledge.Evidence),
+		Whole: withQuery(l.link("explain", l.askedPart(), ""), "marks=all")}
 	chosen := l.marksOfBoard()
 	b.Hidden = b.Count - len(chosen)
 	var err error
@@ -69,14 +69,6 @@ func (s *Server) marksBoard(l *look) (Board, error) {
 	key := fmt.Sprintf("board %t %t %s", l.CanWork(), l.allMarks, l.askedPart())
 	b.Shelves = template.HTML(l.st.Kept(key, draw))
 	return b, err
-}
-
-// join adds a query to an address that may have one already.
-func join(address, query string) string {
-	if strings.Contains(address, "?") {
-		return address + "&" + query
-	}
-	return address + "?" + query
 }
 
 // askedPart is the code of the part that stands in the address, if any.

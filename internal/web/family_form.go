@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"html/template"
+	"maps"
 	"net/http"
 	"net/url"
 	"slices"
@@ -90,9 +91,6 @@ type FormVariant struct {
 	Without  []Tick
 	Bad      string
 }
-
-// familyActions are what a unit can act as.
-var familyActions = []string{"pump", "motor", "cylinder", "valve"}
 
 func (s *Server) familyForm(c *echo.Context) error {
 	if err := s.jobs.Refresh(c.Request().Context()); err != nil {
@@ -289,10 +287,10 @@ func (v *FamilyForm) show(d *family.Draft) {
 	v.Text, v.NewCode, v.Name, v.Action, v.Variants = d.Text(), d.Word("code"), d.Word("name"), d.Word("action"),
 		d.Word("variants")
 	all, _ := family.Assemblies()
-	for _, code := range sortedCodes(all) {
+	for _, code := range slices.Sorted(maps.Keys(all)) {
 		v.Assemblies = append(v.Assemblies, Named{code, all[code].Name})
 	}
-	v.Kinds, v.Actions = family.KindGroups(), familyActions
+	v.Kinds, v.Actions = family.KindGroups(), family.Actions
 	f, err := family.Load(v.NewCode+".yaml", []byte(v.Text))
 	if err != nil && v.Error == nil {
 		v.Error = field.Errorf("text", "%s", err)
@@ -364,7 +362,7 @@ func formVariant(i int, x family.DraftVariant, f *family.Family) FormVariant {
 		row.To = strconv.Itoa(x.SerialTo)
 	}
 	var others []string
-	for _, code := range sortedCodes(x.Counts) {
+	for _, code := range slices.Sorted(maps.Keys(x.Counts)) {
 		others = append(others, code+" "+strconv.Itoa(x.Counts[code]))
 	}
 	row.Others = strings.Join(others, ", ")
@@ -392,14 +390,5 @@ func ticks[T any](on []string, all []T, named func(T) Named) (out []Tick) {
 		n := named(x)
 		out = append(out, Tick{n.Code, n.Name, slices.Contains(on, n.Code)})
 	}
-	return out
-}
-
-func sortedCodes[V any](m map[string]V) []string {
-	out := make([]string, 0, len(m))
-	for code := range m {
-		out = append(out, code)
-	}
-	slices.Sort(out)
 	return out
 }

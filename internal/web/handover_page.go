@@ -21,7 +21,7 @@ import (
 // HandoverPage is what is still open over all stations, and the papers.
 type HandoverPage struct {
 	JobPage
-	Found        *CauseFound
+	Found        []job.Named // causes, with who does what
 	HandedOver   bool
 	HandedOverAt time.Time
 	MayReopen    bool
@@ -46,7 +46,7 @@ type HandoverPage struct {
 
 func handoverPage(l *look, kept []store.Paper) HandoverPage {
 	lead := l.Person.May(job.RoleLead)
-	p := HandoverPage{JobPage: l.page(), Found: l.causeFound(),
+	p := HandoverPage{JobPage: l.page(), Found: l.st.Causes(),
 		HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
 		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: kept,
 		Withdrawn: l.job.Withdrawn(), MayWithdraw: !l.job.Withdrawn() && lead,

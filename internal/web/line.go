@@ -10,6 +10,7 @@ import (
 	"corvek/core/metrology"
 	"corvek/internal/draw"
 	"corvek/internal/job"
+	"corvek/internal/wording"
 )
 
 // lineStations show the line.
@@ -197,7 +198,7 @@ func kitMark(part *job.PartState) draw.Mark {
 func buildMark(part *job.PartState, next bool) draw.Mark {
 	switch {
 	case build.Turn(part.Step.Turn).Bad():
-		return draw.Mark{Shape: "out", Title: "shaft " + turnWord(part.Step.Turn)}
+		return draw.Mark{Shape: "out", Title: "shaft " + wording.Plain(part.Step.Turn)}
 	case part.Step.Done && part.AsksFeel() && part.Step.Turn == "":
 		return draw.Mark{Shape: "ask", Tone: "ochre", Title: "not felt by hand yet"}
 	case part.Step.Done:

@@ -120,13 +120,18 @@ func (l *look) faceURL(face string) string {
 		part = l.part.Code
 	}
 	u := l.link(l.station, part, "")
-	switch {
-	case face == "":
+	if face == "" {
 		return u
-	case strings.Contains(u, "?"):
-		return u + "&face=" + face
 	}
-	return u + "?face=" + face
+	return withQuery(u, "face="+face)
+}
+
+// withQuery adds a query to an address that may have one already.
+func withQuery(address, query string) string {
+	if strings.Contains(address, "?") {
+		return address + "&" + query
+	}
+	return address + "?" + query
 }
 
 // choosePart takes the part asked for, else the one where the work is.

@@ -17,7 +17,7 @@ import (
 // ProvePage is the test at the stand, its plot and the ledger of its attempts.
 type ProvePage struct {
 	JobPage
-	Found    *CauseFound
+	Found    []job.Named       // causes, with who does what
 	Last     *job.AttemptState // nil before the first
 	Plan     []proof.PlanStep  // what will be tested, before the first
 	Points   []PointRow
@@ -39,7 +39,7 @@ type GapRow struct{ Name, Value, From string }
 
 func provePage(l *look) ProvePage {
 	st := l.st
-	p := ProvePage{JobPage: l.page(), Found: l.causeFound(),
+	p := ProvePage{JobPage: l.page(), Found: l.st.Causes(),
 		Last: st.Attempt(), Ledger: st.Attempts, Cautions: l.cautions(), Stops: l.stops(),
 		Stands: report.Stands(st), Plot: template.HTML(report.Plot(st, l.Units))}
 	if p.Last == nil {

@@ -106,6 +106,7 @@ var funcs = template.FuncMap{
 	"lower":    strings.ToLower,
 	"spaced":   wording.Plain,
 	"title":    answer.Capital,
+	"bare":     func(s string) string { return strings.TrimSuffix(strings.TrimSpace(s), ".") },
 	"day":      func(t time.Time) string { return t.Format("Mon 2 Jan") },
 	"date":     func(t time.Time) string { return t.Format("2 Jan 2006") },
 	"clock":    func(t time.Time) string { return t.Format("15:04") },
