@@ -118,6 +118,7 @@ var funcs = template.FuncMap{
 	"add":      func(a, b int) int { return a + b },
 	"mul":      func(a, b float64) float64 { return a * b },
 	"str":      func(v any) string { return fmt.Sprint(v) },
+	"role":     func(code string) string { return wording.Choice(unit.ScopeCause, "role", code) },
 	"rotation": func(code string) string { return wording.Choice(unit.ScopeUnit, "rotation", code) },
 	"attempt": func(verdict string) string {
 		return map[string]string{"": "running", "in": "passed", "out": "failed", "undecided": "open"}[verdict]
