@@ -141,7 +141,7 @@ func TestWhatDecidesIsInView(t *testing.T) {
 		// No cause is named yet: what to look at comes first. Once one is, the conclusion does.
 		"/jobs/T-0417/explain": ".cause:first-child .ca-p, .next li:first-child button",
 		"/jobs/T-0405/explain": `.cause:first-child .ca-p, [data-field$="conclusion/action"]`,
-		"/jobs/T-0417/decide":  ".decide > .sel, h2:first-child + .big .big-n",
+		"/jobs/T-0417/decide":  ".decide > .sel, .decides h2:first-child + .big-n",
 		"/jobs/T-0388/prove":   "h2, .points tr:first-child input",
 		"/jobs/T-0417/strip":   ".count-e b, .count-f input, .btn.main",
 	} {

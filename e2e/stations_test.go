@@ -195,6 +195,7 @@ func (u *user) explain(tag string) {
 
 func (u *user) decide(tag string) {
 	u.station(5)
+	u.open("/jobs/" + tag + "/decide?part=rear_plate")
 	u.fill("u1/shims_fitted", "0.10 mm, 0.05 mm")
 	u.fill("u1/shims_available", "0.02 mm x4")
 	u.says("0.126 mm") // 0.2159 − 0.15 + 3·0.02
@@ -225,6 +226,12 @@ func (u *user) build(tag string) {
 		u.open(fmt.Sprintf("/jobs/%s/build?part=%s", tag, p.Code))
 		if p.Code == "cover_bolts" {
 			u.says("37.8 N·m") // M10 8.8, oiled, 75 % of proof load
+		}
+		for _, w := range p.Going() {
+			if w.Kind.Flat {
+				u.tap(fmt.Sprintf("u1/part/%s/rework/%s/flat_how", p.Code, w.Code), "blued")
+				u.tap(fmt.Sprintf("u1/part/%s/feature/%s/built/grade", p.Code, w.For), "1")
+			}
 		}
 		if p.Def.Facing != "" {
 			u.tap(fmt.Sprintf("u1/part/%s/step/facing", p.Code), p.Def.Facing)

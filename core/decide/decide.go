@@ -6,10 +6,9 @@
 package decide
 
 import (
+	"corvek/core/metrology"
 	"fmt"
 	"strings"
-
-	"corvek/core/metrology"
 )
 
 // Policy is how much of a unit is renewed.
@@ -41,12 +40,6 @@ type Finding struct {
 	HasLimit   bool
 }
 
-// Route is a way to save the part for one feature.
-type Route struct {
-	Code, Name, For string
-	Hours, Days     float64
-}
-
 // Part is what the proposal for one part rests on.
 type Part struct {
 	Code, Name string
@@ -60,6 +53,19 @@ type Part struct {
 	Stuck      string // how it came off where that was not freely: stuck or seized
 	Findings   []Finding
 	Routes     []Route
+	Ask        string   // what must be answered first
+	Calls      Call     // what an answer about the part asks for, strongest of all but what broke it
+	Blamed     []string // concluded causes that this part is blamed for
+	Remedies   []string // concluded causes whose remedy renews it
+	Aged       string   // why it is too old to go back
+	Unfit      string   // why a new one does not go in
+	Wear       string   // how much of what may wear has worn
+}
+
+// Call is a choice that somebody's answer asks for, with why.
+type Call struct {
+	Choice Choice
+	Reason string
 }
 
 // Mark is something seen on the part.
@@ -80,130 +86,37 @@ type Proposal struct {
 }
 
 // Propose gives a proposal for each part, in the order given. A set goes together
-// also where a person chose new for one of it.
+// also where a person chose new for one of it; where one is reworked, the others are
+// looked at with it.
 func Propose(parts []Part, policy Policy) []Proposal {
 	out := make([]Proposal, len(parts))
-	replacedIn := map[string]string{}
+	renewed, reworked := map[string]string{}, map[string]string{}
 	for i, p := range parts {
 		out[i] = alone(p, policy)
-		replaced := p.Chosen == Replace || p.Chosen == "" && out[i].Choice == Replace
-		if replaced && p.Set != "" && replacedIn[p.Set] == "" {
-			replacedIn[p.Set] = p.Name
+		choice := p.Chosen
+		if choice == "" {
+			choice = out[i].Choice
 		}
+		first(renewed, p, choice == Replace)
+		first(reworked, p, choice == Rework)
 	}
 	for i, p := range parts {
-		if with := replacedIn[p.Set]; p.Set != "" && with != "" && out[i].Choice != Replace {
-			out[i] = Proposal{Choice: Replace, Reason: fmt.Sprintf("goes with its set: %s is replaced",
-				strings.ToLower(with))}
+		with, mate := renewed[p.Set], reworked[p.Set]
+		switch {
+		case p.Set == "":
+		case with != "" && with != p.Name && out[i].Choice != Replace && p.Unfit == "":
+			out[i] = Proposal{Choice: Replace, Looked: out[i].Looked,
+				Reason: fmt.Sprintf("goes with its set: %s is replaced", strings.ToLower(with))}
+		case mate != "" && mate != p.Name && out[i].Choice == Keep:
+			out[i].Reason += fmt.Sprintf("; its mate is reworked: try it against %s afterwards", strings.ToLower(mate))
 		}
 	}
 	return out
 }
 
-// seen are the marks in words, those that break it first.
-func (p Part) seen() (breaking, others []string) {
-	for _, m := range p.Marks {
-		if m.Breaking {
-			breaking = append(breaking, m.Text)
-		} else {
-			others = append(others, m.Text)
-		}
+// first keeps the name of the first part of a set of which something is so.
+func first(of map[string]string, p Part, is bool) {
+	if is && p.Set != "" && of[p.Set] == "" {
+		of[p.Set] = p.Name
 	}
-	return breaking, others
-}
-
-func alone(p Part, policy Policy) Proposal {
-	breaking, others := p.seen()
-	measured := judge(p)
-	because := func(c Choice, reasons ...string) Proposal {
-		all := append(breaking, reasons...)
-		if p.Stuck != "" {
-			all = append(all, "came off "+p.Stuck)
-		}
-		if len(others) > 0 {
-			all = append(all, "seen: "+strings.Join(others, ", "))
-		}
-		return Proposal{Choice: c, Reason: strings.Join(all, "; "), Looked: p.Looked() || measured.good}
-	}
-	out := strings.Join(measured.bad, ", ") + " out of limits"
-	switch {
-	case p.Renew:
-		return because(Replace, "soft part, new at every rebuild")
-	case p.Short > 0:
-		return because(Replace, fmt.Sprintf("%d short of the count", p.Short))
-	case len(breaking) > 0:
-		return because(Replace)
-	case len(measured.bad) > 0 && !measured.saved:
-		return because(Replace, out+", nothing left to rework")
-	case policy == FullOverhaul && p.Wearing:
-		return because(Replace, "wearing part, full overhaul")
-	case len(measured.bad) > 0:
-		rework := because(Rework, out)
-		rework.Routes = measured.routes
-		return rework
-	case len(measured.open) > 0:
-		return because(Open, strings.Join(measured.open, ", "))
-	case p.Stuck != "" && !p.Looked():
-		return because(Open, "not looked at since it came off: say what is on it, or that it is sound")
-	}
-	return because(Keep, p.kept(measured.good)...)
-}
-
-// kept says what speaks for keeping the part, and what nobody did.
-func (p Part) kept(measured bool) []string {
-	var out []string
-	if measured {
-		out = append(out, "measured and within limits")
-	}
-	switch {
-	case p.Sound:
-		out = append(out, "looked at and sound")
-	case !measured && len(p.Marks) == 0:
-		out = append(out, "not looked at")
-	}
-	return out
-}
-
-// measured is what the readings say of a part.
-type measured struct {
-	bad, open []string
-	routes    []Route
-	saved     bool // a rework answers all that is out of limits
-	good      bool // something was measured and is within limits
-}
-
-func judge(p Part) measured {
-	m := measured{saved: true}
-	for _, f := range p.Findings {
-		name := strings.ToLower(f.Name)
-		switch f.Verdict {
-		case metrology.Out:
-			m.bad = append(m.bad, name)
-			if r, ok := routeFor(p.Routes, f.Code); ok {
-				m.routes = append(m.routes, r)
-			} else {
-				m.saved = false
-			}
-		case metrology.Undecided:
-			if f.HasLimit {
-				m.open = append(m.open, name+" is undecided")
-			}
-		case metrology.In:
-			m.good = true
-		default:
-			if f.Must && !f.Measured {
-				m.open = append(m.open, name+" was never measured")
-			}
-		}
-	}
-	return m
-}
-
-func routeFor(routes []Route, feature string) (Route, bool) {
-	for _, r := range routes {
-		if r.For == feature {
-			return r, true
-		}
-	}
-	return Route{}, false
 }

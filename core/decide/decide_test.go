@@ -10,7 +10,7 @@ import (
 )
 
 func TestPropose(t *testing.T) {
-	lap := []decide.Route{{Code: "lap", For: "face"}}
+	lap := []decide.Route{{Code: "lap", For: []string{"face"}}}
 	face := func(v metrology.Verdict) []decide.Finding {
 		return []decide.Finding{{Code: "face", Name: "Face", Verdict: v, Must: true, HasLimit: true}}
 	}

@@ -234,7 +234,17 @@ func Find(scope unit.Scope, name string) (*Field, bool) {
 
 var byScope = index(jobFields, pictureFields, unitFields, evidenceFields, conclusionFields, causeFields, looseFields,
 	pieceFields, attemptFields, pointFields, partFields, partMarkFields,
-	decisionFields, stepFields, featureFields, readingFields)
+	decisionFields, reworkFields, stepFields, featureFields, readingFields)
+
+// HoldsDay reports that values of this name are days.
+func HoldsDay(name string) bool {
+	for _, fields := range byScope {
+		if slices.ContainsFunc(fields, func(f *Field) bool { return f.Name == name && f.Kind == Day }) {
+			return true
+		}
+	}
+	return false
+}
 
 func index(tables ...[]*Field) map[unit.Scope][]*Field {
 	out := map[unit.Scope][]*Field{}

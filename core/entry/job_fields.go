@@ -1,6 +1,7 @@
 package entry
 
 import (
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -37,20 +38,21 @@ var jobFields = []*Field{
 	jobTable.choice("waiting", "Waiting for", offer(Waits...),
 		func(p *Place) *string { return &p.Job.Waiting }).required(),
 	jobTable.line("waiting_note", "Note for the Jobs board", func(p *Place) *string { return &p.Job.WaitingNote }),
-	day("received_on", "Received", func(p *Place) *unit.Date { return &p.Job.ReceivedOn }).derived(),
-	day("promised_on", "Promised for", func(p *Place) *unit.Date { return &p.Job.PromisedOn }).checked(promise),
+	jobTable.day("received_on", "Received", func(p *Place) *unit.Date { return &p.Job.ReceivedOn }).derived(),
+	jobTable.day("promised_on", "Promised for", func(p *Place) *unit.Date { return &p.Job.PromisedOn }).
+		checked(promise),
 	jobTable.flag("warranty_hold", "Warranty hold", func(p *Place) *bool { return &p.Job.WarrantyHold }),
 	jobTable.area("warranty_note", "Seals, tags, pictures taken",
 		func(p *Place) *string { return &p.Job.WarrantyNote }),
-	jobTable.size("parts_cost", "Parts", quantity.Number,
+	jobTable.size("parts_cost", "Kit of soft parts", quantity.Number,
 		func(p *Place) *quantity.Quantity { return &p.Job.PartsCost }),
-	jobTable.size("labour_hours", "Hours", quantity.Time,
+	jobTable.size("labour_hours", "Hours to strip, build, test", quantity.Time,
 		func(p *Place) *quantity.Quantity { return &p.Job.LabourHours }).bare("h"),
 	jobTable.size("labour_rate", "Rate an hour", quantity.Number,
 		func(p *Place) *quantity.Quantity { return &p.Job.LabourRate }),
 	jobTable.size("outside_cost", "Outside work", quantity.Number,
 		func(p *Place) *quantity.Quantity { return &p.Job.OutsideCost }),
-	jobTable.size("rebuild_days", "Days to rebuild", quantity.Number,
+	jobTable.size("rebuild_days", "Days at the bench", quantity.Number,
 		func(p *Place) *quantity.Quantity { return &p.Job.RebuildDays }),
 	jobTable.size("new_price", "New unit", quantity.Number,
 		func(p *Place) *quantity.Quantity { return &p.Job.NewPrice }),
@@ -58,6 +60,18 @@ var jobFields = []*Field{
 		func(p *Place) *quantity.Quantity { return &p.Job.NewDays }),
 	jobTable.size("downtime_cost", "Downtime a day", quantity.Number,
 		func(p *Place) *quantity.Quantity { return &p.Job.DowntimeCost }),
+	jobTable.size("parts_days", "Days until the parts are here", quantity.Number,
+		func(p *Place) *quantity.Quantity { return &p.Job.PartsDays }),
+	jobTable.size("life_rebuild", "Life of the rebuild, of a new one's", quantity.Number,
+		func(p *Place) *quantity.Quantity { return &p.Job.LifeRebuild }).checked(share),
+	jobTable.size("life_overhaul", "Life of the overhaul, of a new one's", quantity.Number,
+		func(p *Place) *quantity.Quantity { return &p.Job.LifeOverhaul }).checked(share),
+	jobTable.day("quoted_on", "Offer given on", func(p *Place) *unit.Date { return &p.Job.Quote.GivenOn }),
+	jobTable.choice("answer", "The customer's answer", offer(unit.Answers...),
+		func(p *Place) *string { return &p.Job.Quote.Answer }).derived(),
+	jobTable.line("answer_by", "Who said so", func(p *Place) *string { return &p.Job.Quote.Person }),
+	jobTable.day("answer_on", "Answered on", func(p *Place) *unit.Date { return &p.Job.Quote.AnsweredOn }),
+	jobTable.line("answer_note", "In his words", func(p *Place) *string { return &p.Job.Quote.Note }),
 	jobTable.area("lesson", "What the next one should know of this variant",
 		func(p *Place) *string { return &p.Job.Lesson }),
 	jobTable.line("timer_note", "What is waited for", func(p *Place) *string { return &p.Job.TimerNote }),
@@ -72,12 +86,14 @@ var jobFields = []*Field{
 		func(p *Place) *string { return &p.Job.WithdrawnReason }).derived(),
 }
 
-func day(name, label string, at func(*Place) *unit.Date) *Field {
-	return &Field{
-		Scope: unit.ScopeJob, Name: name, Label: label, Kind: Day,
-		get: func(p *Place) string { return string(*at(p)) },
-		set: func(p *Place, text string) error { *at(p) = unit.Date(text); return nil },
+var errShare = errors.New("is a share of a new one's life: between 0 and 100 %")
+
+// share refuses a life longer than a new one's.
+func share(_ *Place, text string) error {
+	if q := read(text, quantity.Number, ""); text != "" && (q.SI <= 0 || q.SI > 1) {
+		return errShare
 	}
+	return nil
 }
 
 // mostDays is how far from its receipt a job may be promised.

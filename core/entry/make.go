@@ -36,6 +36,14 @@ func (t table) size(name, label string, dim quantity.Dimension, at func(*Place) 
 	return &Field{Scope: unit.Scope(t), Name: name, Label: label, Kind: Quantity, Dim: dim, number: at}
 }
 
+func (t table) day(name, label string, at func(*Place) *unit.Date) *Field {
+	return &Field{
+		Scope: unit.Scope(t), Name: name, Label: label, Kind: Day,
+		get: func(p *Place) string { return string(*at(p)) },
+		set: func(p *Place, text string) error { *at(p) = unit.Date(text); return nil },
+	}
+}
+
 // required marks a field that cannot be left empty.
 func (f *Field) required() *Field {
 	f.Required = true

@@ -78,6 +78,18 @@ var partFields = []*Field{
 		func(p *Place) *quantity.Quantity { return &p.Part.Joint.Torque }),
 	partTable.line("joint_source", "Document the torque stands in",
 		func(p *Place) *string { return &p.Part.Joint.Source }),
+	partTable.size("price", "Price of a new one", quantity.Number,
+		func(p *Place) *quantity.Quantity { return &p.Part.Price }),
+	partTable.choice("coil_is", "Whose spring is it?", offer(unit.CoilKinds...),
+		func(p *Place) *string { return &p.Part.Coil.Is }),
+	partTable.size("coil_rate", "Spring rate", quantity.SpringRate,
+		func(p *Place) *quantity.Quantity { return &p.Part.Coil.Rate }),
+	partTable.size("coil_wire", "Wire", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Part.Coil.Wire }),
+	partTable.size("coil_mean", "Diameter to the middle of the wire", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Part.Coil.Mean }),
+	partTable.size("coil_turns", "Turns that move", quantity.Number,
+		func(p *Place) *quantity.Quantity { return &p.Part.Coil.Turns }),
 }
 
 // ClassUnknown is the strength class of a bolt whose head bears no mark.
@@ -154,6 +166,24 @@ var decisionFields = []*Field{
 		offer(string(decide.Keep), string(decide.Rework), string(decide.Replace)),
 		func(p *Place) *string { return &p.Decision.Choice }),
 	decisionTable.line("reason", "Reason", func(p *Place) *string { return &p.Decision.Reason }),
+}
+
+var reworkTable = table(unit.ScopeRework)
+
+var reworkFields = []*Field{
+	reworkTable.flag("goes", "This way", func(p *Place) *bool { return &p.Rework.Goes }),
+	reworkTable.size("taken", "Taken off in all", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Rework.Taken }),
+	reworkTable.choice("flat_how", "Flatness found by", offer(unit.FlatWays...),
+		func(p *Place) *string { return &p.Rework.FlatHow }),
+	reworkTable.size("flat_first", "Out of flat before", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Rework.FlatFirst }),
+	reworkTable.size("flat_now", "Out of flat now", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Rework.FlatNow }),
+	reworkTable.size("price", "Price of the work", quantity.Number,
+		func(p *Place) *quantity.Quantity { return &p.Rework.Price }),
+	reworkTable.day("sent", "Sent out on", func(p *Place) *unit.Date { return &p.Rework.Sent }),
+	reworkTable.day("back", "Came back on", func(p *Place) *unit.Date { return &p.Rework.Back }),
 }
 
 var stepTable = table(unit.ScopeStep)

@@ -39,6 +39,7 @@ type Place struct {
 	Feature    *unit.Feature
 	FeatureDef *family.Feature
 	Decision   *unit.Decision
+	Rework     *unit.Rework
 	Step       *unit.Step
 	Mark       *unit.Mark
 	Conclusion *unit.Conclusion
@@ -109,8 +110,8 @@ func (p *Place) find() bool {
 		if r.Scope == unit.ScopePoint {
 			p.findPoint()
 		}
-	case unit.ScopePart, unit.ScopePartMark, unit.ScopeDecision, unit.ScopeStep, unit.ScopeFeature,
-		unit.ScopeReading:
+	case unit.ScopePart, unit.ScopePartMark, unit.ScopeDecision, unit.ScopeRework, unit.ScopeStep,
+		unit.ScopeFeature, unit.ScopeReading:
 		if p.Part = p.Unit.Part(r.Part); p.Part == nil {
 			return false
 		}
@@ -137,6 +138,11 @@ func (p *Place) findInPart() bool {
 		}
 		p.Decision.Round = round
 		p.keep = func() { part.Decisions = append(part.Decisions, p.Decision) }
+	case unit.ScopeRework:
+		if p.Rework = part.Rework(p.Ref.Code); p.Rework == nil {
+			p.Rework = &unit.Rework{Route: p.Ref.Code}
+			p.keep = func() { part.Reworks = append(part.Reworks, p.Rework) }
+		}
 	case unit.ScopeStep:
 		if p.Step = part.Step(round); p.Step == nil {
 			p.Step = &unit.Step{Round: round}
@@ -202,6 +208,8 @@ func (p *Place) knowsCode() bool {
 	case p.Ref.Scope == unit.ScopePartMark:
 		_, known := family.PartMark(code)
 		return known
+	case p.Ref.Scope == unit.ScopeRework:
+		return p.Def.Rework(code) != nil
 	case p.Ref.Scope == unit.ScopePoint:
 		return p.Test != nil
 	case p.Ref.Name == "symptom":

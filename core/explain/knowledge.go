@@ -104,6 +104,7 @@ type Cause struct {
 	Cautions   []string        `yaml:"cautions"`
 	Chain      []Link          `yaml:"chain"` // from complaint to root
 	Remedy     string          `yaml:"remedy"`
+	Renews     []string        `yaml:"renews"` // parts and @kinds that the remedy renews
 	Prevention string          `yaml:"prevention"`
 	Action     string          `yaml:"action"`    // outside the unit, before it runs again
 	Needs      []string        `yaml:"needs"`     // one of these is on the unit: an assembly, a part, a @kind

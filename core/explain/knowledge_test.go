@@ -45,3 +45,24 @@ func TestKnowledgeCoversTheBench(t *testing.T) {
 	assert.GreaterOrEqual(t, len(evidence), 200)
 	t.Logf("%d root causes, %d items of evidence", len(causes), len(evidence))
 }
+
+// What a remedy renews is a part or a kind of a unit that the cause can meet.
+func TestRemediesRenewPartsThatAre(t *testing.T) {
+	met, named := map[string]bool{}, map[string]bool{}
+	eachUnit(t, func(_ *testing.T, f *family.Family, k *explain.Knowledge) {
+		for i := range k.Causes {
+			c := &k.Causes[i]
+			for _, what := range c.Renews {
+				one := explain.Cause{Renews: []string{what}}
+				named[c.Code+" "+what] = true
+				for _, p := range f.Parts {
+					met[c.Code+" "+what] = met[c.Code+" "+what] || one.RenewsPart(p.Code, p.Kind)
+				}
+			}
+		}
+	})
+	require.NotEmpty(t, named)
+	for what := range named {
+		assert.True(t, met[what], "%s renews nothing in any unit", what)
+	}
+}

@@ -23,6 +23,11 @@ func (k *Knowledge) Unlooked(x Explanation, findings []Finding, most int) (out [
 	return out
 }
 
+// RenewsPart reports that the remedy renews a part of the code and kind.
+func (c *Cause) RenewsPart(code, kind string) bool {
+	return slices.Contains(c.Renews, code) || slices.Contains(c.Renews, "@"+kind)
+}
+
 // Blames gives what is measured, as part.feature, that a cause leaves marks on as a rule:
 // blamed, it is measured before the cause is believed.
 func (k *Knowledge) Blames(c *Cause) (out []string) {

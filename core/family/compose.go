@@ -113,6 +113,7 @@ func (f *Family) usual() {
 	}
 	for i := range f.Parts {
 		f.Parts[i].usual()
+		f.Parts[i].saved()
 	}
 }
 

@@ -75,14 +75,18 @@ type Bolt struct {
 
 // Rework is a way to save a worn part.
 type Rework struct {
-	Code    string  `yaml:"code"`
-	Name    string  `yaml:"name"`
-	For     string  `yaml:"for"` // feature it answers
-	Hours   float64 `yaml:"hours"`
-	Days    float64 `yaml:"days"`
-	Stock   string  `yaml:"stock"` // most that may come off
-	Caution string  `yaml:"caution"`
+	Code    string   `yaml:"code"`
+	Name    string   `yaml:"name"`
+	For     string   `yaml:"for"`  // feature it answers
+	Also    []string `yaml:"also"` // other features that are as new after it
+	Hours   float64  `yaml:"hours"`
+	Days    float64  `yaml:"days"`
+	Stock   string   `yaml:"stock"` // most that may come off
+	Caution string   `yaml:"caution"`
 }
+
+// Answers are the features that are as new after the rework.
+func (r *Rework) Answers() []string { return append([]string{r.For}, r.Also...) }
 
 // Shape gives the glyph its true proportions, in mm.
 type Shape struct {
@@ -266,6 +270,16 @@ func (f *Family) CountOf(code string) int {
 		return p.Count
 	}
 	return 0
+}
+
+// Rework finds a way to save the part by its code, nil when there is none.
+func (p *Part) Rework(code string) *Rework {
+	for i := range p.Reworks {
+		if p.Reworks[i].Code == code {
+			return &p.Reworks[i]
+		}
+	}
+	return nil
 }
 
 // FeatureByCode finds a feature of the part.

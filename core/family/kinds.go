@@ -3,6 +3,7 @@ package family
 import (
 	"bytes"
 	"cmp"
+	"corvek/core/quantity"
 	"embed"
 	"fmt"
 	"regexp"
@@ -72,6 +73,7 @@ type KindDef struct {
 	Facings  []string  `yaml:"facings"`
 	Checks   []string  `yaml:"checks"`
 	Features []Feature `yaml:"features"`
+	Reworks  []Rework  `yaml:"reworks"` // ways to save a part that names none itself
 	Shape    Shape     `yaml:"shape"`
 }
 
@@ -138,6 +140,12 @@ func loadKindGroup(file string, text []byte) (*KindGroup, error) {
 		p := &Part{Code: k.Code, Shape: k.Shape, Features: k.Features}
 		p.usual()
 		c.shape(p)
+		for _, r := range k.Reworks {
+			if _, known := WayByCode(r.Code); !known {
+				c.fail(0, "%s: %q is no kind of rework", k.Code, r.Code)
+			}
+			c.quantity(0, "stock", r.Stock, quantity.Length)
+		}
 		for n := range k.Features {
 			c.feature(p, &k.Features[n])
 		}
@@ -190,6 +198,7 @@ func PartOfKind(code, name, kind, branch string, count int) *Part {
 	if k, ok := KindByCode(kind); ok {
 		p.Renew, p.Facings, p.Checks, p.Shape = k.Soft, k.Facings, k.Checks, k.Shape
 		p.Features = slices.Clone(k.Features)
+		p.saved()
 	}
 	return p
 }

@@ -313,8 +313,13 @@ func (c *checker) part(p *Part) {
 		c.feature(p, ft)
 	}
 	for _, r := range p.Reworks {
-		if _, ok := p.FeatureByCode(r.For); !ok {
-			c.fail(p.line, "part %s: rework %s answers the feature %q, which it has not", p.Code, r.Code, r.For)
+		for _, code := range r.Answers() {
+			if _, ok := p.FeatureByCode(code); !ok {
+				c.fail(p.line, "part %s: rework %s answers the feature %q, which it has not", p.Code, r.Code, code)
+			}
+		}
+		if _, known := WayByCode(r.Code); !known {
+			c.fail(p.line, "part %s: %q is no kind of rework", p.Code, r.Code)
 		}
 		c.quantity(p.line, "stock", r.Stock, quantity.Length)
 	}

@@ -98,15 +98,19 @@ func Paths(f *family.Family, gap func(feature string) (float64, bool)) []leakage
 	return out
 }
 
-// ReliefFor gives the relief of a family with a spring of this free length, m.
-func ReliefFor(f *family.Family, freeLength float64) Relief {
+// ReliefFor gives the relief of a family with a spring of this free length (m) and rate
+// (N/m); the family's own rate where none is given.
+func ReliefFor(f *family.Family, freeLength, rate float64) Relief {
 	r := f.Relief
 	if r == nil || freeLength <= 0 {
 		return Relief{}
 	}
-	rate, _ := quantity.Parse(r.Rate, quantity.SpringRate)
+	if rate == 0 {
+		own, _ := quantity.Parse(r.Rate, quantity.SpringRate)
+		rate = own.SI
+	}
 	override, _ := quantity.Parse(r.Override, quantity.Pressure)
-	force := spring.Force(rate.SI, freeLength, length(r.Installed))
+	force := spring.Force(rate, freeLength, length(r.Installed))
 	return Relief{Cracking: math.Max(1, spring.Cracking(force, length(r.Seat))), Override: override.SI}
 }
 

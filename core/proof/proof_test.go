@@ -27,7 +27,7 @@ func model(t testing.TB, side, tip float64) proof.Model {
 	return proof.Model{
 		Displacement: 32e-6, Speed: 1450, Viscosity: 46e-6 * 870,
 		Paths:  proof.Paths(f, func(s string) (float64, bool) { g, ok := gaps[s]; return g, ok }),
-		Relief: proof.ReliefFor(f, 0.042),
+		Relief: proof.ReliefFor(f, 0.042, 0),
 	}
 }
 
@@ -42,13 +42,13 @@ func TestLeakByHand(t *testing.T) {
 
 // 33 N/mm over 7.8 mm on a 4.1 mm seat opens at 194.97 bar.
 func TestReliefByHand(t *testing.T) {
-	r := proof.ReliefFor(gearPump(t), 0.042)
+	r := proof.ReliefFor(gearPump(t), 0.042, 0)
 	assert.InDelta(t, 194.97e5, r.Cracking, 0.02e5)
 	m := model(t, 0.1e-3, 0.1e-3)
 	held := m.Stall(400e5)
 	assert.Greater(t, held, r.Cracking)
 	assert.Less(t, held, r.Cracking+r.Override)
-	worn := proof.ReliefFor(gearPump(t), 0.0408)
+	worn := proof.ReliefFor(gearPump(t), 0.0408, 0)
 	assert.Less(t, worn.Cracking, 175e5, "a spring 1.2 mm short opens below duty")
 }
 

@@ -54,6 +54,16 @@ func Figures(v float64, significant int) string {
 	return fixed(v, decimals)
 }
 
+// Round writes v rounded to significant figures also before the point: 47 613 to two
+// figures is 48000.
+func Round(v float64, significant int) string {
+	if v == 0 || math.IsNaN(v) || math.IsInf(v, 0) {
+		return Figures(v, significant)
+	}
+	step := math.Pow(10, math.Floor(math.Log10(math.Abs(v)))-float64(significant-1))
+	return Figures(math.Round(v/step)*step, significant)
+}
+
 // shop gives the unit a reader of each system expects for a dimension, and
 // the decimals it is usually written with.
 type shop struct {

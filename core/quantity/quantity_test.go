@@ -215,3 +215,10 @@ func TestYearsAreATime(t *testing.T) {
 	require.NoError(t, err)
 	assert.InDelta(t, 87660*3600, q.SI, 1)
 }
+
+func TestRoundAlsoBeforeThePoint(t *testing.T) {
+	for want, v := range map[string]float64{"48000": 47613, "95": 95.2, "0": 0, "1.2": 1.23, "100": 99.6,
+		"-48000": -47613} {
+		assert.Equal(t, want, quantity.Round(v, 2))
+	}
+}

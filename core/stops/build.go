@@ -15,6 +15,7 @@ func (l *list) build() {
 		if !p.Step.Done {
 			undone++
 		}
+		l.rework(p)
 		l.felt(p)
 		l.fitted(p)
 		l.again(p)
@@ -81,6 +82,7 @@ func (l *list) fitted(p *Part) {
 func (l *list) again(p *Part) {
 	for i := range p.Features {
 		f := &p.Features[i]
+		l.reworked(p, f)
 		switch {
 		case !f.Def.Clearance:
 		case !f.Built.Any:

@@ -3,7 +3,6 @@ package stops
 import (
 	"strings"
 
-	"corvek/core/decide"
 	"corvek/core/unit"
 )
 
@@ -34,18 +33,6 @@ func (l *list) explain() {
 	if len(l.NotLooked) > 0 {
 		l.of("explain", unit.StopLeftOver, "%s is what is left when other roots were looked for. Not looked for: %s. "+
 			"Look, or say in words what rules them out", l.Cause.Name, strings.Join(l.NotLooked, "; "))
-	}
-}
-
-func (l *list) decide() {
-	for i := range l.Parts {
-		p := &l.Parts[i]
-		switch {
-		case p.Choice == decide.Open:
-			l.part(p, "decide", unit.StopOpen, "%s: %s", p.Name, p.Proposal.Reason)
-		case p.Decision.Choice != "" && p.Decision.Choice != string(p.Proposal.Choice) && blank(p.Decision.Reason):
-			l.part(p, "decide", unit.StopReason, "%s: other than proposed, and no reason given", p.Name)
-		}
 	}
 }
 

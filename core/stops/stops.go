@@ -68,8 +68,9 @@ type Part struct {
 	Proposal decide.Proposal
 	Decision unit.Decision
 	Step     unit.Step
-	AsksFeel bool // it is felt by hand once it is fitted
-	Stuck    bool // it did not come off freely
+	Ways     []Way // that are gone to save it
+	AsksFeel bool  // it is felt by hand once it is fitted
+	Stuck    bool  // it did not come off freely
 	Stack    *Stack
 	Features []Feature
 }
@@ -80,6 +81,14 @@ type Stack struct {
 	FoundFault, FitFault string             // what cannot be read
 	FitDiff              []strip.Difference // from what belongs
 	FitDoes              strip.Delivery
+}
+
+// Way is a way that is gone to save a part.
+type Way struct {
+	decide.Route
+	Oversize bool // seals of the next size make up for what came off
+	Flat     bool // how flat it is now is asked
+	Row      unit.Rework
 }
 
 // Feature is something measured.

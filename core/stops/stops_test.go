@@ -96,6 +96,32 @@ func TestEachThingLeftOpenIsOneStop(t *testing.T) {
 		{"u1/decide/reason/spool", func(u *stops.Unit) {
 			part(u).Decision.Choice, part(u).Proposal.Choice = "keep", decide.Replace
 		}},
+		{"u1/decide/answer", func(u *stops.Unit) { u.Job.Quote.GivenOn = "2031-05-13" }},
+		{"u1/decide/answer", func(u *stops.Unit) {
+			u.Job.Quote, u.Job.Policy = unit.Quote{Answer: unit.AnswerOverhaul}, string(decide.OnCondition)
+		}},
+		{"u1/decide/answer", func(u *stops.Unit) {
+			u.Job.Quote, u.Job.Policy = unit.Quote{Answer: unit.AnswerRebuild}, string(decide.FullOverhaul)
+		}},
+		{"u1/build/rework/spool", func(u *stops.Unit) {
+			part(u).Ways = []stops.Way{{Row: unit.Rework{Sent: "2031-05-13"}}}
+		}},
+		{"u1/build/rework/spool", func(u *stops.Unit) {
+			part(u).Ways = []stops.Way{{Route: decide.Route{Stock: 1e-5, Taken: 2e-5}}}
+		}},
+		{"u1/build/rework/spool", func(u *stops.Unit) { part(u).Ways = []stops.Way{{Flat: true}} }},
+		{"u1/build/rework/spool", func(u *stops.Unit) {
+			part(u).Ways = []stops.Way{{Flat: true, Row: unit.Rework{FlatHow: unit.FlatNotFound}}}
+		}},
+		{"u1/build/rework/spool", func(u *stops.Unit) {
+			part(u).Ways = []stops.Way{{Flat: true, Row: unit.Rework{FlatHow: unit.FlatBlued,
+				FlatFirst: quantity.Quantity{Typed: "4 um", SI: 4e-6},
+				FlatNow:   quantity.Quantity{Typed: "9 um", SI: 9e-6}}}}
+		}},
+		{"u1/build/again/spool/clearance", func(u *stops.Unit) {
+			part(u).Ways = []stops.Way{{Route: decide.Route{For: []string{"clearance"}}}}
+			part(u).Features[0].Def.Clearance, part(u).Features[0].Built = false, measure.Result{}
+		}},
 		{"u1/kit/place/spool", func(u *stops.Unit) { u.Kit = []kit.Issue{{Part: "spool", Text: "no piece"}} }},
 		{"u1/kit/piece/3", func(u *stops.Unit) { u.Kit = []kit.Issue{{Piece: 3, Text: "left over"}} }},
 		{"u1/build/unfitted", func(u *stops.Unit) { part(u).Step.Done = false }},
@@ -162,4 +188,18 @@ func TestEveryKindIsAnAddress(t *testing.T) {
 		assert.True(t, ok, kind)
 		assert.Equal(t, kind, got.Kind)
 	}
+}
+
+// A bore that was honed is judged by what its oversize seals can make up, not by the limit
+// of the usual ones.
+func TestHonedBoreWithOversizeSeals(t *testing.T) {
+	u := settled()
+	f := &u.Parts[0].Features[0]
+	f.Def.Clearance = false
+	f.Built = measure.Result{Any: true, Verdict: metrology.Out, HasValue: true, Value: 80.25e-3, HasNominal: true,
+		Nominal: 80e-3}
+	u.Parts[0].Ways = []stops.Way{{Oversize: true, Route: decide.Route{For: []string{"clearance"}, Stock: 0.3e-3}}}
+	assert.Empty(t, stops.All(u)["build"])
+	f.Built.Value = 80.35e-3
+	assert.Len(t, stops.All(u)["build"], 1)
 }

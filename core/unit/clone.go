@@ -35,6 +35,7 @@ func (u *Unit) unshare() {
 		p.Features = each(p.Features, func(f *Feature) { f.Readings = each(f.Readings, nil) })
 		p.Marks = each(p.Marks, nil)
 		p.Decisions = each(p.Decisions, nil)
+		p.Reworks = each(p.Reworks, nil)
 		p.Steps = each(p.Steps, nil)
 	})
 }

@@ -49,6 +49,10 @@ type Job struct {
 	NewPrice     quantity.Quantity
 	NewDays      quantity.Quantity
 	DowntimeCost quantity.Quantity // a day
+	PartsDays    quantity.Quantity // until the parts are here
+	LifeRebuild  quantity.Quantity // share of a new one's life, where somebody says so
+	LifeOverhaul quantity.Quantity
+	Quote        Quote
 
 	Units            []*Unit
 	Acknowledgements []*Acknowledgement

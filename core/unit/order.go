@@ -25,6 +25,7 @@ func (j *Job) Order() {
 		for _, p := range u.Parts {
 			slices.SortFunc(p.Marks, compareMarks)
 			slices.SortFunc(p.Decisions, func(a, b *Decision) int { return cmp.Compare(a.Round, b.Round) })
+			slices.SortFunc(p.Reworks, func(a, b *Rework) int { return cmp.Compare(a.Route, b.Route) })
 			slices.SortFunc(p.Steps, func(a, b *Step) int { return cmp.Compare(a.Round, b.Round) })
 			for _, f := range p.Features {
 				slices.SortFunc(f.Readings, compareReadings)

@@ -25,6 +25,7 @@ const (
 	ScopePart       Scope = "part"       // u1/part/key/found
 	ScopePartMark   Scope = "mark"       // u1/part/key/mark/sheared/state
 	ScopeDecision   Scope = "decision"   // u1/part/key/decision/choice
+	ScopeRework     Scope = "rework"     // u1/part/rod/rework/rechrome/taken
 	ScopeStep       Scope = "step"       // u1/part/key/step/torque
 	ScopeFeature    Scope = "feature"    // u1/part/key/feature/width/upper
 	ScopeReading    Scope = "reading"    // u1/part/key/feature/width/found/v1
@@ -73,6 +74,8 @@ func (r Ref) String() string {
 		at = []string{u, "part", r.Part}
 	case ScopePartMark:
 		return strings.Join([]string{u, "part", r.Part, "mark", r.Code, r.Name}, "/")
+	case ScopeRework:
+		return strings.Join([]string{u, "part", r.Part, "rework", r.Code, r.Name}, "/")
 	case ScopeDecision, ScopeStep:
 		at = []string{u, "part", r.Part, string(r.Scope)}
 	case ScopeFeature:
@@ -158,8 +161,8 @@ func (r *Ref) inPart(words []string) (rest []string, ok bool) {
 		return words[1:], len(words) == 2
 	}
 	switch Scope(words[1]) {
-	case ScopePartMark:
-		r.Scope, r.Code = ScopePartMark, words[2]
+	case ScopePartMark, ScopeRework:
+		r.Scope, r.Code = Scope(words[1]), words[2]
 		return words[3:], true
 	case ScopeDecision, ScopeStep:
 		r.Scope = Scope(words[1])

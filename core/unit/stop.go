@@ -49,6 +49,8 @@ const (
 
 	StopOpen   StopKind = "open"
 	StopReason StopKind = "reason"
+	StopAnswer StopKind = "answer" // the customer has not said, or what he said is not what is done
+	StopRework StopKind = "rework" // a rework that is not finished, or went too far
 
 	StopPlace StopKind = "place"
 	StopPiece StopKind = "piece"
@@ -73,7 +75,8 @@ var StopKinds = []StopKind{
 	StopStillOn, StopUncounted, StopShort, StopOver, StopFacing, StopLoose, StopStuck, StopStack, StopAcquitted,
 	StopGauges,
 	StopFault, StopUndecided, StopNotMeasured, StopSuspect, StopCalibration, StopCoarse,
-	StopConclusion, StopOutside, StopMisfit, StopLeftOver, StopOpen, StopReason, StopPlace, StopPiece,
+	StopConclusion, StopOutside, StopMisfit, StopLeftOver, StopOpen, StopReason, StopAnswer, StopRework,
+	StopPlace, StopPiece,
 	StopTurn, StopStiff, StopAgain, StopUnfitted, StopModification, StopProved, StopLesson, StopEnding,
 	StopFlush, StopBlamed, StopUncured, StopSump,
 }

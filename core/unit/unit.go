@@ -146,11 +146,14 @@ type Part struct {
 	StackRight string // what belongs, where the family does not say it for this unit
 	Spring     Spring // dished springs of this unit's own size
 
-	Joint Joint // how this unit's own is bolted on, where it was looked at
+	Joint Joint             // how this unit's own is bolted on, where it was looked at
+	Coil  Coil              // of a coil spring, what was found out about this one
+	Price quantity.Quantity // money for one new piece
 
 	Features  []*Feature
 	Marks     []*Mark // seen on this part
 	Decisions []*Decision
+	Reworks   []*Rework
 	Steps     []*Step
 }
 

@@ -15,6 +15,7 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/entry"
 	"corvek/core/unit"
 )
 
@@ -105,7 +106,7 @@ func shift(v any, days int) {
 			switch {
 			case !is:
 				shift(x, days)
-			case name == "received_on" || name == "promised_on":
+			case entry.HoldsDay(name):
 				if day, ok := unit.ParseDate(text); ok {
 					v[name] = string(day.Add(days))
 				}

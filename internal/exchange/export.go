@@ -263,6 +263,9 @@ func fromPart(p *unit.Part) object {
 	list(&o, "decisions", p.Decisions, func(d *unit.Decision) object {
 		return object{{"round", d.Round}}.with(&entry.Place{Decision: d}, unit.ScopeDecision)
 	})
+	list(&o, "reworks", p.Reworks, func(r *unit.Rework) object {
+		return object{{"route", r.Route}}.with(&entry.Place{Rework: r}, unit.ScopeRework)
+	})
 	list(&o, "steps", p.Steps, func(s *unit.Step) object {
 		x := object{{"round", s.Round}}.with(&entry.Place{Step: s}, unit.ScopeStep)
 		x.text("by", s.By)

@@ -55,6 +55,16 @@ func (r *reader) part(t *tree, u *unit.Unit, f *family.Family) {
 		r.fields(x, &entry.Place{Unit: u, Family: f, Part: p, Def: def, Decision: d}, unit.ScopeDecision)
 		x.end()
 	}
+	for _, x := range t.list("reworks", mostLayers) {
+		w := &unit.Rework{Route: x.text("route", mostName)}
+		if def.Rework(w.Route) == nil {
+			x.fail("route", "%q is no way to save this part", w.Route)
+		}
+		p.Reworks = append(p.Reworks, w)
+		r.fields(x, &entry.Place{Unit: u, Family: f, Part: p, Def: def, Rework: w}, unit.ScopeRework)
+		x.end()
+	}
+	unique(t, "reworks", p.Reworks, func(w *unit.Rework) any { return w.Route })
 	for _, x := range t.list("steps", mostLayers) {
 		s := &unit.Step{Round: round(x, u)}
 		p.Steps = append(p.Steps, s)

@@ -27,6 +27,7 @@ func Schema() []byte {
 		"code": text, "name": text, "kind": text, "branch": text, "features": many1(feature),
 		"marks":     many1(of(unit.ScopePartMark, shape{"round": round, "code": text}, "round", "code")),
 		"decisions": many1(of(unit.ScopeDecision, shape{"round": round}, "round")),
+		"reworks":   many1(of(unit.ScopeRework, shape{"route": text}, "route")),
 		"steps":     many1(of(unit.ScopeStep, shape{"round": round, "by": text}, "round")),
 	}, "code")
 	attempt := of(unit.ScopeAttempt, shape{

@@ -6,7 +6,6 @@ import (
 
 	"corvek/core/calc"
 	"corvek/core/decide"
-	"corvek/core/economics"
 	"corvek/core/family"
 	"corvek/core/leakage"
 	"corvek/core/metrology"
@@ -132,15 +131,21 @@ func (st *State) reliefs() {
 	if f.Found.HasValue {
 		asFound = f.Found.Value
 	}
-	after := asFound
-	switch {
-	case f.Built.HasValue:
-		after = f.Built.Value
-	case f.Part.Choice() == decide.Replace:
-		after = nominal
+	rate := f.Part.rate()
+	// Of a spring that may be another's, only its own rate says what it sets.
+	if known := st.coil(f.Part) == nil || rate > 0; known {
+		st.Found.Relief = proof.ReliefFor(st.Family, asFound, rate)
 	}
-	st.Found.Relief = proof.ReliefFor(st.Family, asFound)
-	st.Rebuilt.Relief = proof.ReliefFor(st.Family, after)
+	switch {
+	case f.Part.Choice() == decide.Replace && f.Built.HasValue:
+		st.Rebuilt.Relief = proof.ReliefFor(st.Family, f.Built.Value, 0)
+	case f.Part.Choice() == decide.Replace:
+		st.Rebuilt.Relief = proof.ReliefFor(st.Family, nominal, 0)
+	case f.Built.HasValue:
+		st.Rebuilt.Relief = proof.ReliefFor(st.Family, f.Built.Value, rate)
+	default:
+		st.Rebuilt.Relief = st.Found.Relief
+	}
 }
 
 func (st *State) leak(good []leakage.Path) {
@@ -263,36 +268,6 @@ func shimChoice(out *calc.Output) (c metrology.ShimChoice) {
 		c.Pack = append(c.Pack, f.Value)
 	}
 	return c
-}
-
-// Economy is rebuild against replace with what was entered.
-type Economy struct {
-	Known  bool
-	Case   economics.Case
-	Advice economics.Advice
-	Output *calc.Output
-}
-
-func (st *State) economy() {
-	j := st.Job
-	given := calc.NewGiven().Size("parts", j.PartsCost).Size("labour_hours", j.LabourHours).Size("rate",
-		j.LabourRate).Size("outside_work", j.OutsideCost).
-		Size("rebuild_days", days(j.RebuildDays)).Size("new_price", j.NewPrice).Size("new_days",
-		days(j.NewDays)).Size("downtime_cost_per_day", j.DowntimeCost)
-	out, err := calc.Ask("rebuild_or_replace", given)
-	if err != nil {
-		return // not enough is known yet
-	}
-	advice, _ := out.Get("advice").(string)
-	st.Economy = Economy{Known: true, Advice: economics.Advice(advice), Output: out}
-}
-
-// days gives a bare number of days as the time it is.
-func days(q quantity.Quantity) quantity.Quantity {
-	if q.IsZero() {
-		return q
-	}
-	return quantity.Quantity{SI: q.SI * 86400, Dim: quantity.Time, Typed: q.Typed}
 }
 
 // balance works the fluid balance out once capacity and what was drained are known.

@@ -111,9 +111,11 @@ func (s *Service) changeAny(ctx context.Context, who Actor, role, tag string, f 
 	w := &writing{service: s, shop: s.shop(who.Name)}
 	err := s.Store.Update(ctx, tag, func(j *unit.Job, h store.History) (*store.Change, error) {
 		w.Job, w.history = j, h
+		before := waits(j)
 		if err := f(w); err != nil {
 			return nil, err
 		}
+		waitAnew(j, before)
 		return w.finish()
 	})
 	if err != nil {

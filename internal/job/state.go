@@ -50,6 +50,7 @@ type State struct {
 	Cause    *explain.Cause       // concluded
 	Conclude unit.Conclusion
 
+	overhaul  []decide.Choice // what each part would come to in a full overhaul
 	explained func() explain.Explanation
 	next      func() []explain.Check
 	told      func() ([]explain.Story, *explain.Evidence)
@@ -59,7 +60,6 @@ type State struct {
 	KitIssues []kit.Issue
 	Attempts  []*AttemptState // without the as-received one
 	Received  *AttemptState
-	Economy   Economy
 	Stops     map[string][]Stop
 
 	Gauge        family.Gauge
@@ -128,33 +128,6 @@ func (p *PartState) Used() (used float64, ok bool) {
 		}
 	}
 	return used, ok
-}
-
-// Routes are the reworks that apply when the part is reworked.
-func (p *PartState) Routes() []family.Rework {
-	var out []family.Rework
-	for _, r := range p.Def.Reworks {
-		for _, f := range p.Features {
-			if f.Code == r.For && f.Found.Verdict == metrology.Out {
-				out = append(out, r)
-			}
-		}
-	}
-	return out
-}
-
-// Work is what the rework that is chosen comes to, in hours and in days away.
-func (st *State) Work() decide.Work {
-	var routes []decide.Route
-	for _, p := range st.Parts {
-		if p.Choice() != decide.Rework {
-			continue
-		}
-		for _, r := range p.Routes() {
-			routes = append(routes, decide.Route{Code: r.Code, Name: r.Name, For: r.For, Hours: r.Hours, Days: r.Days})
-		}
-	}
-	return decide.WorkOf(routes)
 }
 
 // FeatureState is a feature with what its readings say.
@@ -245,7 +218,6 @@ func (s *Service) compute(j *unit.Job, number int) (*State, error) {
 	st.attempts()
 	st.weigh()
 	st.kit()
-	st.economy()
 	st.stops()
 	return st, nil
 }
@@ -347,38 +319,6 @@ func (st *State) readDuty() {
 	}
 	if nu, ok := known(u.Viscosity); ok {
 		d.Viscosity, d.HasViscosity = nu*d.Density, true
-	}
-}
-
-func (st *State) propose() {
-	parts := make([]decide.Part, len(st.Parts))
-	for i, p := range st.Parts {
-		dp := decide.Part{Code: p.Code, Name: p.Name, Renew: p.Def.Renew, Wearing: p.Def.Wearing, Set: p.Def.Set,
-			Sound: p.Sound, Chosen: decide.Choice(p.Decision.Choice)}
-		if p.Off {
-			dp.Short = max(0, p.Missing)
-		}
-		if p.CameStuck() {
-			dp.Stuck = p.Stuck
-		}
-		for _, m := range p.Seen {
-			if m.Code != MarkSeized { // said as how it came off
-				dp.Marks = append(dp.Marks, decide.Mark{Text: m.Text(), Breaking: m.Breaking})
-			}
-		}
-		for _, f := range p.Features {
-			dp.Findings = append(dp.Findings, decide.Finding{Code: f.Code, Name: f.Def.Name,
-				Verdict: f.Found.Verdict, Measured: f.Found.Any, Must: f.Def.MustHave,
-				HasLimit: !f.Found.Limits.Empty() || f.Def.Method == family.MethodGrade})
-		}
-		for _, r := range p.Def.Reworks {
-			dp.Routes = append(dp.Routes, decide.Route{Code: r.Code, Name: r.Name, For: r.For, Hours: r.Hours,
-				Days: r.Days})
-		}
-		parts[i] = dp
-	}
-	for i, prop := range decide.Propose(parts, decide.Policy(st.Job.Policy)) {
-		st.Parts[i].Proposal = prop
 	}
 }
 

@@ -83,6 +83,9 @@ func (st *State) factsOf(p *PartState) stops.Part {
 		x.Stack = &stops.Stack{Found: s.Found, Fit: s.Fit, FoundFault: s.FoundFault, FitFault: s.FitFault,
 			FitDiff: s.FitDiff, FitDoes: s.FitDoes}
 	}
+	for _, w := range p.Going() {
+		x.Ways = append(x.Ways, stops.Way{Route: w.Route, Oversize: w.Kind.Oversize, Flat: w.Kind.Flat, Row: w.Row})
+	}
 	for _, f := range p.Features {
 		x.Features = append(x.Features, stops.Feature{Feature: f.Feature, Def: f.Def, Found: f.Found, Built: f.Built,
 			Overdue: st.overdue(f), TooCoarse: f.Spec.TooCoarse()})

@@ -198,6 +198,9 @@ func partRow(no int, p *job.PartState) PartRow {
 	if p.Decision.Reason != "" {
 		reason = p.Decision.Reason
 	}
+	for _, w := range p.Going() {
+		reason += "; " + WayDone(w)
+	}
 	if p.Explained != "" {
 		reason += "; count: " + p.Explained
 	}

@@ -18,7 +18,7 @@ func stand(t *testing.T, side, spring float64) rig.Simulated {
 	f := lib["external_gear_pump"]
 	return rig.Simulated{
 		Family: f, Duty: 175e5, Seed: "T-1/1", SealOK: true,
-		Model: proof.Model{Displacement: 32e-6, Speed: 1450, Viscosity: 0.04, Relief: proof.ReliefFor(f, spring),
+		Model: proof.Model{Displacement: 32e-6, Speed: 1450, Viscosity: 0.04, Relief: proof.ReliefFor(f, spring, 0),
 			Paths: proof.Paths(f, func(s string) (float64, bool) { return side, s == "rear_plate.side_clearance" })},
 	}
 }

@@ -173,6 +173,11 @@ func (r *reader) parts() {
 		r.fields(c, &entry.Place{Decision: d}, unit.ScopeDecision)
 		p.Decisions = append(p.Decisions, d)
 	})
+	r.each(reworksTable, "unit, part, route", func(c columns) {
+		x, p := &unit.Rework{Route: c.text("route")}, part(c)
+		r.fields(c, &entry.Place{Rework: x}, unit.ScopeRework)
+		p.Reworks = append(p.Reworks, x)
+	})
 	r.each(stepsTable, "unit, part, round", func(c columns) {
 		s, p := &unit.Step{Round: c.int("round")}, part(c)
 		r.fields(c, &entry.Place{Step: s}, unit.ScopeStep)

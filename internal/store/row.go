@@ -26,6 +26,7 @@ var (
 	readingsTable    = &table{name: "readings", key: []string{"unit", "part", "feature", "round", "stage", "slot"}}
 	partMarksTable   = &table{name: "part_marks", key: []string{"unit", "part", "round", "code"}}
 	decisionsTable   = &table{name: "decisions", key: []string{"unit", "part", "round"}}
+	reworksTable     = &table{name: "reworks", key: []string{"unit", "part", "route"}}
 	stepsTable       = &table{name: "build_steps", key: []string{"unit", "part", "round"}}
 	looseTable       = &table{name: "loose_items", key: []string{"unit", "line"}}
 	marksTable       = &table{name: "evidence", key: []string{"unit", "round", "code"}}
@@ -168,6 +169,9 @@ func (w *writer) part(n, place int, p *unit.Part) {
 	}
 	for _, d := range p.Decisions {
 		w.add(decisionsTable, keys(n, p.Code, d.Round), columns{}, &entry.Place{Decision: d}, unit.ScopeDecision)
+	}
+	for _, r := range p.Reworks {
+		w.add(reworksTable, keys(n, p.Code, r.Route), columns{}, &entry.Place{Rework: r}, unit.ScopeRework)
 	}
 	for _, s := range p.Steps {
 		w.add(stepsTable, keys(n, p.Code, s.Round), columns{"by_name": s.By}, &entry.Place{Step: s}, unit.ScopeStep)

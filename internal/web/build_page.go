@@ -33,7 +33,8 @@ type BuildPage struct {
 	FittedCount  int
 	PartCount    int
 	Again        []AgainView
-	LeakAfter    string // "" until it is known
+	Ways         []WayView // that saved the part, with its new measure
+	LeakAfter    string    // "" until it is known
 	LeakFound    string
 	Cautions     Cautions
 	Stops        []StopRow
@@ -70,6 +71,11 @@ func buildPage(l *look) BuildPage {
 		Cautions: l.cautions(), Stops: l.stops()}
 	if !x.AsksFeel() { // the feel of the shaft is asked before the next part
 		_, p.Next = l.neighbours()
+	}
+	for _, w := range l.ways(x) {
+		if w.Goes.On && x.Choice() == decide.Rework {
+			p.Ways = append(p.Ways, w)
+		}
 	}
 	if len(x.Def.Facings) > 0 {
 		facing := l.choose(l.unit.StepRef(x.Code, "facing")).Tall()

@@ -136,10 +136,52 @@ func (b *browser) newJob(family string) (tag string) {
 	return strings.Split(res.Header.Get("Location"), "/")[2]
 }
 
-// What is decided comes to hours and days where the cost is asked.
-func TestTheChosenReworkComesToHours(t *testing.T) {
+// What is decided comes to hours, days and sums in the offer, at once and for every one of
+// the three, and each sum opens its working.
+func TestOffersFollowTheDecisions(t *testing.T) {
 	s := serve(t)
-	_, page := s.as("iva").get("/jobs/T-0405/decide")
-	assert.Contains(t, plain(page), "The rework that is chosen: 1 h at the bench")
-	assert.Contains(t, page, `data-value="1 h"`, "and is offered where hours are asked")
+	b := s.as("iva")
+	offers := func() string {
+		_, page := b.get("/jobs/T-0405/decide?face=offers")
+		return plain(page)
+	}
+	page := offers()
+	assert.Contains(t, page, "Hours at the bench 12 h", "eleven for the job and one for the plate that is lapped")
+	assert.Contains(t, page, "cost = 780.0 + 12.00 h·72.00 + 0 = 1644", "the working")
+	assert.Contains(t, page, "Still open: control spring, flow-control spring")
+	assert.Contains(t, page, "at least 1572", "an overhaul renews parts that have no price yet")
+	b.set("T-0405", "u1/part/valve_plate/decision/choice", "replace", "")
+	page = offers()
+	assert.Contains(t, page, "Hours at the bench 11 h")
+	assert.Contains(t, page, "New parts 8 without a price: swash plate, retainer plate", "its set goes with it")
+	b.set("T-0405", "u1/part/valve_plate/price", "310", "")
+	assert.Contains(t, offers(), "Money for parts 1090")
+}
+
+// What the customer says rules the work: the policy, or how the job ends, and until he says
+// it the job waits for him by itself.
+func TestTheCustomersWordRules(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	wait := func() string { return b.state("T-0412", 1).Job.Waiting }
+	require.Equal(t, "outside", wait())
+	res, _ := b.post("/jobs/T-0412/decide/offered", url.Values{})
+	require.Equal(t, http.StatusOK, res.StatusCode)
+	assert.Equal(t, "customer", wait())
+	_, page := b.get("/jobs/T-0412/decide")
+	assert.Contains(t, plain(page), "The customer has the offer of")
+	res, _ = b.post("/jobs/T-0412/decide/answer", url.Values{"answer": {"overhaul"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, "nobody said it")
+	res, _ = b.post("/jobs/T-0412/decide/answer", url.Values{"answer": {"overhaul"}, "answer_by": {"Liss Moen"},
+		"answer_note": {"do it properly"}})
+	require.Equal(t, http.StatusOK, res.StatusCode)
+	assert.Equal(t, "outside", wait(), "the rod is still at the plater")
+	assert.Equal(t, "full_overhaul", b.state("T-0412", 1).Job.Policy)
+	_, paper := b.get("/jobs/T-0412/quote")
+	assert.Contains(t, plain(paper), "by Liss Moen. do it properly")
+	b.set("T-0412", "u1/part/rod/rework/rechrome/back", "2031-05-20", "")
+	assert.Equal(t, "technician", wait())
+	res, _ = b.post("/jobs/T-0412/decide/answer", url.Values{"answer": {"replace"}, "answer_by": {"Liss Moen"}})
+	require.Equal(t, http.StatusOK, res.StatusCode)
+	assert.Equal(t, "replaced", b.state("T-0412", 1).Unit.Ending)
 }

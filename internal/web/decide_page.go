@@ -1,30 +1,27 @@
 package web
 
 import (
-	"fmt"
 	"strings"
 
 	"corvek/core/decide"
-	"corvek/core/economics"
-	"corvek/core/family"
-	"corvek/core/quantity"
 	"corvek/core/unit"
-	"corvek/internal/answer"
 	"corvek/internal/job"
+
+	"github.com/labstack/echo/v5"
 )
 
-// DecidePage is what is kept, reworked or renewed, and whether it pays.
+// DecidePage is what is kept, reworked or renewed, and what the customer is offered.
 type DecidePage struct {
 	JobPage
+	Tabs                        Tabs
 	Found                       []job.Named // causes, with who does what
 	Policy                      Choice
 	Keep, Rework, Replace, Open int
 	Parts                       []DecideRow
+	Part                        *PartDecision // the chosen one
 	Shim                        *ShimView
 	ShimFields                  []Entry
-	Economy                     *EconomyView
-	Work                        string // what the chosen rework comes to
-	Costs                       []Entry
+	Offers                      *OffersFace // nil while the parts are shown
 	Cautions                    Cautions
 	Stops                       []StopRow
 }
@@ -35,57 +32,37 @@ type DecideRow struct {
 	Code, Name, Link string
 	Selected         bool
 	Reason           string
-	Routes           []family.Rework // ways to rework it, once that is chosen
 	Choice           Choice
 	Why              *Entry // of a choice made by hand
 }
 
-// EconomyView is what the rebuild costs against a new unit.
-type EconomyView struct {
-	Advice    string
-	Pays      bool
-	Cost      string
-	Ratio     string // "" where it was left out
-	BreakEven string
-	Steps     []string
-	Warnings  []string
-}
+// faceOffers is the face of Decide with the offers to the customer.
+const faceOffers = "offers"
 
-func decidePage(l *look) DecidePage {
-	p := DecidePage{JobPage: l.page(), Found: l.st.Causes(),
-		Policy: l.choose(unit.JobRef("policy")), Shim: l.shim(), Economy: l.economy(),
-		Costs: l.ofJob("parts_cost", "labour_hours", "labour_rate", "outside_cost", "rebuild_days", "new_price",
-			"new_days", "downtime_cost"),
+func decidePage(l *look, states []*job.State) DecidePage {
+	p := DecidePage{JobPage: l.page(), Found: l.st.Causes(), Policy: l.choose(unit.JobRef("policy")),
 		Cautions: l.cautions(), Stops: l.stops()}
-	if p.Shim != nil {
-		p.ShimFields = l.ofUnit("shims_fitted", "shims_available", "off_body", "off_gears")
-	}
-	p.work(l.st.Work())
 	for i, x := range l.st.Parts {
 		p.count(x.Choice())
 		p.Parts = append(p.Parts, l.decideRow(i+1, x))
 	}
+	parts, offers := l.tab("", "Parts"), l.tab(faceOffers, "Offer to the customer")
+	if p.Open > 0 {
+		parts.Tone = "none"
+	}
+	if l.job.Quote.Open() {
+		offers.Tone = "ochre"
+	}
+	p.Tabs = Tabs{parts, offers}
+	if l.face == faceOffers {
+		p.Offers = l.offers(job.OffersOf(states))
+		return p
+	}
+	p.Part = l.partDecision()
+	if sh := l.st.Shims; sh != nil && (sh.Feature.Part == l.part || l.part.Def.Kind == "shims") {
+		p.Shim, p.ShimFields = l.shim(), l.ofUnit("shims_fitted", "shims_available", "off_body", "off_gears")
+	}
 	return p
-}
-
-// work says what the chosen rework comes to, and offers it where the sum is asked.
-func (p *DecidePage) work(w decide.Work) {
-	var words []string
-	if w.Hours > 0 {
-		words = append(words, fmt.Sprintf("%.3g h at the bench", w.Hours))
-	}
-	if w.Days > 0 {
-		words = append(words, fmt.Sprintf("%.3g days away", w.Days))
-	}
-	p.Work = strings.Join(words, ", ")
-	for i, e := range p.Costs {
-		switch {
-		case e.Field == unit.JobRef("labour_hours").String() && w.Hours > 0:
-			p.Costs[i] = e.With(fmt.Sprintf("%.3g h", w.Hours))
-		case e.Field == unit.JobRef("rebuild_days").String() && w.Days > 0:
-			p.Costs[i] = e.With(fmt.Sprintf("%.3g", w.Days))
-		}
-	}
 }
 
 func (p *DecidePage) count(c decide.Choice) {
@@ -103,10 +80,8 @@ func (p *DecidePage) count(c decide.Choice) {
 
 func (l *look) decideRow(no int, x *job.PartState) DecideRow {
 	r := DecideRow{No: no, Code: x.Code, Name: x.Name, Link: l.link("decide", x.Code, ""), Selected: x == l.part,
-		Reason: x.Proposal.Reason, Choice: l.decideChoice(x)}
-	if x.Choice() == decide.Rework {
-		r.Routes = x.Routes()
-	}
+		Choice: l.decideChoice(x)}
+	r.Reason, _, _ = strings.Cut(x.Proposal.Reason, "; ")
 	if x.Decision.Choice != "" {
 		why := l.field(l.unit.DecisionRef(x.Code, "reason"))
 		r.Why = &why
@@ -128,25 +103,11 @@ func (l *look) decideChoice(x *job.PartState) Choice {
 	return c
 }
 
-func (l *look) economy() *EconomyView {
-	e := l.st.Economy
-	if !e.Known {
-		return nil
-	}
-	v := &EconomyView{Advice: answer.Capital(strings.TrimSpace(string(e.Advice))), Pays: e.Advice == economics.Rebuild,
-		Steps: e.Output.Steps}
-	money := func(name string) string {
-		if figure, ok := e.Output.Value(name); ok {
-			return quantity.Figures(figure, 4)
-		}
-		return ""
-	}
-	v.Cost, v.BreakEven = money("rebuild_cost"), money("break_even_new_price")
-	if ratio, ok := e.Output.Value("ratio"); ok {
-		v.Ratio = fmt.Sprintf("%.0f %%", 100*ratio)
-	}
-	for _, w := range e.Output.Warnings {
-		v.Warnings = append(v.Warnings, w.Text)
-	}
-	return v
+func (s *Server) giveOffer(c *echo.Context) error {
+	return done(c, s.jobs.Offered(c.Request().Context(), who(c), c.Param("tag")))
+}
+
+func (s *Server) takeAnswer(c *echo.Context) error {
+	return done(c, s.jobs.Answered(c.Request().Context(), who(c), c.Param("tag"), c.FormValue("answer"),
+		strings.TrimSpace(c.FormValue("answer_by")), c.FormValue("answer_note")))
 }

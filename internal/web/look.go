@@ -9,6 +9,7 @@ import (
 	"strconv"
 	"strings"
 
+	"corvek/core/decide"
 	"corvek/core/entry"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -167,6 +168,8 @@ func (l *look) partAtWork() *job.PartState {
 		is = func(x *job.PartState) bool { return len(x.Features) > 0 }
 	case "explain":
 		is = func(x *job.PartState) bool { return marksOn(l.st, x) > 0 }
+	case "decide":
+		is = func(x *job.PartState) bool { return x.Choice() == decide.Rework }
 	case "build":
 		if next := nextStep(l.st); next != nil {
 			return next
@@ -242,7 +245,11 @@ func (s *Server) stationPage(ctx context.Context, l *look) (any, error) {
 		board, err := s.marksBoard(l)
 		return explainPage(l, board), err
 	case "decide":
-		return decidePage(l), nil
+		states, err := s.jobs.LoadAll(ctx, l.job.Tag)
+		if err != nil {
+			return nil, err
+		}
+		return decidePage(l, states), nil
 	case "kit":
 		return kitPage(l), nil
 	case "build":

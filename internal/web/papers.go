@@ -70,6 +70,21 @@ func (s *Server) card(c *echo.Context) error {
 	return c.HTMLBlob(http.StatusOK, b.Bytes())
 }
 
+// quote is the offer to the customer, for all units of the job.
+func (s *Server) quote(c *echo.Context) error {
+	states, err := s.jobs.LoadAll(c.Request().Context(), c.Param("tag"))
+	if err != nil {
+		return err
+	}
+	q := report.NewQuote(states, s.reader(c).Units, s.jobs.Now())
+	q.Style, q.Icon = s.assets.url("css/app.css"), s.assets.url("mark.svg")
+	var b bytes.Buffer
+	if err := q.Paper(&b); err != nil {
+		return err
+	}
+	return c.HTMLBlob(http.StatusOK, b.Bytes())
+}
+
 func (s *Server) reportPDF(c *echo.Context) error {
 	d, err := s.reportData(c)
 	if err != nil {

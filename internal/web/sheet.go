@@ -104,7 +104,7 @@ func (l *look) life(f *job.FeatureState) string {
 	}
 	words := fmt.Sprintf("wears %s in 1000 h", draw.Length(l.Units)(life.Rate*1000))
 	if life.HoursLeft > 0 {
-		return words + fmt.Sprintf("; about %s h to the limit if it goes on so", quantity.Figures(life.HoursLeft, 2))
+		return words + fmt.Sprintf("; about %s h to the limit if it goes on so", quantity.Round(life.HoursLeft, 2))
 	}
 	return words + "; the limit is used up"
 }

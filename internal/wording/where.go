@@ -83,6 +83,8 @@ func thing(p *entry.Place) []string {
 		return append(out, name)
 	case unit.ScopeDecision:
 		return append(out, "decision")
+	case unit.ScopeRework:
+		return append(out, "rework "+Plain(r.Code))
 	case unit.ScopeStep:
 		return append(out, "fitting")
 	case unit.ScopeEvidence:

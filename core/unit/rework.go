@@ -1,0 +1,62 @@
+package unit
+
+import "corvek/core/quantity"
+
+// Rework is one way of saving a part, as far as it was gone. It outlives the rounds: what
+// is off stays off.
+type Rework struct {
+	Route     string            // code of the way
+	Goes      bool              // this way was taken and not another
+	Taken     quantity.Quantity // off the part in all, a length
+	FlatHow   string            // how flatness was found, one of the Flat constants
+	FlatFirst quantity.Quantity // out of flat before, a length
+	FlatNow   quantity.Quantity // out of flat at last, a length
+	Price     quantity.Quantity // money, of a part that goes out
+	Sent      Date
+	Back      Date
+}
+
+// How flatness is found.
+const (
+	FlatBlued    = "blued"         // blued and rubbed on a surface plate
+	FlatEdge     = "straight_edge" // straight-edge and leaf
+	FlatDial     = "dial"          // dial indicator on a surface plate
+	FlatOptical  = "optical"       // optical flat and light
+	FlatNotFound = "not_found"
+)
+
+// FlatWays are the ways to find flatness, the usual ones first.
+var FlatWays = []string{FlatBlued, FlatEdge, FlatDial, FlatOptical, FlatNotFound}
+
+// Rework is the part's rework by a way, nil when nothing was said of it.
+func (p *Part) Rework(route string) *Rework {
+	return find(p.Reworks, func(r *Rework) bool { return r.Route == route })
+}
+
+// Out reports that the part was sent away and did not come back yet.
+func (r *Rework) Out() bool { return r.Sent != "" && r.Back == "" }
+
+// Coil is what was found out about a coil spring whose length says that it may not be
+// the one of the book. A size that was not given is zero.
+type Coil struct {
+	Is    string // whose it is, one of the Coil constants
+	Rate  quantity.Quantity
+	Wire  quantity.Quantity
+	Mean  quantity.Quantity // diameter in the middle of the wire
+	Turns quantity.Quantity // that move
+}
+
+// Whose a spring is that is not as long as the book has it.
+const (
+	CoilOwn     = "own"     // this variant's, and set or broken
+	CoilAnother = "another" // of another variant
+	CoilChanged = "changed" // exchanged in the field for another setting
+)
+
+// CoilKinds are the answers to whose spring it is.
+var CoilKinds = []string{CoilOwn, CoilAnother, CoilChanged}
+
+// ReworkRef addresses a field of a way to save the part.
+func (u *Unit) ReworkRef(part, route, name string) Ref {
+	return Ref{Scope: ScopeRework, Unit: u.Number, Part: part, Code: route, Name: name}
+}

@@ -1,0 +1,134 @@
+package job
+
+import (
+	"fmt"
+	"math"
+
+	"corvek/core/calc"
+	"corvek/core/decide"
+	"corvek/core/quantity"
+	"corvek/core/spring"
+	"corvek/core/unit"
+)
+
+// Coil is a coil spring that is not as long as the book has it, with the pressure that
+// it would set where that can be worked out.
+type Coil struct {
+	Part      *PartState
+	Is        string  // whose it is, as somebody said; "" while open
+	Deviation float64 // m from the book's length
+	Share     float64 // of it
+	Shown     string  // the book's length, as it is written
+	Relief    bool    // it sets the unit's relief
+	Needs     string  // what the pressure waits for
+	Output    *calc.Output
+}
+
+// freeLength is the feature by which springs are judged.
+const freeLength = "free_length"
+
+// coil is what the free length of a spring says; nil where it is no spring, was not
+// measured, or lies near the book's.
+func (st *State) coil(p *PartState) *Coil {
+	f := p.feature(freeLength)
+	if f == nil || !f.Found.HasValue || !f.Found.HasNominal || f.Found.Nominal <= 0 {
+		return nil
+	}
+	c := &Coil{Part: p, Is: p.Part.Coil.Is, Deviation: f.Found.Value - f.Found.Nominal, Shown: f.Def.Nominal}
+	c.Share = c.Deviation / f.Found.Nominal
+	if math.Abs(c.Share) <= spring.VariantShare {
+		return nil
+	}
+	r := st.Family.Relief
+	c.Relief = r != nil && r.Part == p.Code
+	if c.Relief {
+		st.pressureOf(c, f.Found.Value)
+	}
+	return c
+}
+
+// Coil is the doubt about a spring of the unit, nil where there is none.
+func (st *State) Coil(p *PartState) *Coil { return st.coil(p) }
+
+// rate is the spring's own rate in N/m, typed or from its wire; 0 where it is not known.
+func (p *PartState) rate() float64 {
+	c := p.Part.Coil
+	if rate, ok := known(c.Rate); ok {
+		return rate
+	}
+	wire, w := known(c.Wire)
+	mean, m := known(c.Mean)
+	turns, t := known(c.Turns)
+	if w && m && t && mean > wire && turns > 0 {
+		return spring.Rate(wire, mean, turns, spring.SteelShear)
+	}
+	return 0
+}
+
+// pressureOf works out what the spring would set by its own rate. Nothing is said of the
+// pressure by the length alone: another spring has another rate.
+func (st *State) pressureOf(c *Coil, free float64) {
+	rate := c.Part.rate()
+	if rate == 0 {
+		c.Needs = "its own rate, or its wire, diameter and turns: a length alone says no pressure"
+		return
+	}
+	r := st.Family.Relief
+	installed, _ := quantity.Parse(r.Installed, quantity.Length)
+	seat, _ := quantity.Parse(r.Seat, quantity.Length)
+	given := calc.NewGiven().SI("free_length", free, quantity.Length).SI("rate", rate, quantity.SpringRate).
+		SI("installed_length", installed.SI, quantity.Length).SI("seat_diameter", seat.SI, quantity.Length)
+	if target := st.setting(); target > 0 {
+		given.SI("target_pressure", target, quantity.Pressure)
+	}
+	out, err := calc.Ask("coil_spring", given)
+	if err != nil {
+		c.Needs = err.Error()
+		return
+	}
+	c.Output = out
+}
+
+// setting is the pressure the relief is to hold, in Pa: the middle of what book or customer
+// give; 0 where nobody gave one.
+func (st *State) setting() float64 {
+	low, l := known(st.Unit.Setting.Low)
+	high, h := known(st.Unit.Setting.High)
+	switch {
+	case l && h:
+		return (low + high) / 2
+	case l:
+		return low
+	case h:
+		return high
+	}
+	return 0
+}
+
+// proposal is what is to be asked of the spring first, or what the answer calls for.
+func (c *Coil) proposal() (ask string, call decide.Call) {
+	off := fmt.Sprintf("%s %% off the book's %s", quantity.Figures(100*math.Abs(c.Share), 2), c.Shown)
+	switch c.Is {
+	case unit.CoilOwn:
+		return "", decide.Call{Choice: decide.Replace, Reason: "this variant's spring, and " + off}
+	case unit.CoilAnother:
+		return "", decide.Call{Choice: decide.Replace, Reason: "another variant's spring, " + off}
+	case unit.CoilChanged:
+		return "", decide.Call{Choice: decide.Keep, Reason: "changed in the field on purpose, " + off +
+			": carried over and set by the test"}
+	}
+	return "free length " + off + ": is it another variant's?", decide.Call{}
+}
+
+// ShimsUnder is how many shims were counted under a spring; counted is false where
+// nobody counted, or there are none.
+func (st *State) ShimsUnder(p *PartState) (n int, counted bool) {
+	for _, s := range st.Parts {
+		if s.Def.Kind == "shims" && s.Def.Assembly == p.Def.Assembly && s.Def.Branch == p.Def.Branch {
+			if found, ok := found(s); ok {
+				n, counted = n+found, true
+			}
+		}
+	}
+	return n, counted
+}

@@ -1,0 +1,203 @@
+package job
+
+import (
+	"context"
+	"fmt"
+	"strings"
+
+	"corvek/core/calc"
+	"corvek/core/decide"
+	"corvek/core/economics"
+	"corvek/core/entry"
+	"corvek/core/quantity"
+	"corvek/core/unit"
+)
+
+// Offers are the ways out of a failure that a customer is offered for all units of a job.
+type Offers struct {
+	Rebuild, Overhaul, New Offer
+	Needs                  []string // what must be entered before the sums say anything
+}
+
+// Offer is one way out with what it costs, where enough is known.
+type Offer struct {
+	decide.Offer
+	Known     bool // a sum can be given
+	Cost      float64
+	Total     float64 // with the days it stands
+	HasTotal  bool
+	Ratio     float64 // of a new one's price for the same life
+	HasRatio  bool
+	BreakEven float64
+	Advice    economics.Advice
+	Output    *calc.Output // with the working; nil of a new unit
+}
+
+// All are the offers in the order in which they are shown.
+func (o *Offers) All() []*Offer { return []*Offer{&o.Rebuild, &o.Overhaul, &o.New} }
+
+// LoadAll gives the states of all units of a job.
+func (s *Service) LoadAll(ctx context.Context, tag string) (states []*State, err error) {
+	st, err := s.Load(ctx, tag, 1)
+	if err != nil {
+		return nil, err
+	}
+	states = append(states, st)
+	for i := 2; i <= len(states[0].Job.Units); i++ {
+		if st, err = s.Load(ctx, tag, i); err != nil {
+			return nil, err
+		}
+		states = append(states, st)
+	}
+	return states, nil
+}
+
+// OffersOf works the offers out from the decisions on all units of a job.
+func OffersOf(states []*State) Offers {
+	j := states[0].Job
+	var asIs, whole []decide.Billed
+	bench := decide.Bench{}
+	for _, st := range states {
+		if !st.Unit.Owes("decide") {
+			continue
+		}
+		for i, p := range st.Parts {
+			asIs = append(asIs, st.billed(p, p.Choice(), len(states) > 1))
+			whole = append(whole, st.billed(p, st.overhaul[i], len(states) > 1))
+		}
+	}
+	bench.Kit, bench.HasKit = known(j.PartsCost)
+	hours, _ := known(j.LabourHours)
+	bench.Hours = hours / 3600
+	bench.Outside, _ = known(j.OutsideCost)
+	bench.Days, _ = known(j.RebuildDays)
+	bench.PartsDays, _ = known(j.PartsDays)
+	bench.Life, _ = known(j.LifeRebuild)
+	o := Offers{Rebuild: Offer{Offer: decide.OfferOf(decide.OfferRebuild, asIs, bench)}}
+	bench.Life, _ = known(j.LifeOverhaul)
+	o.Overhaul = Offer{Offer: decide.OfferOf(decide.OfferOverhaul, whole, bench)}
+	o.New.Way = decide.OfferNew
+	for _, n := range []struct {
+		what string
+		of   quantity.Quantity
+	}{{"parts", j.PartsCost}, {"hours", j.LabourHours}, {"rate", j.LabourRate}, {"days at the bench", j.RebuildDays}} {
+		if n.of.IsZero() {
+			o.Needs = append(o.Needs, n.what)
+		}
+	}
+	rate, _ := known(j.LabourRate)
+	o.Rebuild.cost(j, rate)
+	o.Overhaul.cost(j, rate)
+	o.New.new(j)
+	for _, x := range o.All() {
+		x.Risks = append(x.Risks, outside(states, x.Way)...)
+	}
+	return o
+}
+
+// billed is a part of the unit as an offer with this choice has it.
+func (st *State) billed(p *PartState, choice decide.Choice, several bool) decide.Billed {
+	b := decide.Billed{Name: p.Name, Count: p.Expected, Choice: choice, Soft: p.Def.Renew, Looked: p.Proposal.Looked}
+	if several {
+		b.Name = st.Unit.Name + ": " + p.Name
+	}
+	b.Price, b.Priced = known(p.Price)
+	b.Used, b.HasUsed = p.Worn()
+	b.Hours, b.HasHours = st.HoursLeft(p)
+	if choice == decide.Rework {
+		for _, w := range p.waysFor() {
+			b.Ways = append(b.Ways, w.Route)
+			b.Outside += w.Price
+		}
+	}
+	return b
+}
+
+// cost works an offer's sum out.
+func (x *Offer) cost(j *unit.Job, rate float64) {
+	if j.LabourHours.IsZero() || j.LabourRate.IsZero() {
+		return
+	}
+	const day = 86400
+	given := calc.NewGiven().SI("parts", x.Parts, quantity.Number).
+		SI("labour_hours", x.Hours*3600, quantity.Time).SI("rate", rate, quantity.Number).
+		SI("outside_work", x.Outside, quantity.Number).SI("rebuild_days", x.Days*day, quantity.Time).
+		Size("new_price", j.NewPrice).Size("new_days", days(j.NewDays)).Size("downtime_cost_per_day", j.DowntimeCost)
+	if x.Life > 0 {
+		given.SI("life_fraction", x.Life, quantity.Number)
+	}
+	out, err := calc.Ask("rebuild_or_replace", given)
+	if err != nil {
+		return // the field that is wrong says so itself
+	}
+	x.Known, x.Output = true, out
+	x.Cost, _ = out.Value("rebuild_cost")
+	x.Total, x.HasTotal = out.Value("rebuild_total")
+	x.Ratio, x.HasRatio = out.Value("ratio")
+	x.BreakEven, _ = out.Value("break_even_new_price")
+	advice, _ := out.Get("advice").(string)
+	x.Advice = economics.Advice(advice)
+}
+
+// new is the offer of another unit.
+func (x *Offer) new(j *unit.Job) {
+	price, ok := known(j.NewPrice)
+	if !ok {
+		x.Risks = append(x.Risks, "no price: not to be had, or not asked yet")
+		return
+	}
+	x.Known, x.Cost, x.Life = true, price, economics.NewLife
+	x.Days, _ = known(j.NewDays)
+	if down, ok := known(j.DowntimeCost); ok && !j.NewDays.IsZero() {
+		x.Total, x.HasTotal = price+x.Days*down, true
+	}
+}
+
+// outside is what threatens an offer from beyond the unit: a cause that nobody acts
+// against meets a new unit as it met the old one.
+func outside(states []*State, way decide.WayOut) (out []string) {
+	for _, st := range states {
+		u := st.Unit
+		causes := st.Causes()
+		for _, n := range causes {
+			if n.Outside && (strings.TrimSpace(n.Action) == "" || strings.TrimSpace(n.Owner) == "") {
+				out = append(out, strings.ToLower(n.Name)+" lies outside and nobody acts against it yet")
+			}
+		}
+		if len(causes) == 0 && u.Conclusion().Cause != unit.CauseNotFound {
+			out = append(out, "the cause is not found yet: it may meet this one too")
+		}
+		if way != decide.OfferNew {
+			continue
+		}
+		if u.Modification != "" {
+			out = append(out, "modified in the field: to be carried over to the new one")
+		}
+		if u.Rotation != "" || u.Variant != "" {
+			out = append(out, fmt.Sprintf("must be the same variant%s",
+				strings.TrimRight(": "+strings.Join(nonEmpty(u.Variant, turns[u.Rotation]), ", "), ": ")))
+		}
+	}
+	return out
+}
+
+// turns are the rotations as seen on the shaft end.
+var turns = map[string]string{entry.RotationRight: "turning clockwise", entry.RotationLeft: "turning anticlockwise",
+	entry.RotationBoth: "turning both ways"}
+
+func nonEmpty(words ...string) (out []string) {
+	for _, w := range words {
+		if w != "" {
+			out = append(out, w)
+		}
+	}
+	return out
+}
+
+// days gives a bare number of days as the time it is.
+func days(q quantity.Quantity) quantity.Quantity {
+	if q.IsZero() {
+		return q
+	}
+	return quantity.Quantity{SI: q.SI * 86400, Dim: quantity.Time, Typed: q.Typed}
+}

@@ -1,0 +1,230 @@
+package job
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"corvek/core/decide"
+	"corvek/core/explain"
+	"corvek/core/family"
+	"corvek/core/metrology"
+	"corvek/core/quantity"
+	"corvek/core/unit"
+)
+
+// propose proposes for every part what is done with it under the job's policy.
+func (st *State) propose() {
+	parts := st.toDecide()
+	for i, prop := range decide.Propose(parts, decide.Policy(st.Job.Policy)) {
+		st.Parts[i].Proposal = prop
+	}
+	st.overhaul = make([]decide.Choice, len(parts))
+	for i := range parts {
+		parts[i].Chosen = ""
+	}
+	for i, prop := range decide.Propose(parts, decide.FullOverhaul) {
+		st.overhaul[i] = prop.Choice
+	}
+}
+
+// toDecide is what each proposal rests on.
+func (st *State) toDecide() []decide.Part {
+	blamed, remedies := st.causesOf()
+	parts := make([]decide.Part, len(st.Parts))
+	for i, p := range st.Parts {
+		d := decide.Part{Code: p.Code, Name: p.Name, Renew: p.Def.Renew, Wearing: p.Def.Wearing, Set: p.Def.Set,
+			Sound: p.Sound, Chosen: decide.Choice(p.Decision.Choice), Blamed: blamed[p.Code],
+			Remedies: remedies[p.Code], Wear: st.wear(p)}
+		if p.Off {
+			d.Short = max(0, p.Missing)
+		}
+		if p.CameStuck() {
+			d.Stuck = p.Stuck
+		}
+		for _, m := range p.Seen {
+			if m.Code != MarkSeized { // said as how it came off
+				d.Marks = append(d.Marks, decide.Mark{Text: m.Text(), Breaking: m.Breaking})
+			}
+		}
+		for _, f := range p.Features {
+			d.Findings = append(d.Findings, decide.Finding{Code: f.Code, Name: f.Def.Name,
+				Verdict: f.Found.Verdict, Measured: f.Found.Any, Must: f.Def.MustHave,
+				HasLimit: !f.Found.Limits.Empty() || f.Def.Method == family.MethodGrade})
+		}
+		for _, w := range p.Ways() {
+			d.Routes = append(d.Routes, w.Route)
+		}
+		if c := st.coil(p); c != nil {
+			d.Ask, d.Calls = c.proposal()
+		}
+		parts[i] = d
+	}
+	return parts
+}
+
+// causesOf are the causes that were named, by the parts that they are in, and by the
+// parts that their remedy renews.
+func (st *State) causesOf() (blamed, remedies map[string][]string) {
+	blamed, remedies = map[string][]string{}, map[string][]string{}
+	for _, n := range st.Causes() {
+		c, listed := st.Known.CauseByCode(n.Code)
+		if !listed {
+			continue
+		}
+		name := strings.ToLower(n.Name)
+		for _, path := range st.blames(c) {
+			if part, _ := family.CutFeature(path); !slices.Contains(blamed[part], name) {
+				blamed[part] = append(blamed[part], name)
+			}
+		}
+		for _, p := range st.Parts {
+			if c.RenewsPart(p.Code, p.Def.Kind) {
+				remedies[p.Code] = append(remedies[p.Code], name)
+			}
+		}
+	}
+	return blamed, remedies
+}
+
+// blames is what is measured that a cause inside the unit leaves its marks on.
+func (st *State) blames(c *explain.Cause) []string {
+	if c.Where != "inside" {
+		return nil
+	}
+	return st.Known.Blames(c)
+}
+
+// wear says how much of what may wear has worn, and how long it lasts, where that is known.
+func (st *State) wear(p *PartState) string {
+	used, ok := p.Worn()
+	if !ok || used <= 0 {
+		return ""
+	}
+	words := fmt.Sprintf("%.0f %% of its allowance used", 100*used)
+	if hours, known := st.HoursLeft(p); known && hours > 0 {
+		words += fmt.Sprintf(", about %s h left", quantity.Round(hours, 2))
+	}
+	return words
+}
+
+// Worn is the largest share of an allowance that was measured as used; a grade by touch
+// is no share.
+func (p *PartState) Worn() (used float64, ok bool) {
+	for _, f := range p.Features {
+		if f.Found.HasUsed && f.Found.HasValue && (!ok || f.Found.Used > used) {
+			used, ok = f.Found.Used, true
+		}
+	}
+	return used, ok
+}
+
+// HoursLeft is how long the fastest wearing feature of a part still has.
+func (st *State) HoursLeft(p *PartState) (hours float64, known bool) {
+	for _, f := range p.Features {
+		if life, ok := st.Life(f); ok && life.Worn && (!known || life.HoursLeft < hours) {
+			hours, known = life.HoursLeft, true
+		}
+	}
+	return hours, known
+}
+
+// Way is one way to save a part, with how far it was gone.
+type Way struct {
+	family.Rework
+	Kind    family.Way
+	Route   decide.Route
+	Feature *FeatureState
+	Taken   bool // it is the one that is gone
+	Price   float64
+	Row     unit.Rework
+}
+
+// Ways are the ways to save the part, each with how far it was gone.
+func (p *PartState) Ways() (out []Way) {
+	for _, r := range p.Def.Reworks {
+		w := Way{Rework: r, Feature: p.feature(r.For)}
+		w.Kind, _ = family.WayByCode(r.Code)
+		stock, _ := quantity.Parse(r.Stock, quantity.Length)
+		w.Route = decide.Route{Code: r.Code, Name: r.Name, For: r.Answers(), Hours: r.Hours, Days: r.Days,
+			Stock: stock.SI}
+		if done := p.Rework(r.Code); done != nil {
+			w.Row, w.Route.Goes = *done, done.Goes
+			w.Route.Taken, _ = known(done.Taken)
+			w.Price, _ = known(done.Price)
+		}
+		w.Route.Need = w.need()
+		out = append(out, w)
+	}
+	return out
+}
+
+// need is how much must come off before the wear is gone, less what came off already; 0
+// where the readings do not say it.
+func (w *Way) need() float64 {
+	f := w.Feature
+	if f == nil || !w.Kind.Takes || !f.Found.HasValue || !f.Found.HasNominal {
+		return 0
+	}
+	switch f.Def.Wears {
+	case "bore":
+		return max(0, f.Found.Value-f.Found.Nominal-w.Route.Taken)
+	case "shaft":
+		return max(0, f.Found.Nominal-f.Found.Value-w.Route.Taken)
+	}
+	return 0
+}
+
+func (p *PartState) feature(code string) *FeatureState {
+	for _, f := range p.Features {
+		if f.Code == code {
+			return f
+		}
+	}
+	return nil
+}
+
+// Going are the ways that are gone when the part is reworked: one for each feature that
+// is out of limits.
+func (p *PartState) Going() (out []Way) {
+	if p.Choice() != decide.Rework {
+		return nil
+	}
+	return p.waysFor()
+}
+
+// waysFor are the ways that a rework of the part would go.
+func (p *PartState) waysFor() (out []Way) {
+	ways := p.Ways()
+	for _, f := range p.Features {
+		chosen := func(w Way) bool { return w.Route.Goes && w.Route.Answers(f.Code) }
+		if f.Found.Verdict != metrology.Out && !slices.ContainsFunc(ways, chosen) {
+			continue
+		}
+		best := -1
+		for i, w := range ways {
+			switch {
+			case !w.Route.Answers(f.Code):
+			case w.Route.Goes:
+				best = i
+			case best < 0 || !ways[best].Route.Goes && ways[best].Route.Fault() != "" && w.Route.Fault() == "":
+				best = i
+			}
+		}
+		if best >= 0 && !slices.ContainsFunc(out, func(w Way) bool { return w.Code == ways[best].Code }) {
+			out = append(out, ways[best])
+		}
+	}
+	return out
+}
+
+// Work is what the rework that is chosen comes to, in hours and in days away.
+func (st *State) Work() decide.Work {
+	var routes []decide.Route
+	for _, p := range st.Parts {
+		for _, w := range p.Going() {
+			routes = append(routes, w.Route)
+		}
+	}
+	return decide.WorkOf(routes)
+}

@@ -1,0 +1,106 @@
+package job
+
+import (
+	"context"
+	"slices"
+	"strings"
+
+	"corvek/core/decide"
+	"corvek/core/entry"
+	"corvek/core/field"
+	"corvek/core/unit"
+	"corvek/internal/store"
+)
+
+// Offered notes that the customer was given the offer today; he is waited for then.
+func (s *Service) Offered(ctx context.Context, who Actor, tag string) error {
+	return s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
+		if w.Job.Quote.GivenOn != "" && w.Job.Quote.Answer == "" {
+			return store.ErrUnchanged
+		}
+		w.Job.Quote = unit.Quote{GivenOn: unit.DateOf(s.moment())}
+		w.did("offer given to the customer")
+		return nil
+	})
+}
+
+// Answered keeps what the customer said to the offer, and lets it rule: the policy
+// follows it, and units that are not rebuilt end here.
+func (s *Service) Answered(ctx context.Context, who Actor, tag, answer, by, note string) error {
+	if !slices.Contains(unit.Answers, answer) {
+		return field.Errorf("answer", "say which of the offers he takes")
+	}
+	by, err := short("answer_by", by, "say who of the customer's said so")
+	if err != nil {
+		return err
+	}
+	if note, err = short("answer_note", note, ""); err != nil {
+		return err
+	}
+	return s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
+		q := &w.Job.Quote
+		today := unit.DateOf(s.moment())
+		if q.GivenOn == "" {
+			q.GivenOn = today
+		}
+		q.Answer, q.Person, q.Note, q.AnsweredOn = answer, by, note, today
+		ending := unit.EndRebuilt
+		switch answer {
+		case unit.AnswerRebuild:
+			w.Job.Policy = string(decide.OnCondition)
+		case unit.AnswerOverhaul:
+			w.Job.Policy = string(decide.FullOverhaul)
+		case unit.AnswerReplace:
+			ending = unit.EndReplaced
+		case unit.AnswerReturn:
+			ending = unit.EndFindings
+		}
+		for _, u := range w.Job.Units {
+			if own := u.Ending == unit.EndReplaced || u.Ending == unit.EndFindings || u.Ending == unit.EndRebuilt; own {
+				u.Ending = ending
+			}
+		}
+		w.did("customer's answer by " + by + ": " + answerWords[answer] + suffix(": ", note))
+		return nil
+	})
+}
+
+// answerWords are the answers as the record tells them.
+var answerWords = map[string]string{unit.AnswerRebuild: "rebuild what is worn", unit.AnswerOverhaul: "full overhaul",
+	unit.AnswerReplace: "another unit", unit.AnswerReturn: "back as it is"}
+
+func suffix(before, text string) string {
+	if text = strings.TrimSpace(text); text == "" {
+		return ""
+	}
+	return before + text
+}
+
+// waits is what a job waits for by itself, "" where nothing says so: the customer's word
+// while an offer is open, work that is out of the house.
+func waits(j *unit.Job) string {
+	if j.Quote.Open() {
+		return entry.WaitCustomer
+	}
+	for _, u := range j.Units {
+		for _, p := range u.Parts {
+			if slices.ContainsFunc(p.Reworks, (*unit.Rework).Out) {
+				return entry.WaitOutside
+			}
+		}
+	}
+	return ""
+}
+
+// waitAnew lets the job wait for what it waits for by itself now, where that is another
+// thing than before. What somebody chose by hand stays as long as nothing changes.
+func waitAnew(j *unit.Job, before string) {
+	now := waits(j)
+	switch {
+	case now == before || j.Closed():
+	case now != "":
+		j.Waiting = now
+	case j.Waiting == before:
+		j.Waiting = entry.WaitTechnician
+	}
+}

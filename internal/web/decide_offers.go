@@ -1,0 +1,41 @@
+package web
+
+import (
+	"strings"
+
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/report"
+	"corvek/internal/wording"
+)
+
+// OffersFace is what the customer is offered, and what he says to it.
+type OffersFace struct {
+	Offers []report.Offered
+	Needs  string // what must be entered before there is a sum
+	Costs  []Entry
+	Quote  unit.Quote
+	Given  string // the day, in words
+	Said   string // his answer
+	Answer []Named
+}
+
+func (l *look) offers(o job.Offers) *OffersFace {
+	q := l.job.Quote
+	v := &OffersFace{Quote: q, Needs: strings.Join(o.Needs, ", "),
+		Costs: l.ofJob("parts_cost", "labour_hours", "labour_rate", "outside_cost", "rebuild_days", "parts_days",
+			"new_price", "new_days", "downtime_cost", "life_rebuild", "life_overhaul")}
+	for _, x := range o.All() {
+		v.Offers = append(v.Offers, report.OfferedOf(x, q.Answer))
+	}
+	if d, ok := unit.ParseDate(string(q.GivenOn)); ok {
+		v.Given = d.Time().Format("2 Jan 2006")
+	}
+	for _, code := range unit.Answers {
+		v.Answer = append(v.Answer, Named{code, wording.Choice(unit.ScopeJob, "answer", code)})
+	}
+	if q.Answer != "" {
+		v.Said = wording.Choice(unit.ScopeJob, "answer", q.Answer)
+	}
+	return v
+}
