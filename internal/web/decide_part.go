@@ -158,8 +158,8 @@ func (l *look) goneWay(v *WayView, x *job.PartState, w *job.Way) {
 		v.Trend, v.Worse = string(trend), trend == decide.LessFlat
 	}
 	for _, f := range x.Features {
-		beside := l.station == "build" && f.Def.Clearance // it stands among the clearances taken again
-		if w.Route.Answers(f.Code) && f.Found.Any && !beside {
+		// A clearance is taken again on the built unit, among the others.
+		if w.Route.Answers(f.Code) && f.Found.Any && !f.Def.Clearance {
 			v.After = append(v.After, AgainView{f.Def.Name, !f.Built.Any, l.sheet(f, unit.StageBuilt)})
 		}
 	}
