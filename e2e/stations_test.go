@@ -212,6 +212,10 @@ func (u *user) kitting(tag string) {
 			break
 		}
 		left := len(buttons)
+		if counted, count, _ := buttons[0].MustParent().Has("input[name=count]"); counted {
+			place := strings.TrimPrefix(*buttons[0].MustParents("li")[0].MustAttribute("id"), "place-")
+			count.MustInput(fmt.Sprint(u.state(tag).ByCode[place].Expected))
+		}
 		u.press(buttons[0])
 		u.MustWait(`(n) => document.querySelectorAll(".kit li.empty form button").length < n`, left)
 	}

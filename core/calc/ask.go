@@ -16,7 +16,7 @@ type Given struct {
 // NewGiven makes an empty set of inputs.
 func NewGiven() *Given {
 	return &Given{Args{
-		single: map[string]quantity.Quantity{}, list: map[string][]quantity.Quantity{},
+		text: map[string]string{}, single: map[string]quantity.Quantity{}, list: map[string][]quantity.Quantity{},
 		objects: map[string][]map[string]quantity.Quantity{},
 	}}
 }
@@ -26,6 +26,12 @@ func (g *Given) Size(name string, q quantity.Quantity) *Given {
 	if !q.IsZero() {
 		g.args.single[name] = q
 	}
+	return g
+}
+
+// Word gives a text or a choice.
+func (g *Given) Word(name, text string) *Given {
+	g.args.text[name] = text
 	return g
 }
 

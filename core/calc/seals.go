@@ -202,9 +202,7 @@ func runGland(a *Args, o *Output) error {
 	return nil
 }
 
-// Press fits by which a seal's outside differs from its bore: a new one is
-// larger, an old one has relaxed.
-var pressFit = map[string]float64{"new": 0.25e-3, "old": 0.10e-3}
+var pressFit = map[string]float64{"new": seal.NewPressFit, "old": seal.OldPressFit}
 
 var lipFindDef = &Def{
 	Name:    "lip_seal_find",

@@ -17,8 +17,11 @@ func alone(p Part, policy Policy) Proposal {
 	}
 	out := strings.Join(measured.bad, ", ") + " out of limits"
 	switch {
-	case p.Unfit != "" && len(breaking) == 0 && p.Short == 0:
-		return because(Keep, p.Unfit)
+	case p.Unfit != "" && len(breaking) == 0 && p.Short == 0 && len(measured.bad) == 0:
+		return because(Keep, append([]string{p.Unfit + ": the one that was in it goes back"},
+			p.kept(measured.good)...)...)
+	case p.Unfit != "":
+		return because(Open, p.Unfit+", and the one that was in it cannot go back")
 	case p.Renew:
 		return because(Replace, "soft part, new at every rebuild")
 	case p.Short > 0:

@@ -33,7 +33,7 @@ const (
 
 var partTable = table(unit.ScopePart)
 
-var partFields = []*Field{
+var partFields = append(sealFields(partTable, "seal_", func(p *Place) *unit.Seal { return &p.Part.Seal }),
 	partTable.line("absent", "Not on this unit, because", func(p *Place) *string { return &p.Part.Absent }).
 		checked(mayLeaveOut),
 	partTable.count("expected", "Expected", func(p *Place) *int { return &p.Part.Expected }).derived(),
@@ -43,11 +43,11 @@ var partFields = []*Field{
 	partTable.line("expected_why", "Why another number is expected",
 		func(p *Place) *string { return &p.Part.Why }).derived(),
 	partTable.flag("off", "Off the unit", func(p *Place) *bool { return &p.Part.Off }).checked(mayOpen),
-	{Scope: unit.ScopePart, Name: "found", Label: "Found", Kind: Whole,
+	&Field{Scope: unit.ScopePart, Name: "found", Label: "Found", Kind: Whole,
 		text: func(p *Place) *string { return &p.Part.Found }},
-	{Scope: unit.ScopePart, Name: "bits", Label: "Pieces of broken ones", Kind: Whole,
+	&Field{Scope: unit.ScopePart, Name: "bits", Label: "Pieces of broken ones", Kind: Whole,
 		text: func(p *Place) *string { return &p.Part.Bits }},
-	{Scope: unit.ScopePart, Name: "bits_make", Label: "They make up whole ones", Kind: Whole,
+	&Field{Scope: unit.ScopePart, Name: "bits_make", Label: "They make up whole ones", Kind: Whole,
 		text: func(p *Place) *string { return &p.Part.BitsMake }},
 	partTable.choice("facing", "Facing as removed", facings, func(p *Place) *string { return &p.Part.Facing }),
 	partTable.line("fastener", "Fastener and where it goes back", func(p *Place) *string { return &p.Part.Fastener }),
@@ -90,7 +90,12 @@ var partFields = []*Field{
 		func(p *Place) *quantity.Quantity { return &p.Part.Coil.Mean }),
 	partTable.size("coil_turns", "Turns that move", quantity.Number,
 		func(p *Place) *quantity.Quantity { return &p.Part.Coil.Turns }),
-}
+	partTable.choice("order_state", "How far it is", offer(unit.OrderStates...),
+		func(p *Place) *string { return &p.Part.Order.State }),
+	partTable.line("order_supplier", "Supplier", func(p *Place) *string { return &p.Part.Order.Supplier }),
+	partTable.line("order_number", "Order number", func(p *Place) *string { return &p.Part.Order.Number }),
+	partTable.day("order_due", "Due on", func(p *Place) *unit.Date { return &p.Part.Order.Due }),
+)
 
 // ClassUnknown is the strength class of a bolt whose head bears no mark.
 const ClassUnknown = "unknown"

@@ -234,13 +234,17 @@ var looseFields = []*Field{
 
 var pieceTable = table(unit.ScopePiece)
 
-var pieceFields = []*Field{
+var pieceFields = append(sealFields(pieceTable, "", func(p *Place) *unit.Seal { return &p.Piece.Seal }),
 	pieceTable.line("number", "Number on the bag", func(p *Place) *string { return &p.Piece.Code }).derived(),
 	pieceTable.line("name", "Piece", func(p *Place) *string { return &p.Piece.Name }).required().derived(),
 	pieceTable.count("count", "How many", func(p *Place) *int { return &p.Piece.Count }).derived().checked(atLeastOne),
 	pieceTable.part("place", "belongs to", func(p *Place) *string { return &p.Piece.Part }),
 	pieceTable.line("left_reason", "or why it is left over", func(p *Place) *string { return &p.Piece.LeftReason }),
-}
+	pieceTable.choice("fit", "Tried in its place", offer(unit.FitWords...),
+		func(p *Place) *string { return &p.Piece.Fit.Says }),
+	pieceTable.size("fit_gap", "Clearance there, measured", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Piece.Fit.Gap }),
+)
 
 var attemptTable = table(unit.ScopeAttempt)
 

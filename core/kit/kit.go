@@ -17,14 +17,17 @@ type Piece struct {
 	Number     int // of the line in the kit
 	Name       string
 	Count      int
-	Place      string // code of the part it is for; "" not placed
-	LeftReason string // other variant, spare, or what was found out
+	Place      string   // code of the part it is for; "" not placed
+	LeftReason string   // other variant, spare, or what was found out
+	Unfit      string   // why it does not go in, as it was tried
+	Faults     []string // of its rubber: fluid, age
 }
 
 // Issue is an unfilled place or an unexplained piece.
 type Issue struct {
 	Part  string // code of the place that wants pieces
-	Piece int    // number of the piece that is left over
+	Piece int    // number of the piece that is left over, or does not suit
+	Seal  bool   // its rubber does not suit
 	Text  string
 }
 
@@ -56,7 +59,15 @@ func Check(places []Place, pieces []Piece) []Issue {
 		}
 	}
 	for _, p := range pieces {
-		if !known[p.Place] && p.LeftReason == "" {
+		for _, f := range p.Faults {
+			if known[p.Place] {
+				out = append(out, Issue{Piece: p.Number, Seal: true, Text: p.Name + ": " + f})
+			}
+		}
+		if known[p.Place] && p.Unfit != "" {
+			out = append(out, Issue{Piece: p.Number, Text: p.Name + ": " + p.Unfit + "; take it from its place"})
+		}
+		if !known[p.Place] && p.LeftReason == "" && p.Unfit == "" {
 			out = append(out, Issue{Piece: p.Number, Text: p.Name + ": left over and not explained"})
 		}
 	}

@@ -44,6 +44,13 @@ func (r Ring) Near(inside, section float64) bool {
 	return math.Abs(r.Section-section) <= 0.10*r.Section && math.Abs(r.Inside+r.Section-inside-section) <= 0.05*middle
 }
 
+// Press fits by which a lip seal's outside is larger than its bore, in m: a new one's, and
+// that of an old one, which has relaxed. Shop guidance.
+const (
+	NewPressFit = 0.25e-3
+	OldPressFit = 0.10e-3
+)
+
 // FindLips ranks rotary seals for a shaft and a bore, within what a shaft wears
 // and a bore is measured wrong; width counts only when given.
 func FindLips(shaft, bore, width float64, extra []Lip, most int) []Lip {

@@ -41,6 +41,9 @@ func (l *list) kit() {
 		code := unit.StopCode{Station: "kit", Kind: unit.StopPlace, Part: i.Part}
 		if i.Piece > 0 {
 			code = unit.StopCode{Station: "kit", Kind: unit.StopPiece, Number: i.Piece}
+			if i.Seal {
+				code.Kind = unit.StopSeal
+			}
 		}
 		l.add(code, "%s", i.Text)
 	}

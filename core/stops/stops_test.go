@@ -181,7 +181,7 @@ func TestAnEndingOwesItsOwn(t *testing.T) {
 func TestEveryKindIsAnAddress(t *testing.T) {
 	for _, kind := range unit.StopKinds {
 		c := unit.StopCode{Unit: 2, Station: "strip", Kind: kind, Part: "spool"}
-		if kind == unit.StopLoose || kind == unit.StopPiece || kind == unit.StopOutside {
+		if kind == unit.StopLoose || kind == unit.StopPiece || kind == unit.StopSeal || kind == unit.StopOutside {
 			c.Part, c.Number = "", 3
 		}
 		got, ok := unit.ParseStopCode(c.String())

@@ -54,6 +54,7 @@ const (
 
 	StopPlace StopKind = "place"
 	StopPiece StopKind = "piece"
+	StopSeal  StopKind = "seal" // a rubber that does not bear the fluid, or is too old
 
 	StopTurn         StopKind = "turn"
 	StopStiff        StopKind = "stiff"
@@ -76,7 +77,7 @@ var StopKinds = []StopKind{
 	StopGauges,
 	StopFault, StopUndecided, StopNotMeasured, StopSuspect, StopCalibration, StopCoarse,
 	StopConclusion, StopOutside, StopMisfit, StopLeftOver, StopOpen, StopReason, StopAnswer, StopRework,
-	StopPlace, StopPiece,
+	StopPlace, StopPiece, StopSeal,
 	StopTurn, StopStiff, StopAgain, StopUnfitted, StopModification, StopProved, StopLesson, StopEnding,
 	StopFlush, StopBlamed, StopUncured, StopSump,
 }
@@ -109,7 +110,9 @@ func (c StopCode) String() string {
 }
 
 // numbered reports that stops of the kind can be of one of several numbered things.
-func (k StopKind) numbered() bool { return k == StopLoose || k == StopPiece || k == StopOutside }
+func (k StopKind) numbered() bool {
+	return k == StopLoose || k == StopPiece || k == StopSeal || k == StopOutside
+}
 
 // ParseStopCode reads a code as String writes it.
 func ParseStopCode(text string) (c StopCode, ok bool) {

@@ -149,6 +149,8 @@ type Part struct {
 	Joint Joint             // how this unit's own is bolted on, where it was looked at
 	Coil  Coil              // of a coil spring, what was found out about this one
 	Price quantity.Quantity // money for one new piece
+	Seal  Seal              // what a seal or bearing is
+	Order Order             // of a new one
 
 	Features  []*Feature
 	Marks     []*Mark // seen on this part
@@ -372,6 +374,8 @@ type Piece struct {
 	Count      int
 	Part       string // code of the part it is for, "" while not told
 	LeftReason string
+	Seal       Seal
+	Fit        Fit // where it was tried
 }
 
 // Step is the fitting of a part.

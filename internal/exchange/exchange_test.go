@@ -147,7 +147,7 @@ func TestWaiverOfEveryKindOfStopTravels(t *testing.T) {
 		switch kind {
 		case unit.StopCaution:
 			code.Feature, code.Part = "", "stored_pressure"
-		case unit.StopLoose, unit.StopPiece:
+		case unit.StopLoose, unit.StopPiece, unit.StopSeal:
 			code.Part, code.Feature, code.Number = "", "", 3
 		}
 		passes = append(passes, map[string]any{"code": code.String(), "stop_text": "x", "reason": "agreed",

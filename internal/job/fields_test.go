@@ -18,7 +18,7 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	require.NoError(t, s.AddLoose(ctx, iva, "T-0417", 1, "chip", "sump", 2))
 	require.NoError(t, s.AddCause(ctx, iva, "T-0417", 1, "first_failure", "", "plates"))
-	require.NoError(t, s.AddPiece(ctx, iva, "T-0417", 1, "K-1", "ring", 1, ""))
+	require.NoError(t, s.AddPiece(ctx, iva, "T-0417", 1, "K-1", "odd washer", 1, ""))
 	toTheStand(t, s, "T-0417")
 	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
 	st := load(t, s, "T-0417")
@@ -79,6 +79,25 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 		{at(plate, "step/torque"), "", "28 lbf·ft"},
 		{at(plate, "step/note"), "", "oiled"},
 		{at(plate, "step/done"), "", "yes"},
+		{at(plate, "rework/lap/goes"), "", "yes"},
+		{at(plate, "rework/lap/taken"), "", "0.02 mm"},
+		{at(plate, "rework/lap/flat_how"), "", "blued"},
+		{at(plate, "rework/lap/flat_first"), "", "12 um"},
+		{at(plate, "rework/lap/flat_now"), "", "4 um"},
+		{at(plate, "rework/grind/price"), "", "85"},
+		{at(plate, "rework/grind/sent"), "", "2031-05-13"},
+		{at(plate, "rework/grind/back"), "", "2031-05-16"},
+		{at(plate, "seal_material"), "", "NBR"},
+		{at(plate, "seal_cure"), "", "2029-Q2"},
+		{at(plate, "seal_hardness"), "", "70"},
+		{at(plate, "seal_inside"), "", "25 mm"},
+		{at(plate, "order_state"), "", "back_order"},
+		{at(plate, "order_due"), "", "2031-05-20"},
+		{at(plate, "order_supplier"), "", "Havn Seals"},
+		{at(plate, "price"), "64", "70"},
+		{at(length.Part, "coil_is"), "", "another"},
+		{at(length.Part, "coil_rate"), "", "33 N/mm"},
+		{at(length.Part, "coil_turns"), "", "6"},
 		{of(gap, "lower"), "3 thou", "0.08 mm"},
 		{of(gap, "upper"), "7 thou", "0.18 mm"},
 		{of(gap, "standing"), "shop", "maker"},
@@ -103,6 +122,9 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 		{u1("loose", loose.Number, "note"), "", "swarf"},
 		{u1("loose", loose.Number, "part"), "", part},
 		{u1("piece", piece.Number, "left_reason"), "", "spare"},
+		{u1("piece", piece.Number, "size"), "", "AS568 -214"},
+		{u1("piece", piece.Number, "fit"), "", "too_tight"},
+		{u1("piece", piece.Number, "fit_gap"), "", "1 um"},
 		{u1("piece", piece.Number, "place"), "", part},
 		{u1("attempt", attempt.Number, "one_change"), "", "bled"},
 		{u1("attempt", attempt.Number, "point/complaint/word"), "", "gone"},
@@ -112,6 +134,10 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 		{u1("attempt", attempt.Number, "point/p100/speed"), "", "1450 rpm"},
 		{u1("attempt", attempt.Number, "point/p100/temperature"), "", "46 °C"},
 		{u1("attempt", attempt.Number, "point/leak_watch/word"), "", "dry"},
+		{"job/parts_days", "", "9"},
+		{"job/life_rebuild", "", "80 %"},
+		{"job/answer_by", "", "Hanna Ode"},
+		{"job/quoted_on", "", "2031-05-13"},
 		{"job/warranty_hold", "", "yes"},
 	}
 	for _, c := range cases {

@@ -35,7 +35,7 @@ func (st *State) toDecide() []decide.Part {
 	for i, p := range st.Parts {
 		d := decide.Part{Code: p.Code, Name: p.Name, Renew: p.Def.Renew, Wearing: p.Def.Wearing, Set: p.Def.Set,
 			Sound: p.Sound, Chosen: decide.Choice(p.Decision.Choice), Blamed: blamed[p.Code],
-			Remedies: remedies[p.Code], Wear: st.wear(p)}
+			Remedies: remedies[p.Code], Wear: st.wear(p), Aged: st.aged(p), Unfit: st.unfits(p.Code)}
 		if p.Off {
 			d.Short = max(0, p.Missing)
 		}

@@ -23,31 +23,6 @@ const (
 	MostRounds   = 30
 )
 
-// AddPiece writes down a piece of the repair kit, for a part when one is given.
-func (s *Service) AddPiece(ctx context.Context, who Actor, tag string, number int, code, name string, count int,
-	part string) error {
-	name, err := short("name", name, "say what the piece is")
-	if err != nil {
-		return err
-	}
-	if code, err = short("number", code, ""); err != nil {
-		return err
-	}
-	if err := counted(count); err != nil {
-		return err
-	}
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		if len(st.Unit.Kit) >= MostPieces {
-			return "", field.Errorf("name", "the kit holds %d lines already", MostPieces)
-		}
-		if part != "" && st.ByCode[part] == nil {
-			return "", field.Errorf("place", "is not a part of this unit")
-		}
-		st.Unit.AddPiece(code, name, count, part)
-		return "kit piece: " + name, nil
-	})
-}
-
 // NextAttempt starts a run of the bench test; after a failed one the single
 // thing that was changed must be said. The pressures of the plan are filled in.
 func (s *Service) NextAttempt(ctx context.Context, who Actor, tag string, number int, oneChange string) error {

@@ -77,7 +77,7 @@ func suffix(before, text string) string {
 }
 
 // waits is what a job waits for by itself, "" where nothing says so: the customer's word
-// while an offer is open, work that is out of the house.
+// while an offer is open, work that is out of the house, pieces that were ordered.
 func waits(j *unit.Job) string {
 	if j.Quote.Open() {
 		return entry.WaitCustomer
@@ -89,13 +89,27 @@ func waits(j *unit.Job) string {
 			}
 		}
 	}
+	if slices.ContainsFunc(j.Units, awaited) {
+		return entry.WaitParts
+	}
 	return ""
+}
+
+// awaited reports that an ordered piece of the unit is not here yet.
+func awaited(u *unit.Unit) bool {
+	have := map[string]int{}
+	for _, k := range u.Kit {
+		have[k.Part] += k.Count
+	}
+	return slices.ContainsFunc(u.Parts, func(p *unit.Part) bool {
+		return p.OnUnit() && p.Order.Awaited() && have[p.Code] < p.Expected
+	})
 }
 
 // waitAnew lets the job wait for what it waits for by itself now, where that is another
 // thing than before. What somebody chose by hand stays as long as nothing changes.
-func waitAnew(j *unit.Job, before string) {
-	now := waits(j)
+func waitAnew(j *unit.Job, before string) (changed bool) {
+	was, now := j.Waiting, waits(j)
 	switch {
 	case now == before || j.Closed():
 	case now != "":
@@ -103,4 +117,5 @@ func waitAnew(j *unit.Job, before string) {
 	case j.Waiting == before:
 		j.Waiting = entry.WaitTechnician
 	}
+	return j.Waiting != was
 }

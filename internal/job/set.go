@@ -115,7 +115,10 @@ func (s *Service) changeAny(ctx context.Context, who Actor, role, tag string, f 
 		if err := f(w); err != nil {
 			return nil, err
 		}
-		waitAnew(j, before)
+		if was := j.Waiting; waitAnew(j, before) {
+			w.record(unit.Entry{Action: "waits by itself", Field: unit.JobRef("waiting").String(), Before: was,
+				After: j.Waiting})
+		}
 		return w.finish()
 	})
 	if err != nil {

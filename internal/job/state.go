@@ -58,6 +58,8 @@ type State struct {
 
 	Places    []kit.Place
 	KitIssues []kit.Issue
+	Pieces    []*PieceState
+	Mixed     string          // note on rubbers that do not bear the same grease
 	Attempts  []*AttemptState // without the as-received one
 	Received  *AttemptState
 	Stops     map[string][]Stop
@@ -320,25 +322,6 @@ func (st *State) readDuty() {
 	if nu, ok := known(u.Viscosity); ok {
 		d.Viscosity, d.HasViscosity = nu*d.Density, true
 	}
-}
-
-func (st *State) kit() {
-	var pieces []kit.Piece
-	for _, k := range st.Unit.Kit {
-		pieces = append(pieces, kit.Piece{Number: k.Number, Name: k.Name, Count: k.Count, Place: k.Part,
-			LeftReason: k.LeftReason})
-	}
-	for _, p := range st.Parts {
-		if p.Choice() != decide.Replace {
-			continue
-		}
-		st.Places = append(st.Places, kit.Place{Part: p.Code, Name: p.Name, Need: p.Expected})
-		p.Filled = kit.Filled(p.Code, pieces)
-	}
-	for i := range st.Places {
-		st.ByCode[st.Places[i].Part].Place = &st.Places[i]
-	}
-	st.KitIssues = kit.Check(st.Places, pieces)
 }
 
 func found(p *PartState) (n int, counted bool) {

@@ -19,13 +19,6 @@ func (l *look) belongs(ref unit.Ref, part, nowhere string) Belongs {
 	return Belongs{ID: fieldID(ref), Field: ref.String(), Part: part, Nowhere: nowhere, ReadOnly: !l.CanWork()}
 }
 
-// pieceBelongs offers the places of the kit that wait for a piece.
-func (l *look) pieceBelongs(piece *unit.Piece, places []Named) Belongs {
-	b := l.belongs(l.unit.PieceRef(piece.Number, "place"), piece.Part, "no place")
-	b.Parts = places
-	return b
-}
-
 // looseBelongs offers all parts, with how many pieces each is short.
 func (l *look) looseBelongs(found *unit.Loose) Belongs {
 	b := l.belongs(l.unit.LooseRef(found.Number, "part"), found.Part, "nothing yet")

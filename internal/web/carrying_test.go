@@ -185,3 +185,23 @@ func TestTheCustomersWordRules(t *testing.T) {
 	require.Equal(t, http.StatusOK, res.StatusCode)
 	assert.Equal(t, "replaced", b.state("T-0412", 1).Unit.Ending)
 }
+
+// The parts list says what is to be got, by supplier, on paper and as a table that no
+// spreadsheet takes for formulas.
+func TestPartsListBySupplier(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	b.set("T-0417", "u1/part/front_needles/order_supplier", "Havn Bearings", "")
+	b.set("T-0417", "u1/part/front_needles/order_state", "back_order", "")
+	b.set("T-0417", "u1/part/front_needles/order_due", "2031-06-02", "")
+	b.set("T-0417", "u1/part/front_gasket/seal_maker_no", "=1+1", "")
+	_, page := b.get("/jobs/T-0417/parts-list")
+	text := plain(page)
+	assert.Contains(t, text, "Havn Bearings")
+	assert.Contains(t, text, "back order, due 2031-06-02")
+	res, csv := b.get("/jobs/T-0417/parts-list.csv")
+	assert.Contains(t, res.Header.Get("Content-Type"), "text/csv")
+	assert.Contains(t, csv, "Havn Bearings,Press feed pump,Front needles,,,,,,34,0,34,back order,,2031-06-02")
+	assert.Contains(t, csv, ",'=1+1,")
+	assert.Equal(t, "parts", b.state("T-0417", 1).Job.Waiting)
+}

@@ -35,6 +35,7 @@ type look struct {
 	asked     string // a part that was asked for and not found
 	theory    string // the reader's own theory at Explain
 	mark      string // the words of a mark he looks for at Explain
+	piece     int    // a piece of the kit that was chosen
 	allMarks  bool   // he wants to see every mark there is
 	shop      *entry.Shop
 }
@@ -71,6 +72,7 @@ func (s *Server) look(c *echo.Context, station string) (*look, error) {
 	l := &look{Reader: s.reader(c), st: st, job: st.Job, unit: st.Unit, unitNo: no, station: station,
 		face: c.QueryParam("face"), theory: c.QueryParam("theory"), mark: strings.TrimSpace(c.QueryParam("mark")),
 		allMarks: c.QueryParam("marks") == "all"}
+	l.piece, _ = strconv.Atoi(c.QueryParam("piece"))
 	l.Closed = st.Job.Closed()
 	part := c.QueryParam("part")
 	if asked := strings.TrimSpace(c.QueryParam("find")); asked != "" {
@@ -251,7 +253,7 @@ func (s *Server) stationPage(ctx context.Context, l *look) (any, error) {
 		}
 		return decidePage(l, states), nil
 	case "kit":
-		return kitPage(l), nil
+		return kitPage(l, l.piece), nil
 	case "build":
 		return buildPage(l), nil
 	case "prove":

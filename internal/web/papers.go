@@ -70,6 +70,43 @@ func (s *Server) card(c *echo.Context) error {
 	return c.HTMLBlob(http.StatusOK, b.Bytes())
 }
 
+// list gathers what is to be got for all units of the job.
+func (s *Server) list(c *echo.Context) (report.PartsList, error) {
+	states, err := s.jobs.LoadAll(c.Request().Context(), c.Param("tag"))
+	if err != nil {
+		return report.PartsList{}, err
+	}
+	d := report.New(states[0], "", s.reader(c).Units, s.jobs.Now())
+	d.Style, d.Icon = s.assets.url("css/app.css"), s.assets.url("mark.svg")
+	return report.NewPartsList(states, d), nil
+}
+
+func (s *Server) partsList(c *echo.Context) error {
+	l, err := s.list(c)
+	if err != nil {
+		return err
+	}
+	var b bytes.Buffer
+	if err := l.Paper(&b); err != nil {
+		return err
+	}
+	return c.HTMLBlob(http.StatusOK, b.Bytes())
+}
+
+func (s *Server) partsListCSV(c *echo.Context) error {
+	l, err := s.list(c)
+	if err != nil {
+		return err
+	}
+	var b bytes.Buffer
+	if err := l.CSV(&b); err != nil {
+		return err
+	}
+	c.Response().Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="%s-parts.csv"`,
+		safeName(c.Param("tag"))))
+	return c.Blob(http.StatusOK, "text/csv; charset=utf-8", b.Bytes())
+}
+
 // quote is the offer to the customer, for all units of the job.
 func (s *Server) quote(c *echo.Context) error {
 	states, err := s.jobs.LoadAll(c.Request().Context(), c.Param("tag"))

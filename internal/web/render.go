@@ -129,5 +129,6 @@ var funcs = template.FuncMap{
 	},
 	"ticks":   func(title, name string, list []Tick) TickList { return TickList{title, name, list} },
 	"word":    func(of, what, label, value string) FormWord { return FormWord{of + "-" + what, label, value} },
+	"page":    func(page KitPage, of any) PageOf { return PageOf{page, of} },
 	"station": func(code string) string { return wording.Stations[code] },
 }

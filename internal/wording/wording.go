@@ -53,6 +53,8 @@ var choices = map[string]map[string]string{
 		"return": "back as it is"},
 	"rework/flat_how": {"blued": "blued on a surface plate", "straight_edge": "straight-edge and leaf",
 		"dial": "dial on a surface plate", "optical": "optical flat", "not_found": "not found"},
+	"part/order_state": {"wanted": "to order", "back_order": "back order", "made": "made outside",
+		"obsolete": "not made any more"},
 	"part/coil_is": {"own": "this variant's", "another": "another variant's", "changed": "changed in the field"},
 	"unit/flush":   {"none": "there is none"},
 	"unit/ending": {"replaced": "replaced by another", "returned": "returned unopened", "findings": "findings only",
@@ -100,7 +102,11 @@ var suggestions = map[string][]string{
 	"part/witness":           {"two lines across the joint", "punch marks"},
 	"loose/note":             {"none missing: not from this unit", "swarf"},
 	"decision/reason":        {"still fits well", "spare at hand", "customer wants it"},
-	"piece/left_reason":      {"other variant", "spare", "old one still fits better", "pack size, spares to stock"},
+	"piece/left_reason":      {"to stock: the rest of the pack"},
+	"part/seal_standard":     {"AS568", "ISO 3601", "ISO 6194", "ISO 15"},
+	"part/seal_material":     {"NBR", "FKM", "EPDM", "PTFE", "PU"},
+	"piece/standard":         {"AS568", "ISO 3601", "ISO 6194", "ISO 15"},
+	"piece/material":         {"NBR", "FKM", "EPDM", "PTFE", "PU"},
 	"conclusion/owner":       {"the customer", "our field crew"},
 	"cause/owner":            {"the customer", "our field crew", "this bench"},
 }
@@ -122,6 +128,8 @@ var examples = map[string]string{
 	"unit/viscosity": "46 cSt",
 	"unit/capacity":  "120 L", "unit/level_before": "110 L", "unit/vessel": "20 L",
 	"unit/shims_fitted": "0.10 mm, 0.05 mm", "unit/shims_available": "0.05 mm x2, 0.02 mm x4",
+	"part/seal_cure": "2029-Q2", "piece/cure": "2029-Q2", "part/order_due": "2031-05-20",
+	"part/seal_size": "24.2 x 3", "piece/size": "24.2 x 3",
 	"job/promised_on": "2031-05-27", "job/timer_until": "4 h",
 }
 

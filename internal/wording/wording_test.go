@@ -30,7 +30,7 @@ func TestWordsBelongToFields(t *testing.T) {
 		if f.Kind == entry.Timer {
 			continue // a time from now, kept as a moment
 		}
-		place := &entry.Place{Job: &unit.Job{}, Unit: &unit.Unit{}}
+		place := &entry.Place{Job: &unit.Job{}, Unit: &unit.Unit{}, Part: &unit.Part{}, Piece: &unit.Piece{}}
 		assert.NoError(t, f.Set(place, example), key)
 	}
 	for _, code := range entry.Waits {

@@ -1,0 +1,223 @@
+package job
+
+import (
+	"fmt"
+	"strings"
+
+	"corvek/core/decide"
+	"corvek/core/family"
+	"corvek/core/kit"
+	"corvek/core/unit"
+)
+
+// PieceState is a piece of the kit with what is said of it in this unit, today.
+type PieceState struct {
+	*unit.Piece
+	Bears, Age *kit.Finding // nil where it is not known
+	Sizes      []string     // standard sizes nearest to what was measured
+	Fits       []string     // codes of the open places it may be for
+	Elsewhere  []string     // where a piece that is left over may belong
+}
+
+// Setting is what the seals of the unit stand in today.
+func (st *State) Setting() kit.Setting {
+	t, ok := known(st.Unit.Temperature)
+	return kit.Setting{Fluid: st.Unit.Fluid, Temperature: t, HasTemperature: ok, Today: string(st.today)}
+}
+
+// kit holds the pieces against the places that the decisions leave.
+func (st *State) kit() {
+	setting := st.Setting()
+	var pieces []kit.Piece
+	var materials []string
+	for _, k := range st.Unit.Kit {
+		p := &PieceState{Piece: k, Sizes: kit.Sizes(k.Seal, 3)}
+		x := kit.Piece{Number: k.Number, Name: k.Name, Count: k.Count, Place: k.Part, LeftReason: k.LeftReason}
+		if k.Fit.Bad() {
+			x.Unfit = unfit(k)
+		}
+		if f, ok := setting.Bears(k.Seal.Material); ok {
+			p.Bears = &f
+			x.Faults = appendFault(x.Faults, f)
+		}
+		if f, ok := setting.Age(k.Seal.Material, k.Seal.Cure, false); ok {
+			p.Age = &f
+			x.Faults = appendFault(x.Faults, f)
+		}
+		if k.Part != "" {
+			materials = append(materials, k.Seal.Material)
+		}
+		pieces = append(pieces, x)
+		st.Pieces = append(st.Pieces, p)
+	}
+	st.Mixed = setting.Mixed(materials)
+	for _, p := range st.Parts {
+		if p.Choice() != decide.Replace {
+			continue
+		}
+		st.Places = append(st.Places, kit.Place{Part: p.Code, Name: p.Name, Need: p.Expected})
+		p.Filled = kit.Filled(p.Code, pieces)
+	}
+	for i := range st.Places {
+		st.ByCode[st.Places[i].Part].Place = &st.Places[i]
+	}
+	st.KitIssues = kit.Check(st.Places, pieces)
+	wants := st.Wants()
+	for _, p := range st.Pieces {
+		if p.Part == "" || st.ByCode[p.Part] == nil || st.ByCode[p.Part].Place == nil {
+			p.Fits = kit.Fits(offered(p.Piece), wants)
+			p.Elsewhere = st.elsewhere(p.Piece)
+		}
+	}
+}
+
+func appendFault(faults []string, f kit.Finding) []string {
+	if f.Stops {
+		return append(faults, f.Text)
+	}
+	return faults
+}
+
+func offered(k *unit.Piece) kit.Offered {
+	size := k.Seal.Size
+	if size == "" {
+		if near := kit.Sizes(k.Seal, 1); len(near) > 0 {
+			size = near[0]
+		}
+	}
+	return kit.Offered{Name: k.Name, Code: k.Code, Size: size}
+}
+
+// want is a part as a place that pieces are held against.
+func (p *PartState) want(open int) kit.Want {
+	size := p.Seal.Size
+	if size == "" {
+		if near := kit.Sizes(p.Seal, 1); len(near) > 0 {
+			size = near[0]
+		}
+	}
+	return kit.Want{Part: p.Code, Name: p.Name, Kind: p.Def.Kind, Size: size, MakerNo: p.Seal.MakerNo, Open: open}
+}
+
+// Wants are the places of the kit with the pieces that each still waits for.
+func (st *State) Wants() (out []kit.Want) {
+	for _, p := range st.Parts {
+		if p.Place != nil {
+			out = append(out, p.want(p.Place.Need-p.Filled))
+		}
+	}
+	return out
+}
+
+// unfit says how a new piece does not go in, as it was tried.
+func unfit(k *unit.Piece) string {
+	words := "the new one is " + strings.ReplaceAll(k.Fit.Says, "_", " ")
+	if k.Fit.Says == unit.FitWrong {
+		words = "the new one has another shape"
+	}
+	if !k.Fit.Gap.IsZero() {
+		words += ", " + k.Fit.Gap.Typed + " measured there"
+	}
+	return words
+}
+
+// unfits are the new pieces that were tried in a part's place and do not go in.
+func (st *State) unfits(part string) string {
+	for _, k := range st.Unit.Kit {
+		if k.Part == part && k.Fit.Bad() {
+			return unfit(k)
+		}
+	}
+	return ""
+}
+
+// mostElsewhere is how many places are named where a left-over piece may belong.
+const mostElsewhere = 6
+
+// elsewhere is where a piece without a place may belong: a groove of this unit that was
+// missed, another of its variants, another unit of the job.
+func (st *State) elsewhere(k *unit.Piece) (out []string) {
+	one := offered(k)
+	fits := func(p *family.Part, want kit.Want, words string) {
+		if len(kit.Fits(one, []kit.Want{want})) > 0 {
+			out = append(out, fmt.Sprintf(words, strings.ToLower(p.Name)))
+		}
+	}
+	for _, p := range st.Parts {
+		if p.Place == nil {
+			fits(p.Def, p.want(1), "a missed place? %s is kept here")
+		}
+	}
+	for _, p := range st.Absent {
+		def := p.Def(st.Family)
+		fits(def, kit.Want{Part: p.Code, Name: p.Name, Kind: def.Kind, Size: p.Seal.Size, Open: 1},
+			"%s was said not to be on this unit")
+	}
+	for _, v := range st.Plain.VariantRules {
+		own, err := st.Plain.As(v.Code, nil)
+		if err != nil || v.Code == st.Unit.Variant {
+			continue
+		}
+		for i := range own.Parts {
+			p := &own.Parts[i]
+			here := st.ByCode[p.Code]
+			switch {
+			case here == nil:
+				fits(p, kit.Want{Part: p.Code, Name: p.Name, Kind: p.Kind, Open: 1}, "variant "+v.Name+" has %s")
+			case p.Count > here.Expected:
+				fits(p, kit.Want{Part: p.Code, Name: p.Name, Kind: p.Kind, Open: 1},
+					fmt.Sprintf("variant %s has %d of %%s", v.Name, p.Count))
+			}
+		}
+	}
+	out = append(out, st.ofOthers(one)...)
+	return out[:min(len(out), mostElsewhere)]
+}
+
+// ofOthers are parts of the job's other units that a piece may be for.
+func (st *State) ofOthers(one kit.Offered) (out []string) {
+	for _, u := range st.Job.Units {
+		if u == st.Unit {
+			continue
+		}
+		f := st.Families(u)
+		if f == nil {
+			continue
+		}
+		for _, p := range u.Parts {
+			def := p.Def(f)
+			if p.OnUnit() && len(kit.Fits(one, []kit.Want{{Part: p.Code, Name: p.Name, Kind: def.Kind,
+				Size: p.Seal.Size, MakerNo: p.Seal.MakerNo, Open: 1}})) > 0 {
+				out = append(out, fmt.Sprintf("unit %d, %s: %s", u.Number, u.Name, strings.ToLower(p.Name)))
+			}
+		}
+	}
+	return out
+}
+
+// aged says that a seal or a bearing that would be kept is too old to go back; "" where it
+// is not, or nothing is known.
+func (st *State) aged(p *PartState) string {
+	if f, ok := st.Setting().Age(p.Seal.Material, p.Seal.Cure, true); ok && f.Stops {
+		return f.Text
+	}
+	return ""
+}
+
+// Oversize is how much larger than usual the seals of a bore that was honed must be; 0 where
+// none was.
+func (st *State) Oversize(p *PartState) float64 {
+	if p.Def.Kind != "piston_seal" && p.Def.Kind != "o_ring" {
+		return 0
+	}
+	most := 0.0
+	for _, x := range st.Parts {
+		for _, w := range x.Going() {
+			if f := w.Feature; w.Kind.Oversize && f != nil && f.Built.HasValue && f.Built.HasNominal &&
+				f.Found.Limits.HasUpper && f.Built.Value > f.Found.Limits.Upper {
+				most = max(most, decide.Oversize(f.Built.Nominal, f.Built.Value))
+			}
+		}
+	}
+	return most
+}

@@ -1,0 +1,126 @@
+package job_test
+
+import (
+	"strings"
+	"testing"
+
+	"corvek/core/decide"
+	"corvek/core/unit"
+	"corvek/internal/job"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// received lists the kit as name, count and place.
+func received(st *job.State) map[string][2]any {
+	out := map[string][2]any{}
+	for _, k := range st.Unit.Kit {
+		out[k.Name+" "+k.Code] = [2]any{k.Count, k.Part}
+	}
+	return out
+}
+
+// A pack leaves its rest on a line of its own, a piece goes by itself only where it fits one
+// place, and a list is taken whole or not at all.
+func TestPiecesFindTheirPlaces(t *testing.T) {
+	s := bench(t)
+	ctx := t.Context()
+	tag := newUnit(t, s, "external_gear_pump")
+	put(t, s, tag, "u1/part/seal_outer/seal_maker_no", "K32-1")
+	require.NoError(t, s.AddPieces(ctx, iva, tag, 1, "number;name;count;for\nK32-1;seal;1\n;gasket;1\n;rear gasket;1\n"+
+		"P9;retaining ring;100;seal_ring"))
+	st := load(t, s, tag)
+	assert.Equal(t, map[string][2]any{"seal K32-1": {1, "seal_outer"}, "gasket ": {1, ""},
+		"rear gasket ": {1, "rear_gasket"}, "retaining ring P9": {99, ""}}, received(st),
+		"the last of two lines of a name is the rest of the pack")
+	for _, k := range st.Pieces {
+		if k.Name == "gasket" {
+			assert.Equal(t, []string{"front_gasket"}, k.Fits, "the rear one is filled now")
+			require.NoError(t, s.JoinPiece(ctx, iva, tag, 1, k.Number, "front_gasket"))
+		}
+	}
+	assert.Contains(t, received(load(t, s, tag)), "gasket ")
+	assert.Equal(t, "front_gasket", received(load(t, s, tag))["gasket "][1])
+
+	before := len(load(t, s, tag).Unit.Kit)
+	for _, bad := range []string{"x;ring;many", "x;ring;1;;WOOD", "x;ring;1;;NBR;soon",
+		"number;name;for\n1;ring;nowhere"} {
+		assert.Error(t, s.AddPieces(ctx, iva, tag, 1, bad), bad)
+	}
+	assert.Len(t, load(t, s, tag).Unit.Kit, before)
+	assert.Error(t, s.JoinPiece(ctx, iva, tag, 1, 1, "body"), "no new one goes there")
+	assert.Error(t, s.JoinPiece(ctx, iva, tag, 1, 77, "front_gasket"))
+}
+
+// A new piece that was tried and measured not to fit loses to the original, unless that cannot
+// go back either.
+func TestANewPieceThatDoesNotFitLoses(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "axial_piston_pump")
+	put(t, s, tag, "u1/part/control_spool/decision/choice", "replace")
+	require.NoError(t, s.AddPiece(t.Context(), iva, tag, 1, "C-7", "control spool", 1, "control_spool"))
+	put(t, s, tag, "u1/piece/1/fit", unit.FitTight)
+	put(t, s, tag, "u1/part/control_spool/decision/choice", "")
+	spool := func() *job.PartState { return load(t, s, tag).ByCode["control_spool"] }
+	assert.NotContains(t, spool().Proposal.Reason, "too tight", "a word without a measure decides nothing")
+	put(t, s, tag, "u1/piece/1/fit_gap", "0.001 mm")
+	assert.Equal(t, decide.Keep, spool().Choice())
+	assert.Contains(t, spool().Proposal.Reason, "too tight, 0.001 mm measured there")
+	for _, issue := range load(t, s, tag).KitIssues {
+		assert.NotEqual(t, 1, issue.Piece, "it needs no other reason")
+	}
+}
+
+// An order that is awaited makes the job wait for parts; the piece that comes ends it.
+func TestTheJobWaitsForItsParts(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "external_gear_pump")
+	put(t, s, tag, "u1/part/front_gasket/order_state", unit.OrderBack)
+	assert.Equal(t, "parts", load(t, s, tag).Job.Waiting)
+	require.NoError(t, s.AddPiece(t.Context(), iva, tag, 1, "", "front gasket", 1, ""))
+	assert.Equal(t, "technician", load(t, s, tag).Job.Waiting)
+}
+
+// A rubber that the job's fluid swells, and one that is too old today, stop the kit.
+func TestRubbersAreHeldAgainstTheJob(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "master_cylinder")
+	put(t, s, tag, "u1/fluid", "DOT 4 brake fluid")
+	var cup string
+	for _, p := range load(t, s, tag).Parts {
+		if p.Place != nil {
+			cup = p.Code
+			break
+		}
+	}
+	require.NoError(t, s.AddPiece(t.Context(), iva, tag, 1, "", "cup", 1, cup))
+	put(t, s, tag, "u1/piece/1/material", "NBR")
+	open := func() (kinds []unit.StopKind) {
+		for _, stop := range load(t, s, tag).Stops["kit"] {
+			if stop.Number == 1 {
+				kinds = append(kinds, stop.Kind)
+			}
+		}
+		return kinds
+	}
+	assert.Equal(t, []unit.StopKind{unit.StopSeal}, open())
+	put(t, s, tag, "u1/piece/1/material", "EPDM")
+	assert.Empty(t, open())
+	put(t, s, tag, "u1/piece/1/cure", "1999-Q1")
+	assert.Equal(t, []unit.StopKind{unit.StopSeal}, open())
+}
+
+// A piece that is left over is held against the unit's own kept parts, its variants and the
+// other units of the job.
+func TestALeftOverPieceIsComparedElsewhere(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "axial_piston_pump")
+	_, err := s.AddUnit(t.Context(), iva, tag, "external_gear_pump", "Feed pump")
+	require.NoError(t, err)
+	require.NoError(t, s.AddPiece(t.Context(), iva, tag, 1, "", "front needles", 1, ""))
+	require.NoError(t, s.AddPiece(t.Context(), iva, tag, 1, "", "swash bearings", 1, ""))
+	st := load(t, s, tag)
+	assert.Contains(t, st.Pieces[0].Elsewhere, "unit 2, Feed pump: front needles")
+	assert.Contains(t, strings.Join(st.Pieces[1].Elsewhere, "; "), "has swash bearings")
+}

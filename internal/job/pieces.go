@@ -1,0 +1,133 @@
+package job
+
+import (
+	"context"
+	"fmt"
+	"strings"
+
+	"corvek/core/entry"
+	"corvek/core/field"
+	"corvek/core/kit"
+	"corvek/core/unit"
+)
+
+// AddPiece writes down a piece of the repair kit, for a part when one is given; without one
+// it goes to the one open place that its number, size or name says, and to none where
+// there are two.
+func (s *Service) AddPiece(ctx context.Context, who Actor, tag string, number int, code, name string, count int,
+	part string) error {
+	if code = strings.TrimSpace(code); name == "" {
+		name = code
+	}
+	name, err := short("name", name, "say what the piece is")
+	if err != nil {
+		return err
+	}
+	if code, err = short("number", code, ""); err != nil {
+		return err
+	}
+	if err := counted(count); err != nil {
+		return err
+	}
+	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		if part != "" && st.ByCode[part] == nil {
+			return "", field.Errorf("place", "is not a part of this unit")
+		}
+		if err := st.addPiece(kit.Line{Code: code, Name: name, Count: count}, part); err != nil {
+			return "", err
+		}
+		return "kit piece: " + name, nil
+	})
+}
+
+// AddPieces writes down a list of pieces that was typed, pasted or came as CSV, each to its
+// place where that is plain; all of them or none.
+func (s *Service) AddPieces(ctx context.Context, who Actor, tag string, number int, list string) error {
+	lines, err := kit.ReadList(list)
+	if err != nil {
+		return field.Errorf("list", "%s", err)
+	}
+	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
+		for i, l := range lines {
+			part := ""
+			if l.For != "" {
+				x := st.named(l.For)
+				if x == nil {
+					return "", field.Errorf("list", "line %d: %q is no part of this unit", i+1, l.For)
+				}
+				part = x.Code
+			}
+			if err := st.addPiece(l, part); err != nil {
+				return "", field.Errorf("list", "line %d: %s", i+1, err)
+			}
+			var err error
+			if st, err = w.state(number); err != nil { // the next line sees what this one filled
+				return "", err
+			}
+		}
+		return fmt.Sprintf("kit list of %d lines", len(lines)), nil
+	})
+}
+
+// named is the part of a code or a name.
+func (st *State) named(text string) *PartState {
+	for _, p := range st.Parts {
+		if strings.EqualFold(p.Code, text) || strings.EqualFold(p.Name, text) {
+			return p
+		}
+	}
+	return nil
+}
+
+// addPiece puts one line of a kit to the unit.
+func (st *State) addPiece(l kit.Line, part string) error {
+	if len(st.Unit.Kit) >= MostPieces {
+		return field.Errorf("name", "the kit holds %d lines already", MostPieces)
+	}
+	k := st.Unit.AddPiece(l.Code, l.Name, l.Count, "")
+	for name, text := range map[string]string{"size": l.Size, "material": l.Material, "cure": l.Cure} {
+		f, _ := entry.Find(unit.ScopePiece, name)
+		if err := f.Set(&entry.Place{Unit: st.Unit, Piece: k}, text); err != nil {
+			return field.Errorf(name, "%s %q %s", f.Label, text, err)
+		}
+	}
+	if part == "" {
+		if fits := kit.Fits(offered(k), st.Wants()); len(fits) == 1 {
+			part = fits[0]
+		}
+	}
+	st.join(k, part)
+	return nil
+}
+
+// join puts a piece to a place; of a pack that holds more than the place wants the rest
+// stays a line of its own.
+func (st *State) join(k *unit.Piece, part string) {
+	p := st.ByCode[part]
+	if p != nil && p.Place != nil {
+		if open := p.Place.Need - p.Filled; open > 0 && k.Count > open && len(st.Unit.Kit) < MostPieces {
+			rest := st.Unit.AddPiece(k.Code, k.Name, k.Count-open, "")
+			rest.Seal = k.Seal
+			k.Count = open
+		}
+	}
+	k.Part = part
+}
+
+// JoinPiece puts a piece of the kit to a place, or takes it away from there.
+func (s *Service) JoinPiece(ctx context.Context, who Actor, tag string, number, piece int, part string) error {
+	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+		k := st.Unit.Piece(piece)
+		switch {
+		case k == nil:
+			return "", field.Errorf("piece", "is not there any more")
+		case part != "" && (st.ByCode[part] == nil || st.ByCode[part].Place == nil):
+			return "", field.Errorf("place", "is no place that waits for a new piece")
+		case part == "":
+			k.Part = ""
+			return k.Name + " taken from its place", nil
+		}
+		st.join(k, part)
+		return k.Name + " put to " + strings.ToLower(st.ByCode[part].Name), nil
+	})
+}

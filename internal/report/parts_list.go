@@ -1,0 +1,95 @@
+package report
+
+import (
+	"cmp"
+	"encoding/csv"
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/wording"
+)
+
+// PartsList is what is to be got for the units of a job, by supplier.
+type PartsList struct {
+	Data
+	Suppliers []SupplierList
+}
+
+// SupplierList is what one supplier is to send.
+type SupplierList struct {
+	Name string // "" where none was named yet
+	Rows []WantedRow
+}
+
+// WantedRow is one place with what its new pieces are.
+type WantedRow struct {
+	Unit, Part, MakerNo, Standard, Size, Material string
+	Hardness                                      string
+	Need, Here                                    int
+	State, Number, Due                            string
+}
+
+// Lacking is how many pieces are still to come.
+func (r WantedRow) Lacking() int { return max(0, r.Need-r.Here) }
+
+// NewPartsList gathers the places of all units of a job.
+func NewPartsList(states []*job.State, d Data) PartsList {
+	by := map[string][]WantedRow{}
+	for _, st := range states {
+		for _, p := range st.Parts {
+			if p.Place == nil {
+				continue
+			}
+			r := WantedRow{Unit: st.Unit.Name, Part: p.Name, MakerNo: p.Seal.MakerNo, Standard: p.Seal.Standard,
+				Size: p.Seal.Size, Material: p.Seal.Material, Hardness: p.Seal.Hardness.Typed, Need: p.Place.Need,
+				Here: p.Filled, Number: p.Order.Number, Due: string(p.Order.Due),
+				State: wording.Choice(unit.ScopePart, "order_state", p.Order.State)}
+			if over := st.Oversize(p); over > 0 {
+				r.Size = strings.TrimSpace(fmt.Sprintf("%s, %.3g mm oversize", r.Size, over*1000))
+			}
+			by[p.Order.Supplier] = append(by[p.Order.Supplier], r)
+		}
+	}
+	l := PartsList{Data: d}
+	for name, rows := range by {
+		l.Suppliers = append(l.Suppliers, SupplierList{name, rows})
+	}
+	slices.SortFunc(l.Suppliers, func(a, b SupplierList) int { return cmp.Compare(a.Name, b.Name) })
+	return l
+}
+
+// Paper writes the list to print.
+func (l PartsList) Paper(w io.Writer) error {
+	return templates.ExecuteTemplate(w, "parts_list.html", l)
+}
+
+// CSV writes the list as a table, with a line of heads.
+func (l PartsList) CSV(w io.Writer) error {
+	c := csv.NewWriter(w)
+	rows := [][]string{{"supplier", "unit", "part", "part number", "standard", "size", "material", "hardness Shore A",
+		"need", "here", "to come", "state", "order number", "due"}}
+	for _, s := range l.Suppliers {
+		for _, r := range s.Rows {
+			rows = append(rows, []string{s.Name, r.Unit, r.Part, r.MakerNo, r.Standard, r.Size, r.Material, r.Hardness,
+				fmt.Sprint(r.Need), fmt.Sprint(r.Here), fmt.Sprint(r.Lacking()), r.State, r.Number, r.Due})
+		}
+	}
+	for i := range rows[1:] {
+		for j, cell := range rows[i+1] {
+			rows[i+1][j] = plainCell(cell)
+		}
+	}
+	return c.WriteAll(rows)
+}
+
+// plainCell keeps a spreadsheet from taking a text for a formula.
+func plainCell(cell string) string {
+	if cell != "" && strings.ContainsRune("=+-@\t\r", rune(cell[0])) {
+		return "'" + cell
+	}
+	return cell
+}
