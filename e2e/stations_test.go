@@ -225,8 +225,7 @@ func (u *user) kitting(tag string) {
 func (u *user) build(tag string) {
 	u.station(7)
 	st := u.state(tag)
-	for _, i := range build.Reverse(len(st.Parts)) {
-		p := st.Parts[i]
+	for _, p := range st.InOrder() {
 		u.open(fmt.Sprintf("/jobs/%s/build?part=%s", tag, p.Code))
 		if p.Code == "cover_bolts" {
 			u.says("37.8 N·m") // M10 8.8, oiled, 75 % of proof load
@@ -240,6 +239,17 @@ func (u *user) build(tag string) {
 		if p.Def.Facing != "" {
 			u.tap(fmt.Sprintf("u1/part/%s/step/facing", p.Code), p.Def.Facing)
 		}
+		if must, asked := u.state(tag).CountsIn(p); asked {
+			u.fill(fmt.Sprintf("u1/part/%s/step/count", p.Code), fmt.Sprint(must))
+		}
+		if _, worn := u.state(tag).Groove(p); worn {
+			u.fill(fmt.Sprintf("u1/part/%s/step/press", p.Code), "1.5 mm")
+		}
+		if j, bolted := build.JointOf(p.Def.Bolt, p.Part.Joint); bolted {
+			tight, err := build.Tighten(j)
+			require.NoError(u.t, err)
+			u.fill(fmt.Sprintf("u1/part/%s/step/torque", p.Code), fmt.Sprintf("%.1f N·m", tight.Torque))
+		}
 		if p.Def.TurnCheck {
 			u.tap(fmt.Sprintf("u1/part/%s/step/turn", p.Code), "free")
 		}
@@ -249,6 +259,7 @@ func (u *user) build(tag string) {
 			fmt.Sprintf("u1/part/%s/step/done", p.Code))
 	}
 	u.says("26")
+	u.tap("u1/fill/primed", "yes")
 	for _, p := range u.state(tag).Parts {
 		for _, f := range p.Features {
 			if !f.Def.Clearance {

@@ -96,6 +96,13 @@ func (j Joint) surface() string {
 	return "oiled"
 }
 
+// Short reports that less thread carries (m) than a steel bolt needs: its own diameter. Into
+// iron or aluminium half as much again is usual.
+func (j Joint) Short(engaged float64) bool {
+	th, err := fastener.ParseThread(j.Thread)
+	return err == nil && engaged < th.Diameter
+}
+
 // Load is what a torque that was typed does to the bolts of a joint.
 type Load struct {
 	Share   float64 // of proof load

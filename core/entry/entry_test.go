@@ -154,13 +154,18 @@ func TestRounds(t *testing.T) {
 	require.NoError(t, set(j, shop, "u1/conclusion/cause", "fair_wear"))
 	u.Rounds = append(u.Rounds, &unit.Round{Number: 2})
 	assert.Equal(t, "replace", get(t, j, shop, "u1/part/key/decision/choice"))
-	assert.Empty(t, get(t, j, shop, "u1/part/key/step/done"), "a new round builds anew")
+	assert.Equal(t, entry.Yes, get(t, j, shop, "u1/part/key/step/done"), "a part that nobody touched stays built")
 	require.NoError(t, set(j, shop, "u1/part/key/decision/choice", "keep"))
 	key := u.Part("key")
 	require.Len(t, key.Decisions, 2)
 	assert.Equal(t, "replace", key.Decisions[0].Choice)
 	assert.Equal(t, "worn", key.Decisions[1].Reason, "taken over")
 	assert.Equal(t, "Iva", key.Steps[0].By)
+	require.NoError(t, set(j, shop, "u1/part/key/step/done", ""))
+	require.Len(t, key.Steps, 2, "what was done in the round before stays")
+	assert.True(t, key.Steps[0].Done)
+	assert.False(t, key.Built(2).Done)
+	assert.True(t, key.Built(1).Done)
 }
 
 func TestToolBringsItsResolution(t *testing.T) {

@@ -78,6 +78,17 @@ var partFields = append(sealFields(partTable, "seal_", func(p *Place) *unit.Seal
 		func(p *Place) *quantity.Quantity { return &p.Part.Joint.Torque }),
 	partTable.line("joint_source", "Document the torque stands in",
 		func(p *Place) *string { return &p.Part.Joint.Source }),
+	partTable.flag("snug", "Even and snug is enough", func(p *Place) *bool { return &p.Part.Joint.Snug }).
+		checked(maySnug),
+	partTable.line("locking", "Kept from coming loose by", func(p *Place) *string { return &p.Part.Joint.Locking }),
+	partTable.size("engaged", "Thread that carries", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Part.Joint.Engaged }),
+	lip("lip_groove", "Groove on the shaft begins at", func(l *unit.Lip) *quantity.Quantity { return &l.Groove }),
+	lip("lip_groove_width", "Groove is wide", func(l *unit.Lip) *quantity.Quantity { return &l.Width }),
+	lip("lip_position", "Lip from the seal's outer face", func(l *unit.Lip) *quantity.Quantity { return &l.Position }),
+	lip("lip_bore", "Bore is deep", func(l *unit.Lip) *quantity.Quantity { return &l.Bore }),
+	lip("lip_shoulder", "Shoulder at, where there is one",
+		func(l *unit.Lip) *quantity.Quantity { return &l.Shoulder }),
 	partTable.size("price", "Price of a new one", quantity.Number,
 		func(p *Place) *quantity.Quantity { return &p.Part.Price }),
 	partTable.choice("coil_is", "Whose spring is it?", offer(unit.CoilKinds...),
@@ -106,6 +117,20 @@ func classes(*Place) []string {
 		out = append(out, strings.ReplaceAll(c.Name, " ", "_"))
 	}
 	return append(out, ClassUnknown)
+}
+
+var errSnug = errors.New("is for single screws, plugs and fittings that only seat; a circle of bolts has a torque")
+
+// maySnug refuses snug where a joint carries: on a circle of bolts.
+func maySnug(p *Place, text string) error {
+	if text == Yes && (p.Def.Kind == "bolts" || p.Def.Bolt != nil && p.Def.Bolt.Circle > 1) {
+		return errSnug
+	}
+	return nil
+}
+
+func lip(name, label string, at func(*unit.Lip) *quantity.Quantity) *Field {
+	return partTable.size(name, label, quantity.Length, func(p *Place) *quantity.Quantity { return at(&p.Part.Lip) })
 }
 
 func thread(_ *Place, text string) error {
@@ -205,15 +230,38 @@ var stepFields = []*Field{
 			return nil
 		},
 	},
-	stepTable.choice("facing", "Facing as fitted", facings, func(p *Place) *string { return &p.Step.Facing }),
+	stepTable.choice("facing", "Facing as fitted", fittings, func(p *Place) *string { return &p.Step.Facing }),
+	{Scope: unit.ScopeStep, Name: "count", Label: "Counted in", Kind: Whole,
+		text: func(p *Place) *string { return &p.Step.Count }},
 	stepTable.choice("turn", "Turn the shaft by hand: how does it feel?", offer(turns()...),
 		func(p *Place) *string { return &p.Step.Turn }),
 	stepTable.size("torque", "Tightened to", quantity.Torque,
 		func(p *Place) *quantity.Quantity { return &p.Step.Torque }),
+	stepTable.size("turn_torque", "Torque to turn it by hand", quantity.Torque,
+		func(p *Place) *quantity.Quantity { return &p.Step.TurnTorque }),
+	stepTable.size("push", "Force to move it", quantity.Force,
+		func(p *Place) *quantity.Quantity { return &p.Step.Push }),
+	stepTable.size("proud", "Stands proud under the joint, 0 when flush", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Step.Proud }),
+	stepTable.size("press", "Pressed to, below the housing's face", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Step.Press }),
+	stepTable.flag("cycled", "Moved by hand over its whole way, free",
+		func(p *Place) *bool { return &p.Step.Cycled }),
+	stepTable.line("order_why", "Why it went in before them", func(p *Place) *string { return &p.Step.OrderWhy }),
+	stepTable.line("over", "Missing under it when it went in",
+		func(p *Place) *string { return &p.Step.Over }).derived(),
+	stepTable.count("taken_out", "Times it came out again",
+		func(p *Place) *int { return &p.Step.TakenOut }).derived(),
 	stepTable.area("note", "Note", func(p *Place) *string { return &p.Step.Note }),
 	stepTable.area("stack_removed", "Stack as it came off this time",
 		func(p *Place) *string { return &p.Step.StackRemoved }).checked(stack),
 	stepTable.area("stack_fit", "Stack as fitted", func(p *Place) *string { return &p.Step.StackFit }).checked(stack),
+}
+
+// fittings are the ways the part can go in.
+func fittings(p *Place) []string {
+	ways, _ := build.FittingWays(p.Def)
+	return ways
 }
 
 func turns() []string {

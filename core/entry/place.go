@@ -5,6 +5,7 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/build"
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
@@ -145,7 +146,11 @@ func (p *Place) findInPart() bool {
 		}
 	case unit.ScopeStep:
 		if p.Step = part.Step(round); p.Step == nil {
-			p.Step = &unit.Step{Round: round}
+			p.Step = &unit.Step{}
+			if last := part.Built(round); last != nil {
+				*p.Step = *last
+			}
+			p.Step.Round = round
 			p.keep = func() { part.Steps = append(part.Steps, p.Step) }
 		}
 	case unit.ScopeFeature, unit.ScopeReading:
@@ -220,6 +225,8 @@ func (p *Place) knowsCode() bool {
 		return known
 	case p.Ref.Name == "more":
 		return p.Family.Repeats(code)
+	case p.Ref.Name == "fill":
+		return build.KnowsFilling(code)
 	case p.Ref.Name == "flush":
 		return slices.Contains(unit.FlushPlaces, code)
 	case p.Ref.Name == "identity":

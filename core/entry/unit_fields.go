@@ -1,9 +1,11 @@
 package entry
 
 import (
+	"errors"
 	"strconv"
 	"time"
 
+	"corvek/core/build"
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
@@ -92,6 +94,21 @@ var unitFields = []*Field{
 		func(p *Place) *string { return &p.Unit.Flushed }),
 	unitTable.line("flushed_by", "Flushed by", func(p *Place) *string { return &p.Unit.FlushedBy }),
 	pair("flush", "Flushed", offer(FlushDone, FlushNone), func(p *Place) map[string]string { return p.Unit.Flushes }),
+	{
+		Scope: unit.ScopeUnit, Name: "fill", Label: "Filled, primed, bled", Kind: Line, check: fill,
+		get: func(p *Place) string { return p.Unit.Filled[p.Ref.Code] },
+		set: func(p *Place, text string) error {
+			if text == "" {
+				delete(p.Unit.Filled, p.Ref.Code)
+				return nil
+			}
+			if p.Unit.Filled == nil {
+				p.Unit.Filled = map[string]string{}
+			}
+			p.Unit.Filled[p.Ref.Code] = text
+			return nil
+		},
+	},
 	unitTable.line("other_sump", "What became of the sump that gained",
 		func(p *Place) *string { return &p.Unit.OtherSump }),
 }
@@ -101,6 +118,19 @@ const (
 	FlushDone = "done"
 	FlushNone = "none"
 )
+
+var errFill = errors.New("is the moment it was done, or none where it does not apply")
+
+// fill takes the moment a step of the filling was done.
+func fill(_ *Place, text string) error {
+	if text == "" || text == build.FillNone {
+		return nil
+	}
+	if _, err := time.Parse(time.RFC3339, text); err != nil {
+		return errFill
+	}
+	return nil
+}
 
 // pair is one answer among many of a kind, told apart by the address's code.
 func pair(name, label string, offered func(*Place) []string, at func(*Place) map[string]string) *Field {

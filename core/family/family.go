@@ -53,6 +53,7 @@ type Part struct {
 	Bolt      *Bolt     `yaml:"bolt"`
 	Checks    []string  `yaml:"checks"` // what to look to when fitting it
 	TurnCheck bool      `yaml:"turn_check"`
+	BothSides bool      `yaml:"both_sides"` // pressure comes from either side of it
 	Cautions  []string  `yaml:"cautions"`
 	Reworks   []Rework  `yaml:"reworks"`
 	Function  string    `yaml:"function"`     // what a seal keeps from what

@@ -11,17 +11,26 @@ import (
 func (l *list) build() {
 	undone := 0
 	for i := range l.Parts {
-		p := &l.Parts[i]
-		if !p.Step.Done {
+		if !l.Parts[i].Step.Done {
 			undone++
 		}
+	}
+	if undone > 0 {
+		l.of("build", unit.StopUnfitted, "%d of %d parts not fitted", undone, len(l.Parts))
+	}
+	for i := range l.Parts {
+		p := &l.Parts[i]
 		l.rework(p)
+		l.order(p)
+		l.counted(p)
+		l.tightened(p)
+		l.lip(p)
 		l.felt(p)
 		l.fitted(p)
 		l.again(p)
 	}
-	if undone > 0 {
-		l.of("build", unit.StopUnfitted, "%d of %d parts not fitted", undone, len(l.Parts))
+	if undone == 0 && len(l.Unfilled) > 0 {
+		l.of("build", unit.StopFill, "Not done yet: %s", strings.ToLower(strings.Join(l.Unfilled, "; ")))
 	}
 	if !blank(l.Modification) && blank(l.ModificationKept) {
 		l.of("build", unit.StopModification, "Modified in the field (%s): say what became of it", l.Modification)
@@ -50,12 +59,12 @@ func (l *list) fitted(p *Part) {
 	if !p.Step.Done {
 		return
 	}
-	if p.Def.Facing != "" && p.Step.Facing != p.Def.Facing {
+	if _, right := build.FittingWays(p.Def); right != "" && p.Step.Facing != right {
 		fitted := p.Step.Facing
 		if fitted == "" {
 			fitted = "not said"
 		}
-		l.part(p, "build", unit.StopFacing, "%s: fitted %q, belongs %q", p.Name, fitted, p.Def.Facing)
+		l.part(p, "build", unit.StopFacing, "%s: fitted %q, belongs %q", p.Name, fitted, right)
 	}
 	s := p.Stack
 	if s == nil || !p.Off {

@@ -6,6 +6,7 @@ package stops
 import (
 	"fmt"
 
+	"corvek/core/build"
 	"corvek/core/decide"
 	"corvek/core/explain"
 	"corvek/core/family"
@@ -41,8 +42,9 @@ type Unit struct {
 	BrokenUp   bool           // pieces of it went into the circuit
 
 	Kit      []kit.Issue
-	Passed   bool // a test of this round was passed by this unit itself
-	Exercise bool // only the simulated stand was asked
+	Unfilled []string // steps of filling, priming and bleeding that nobody did
+	Passed   bool     // a test of this round was passed by this unit itself
+	Exercise bool     // only the simulated stand was asked
 }
 
 // Known tells what of the duty is known.
@@ -69,8 +71,12 @@ type Part struct {
 	Decision unit.Decision
 	Step     unit.Step
 	Ways     []Way // that are gone to save it
-	AsksFeel bool  // it is felt by hand once it is fitted
-	Stuck    bool  // it did not come off freely
+	CountIn  int   // as many must be counted in, 0 where that is not asked
+	Joint    *build.Joint
+	Groove   string // how deep the groove is that its lip must run beside, "" where there is none
+	Lip      build.LipRun
+	AsksFeel bool // it is felt by hand once it is fitted
+	Stuck    bool // it did not come off freely
 	Stack    *Stack
 	Features []Feature
 }

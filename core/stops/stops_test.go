@@ -3,6 +3,7 @@ package stops_test
 import (
 	"testing"
 
+	"corvek/core/build"
 	"corvek/core/decide"
 	"corvek/core/explain"
 	"corvek/core/family"
@@ -17,6 +18,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
+
+func newtons(nm float64) quantity.Quantity {
+	return quantity.Quantity{Typed: "typed", SI: nm, Dim: quantity.Torque}
+}
 
 // settled is a pump of one part on which nothing is open at any station.
 func settled() *stops.Unit {
@@ -130,6 +135,25 @@ func TestEachThingLeftOpenIsOneStop(t *testing.T) {
 		{"u1/build/stiff/spool", func(u *stops.Unit) { part(u).AsksFeel, part(u).Step.Turn = true, "tight_spot" }},
 		{"u1/build/again/spool/clearance", func(u *stops.Unit) { part(u).Features[0].Built.Any = false }},
 		{"u1/build/modification", func(u *stops.Unit) { u.Modification = "restrictor in the drain" }},
+		{"u1/build/order/spool", func(u *stops.Unit) { part(u).Step.Over = "front needles" }},
+		{"u1/build/count_in/spool", func(u *stops.Unit) { part(u).CountIn = 34 }},
+		{"u1/build/count_in/spool", func(u *stops.Unit) { part(u).CountIn, part(u).Step.Count = 34, "33" }},
+		{"u1/build/torque/spool", func(u *stops.Unit) { part(u).Joint = &build.Joint{Thread: "M10", Class: "8.8"} }},
+		{"u1/build/torque/spool", func(u *stops.Unit) {
+			part(u).Joint, part(u).Step.Torque = &build.Joint{Thread: "M10", Class: "8.8"}, newtons(120)
+		}},
+		{"u1/build/torque/spool", func(u *stops.Unit) {
+			part(u).Joint, part(u).Step.Torque = &build.Joint{Thread: "M10", Class: "unknown"}, newtons(5)
+		}},
+		{"u1/build/torque/spool", func(u *stops.Unit) {
+			part(u).Joint, part(u).Step.Torque = &build.Joint{Thread: "M10", Class: "8.8"}, newtons(38)
+			part(u).Part.Joint.Engaged = quantity.Quantity{Typed: "8 mm", SI: 8e-3}
+		}},
+		{"u1/build/lip/spool", func(u *stops.Unit) { part(u).Groove = "0.025 mm" }},
+		{"u1/build/lip/spool", func(u *stops.Unit) { part(u).Lip = build.LipRun{Known: true, OnOld: true} }},
+		{"u1/build/lip/spool", func(u *stops.Unit) { part(u).Lip = build.LipRun{Known: true, None: true} }},
+		{"u1/build/fill", func(u *stops.Unit) { u.Unfilled = []string{"Primed"} }},
+		{"u1/kit/seal/2", func(u *stops.Unit) { u.Kit = []kit.Issue{{Piece: 2, Seal: true, Text: "too old"}} }},
 		{"u1/prove/proved", func(u *stops.Unit) { u.Passed = false }},
 		{"u1/handover/lesson", func(u *stops.Unit) { u.Rounds = append(u.Rounds, &unit.Round{Number: 2}) }},
 		{"u1/handover/blamed", func(u *stops.Unit) { u.Conclusion.Blamed = "pulley" }},

@@ -22,7 +22,7 @@ func (j *Job) Clone() *Job {
 // unshare gives a copied unit lists of its own.
 func (u *Unit) unshare() {
 	u.Gauge, u.Identity, u.Flushes = maps.Clone(u.Gauge), maps.Clone(u.Identity), maps.Clone(u.Flushes)
-	u.More = maps.Clone(u.More)
+	u.More, u.Filled = maps.Clone(u.More), maps.Clone(u.Filled)
 	u.Accounts = each(u.Accounts, nil)
 	u.Rounds = each(u.Rounds, nil)
 	u.Loose = each(u.Loose, nil)

@@ -15,6 +15,7 @@ func New(f *family.Family, number int, by string, at time.Time) *Unit {
 	u := &Unit{
 		Number: number, Family: f.Code, Name: f.Name,
 		Gauge: map[string]string{}, Identity: map[string]string{}, Flushes: map[string]string{},
+		Filled:   map[string]string{},
 		More:     map[string]string{},
 		Rounds:   []*Round{{Number: 1, OpenedAt: at, OpenedBy: by}},
 		Attempts: []*Attempt{{Number: 0, Round: 1, Source: SourceTyped, At: at, By: by}},

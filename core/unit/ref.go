@@ -33,7 +33,7 @@ const (
 
 // coded are the fields of a job or unit that are many of a kind, told apart by
 // a code.
-var coded = map[Scope][]string{ScopeJob: {"symptom"}, ScopeUnit: {"gauge", "identity", "flush", "more"}}
+var coded = map[Scope][]string{ScopeJob: {"symptom"}, ScopeUnit: {"gauge", "identity", "flush", "more", "fill"}}
 
 // Ref is the address of one value of a job: by unit number, part code, feature,
 // stage and slot, never by the number of a row. Pages, the record, waivers, job
@@ -228,6 +228,11 @@ func (u *Unit) IdentityRef(mark string) Ref {
 // FlushRef addresses whether a place of the circuit was flushed.
 func (u *Unit) FlushRef(place string) Ref {
 	return Ref{Scope: ScopeUnit, Unit: u.Number, Name: "flush", Code: place}
+}
+
+// FillRef addresses whether a step of the filling was done.
+func (u *Unit) FillRef(step string) Ref {
+	return Ref{Scope: ScopeUnit, Unit: u.Number, Name: "fill", Code: step}
 }
 
 // MoreRef addresses how often more an assembly stands in the unit.

@@ -60,6 +60,12 @@ const (
 	StopStiff        StopKind = "stiff"
 	StopAgain        StopKind = "again"
 	StopUnfitted     StopKind = "unfitted"
+	StopOrder        StopKind = "order"    // it went in over an open place
+	StopCount        StopKind = "count_in" // not as many went in as belong
+	StopTorque       StopKind = "torque"   // not said, too much, or of an unknown bolt
+	StopLip          StopKind = "lip"      // it runs on the old groove
+	StopProud        StopKind = "proud"    // something stands proud under a joint
+	StopFill         StopKind = "fill"     // not filled, primed or bled
 	StopModification StopKind = "modification"
 
 	StopProved StopKind = "proved"
@@ -78,6 +84,7 @@ var StopKinds = []StopKind{
 	StopFault, StopUndecided, StopNotMeasured, StopSuspect, StopCalibration, StopCoarse,
 	StopConclusion, StopOutside, StopMisfit, StopLeftOver, StopOpen, StopReason, StopAnswer, StopRework,
 	StopPlace, StopPiece, StopSeal,
+	StopOrder, StopCount, StopTorque, StopLip, StopProud, StopFill,
 	StopTurn, StopStiff, StopAgain, StopUnfitted, StopModification, StopProved, StopLesson, StopEnding,
 	StopFlush, StopBlamed, StopUncured, StopSump,
 }

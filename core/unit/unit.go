@@ -58,6 +58,7 @@ type Unit struct {
 	Flushed         string
 	FlushedBy       string
 	Flushes         map[string]string // done or none, by place of the circuit
+	Filled          map[string]string // when, or none, by step of the filling
 	OtherSump       string            // what became of the sump that gained
 
 	Accounts    []*Account
@@ -149,6 +150,7 @@ type Part struct {
 	Joint Joint             // how this unit's own is bolted on, where it was looked at
 	Coil  Coil              // of a coil spring, what was found out about this one
 	Price quantity.Quantity // money for one new piece
+	Lip   Lip               // of a lip seal: where the old one ran
 	Seal  Seal              // what a seal or bearing is
 	Order Order             // of a new one
 
@@ -162,11 +164,14 @@ type Part struct {
 // Joint is how a part is bolted on, as it was read off this unit. What was not said
 // is the family's.
 type Joint struct {
-	Thread string
-	Class  string // a strength class, or unknown where the head bears no mark
-	Dry    bool   // goes in dry; oiled otherwise
-	Torque quantity.Quantity
-	Source string // the document the torque stands in
+	Thread  string
+	Class   string // a strength class, or unknown where the head bears no mark
+	Dry     bool   // goes in dry; oiled otherwise
+	Torque  quantity.Quantity
+	Source  string            // the document the torque stands in
+	Snug    bool              // even and snug is enough: nothing but seating is asked
+	Locking string            // what keeps it from coming loose
+	Engaged quantity.Quantity // thread that carries
 }
 
 // Spring is the size of a unit's own dished springs and the height they are held at.
@@ -215,9 +220,9 @@ func (p *Part) Removed() string {
 	return text
 }
 
-// Fitted is the stack as it was fitted in a round.
+// Fitted is the stack as it was fitted by a round.
 func (p *Part) Fitted(round int) string {
-	if s := p.Step(round); s != nil {
+	if s := p.Built(round); s != nil {
 		return s.StackFit
 	}
 	return ""
@@ -226,6 +231,18 @@ func (p *Part) Fitted(round int) string {
 // Step is the fitting of the part in a round, nil when nothing was done.
 func (p *Part) Step(round int) *Step {
 	return find(p.Steps, func(s *Step) bool { return s.Round == round })
+}
+
+// Built is how the part is fitted by a round: a part that was not touched since stays as it
+// was; nil when it was never fitted.
+func (p *Part) Built(round int) *Step {
+	var by []*Step
+	for _, s := range p.Steps {
+		if s.Round <= round {
+			by = append(by, s)
+		}
+	}
+	return latest(by, func(s *Step) int { return s.Round })
 }
 
 // Decision is what was decided last, nil when nothing was.
@@ -383,10 +400,21 @@ type Step struct {
 	Round  int
 	Done   bool
 	Facing string
+	Count  string // counted in, a number as typed
 	Turn   string
 	Torque quantity.Quantity
-	Note   string
-	By     string
+
+	TurnTorque quantity.Quantity // to turn the shaft by hand afterwards
+	Push       quantity.Quantity // force to move a spool, rod or piston afterwards
+	Proud      quantity.Quantity // how far what lies under the joint stands proud
+	Press      quantity.Quantity // depth of a lip seal's outer face below the housing's
+	Cycled     bool              // moved by hand over its whole way, and free
+	Over       string            // what was still missing under it when it went in, in words
+	OrderWhy   string            // why it went in all the same
+	TakenOut   int               // how often it came out again
+
+	Note string
+	By   string
 
 	StackRemoved string // as it came off in this round, where that is not the first
 	StackFit     string // as fitted

@@ -94,6 +94,17 @@ func (d *Document) Tag() string {
 // Shift moves every date by whole days, so that a demo always stands at today.
 func (d *Document) Shift(days int) { shift(d.root, days) }
 
+// shiftMoments moves all moments of an object.
+func shiftMoments(v any, days int) {
+	of, _ := v.(map[string]any)
+	for name, x := range of {
+		text, _ := x.(string)
+		if t, err := time.Parse(time.RFC3339, text); err == nil {
+			of[name] = t.AddDate(0, 0, days).Format(time.RFC3339)
+		}
+	}
+}
+
 func shift(v any, days int) {
 	switch v := v.(type) {
 	case []any:
@@ -104,6 +115,8 @@ func shift(v any, days int) {
 		for name, x := range v {
 			text, is := x.(string)
 			switch {
+			case !is && name == "fill":
+				shiftMoments(x, days)
 			case !is:
 				shift(x, days)
 			case entry.HoldsDay(name):

@@ -103,7 +103,8 @@ func (o *object) fields(p *entry.Place, scope unit.Scope, all bool) {
 }
 
 // many are fields told apart by a code, which stand as a list or an object.
-var many = map[string]bool{"symptom": true, "gauge": true, "identity": true, "flush": true, "more": true}
+var many = map[string]bool{"symptom": true, "gauge": true, "identity": true, "flush": true, "fill": true,
+	"more": true}
 
 // document makes the document of a job, all but its record.
 func document(j *unit.Job) object {
@@ -187,6 +188,7 @@ func fromUnit(u *unit.Unit) object {
 	o.answers("gauge", u.Gauge)
 	o.answers("identity", u.Identity)
 	o.answers("flush", u.Flushes)
+	o.answers("fill", u.Filled)
 	o.answers("more", u.More)
 	list(&o, "accounts", u.Accounts, func(a *unit.Account) object {
 		return object{{"number", a.Number}, {"teller", a.Teller}, {"words", a.Words}}

@@ -24,6 +24,7 @@ func (r *reader) unit(t *tree, number int) {
 	r.answers(t, u, f, "gauge", u.GaugeRef)
 	r.answers(t, u, f, "identity", u.IdentityRef)
 	r.answers(t, u, f, "flush", u.FlushRef)
+	r.answers(t, u, f, "fill", u.FillRef)
 	r.rounds(t, u)
 	for _, x := range t.list("accounts", job.MostAccounts) {
 		a := u.AddAccount(x.text("teller", entry.MostLine), x.text("words", entry.MostArea))

@@ -35,7 +35,8 @@ func Schema() []byte {
 		"points": many1(of(unit.ScopePoint, shape{"code": text}, "code")),
 	}, "number", "round")
 	one := of(unit.ScopeUnit, shape{
-		"family": text, "gauge": answers, "identity": answers, "flush": answers, "more": answers,
+		"family": text, "gauge": answers, "identity": answers, "flush": answers, "fill": answers,
+		"more":     answers,
 		"accounts": many1(record(shape{"number": whole, "teller": text, "words": text}, "teller", "words")),
 		"rounds": many1(record(shape{"number": round, "reason": text, "back_to": text, "opened_by": text,
 			"opened_at": moment}, "number")),

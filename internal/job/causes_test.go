@@ -61,7 +61,7 @@ func TestSeveralCauses(t *testing.T) {
 func TestANewRootJoinsTheFirst(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	put(t, s, "T-0417", "u1/conclusion/cause", "contamination")
-	require.NoError(t, s.OpenRound(ctx, iva, "T-0417", 1, "build", "still weak when hot"))
+	require.NoError(t, s.OpenRound(ctx, iva, "T-0417", 1, "build", "", "still weak when hot"))
 	put(t, s, "T-0417", "u1/conclusion/cause", "relief_tired")
 	st := load(t, s, "T-0417")
 	assert.Equal(t, "relief_tired", st.Cause.Code)

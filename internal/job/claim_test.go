@@ -21,18 +21,7 @@ import (
 func toTheStand(t *testing.T, s *job.Service, tag string) {
 	t.Helper()
 	ctx := context.Background()
-	for _, p := range load(t, s, tag).Parts {
-		if p.Def.Facing != "" {
-			put(t, s, tag, "u1/part/"+p.Code+"/step/facing", p.Def.Facing)
-		}
-		if p.Def.TurnCheck {
-			put(t, s, tag, "u1/part/"+p.Code+"/step/turn", "free")
-		}
-		if p.Stack != nil && p.Def.Stack.As != "" {
-			put(t, s, tag, "u1/part/"+p.Code+"/step/stack_fit", p.Def.Stack.As)
-		}
-		put(t, s, tag, "u1/part/"+p.Code+"/step/done", "yes")
-	}
+	buildIt(t, s, tag)
 	for _, station := range []string{"build", "prove"} {
 		for _, stop := range load(t, s, tag).Stops[station] {
 			if stop.Kind == unit.StopCaution {

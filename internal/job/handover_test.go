@@ -51,7 +51,7 @@ func TestHandOverIsFinal(t *testing.T) {
 		"a part":       func() error { _, err := s.AddPart(ctx, odd, tag, 1, "key", "disc", "plate", 1); return err }(),
 		"a caution":    s.Acknowledge(ctx, odd, tag, 1, "hot_oil"),
 		"an attempt":   s.NextAttempt(ctx, odd, tag, 1, "seal"),
-		"a round":      s.OpenRound(ctx, odd, tag, 1, "strip", "came back"),
+		"a round":      s.OpenRound(ctx, odd, tag, 1, "strip", "", "came back"),
 		"loose pieces": s.AddLoose(ctx, odd, tag, 1, "pin", "sump", 1),
 	} {
 		assert.ErrorContains(t, err, "was handed over on", what)

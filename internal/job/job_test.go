@@ -239,7 +239,7 @@ func TestFailedAttemptStaysAndAsksForOneChange(t *testing.T) {
 	assert.Error(t, edit(s, ctx, iva, "T-0417", u1("attempt", a.Number, "point/leak_watch/word"), "dry", "drips"),
 		"a closed attempt stays as it was")
 	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, " "), "the one change must be said")
-	require.NoError(t, s.OpenRound(ctx, iva, "T-0417", 1, "build", "drips at the shaft"))
+	require.NoError(t, s.OpenRound(ctx, iva, "T-0417", 1, "build", "", "drips at the shaft"))
 	st = load(t, s, "T-0417")
 	assert.Equal(t, 2, st.Round)
 	assert.Len(t, st.Attempts, 1, "the failed attempt is still in the ledger")

@@ -68,7 +68,7 @@ func (st *State) worked(station string, done map[string]bool) bool {
 	case "kit":
 		return done["decide"]
 	case "build":
-		return !anyPart(st.Unit, func(p *unit.Part) bool { s := p.Step(st.Round); return s == nil || !s.Done })
+		return !anyPart(st.Unit, func(p *unit.Part) bool { s := p.Built(st.Round); return s == nil || !s.Done })
 	case "prove":
 		return st.Passed() != nil
 	}

@@ -12,6 +12,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/metrology"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/rig"
 )
@@ -60,7 +61,9 @@ func (s *Service) NextAttempt(ctx context.Context, who Actor, tag string, number
 func (st *State) notReady() string {
 	holds := func(s Stop) bool {
 		switch s.Kind {
-		case unit.StopUnfitted, unit.StopTurn, unit.StopStiff, unit.StopFacing, unit.StopStack, unit.StopCaution:
+		case unit.StopUnfitted, unit.StopTurn, unit.StopStiff, unit.StopFacing, unit.StopStack, unit.StopCaution,
+			unit.StopOrder, unit.StopCount, unit.StopTorque, unit.StopLip, unit.StopProud, unit.StopFill,
+			unit.StopRework:
 			return s.Passed == nil
 		}
 		return false
@@ -183,9 +186,11 @@ func (s *Service) CloseAttempt(ctx context.Context, who Actor, tag string, numbe
 	})
 }
 
-// OpenRound goes back to a station after a failed test. Everything of the
-// round before stays; the build starts anew.
-func (s *Service) OpenRound(ctx context.Context, who Actor, tag string, number int, backTo, reason string) error {
+// OpenRound goes back to a station after a failed test, down to a part: what is above it on
+// its branch comes out again, the rest stays built. Without a part all of it comes out where
+// it is stripped anew, and nothing yet where only the build is looked at.
+func (s *Service) OpenRound(ctx context.Context, who Actor, tag string, number int, backTo, part,
+	reason string) error {
 	reason, err := short("reason", reason, "say why the unit goes back")
 	if err != nil {
 		return err
@@ -198,8 +203,57 @@ func (s *Service) OpenRound(ctx context.Context, who Actor, tag string, number i
 		if n > MostRounds {
 			return "", field.Errorf("reason", "there are %d rounds already", MostRounds)
 		}
+		down := st.ByCode[part]
+		if part != "" && down == nil {
+			return "", field.Errorf("part", "is not a part of this unit")
+		}
 		st.Unit.Rounds = append(st.Unit.Rounds, &unit.Round{Number: n, Reason: reason, BackTo: backTo,
 			OpenedBy: who.Name, OpenedAt: s.moment()})
-		return fmt.Sprintf("opened round %d, back to %s: %s", n, backTo, reason), nil
+		switch {
+		case down != nil:
+			var parts []*unit.Part
+			for _, code := range build.Apart(placed(st.Unit, st.Family), down.Code) {
+				parts = append(parts, st.Unit.Part(code))
+			}
+			takeOut(parts, n)
+		case backTo == "strip":
+			takeOut(st.Unit.Parts, n)
+		}
+		action := fmt.Sprintf("opened round %d, back to %s: %s", n, backTo, reason)
+		if down != nil {
+			action += ", down to " + strings.ToLower(down.Name)
+		}
+		return action, nil
 	})
+}
+
+// takeOut notes for a round that fitted parts came out again.
+func takeOut(parts []*unit.Part, round int) {
+	for _, p := range parts {
+		if s := p.Built(round); s != nil && s.Done {
+			again := *s
+			again.Round, again.TakenOut, again.Done = round, s.TakenOut+1, false
+			again.Over, again.OrderWhy, again.Turn, again.Cycled = "", "", "", false
+			again.Torque, again.TurnTorque, again.Push = quantity.Quantity{}, quantity.Quantity{}, quantity.Quantity{}
+			p.Steps = append(p.Steps, &again)
+		}
+	}
+}
+
+// PointedAt is the part that a failed test goes back to: the step since which the shaft is
+// stiff, else the part that the named causes lie in or that their remedy renews; nil where
+// nothing points anywhere.
+func (st *State) PointedAt() *PartState {
+	if i := build.StiffAt(st.Steps()); i >= 0 {
+		return st.InOrder()[i]
+	}
+	blamed, remedies := st.causesOf()
+	for _, of := range []map[string][]string{blamed, remedies} {
+		for _, p := range st.Parts {
+			if len(of[p.Code]) > 0 {
+				return p
+			}
+		}
+	}
+	return nil
 }

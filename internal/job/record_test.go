@@ -155,7 +155,7 @@ func TestLaterRoundOverrulesAMark(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	put(t, s, "T-0417", "u1/evidence/seal_swollen/state", "seen")
 	put(t, s, "T-0417", "u1/evidence/seal_swollen/found_how", "before_wiping")
-	require.NoError(t, s.OpenRound(ctx, iva, "T-0417", 1, "strip", "weeps at the shaft"))
+	require.NoError(t, s.OpenRound(ctx, iva, "T-0417", 1, "strip", "", "weeps at the shaft"))
 	put(t, s, "T-0417", "u1/evidence/seal_swollen/state", "absent")
 	again := load(t, s, "T-0417")
 	said := again.Unit.LastSaid("seal_swollen")

@@ -3,6 +3,7 @@ package job
 import (
 	"context"
 	"strings"
+	"time"
 
 	"corvek/core/entry"
 	"corvek/core/explain"
@@ -39,6 +40,9 @@ func (s *Service) Set(ctx context.Context, who Actor, tag string, e Edit) (kept 
 				return field.Errorf(e.Field, "%s", err)
 			}
 		}
+		if ref.Scope == unit.ScopeUnit && ref.Name == "fill" && kept == entry.Yes {
+			kept = s.moment().Format(time.RFC3339)
+		}
 		now := f.Get(place)
 		if now == kept {
 			return store.ErrUnchanged
@@ -53,8 +57,12 @@ func (s *Service) Set(ctx context.Context, who Actor, tag string, e Edit) (kept 
 		if err := w.mayOpen(ref, kept); err != nil {
 			return err
 		}
+		was := place.Step != nil && place.Step.Done
 		if err := place.Write(f, kept); err != nil {
 			return err
+		}
+		if ref.Scope == unit.ScopeStep && ref.Name == "done" {
+			fitted(place, was)
 		}
 		w.record(unit.Entry{Action: "set", Field: e.Field, Before: now, After: kept})
 		if place.Unit != nil && ref.Scope == unit.ScopeUnit && (ref.Name == "variant" || ref.Name == "more") {

@@ -255,7 +255,7 @@ func (st *State) readParts() {
 		if d := row.Decision(); d != nil {
 			p.Decision = *d
 		}
-		if b := row.Step(st.Round); b != nil {
+		if b := row.Built(st.Round); b != nil {
 			p.Step = *b
 		}
 		st.Parts = append(st.Parts, p)

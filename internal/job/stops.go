@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"corvek/core/build"
+	"corvek/core/quantity"
 	"corvek/core/stops"
 	"corvek/core/strip"
 	"corvek/core/unit"
@@ -42,6 +43,11 @@ func (st *State) facts() *stops.Unit {
 		}
 	}
 	st.factsOfCause(u)
+	for _, f := range st.Filling() {
+		if st.Unit.Filled[f.Code] == "" {
+			u.Unfilled = append(u.Unfilled, f.Words)
+		}
+	}
 	for _, p := range st.Parts {
 		u.Parts = append(u.Parts, st.factsOf(p))
 	}
@@ -82,6 +88,18 @@ func (st *State) factsOf(p *PartState) stops.Part {
 	if s := p.Stack; s != nil {
 		x.Stack = &stops.Stack{Found: s.Found, Fit: s.Fit, FoundFault: s.FoundFault, FitFault: s.FitFault,
 			FitDiff: s.FitDiff, FitDoes: s.FitDoes}
+	}
+	if must, asked := st.CountsIn(p); asked {
+		x.CountIn = must
+	}
+	if j, bolted := build.JointOf(p.Def.Bolt, p.Part.Joint); bolted {
+		x.Joint = &j
+	}
+	if depth, ok := st.Groove(p); ok {
+		x.Groove = quantity.Show(depth, quantity.Length, quantity.Metric)
+	}
+	if p.Def.Kind == "lip_seal" {
+		x.Lip = build.LipOf(p.Part.Lip, p.Seal.Width, p.Step.Press, shownLength)
 	}
 	for _, w := range p.Going() {
 		x.Ways = append(x.Ways, stops.Way{Route: w.Route, Oversize: w.Kind.Oversize, Flat: w.Kind.Flat, Row: w.Row})
@@ -139,9 +157,9 @@ func (st *State) First(from string) *Stop {
 // Steps gives the build steps in fitting order.
 func (st *State) Steps() []build.Step {
 	out := make([]build.Step, 0, len(st.Parts))
-	for _, i := range build.Reverse(len(st.Parts)) {
-		p := st.Parts[i]
+	for _, p := range st.InOrder() {
 		step := build.Step{Name: strings.ToLower(p.Name), Done: p.Step.Done, Asks: p.AsksFeel()}
+		step.Torque, _ = known(p.Step.TurnTorque)
 		if p.Def.TurnCheck { // else it is the part that was felt, and not the shaft
 			step.Turn = build.Turn(p.Step.Turn)
 		}

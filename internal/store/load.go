@@ -116,7 +116,8 @@ func (r *reader) units() {
 	r.each(unitsTable, "number", func(c columns) {
 		u := &unit.Unit{Number: c.int("number"), Family: c.text("family"), Gauge: readPairs(c.text("gauge")),
 			Identity: readPairs(c.text("identity")), Flushes: readPairs(c.text("flush")),
-			More: readPairs(c.text("more"))}
+			Filled: readPairs(c.text("fill")),
+			More:   readPairs(c.text("more"))}
 		r.fields(c, &entry.Place{Unit: u}, unit.ScopeUnit)
 		r.job.Units = append(r.job.Units, u)
 	})

@@ -117,7 +117,7 @@ func (w *writer) add(t *table, key []any, cols columns, fields ...any) {
 func (w *writer) unit(u *unit.Unit) {
 	n := u.Number
 	w.add(unitsTable, keys(n), columns{"family": u.Family, "gauge": pairs(u.Gauge), "identity": pairs(u.Identity),
-		"flush": pairs(u.Flushes), "more": pairs(u.More)},
+		"flush": pairs(u.Flushes), "fill": pairs(u.Filled), "more": pairs(u.More)},
 		&entry.Place{Unit: u}, unit.ScopeUnit)
 	for _, r := range u.Rounds {
 		w.add(roundsTable, keys(n, r.Number), columns{"reason": r.Reason, "back_to": r.BackTo,
@@ -186,7 +186,8 @@ func jobColumns(j *unit.Job) columns {
 }
 
 // grouped are fields that are kept many in one column, written beside.
-var grouped = map[string]bool{"symptom": true, "gauge": true, "identity": true, "flush": true, "more": true}
+var grouped = map[string]bool{"symptom": true, "gauge": true, "identity": true, "flush": true, "fill": true,
+	"more": true}
 
 // fieldColumns writes the declared fields of a scope into their columns.
 func fieldColumns(cols columns, p *entry.Place, scope unit.Scope) {

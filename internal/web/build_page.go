@@ -23,11 +23,17 @@ type BuildPage struct {
 	Fitted       Press // or taken out again
 	Next         string
 	Suspect      string // since which joint the shaft drags
+	Fit          FitView
+	Turning      template.HTML // how hard it turned after each joint
+	Filling      []FillRow
+	Shots        []Named // pictures of the part: address and caption
 	Stack        *StackView
 	Facing       *Choice
 	Tight        *TightView
 	Turn         *Choice // how the shaft feels, where that is to be felt
+	Feel         []Entry // figures beside the feel
 	Note         Entry
+	HowItGoes    string
 	Modification string
 	ModKept      Entry
 	FittedCount  int
@@ -43,6 +49,7 @@ type BuildPage struct {
 // TightView is how a joint is tightened.
 type TightView struct {
 	Unknown       bool
+	Snug          bool // even and snug is enough
 	Source        string
 	Torque, Other string
 	Rounds        []string
@@ -67,23 +74,29 @@ func buildPage(l *look) BuildPage {
 		Fitted:  l.toggle(l.unit.StepRef(x.Code, "done"), x.Step.Done),
 		Suspect: wording.Plain(build.Suspect(l.st.Steps())), Stack: l.stack(true), Tight: l.tightening(),
 		Note: l.field(l.unit.StepRef(x.Code, "note")), Modification: l.unit.Modification,
-		ModKept: l.field(l.unit.Ref("modification_kept")), PartCount: len(l.st.Parts), Again: l.again(),
+		HowItGoes: howItGoes(x), ModKept: l.field(l.unit.Ref("modification_kept")), PartCount: len(l.st.Parts),
+		Again:    l.again(),
 		Cautions: l.cautions(), Stops: l.stops()}
 	if !x.AsksFeel() { // the feel of the shaft is asked before the next part
 		_, p.Next = l.neighbours()
 	}
+	p.Fit, p.Turning, p.Filling, p.Shots = l.fit(), l.turning(), l.filling(), l.shots()
 	for _, w := range l.ways(x) {
 		if w.Goes.On && x.Choice() == decide.Rework {
 			p.Ways = append(p.Ways, w)
 		}
 	}
-	if len(x.Def.Facings) > 0 {
+	if ways, _ := build.FittingWays(x.Def); len(ways) > 0 {
 		facing := l.choose(l.unit.StepRef(x.Code, "facing")).Tall()
 		p.Facing = &facing
 	}
 	if x.AsksFeel() {
 		turn := l.choose(l.unit.StepRef(x.Code, "turn")).Tall()
 		p.Turn = &turn
+		p.Feel = l.fields(l.step, feltBy(x.Def))
+		if build.Turn(x.Step.Turn).Bad() || p.Suspect != "" {
+			p.Feel = append(p.Feel, l.field(l.step("proud")))
+		}
 	}
 	for _, part := range l.st.Parts {
 		if part.Step.Done {
@@ -116,8 +129,9 @@ func (l *look) tightening() *TightView {
 		return nil
 	}
 	t, err := build.Tighten(j)
-	v := &TightView{Unknown: t.Unknown, Source: t.Source, Torque: l.show(t.Torque, quantity.Torque),
-		Other: l.other(t.Torque, quantity.Torque), Entry: l.field(l.unit.StepRef(l.part.Code, "torque"))}
+	v := &TightView{Snug: l.part.Joint.Snug, Unknown: t.Unknown, Source: t.Source,
+		Torque: l.show(t.Torque, quantity.Torque),
+		Other:  l.other(t.Torque, quantity.Torque), Entry: l.field(l.unit.StepRef(l.part.Code, "torque"))}
 	if err != nil {
 		v.Unknown, v.Source = true, err.Error()
 	}

@@ -35,6 +35,7 @@ type JointView struct {
 	Usual  string // the family's thread and class
 	Class  Choice
 	Dry    Press
+	Snug   Press
 	Thread Entry
 	Rest   []Entry
 }
@@ -61,8 +62,9 @@ func (l *look) different(x *job.PartState) Different {
 
 func (l *look) joint(x *job.PartState) *JointView {
 	at := func(name string) unit.Ref { return l.unit.PartRef(x.Code, name) }
-	j := &JointView{Class: l.choose(at("class")).Wrap(), Dry: l.toggle(at("dry"), x.Joint.Dry),
-		Thread: l.field(at("thread")), Rest: l.fields(at, []string{"joint_torque", "joint_source"})}
+	j := &JointView{Snug: l.toggle(at("snug"), x.Joint.Snug), Class: l.choose(at("class")).Wrap(),
+		Dry: l.toggle(at("dry"), x.Joint.Dry), Thread: l.field(at("thread")),
+		Rest: l.fields(at, []string{"joint_torque", "joint_source", "locking", "engaged"})}
 	if b := x.Def.Bolt; b != nil {
 		j.Usual = b.Thread + ", class " + b.Class
 	}

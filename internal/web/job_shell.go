@@ -152,18 +152,18 @@ func (l *look) foot() *Foot {
 // neighbours are the pages of the part before and of the next one, in the order
 // of the station's work.
 func (l *look) neighbours() (prev, succ string) {
-	i := slices.Index(l.st.Parts, l.part)
-	before, after := i-1, i+1
+	parts := l.st.Parts
 	if l.station == "build" {
-		before, after = i+1, i-1
+		parts = l.st.InOrder()
 	}
+	i := slices.Index(parts, l.part)
 	at := func(i int) string {
-		if i < 0 || i >= len(l.st.Parts) {
+		if i < 0 || i >= len(parts) {
 			return ""
 		}
-		return l.link(l.station, l.st.Parts[i].Code, "")
+		return l.link(l.station, parts[i].Code, "")
 	}
-	return at(before), at(after)
+	return at(i - 1), at(i + 1)
 }
 
 // largeURL is the line alone, with this station's layer.

@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"html/template"
+	"slices"
 	"strings"
 
 	"corvek/core/build"
@@ -33,6 +34,7 @@ func (l *look) drawLineNow() string {
 	if l.station != "build" {
 		next = nil
 	}
+	order := l.st.InOrder()
 	for i, part := range l.st.Parts {
 		lp := draw.LinePart{No: i + 1, Code: part.Code, Name: part.Name, Kind: part.Def.Kind, Count: part.Expected,
 			Branch: part.Def.Branch, Shape: part.Def.Shape,
@@ -48,7 +50,7 @@ func (l *look) drawLineNow() string {
 			}
 		case "build":
 			lp.Quiet = !part.Step.Done && part != next
-			lp.No = len(l.st.Parts) - i
+			lp.No = slices.Index(order, part) + 1
 		case "kit":
 			if part.Place != nil {
 				lp.Label = fmt.Sprintf("%d/%d", part.Filled, part.Place.Need)
@@ -75,9 +77,9 @@ func arrow(part *job.PartState) string {
 
 // nextStep is the part to fit next, nil when all are fitted.
 func nextStep(st *job.State) *job.PartState {
-	for _, i := range build.Reverse(len(st.Parts)) {
-		if !st.Parts[i].Step.Done {
-			return st.Parts[i]
+	for _, p := range st.InOrder() {
+		if !p.Step.Done {
+			return p
 		}
 	}
 	return nil

@@ -185,11 +185,10 @@ func (l *look) partAtWork() *job.PartState {
 
 // partNo is the number of the chosen part as the line shows it.
 func (l *look) partNo() int {
-	i := slices.Index(l.st.Parts, l.part)
 	if l.station == "build" {
-		return len(l.st.Parts) - i
+		return slices.Index(l.st.InOrder(), l.part) + 1
 	}
-	return i + 1
+	return slices.Index(l.st.Parts, l.part) + 1
 }
 
 // findPart is the part that was typed or scanned: its number in the line, its

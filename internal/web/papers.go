@@ -70,6 +70,19 @@ func (s *Server) card(c *echo.Context) error {
 	return c.HTMLBlob(http.StatusOK, b.Bytes())
 }
 
+// buildSheet is the build on paper.
+func (s *Server) buildSheet(c *echo.Context) error {
+	d, err := s.reportData(c)
+	if err != nil {
+		return err
+	}
+	var b bytes.Buffer
+	if err := report.NewBuildSheet(d, s.reader(c).Units).Paper(&b); err != nil {
+		return err
+	}
+	return c.HTMLBlob(http.StatusOK, b.Bytes())
+}
+
 // list gathers what is to be got for all units of the job.
 func (s *Server) list(c *echo.Context) (report.PartsList, error) {
 	states, err := s.jobs.LoadAll(c.Request().Context(), c.Param("tag"))

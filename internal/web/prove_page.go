@@ -2,6 +2,7 @@ package web
 
 import (
 	"html/template"
+	"net/url"
 	"strings"
 
 	"corvek/core/metrology"
@@ -30,6 +31,8 @@ type ProvePage struct {
 	Plot     template.HTML
 	Gaps     []GapRow
 	Ledger   []*job.AttemptState
+	PartsOf  []Named // down to which the unit can be opened again
+	Pointed  string  // code of the one that the causes point at
 	Cautions Cautions
 	Stops    []StopRow
 }
@@ -48,6 +51,14 @@ func provePage(l *look) ProvePage {
 		p.Points, p.Open = l.pointRows(p.Last), !p.Last.Closed
 		p.Failed = p.Last.Closed && p.Last.Verdict != string(metrology.In)
 		p.Exercise = p.Last.Source == unit.SourceSimulated
+	}
+	if p.Failed {
+		if x := st.PointedAt(); x != nil {
+			p.Pointed = x.Code
+		}
+		for _, x := range st.Parts {
+			p.PartsOf = append(p.PartsOf, Named{x.Code, x.Name})
+		}
 	}
 	if !p.Open && st.Passed() == nil {
 		p.Next = 1
@@ -88,8 +99,12 @@ func (s *Server) closeAttempt(c *echo.Context) error {
 func (s *Server) openRound(c *echo.Context) error {
 	back := c.FormValue("back_to")
 	if err := s.jobs.OpenRound(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), back,
-		c.FormValue("reason")); err != nil {
+		c.FormValue("part"), c.FormValue("reason")); err != nil {
 		return err
 	}
-	return ok(c, map[string]any{"go": "/jobs/" + c.Param("tag") + "/" + back})
+	to := "/jobs/" + c.Param("tag") + "/" + back
+	if part := c.FormValue("part"); part != "" {
+		to += "?part=" + url.QueryEscape(part)
+	}
+	return ok(c, map[string]any{"go": to})
 }

@@ -53,6 +53,7 @@ func (s *Server) routes() []route {
 		{"GET", "/jobs/:tag/report.pdf", view, s.reportPDF},
 		{"GET", "/jobs/:tag/start-up-card", view, s.card},
 		{"GET", "/jobs/:tag/quote", view, s.quote},
+		{"GET", "/jobs/:tag/build-sheet", view, s.buildSheet},
 		{"GET", "/jobs/:tag/parts-list", view, s.partsList},
 		{"GET", "/jobs/:tag/parts-list.csv", view, s.partsListCSV},
 		{"GET", "/jobs/:tag/export", view, s.export},

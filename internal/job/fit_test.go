@@ -1,0 +1,167 @@
+package job_test
+
+import (
+	"fmt"
+	"slices"
+	"testing"
+
+	"corvek/core/build"
+	"corvek/core/unit"
+	"corvek/internal/job"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// buildIt fits every part as it belongs, last off first on, and fills the unit.
+func buildIt(t *testing.T, s *job.Service, tag string) {
+	t.Helper()
+	parts := slices.Clone(load(t, s, tag).Parts)
+	slices.Reverse(parts)
+	for _, p := range parts {
+		fit(t, s, tag, p.Code)
+	}
+	for _, f := range load(t, s, tag).Filling() {
+		put(t, s, tag, "u1/fill/"+f.Code, "yes")
+	}
+}
+
+// fit fits one part as it belongs.
+func fit(t *testing.T, s *job.Service, tag, code string) {
+	t.Helper()
+	st := load(t, s, tag)
+	p := st.ByCode[code]
+	step := "u1/part/" + code + "/step/"
+	if _, right := build.FittingWays(p.Def); right != "" {
+		put(t, s, tag, step+"facing", right)
+	}
+	if p.AsksFeel() {
+		put(t, s, tag, step+"turn", "free")
+	}
+	if must, asked := st.CountsIn(p); asked {
+		put(t, s, tag, step+"count", fmt.Sprint(must))
+	}
+	if p.Stack != nil && p.Def.Stack.As != "" {
+		put(t, s, tag, step+"stack_fit", p.Def.Stack.As)
+	}
+	if _, worn := st.Groove(p); worn {
+		put(t, s, tag, step+"press", "1.5 mm")
+	}
+	if j, bolted := build.JointOf(p.Def.Bolt, p.Part.Joint); bolted {
+		if tight, err := build.Tighten(j); err == nil && !tight.Unknown {
+			put(t, s, tag, step+"torque", fmt.Sprintf("%.1f N·m", tight.Torque))
+		}
+	}
+	for _, w := range p.Going() {
+		put(t, s, tag, "u1/part/"+code+"/rework/"+w.Code+"/flat_how", unit.FlatBlued)
+	}
+	put(t, s, tag, step+"done", "yes")
+}
+
+// kindsAt are the kinds of stop that hold at Build for a part.
+func kindsAt(st *job.State, part string) (kinds []unit.StopKind) {
+	for _, stop := range st.Stops["build"] {
+		if stop.Part == part {
+			kinds = append(kinds, stop.Kind)
+		}
+	}
+	return kinds
+}
+
+// What went wrong in a build is caught before the stand: each by its own stop, and the stand
+// is refused for it.
+func TestMistakesOfABuildAreCaughtBeforeProve(t *testing.T) {
+	for name, c := range map[string]struct {
+		part, field, value string
+		want               unit.StopKind
+	}{
+		"a backward gear":            {"driven_gear", "step/facing", "long journal to the rear", unit.StopFacing},
+		"a needle that stayed out":   {"front_needles", "step/count", "33", unit.StopCount},
+		"an extra shim":              {"relief_shims", "step/count", "3", unit.StopCount},
+		"a joint left as it was":     {"cover_bolts", "step/torque", "", unit.StopTorque},
+		"a bolt that is overdone":    {"cover_bolts", "step/torque", "120 N·m", unit.StopTorque},
+		"a bolt without a head mark": {"cover_bolts", "class", "unknown", unit.StopTorque},
+		"stiff after the cover":      {"front_cover", "step/turn", "stiff", unit.StopStiff},
+	} {
+		t.Run(name, func(t *testing.T) {
+			t.Parallel()
+			s := press(t)
+			toTheStand(t, s, "T-0417")
+			require.NotContains(t, kindsAt(load(t, s, "T-0417"), c.part), c.want)
+			put(t, s, "T-0417", "u1/part/"+c.part+"/"+c.field, c.value)
+			assert.Contains(t, kindsAt(load(t, s, "T-0417"), c.part), c.want)
+			assert.Error(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, ""))
+		})
+	}
+}
+
+// A lip that runs on its old groove is told from the depth it was pressed to; where no depth
+// is left, the shaft is sleeved.
+func TestALipRunsBesideItsOldGroove(t *testing.T) {
+	s := press(t)
+	toTheStand(t, s, "T-0417")
+	outer := "u1/part/seal_outer/"
+	put(t, s, "T-0417", outer+"step/press", "")
+	assert.Contains(t, kindsAt(load(t, s, "T-0417"), "seal_outer"), unit.StopLip, "the shaft has a groove")
+	for name, value := range map[string]string{"lip_groove": "4.5 mm", "lip_groove_width": "0.8 mm",
+		"seal_width": "7 mm", "lip_position": "5 mm", "lip_bore": "12 mm"} {
+		put(t, s, "T-0417", outer+name, value)
+	}
+	put(t, s, "T-0417", outer+"step/press", "0 mm") // the lip at 5.0 mm, in the groove from 4.5 to 5.3
+	assert.Contains(t, kindsAt(load(t, s, "T-0417"), "seal_outer"), unit.StopLip)
+	put(t, s, "T-0417", outer+"step/press", "1 mm") // at 6.0 mm, beside it
+	assert.NotContains(t, kindsAt(load(t, s, "T-0417"), "seal_outer"), unit.StopLip)
+	put(t, s, "T-0417", outer+"lip_groove_width", "9 mm")
+	put(t, s, "T-0417", outer+"lip_groove", "4 mm")
+	assert.Contains(t, kindsAt(load(t, s, "T-0417"), "seal_outer"), unit.StopLip, "no depth is left")
+}
+
+// A part that closes over an open place is told, until somebody writes why, also once the
+// place was filled after all; taken out again it remembers.
+func TestOrderIsHeldAndRemembered(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "external_gear_pump")
+	cover := func() unit.Step { return load(t, s, tag).ByCode["front_cover"].Step }
+	put(t, s, tag, "u1/part/front_cover/step/done", "yes")
+	assert.Contains(t, kindsAt(load(t, s, tag), "front_cover"), unit.StopOrder)
+	assert.Contains(t, cover().Over, "front needles")
+	assert.NotContains(t, cover().Over, "relief spring", "another branch is another matter")
+	put(t, s, tag, "u1/part/front_cover/step/order_why", "tried dry for its gap")
+	assert.NotContains(t, kindsAt(load(t, s, tag), "front_cover"), unit.StopOrder)
+	put(t, s, tag, "u1/part/front_cover/step/done", "")
+	assert.Equal(t, 1, cover().TakenOut)
+	assert.Empty(t, cover().Over)
+}
+
+// A new round opens the unit down to where the cause points; what was not touched stays
+// built, and what came out remembers.
+func TestARoundOpensDownToAPart(t *testing.T) {
+	s := press(t)
+	toTheStand(t, s, "T-0417")
+	put(t, s, "T-0417", "u1/part/front_cover/step/turn", "stiff")
+	require.Equal(t, "front_cover", load(t, s, "T-0417").PointedAt().Code)
+	require.NoError(t, s.OpenRound(t.Context(), iva, "T-0417", 1, "build", "front_cover", "stiff"))
+	st := load(t, s, "T-0417")
+	assert.False(t, st.ByCode["front_cover"].Step.Done)
+	assert.False(t, st.ByCode["cover_bolts"].Step.Done, "it lies above")
+	assert.Equal(t, 1, st.ByCode["front_cover"].Step.TakenOut)
+	assert.True(t, st.ByCode["body"].Step.Done, "not touched")
+	assert.True(t, st.ByCode["relief_spring"].Step.Done, "on a branch of its own")
+	assert.Empty(t, st.ByCode["front_cover"].Step.Turn)
+	assert.Error(t, s.OpenRound(t.Context(), iva, "T-0417", 1, "build", "nothing", "x"))
+	require.NoError(t, s.OpenRound(t.Context(), iva, "T-0417", 1, "strip", "", "all of it"))
+	assert.False(t, load(t, s, "T-0417").ByCode["body"].Step.Done)
+}
+
+// A unit that was never filled does not go to the stand, and when it was filled is kept.
+func TestItIsFilledBeforeItRuns(t *testing.T) {
+	s := press(t)
+	toTheStand(t, s, "T-0417")
+	st := load(t, s, "T-0417")
+	require.NotEmpty(t, st.Filling())
+	assert.NotEmpty(t, st.Unit.Filled["primed"])
+	put(t, s, "T-0417", "u1/fill/primed", "")
+	assert.ErrorContains(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, ""), "primed")
+	put(t, s, "T-0417", "u1/fill/primed", build.FillNone)
+	assert.NoError(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, ""))
+}

@@ -1,0 +1,133 @@
+package report
+
+import (
+	"fmt"
+	"html/template"
+	"io"
+	"strings"
+
+	"corvek/core/build"
+	"corvek/core/decide"
+	"corvek/core/quantity"
+	"corvek/internal/draw"
+	"corvek/internal/job"
+)
+
+// BuildSheet is the build on paper, for the bench without a screen: each step with what it
+// needs to know and boxes for what was seen.
+type BuildSheet struct {
+	Data
+	Steps   []SheetStep
+	Filling []string
+	Again   []string // clearances that are taken again
+}
+
+// SheetStep is one part as it goes in.
+type SheetStep struct {
+	No             int
+	Name, Where    string
+	Glyph          template.HTML
+	Piece          string // new, reworked or kept
+	Count          int    // 1 where nothing is counted
+	Counted        bool   // counted in
+	Facing         string // the way it goes in
+	Wet            string
+	Torque, Source string
+	Rounds         []string
+	Order          string // bolts crosswise
+	Stack          string // as it belongs
+	Turn           bool
+	Lip            string // how deep it is pressed
+	Photo          string // the pictures it is held against
+	Checks         []string
+	Done           bool
+}
+
+// NewBuildSheet lays the build out in fitting order.
+func NewBuildSheet(d Data, units quantity.System) BuildSheet {
+	st := d.S
+	s := BuildSheet{Data: d}
+	for n, p := range st.InOrder() {
+		s.Steps = append(s.Steps, sheetStep(st, p, n+1, units))
+	}
+	for _, f := range st.Filling() {
+		s.Filling = append(s.Filling, f.Words)
+	}
+	for _, p := range st.Parts {
+		for _, f := range p.Features {
+			if f.Def.Clearance {
+				s.Again = append(s.Again, fmt.Sprintf("%s, %s: %s", p.Name, strings.ToLower(f.Def.Name), limitText(f)))
+			}
+		}
+	}
+	return s
+}
+
+func sheetStep(st *job.State, p *job.PartState, no int, units quantity.System) SheetStep {
+	x := SheetStep{No: no, Name: p.Name, Where: p.Def.Branch, Count: p.Expected, Turn: p.AsksFeel(),
+		Glyph: template.HTML(draw.Glyph(p.Def.Kind, p.Def.Shape, 44)), Checks: build.ChecksOf(p.Def), Done: p.Step.Done,
+		Piece: map[decide.Choice]string{decide.Keep: "kept", decide.Rework: "reworked", decide.Replace: "new",
+			decide.Open: "open"}[p.Choice()]}
+	if must, asked := st.CountsIn(p); asked {
+		x.Count, x.Counted = must, true
+	}
+	_, x.Facing = build.FittingWays(p.Def)
+	if build.Wets(p.Def) {
+		x.Wet = st.Unit.Fluid
+	}
+	if j, bolted := build.JointOf(p.Def.Bolt, p.Part.Joint); bolted {
+		x.tighten(j, p.Part.Joint.Snug, units)
+	}
+	if p.Stack != nil {
+		x.Stack = p.StackRight
+		if x.Stack == "" {
+			x.Stack = p.Stack.Def.As
+		}
+	}
+	if p.Def.Kind == "lip_seal" {
+		show := draw.Length(units)
+		if run := build.LipOf(p.Part.Lip, p.Seal.Width, p.Step.Press, show); run.Known {
+			x.Lip = strings.Join(run.Spans, " or ")
+		}
+	}
+	var shots []string
+	for _, shot := range st.Job.Pictures {
+		if shot.Unit == st.Unit.Number && shot.Part == p.Code {
+			shots = append(shots, fmt.Sprint(shot.Number))
+		}
+	}
+	x.Photo = strings.Join(shots, ", ")
+	return x
+}
+
+// tighten says what a joint is tightened to; of a bolt whose head bears no mark no torque is
+// said.
+func (x *SheetStep) tighten(j build.Joint, snug bool, units quantity.System) {
+	t, err := build.Tighten(j)
+	switch {
+	case snug:
+		x.Torque, x.Source = "snug", "even, until it seats"
+		return
+	case err != nil:
+		x.Source = err.Error()
+		return
+	}
+	x.Source = t.Source
+	if t.Unknown {
+		return
+	}
+	x.Torque = quantity.Show(t.Torque, quantity.Torque, units)
+	for _, stage := range t.Stages {
+		x.Rounds = append(x.Rounds, quantity.Show(stage, quantity.Torque, units))
+	}
+	var order []string
+	for _, n := range t.Order {
+		order = append(order, fmt.Sprint(n))
+	}
+	x.Order = strings.Join(order, "-")
+}
+
+// Paper writes the sheet.
+func (s BuildSheet) Paper(w io.Writer) error {
+	return templates.ExecuteTemplate(w, "build_sheet.html", s)
+}
