@@ -2,7 +2,6 @@ package job_test
 
 import (
 	"fmt"
-	"slices"
 	"testing"
 
 	"corvek/core/build"
@@ -16,9 +15,7 @@ import (
 // buildIt fits every part as it belongs, last off first on, and fills the unit.
 func buildIt(t *testing.T, s *job.Service, tag string) {
 	t.Helper()
-	parts := slices.Clone(load(t, s, tag).Parts)
-	slices.Reverse(parts)
-	for _, p := range parts {
+	for _, p := range load(t, s, tag).InOrder() {
 		fit(t, s, tag, p.Code)
 	}
 	for _, f := range load(t, s, tag).Filling() {
@@ -41,8 +38,12 @@ func fit(t *testing.T, s *job.Service, tag, code string) {
 	if must, asked := st.CountsIn(p); asked {
 		put(t, s, tag, step+"count", fmt.Sprint(must))
 	}
-	if p.Stack != nil && p.Def.Stack.As != "" {
+	switch {
+	case p.Stack == nil:
+	case p.Def.Stack.As != "":
 		put(t, s, tag, step+"stack_fit", p.Def.Stack.As)
+	default:
+		put(t, s, tag, step+"stack_fit", "shim=0.10mm")
 	}
 	if _, worn := st.Groove(p); worn {
 		put(t, s, tag, step+"press", "1.5 mm")
@@ -164,4 +165,33 @@ func TestItIsFilledBeforeItRuns(t *testing.T) {
 	assert.ErrorContains(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, ""), "primed")
 	put(t, s, "T-0417", "u1/fill/primed", build.FillNone)
 	assert.NoError(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, ""))
+}
+
+// Each family goes through Decide, Kit and Build: every place gets its piece, every part goes
+// in as it belongs, and nothing is asked that does not belong to it. What is still open then is
+// only what is measured again on the built unit.
+func TestEveryFamilyIsKittedAndBuilt(t *testing.T) {
+	s := bench(t)
+	for _, f := range s.Families().List() {
+		t.Run(f.Code, func(t *testing.T) {
+			tag := newUnit(t, s, f.Code)
+			require.NoError(t, s.TakeOffRest(t.Context(), iva, tag, 1))
+			fill(t, s, tag)
+			for _, stop := range load(t, s, tag).Stops["decide"] {
+				assert.Equal(t, unit.StopCaution, stop.Kind, stop.Text)
+			}
+			for _, place := range load(t, s, tag).Places {
+				require.NoError(t, s.AddPiece(t.Context(), iva, tag, 1, "", place.Name, place.Need, place.Part))
+			}
+			assert.Empty(t, load(t, s, tag).KitIssues)
+			buildIt(t, s, tag)
+			st := load(t, s, tag)
+			for _, step := range st.Steps() {
+				assert.True(t, step.Done, step.Name)
+			}
+			for _, stop := range st.Stops["build"] {
+				assert.Contains(t, []unit.StopKind{unit.StopAgain, unit.StopCaution}, stop.Kind, stop.Text)
+			}
+		})
+	}
 }
