@@ -12,10 +12,16 @@ const (
 	Drag  Turn = "uniform_drag"
 	Tight Turn = "tight_spot"
 	Stiff Turn = "stiff"
+
+	Falls  Turn = "falls"  // of its own weight, oiled
+	Glides Turn = "glides" // moved by a finger
 )
 
-// Turns are the feels offered, best first.
-var Turns = []Turn{Free, Drag, Tight, Stiff}
+// Turns are the feels of what turns, Slidings of what slides, best first.
+var (
+	Turns    = []Turn{Free, Drag, Tight, Stiff}
+	Slidings = []Turn{Falls, Glides, Free, Tight, Stiff}
+)
 
 // Bad reports a feel that must be cleared before the next step.
 func (t Turn) Bad() bool { return t == Tight || t == Stiff }

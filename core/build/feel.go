@@ -42,3 +42,15 @@ func StiffAt(steps []Step) int {
 	}
 	return -1
 }
+
+// Slides reports that a part of the kind, in a unit that acts so, is moved by hand over its
+// whole way once it is in: nothing turns there, so that the slide is the feel.
+func Slides(action, kind string) bool {
+	switch action {
+	case "valve":
+		return kind == "spool"
+	case "cylinder":
+		return kind == "piston"
+	}
+	return false
+}

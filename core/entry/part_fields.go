@@ -233,7 +233,7 @@ var stepFields = []*Field{
 	stepTable.choice("facing", "Facing as fitted", fittings, func(p *Place) *string { return &p.Step.Facing }),
 	{Scope: unit.ScopeStep, Name: "count", Label: "Counted in", Kind: Whole,
 		text: func(p *Place) *string { return &p.Step.Count }},
-	stepTable.choice("turn", "Turn the shaft by hand: how does it feel?", offer(turns()...),
+	stepTable.choice("turn", "Turn the shaft by hand: how does it feel?", turns,
 		func(p *Place) *string { return &p.Step.Turn }),
 	stepTable.size("torque", "Tightened to", quantity.Torque,
 		func(p *Place) *quantity.Quantity { return &p.Step.Torque }),
@@ -264,9 +264,13 @@ func fittings(p *Place) []string {
 	return ways
 }
 
-func turns() []string {
-	var out []string
-	for _, t := range build.Turns {
+// turns are the feels offered: of what slides how it slides, else how it turns.
+func turns(p *Place) (out []string) {
+	of := build.Turns
+	if build.Slides(p.Family.Action, p.Def.Kind) {
+		of = build.Slidings
+	}
+	for _, t := range of {
 		out = append(out, string(t))
 	}
 	return out

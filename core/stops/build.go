@@ -42,6 +42,8 @@ func (l *list) felt(p *Part) {
 	turn := strings.ReplaceAll(p.Step.Turn, "_", " ")
 	switch {
 	case !p.Step.Done:
+	case p.AsksFeel && p.Step.Turn == "" && !p.Def.TurnCheck && !p.Stuck:
+		l.part(p, "build", unit.StopTurn, "%s: move it by hand over its whole way and say how it goes", p.Name)
 	case p.AsksFeel && p.Step.Turn == "" && !p.Def.TurnCheck:
 		l.part(p, "build", unit.StopTurn, "%s came off %s: move it by hand and say how it goes", p.Name, p.Part.Stuck)
 	case p.AsksFeel && p.Step.Turn == "":

@@ -11,24 +11,26 @@ import (
 	"corvek/core/unit"
 )
 
-// Coil is a coil spring that is not as long as the book has it, with the pressure that
-// it would set where that can be worked out.
+// Coil is a coil spring that sets the unit's relief, or is not as long as the book has it,
+// with the pressure that it would set where that can be worked out.
 type Coil struct {
 	Part      *PartState
+	Doubt     bool    // its length says that it may be another's
 	Is        string  // whose it is, as somebody said; "" while open
 	Deviation float64 // m from the book's length
 	Share     float64 // of it
 	Shown     string  // the book's length, as it is written
 	Relief    bool    // it sets the unit's relief
 	Needs     string  // what the pressure waits for
+	ByBook    bool    // by the rate that the family has, and not by its own
 	Output    *calc.Output
 }
 
 // freeLength is the feature by which springs are judged.
 const freeLength = "free_length"
 
-// coil is what the free length of a spring says; nil where it is no spring, was not
-// measured, or lies near the book's.
+// coil is what the free length of a spring says; nil where it is no spring or was not
+// measured, and where it neither raises a doubt nor sets the relief.
 func (st *State) coil(p *PartState) *Coil {
 	f := p.feature(freeLength)
 	if f == nil || !f.Found.HasValue || !f.Found.HasNominal || f.Found.Nominal <= 0 {
@@ -36,13 +38,14 @@ func (st *State) coil(p *PartState) *Coil {
 	}
 	c := &Coil{Part: p, Is: p.Part.Coil.Is, Deviation: f.Found.Value - f.Found.Nominal, Shown: f.Def.Nominal}
 	c.Share = c.Deviation / f.Found.Nominal
-	if math.Abs(c.Share) <= spring.VariantShare {
-		return nil
-	}
+	c.Doubt = math.Abs(c.Share) > spring.VariantShare
 	r := st.Family.Relief
 	c.Relief = r != nil && r.Part == p.Code
-	if c.Relief {
+	switch {
+	case c.Relief:
 		st.pressureOf(c, f.Found.Value)
+	case !c.Doubt:
+		return nil
 	}
 	return c
 }
@@ -68,12 +71,16 @@ func (p *PartState) rate() float64 {
 // pressureOf works out what the spring would set by its own rate. Nothing is said of the
 // pressure by the length alone: another spring has another rate.
 func (st *State) pressureOf(c *Coil, free float64) {
+	r := st.Family.Relief
 	rate := c.Part.rate()
+	if rate == 0 && !c.Doubt { // as long as the book has it: the book's rate holds
+		book, _ := quantity.Parse(r.Rate, quantity.SpringRate)
+		rate, c.ByBook = book.SI, true
+	}
 	if rate == 0 {
 		c.Needs = "its own rate, or its wire, diameter and turns: a length alone says no pressure"
 		return
 	}
-	r := st.Family.Relief
 	installed, _ := quantity.Parse(r.Installed, quantity.Length)
 	seat, _ := quantity.Parse(r.Seat, quantity.Length)
 	given := calc.NewGiven().SI("free_length", free, quantity.Length).SI("rate", rate, quantity.SpringRate).
@@ -107,6 +114,9 @@ func (st *State) setting() float64 {
 
 // proposal is what is to be asked of the spring first, or what the answer calls for.
 func (c *Coil) proposal() (ask string, call decide.Call) {
+	if !c.Doubt {
+		return "", call
+	}
 	off := fmt.Sprintf("%s %% off the book's %s", quantity.Figures(100*math.Abs(c.Share), 2), c.Shown)
 	switch c.Is {
 	case unit.CoilOwn:

@@ -45,7 +45,11 @@ func TestASpringFarFromTheBookIsAskedAboutFirst(t *testing.T) {
 	}
 	put(t, s, tag, "u1/part/relief_spring/feature/free_length/found/v1", "41.00 mm")
 	st = load(t, s, tag)
-	assert.Nil(t, st.Coil(st.ByCode["relief_spring"]), "2 % short is wear, and no question")
+	assert.False(t, st.Coil(st.ByCode["relief_spring"]).Doubt, "2 % short is wear, and no question")
+	put(t, s, tag, "u1/setting_low", "180 bar")
+	out = load(t, s, tag).Coil(st.ByCode["relief_spring"]).Output
+	_, ok = out.Value("shim_for_target")
+	assert.True(t, ok, "the shim for the setting wanted")
 	assert.Positive(t, st.Found.Relief.Cracking)
 }
 

@@ -133,7 +133,7 @@ func (st *State) reliefs() {
 	}
 	rate := f.Part.rate()
 	// Of a spring that may be another's, only its own rate says what it sets.
-	if known := st.coil(f.Part) == nil || rate > 0; known {
+	if c := st.coil(f.Part); c == nil || !c.Doubt || rate > 0 {
 		st.Found.Relief = proof.ReliefFor(st.Family, asFound, rate)
 	}
 	switch {
@@ -226,7 +226,7 @@ func (st *State) shims() {
 		scale = 2
 	}
 	sh.Measured, sh.Lower, sh.Upper = f.Found.Value*scale, lim.Lower*scale, lim.Upper*scale
-	body, _ := known(st.Unit.OffBody)
+	body := st.offBody()
 	gears, _ := known(st.Unit.OffGears)
 	given := calc.NewGiven().SI("measured_clearance", sh.Measured, quantity.Length).SI("lower", sh.Lower,
 		quantity.Length).SI("upper", sh.Upper, quantity.Length).
@@ -243,6 +243,23 @@ func (st *State) shims() {
 		return
 	}
 	sh.Output, sh.Choice = out, shimChoice(out)
+}
+
+// offBody is what came off the body, in m: as typed beside the shims, else as the rework of
+// the body says, which need not be typed twice.
+func (st *State) offBody() (off float64) {
+	if typed, ok := known(st.Unit.OffBody); ok {
+		return typed
+	}
+	for _, p := range st.Parts {
+		if p.Def.Kind != "body" {
+			continue
+		}
+		for _, w := range p.Going() {
+			off += w.Route.Taken
+		}
+	}
+	return off
 }
 
 // shimsCounted is how many shims lay between body and plate; those of a valve on a

@@ -91,7 +91,7 @@ func (p *PartState) CameStuck() bool {
 // joints, and whatever moves, came off stuck and goes back in.
 func (p *PartState) AsksFeel() bool {
 	kind, known := family.KindByCode(p.Def.Kind)
-	return p.Def.TurnCheck || known && kind.Moves && p.CameStuck() && p.Choice() != decide.Replace
+	return p.Def.TurnCheck || p.slides || known && kind.Moves && p.CameStuck() && p.Choice() != decide.Replace
 }
 
 // Breaking reports that the part bears a mark with which it is not kept.

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"sync"
 
+	"corvek/core/build"
 	"corvek/core/calc"
 	"corvek/core/decide"
 	"corvek/core/explain"
@@ -105,7 +106,8 @@ type PartState struct {
 	Loose    int // whole ones found loose
 	Seen     []SeenMark
 
-	LooseBits int // pieces of broken ones found loose
+	LooseBits int  // pieces of broken ones found loose
+	slides    bool // moved by hand once it is in: a spool of a valve, a piston of a cylinder
 	Proposal  decide.Proposal
 	Decision  unit.Decision
 	Step      unit.Step
@@ -239,7 +241,8 @@ func (st *State) readParts() {
 			st.Absent = append(st.Absent, row)
 			continue
 		}
-		p := &PartState{Part: row, Def: def, Loose: loose[row.Code], LooseBits: bits[row.Code]}
+		p := &PartState{Part: row, Def: def, Loose: loose[row.Code], LooseBits: bits[row.Code],
+			slides: build.Slides(st.Family.Action, def.Kind)}
 		p.Seen = st.seen(p)
 		p.Missing = stripPart(p).Missing()
 		if def.Stack != nil {

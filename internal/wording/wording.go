@@ -55,6 +55,7 @@ var choices = map[string]map[string]string{
 		"dial": "dial on a surface plate", "optical": "optical flat", "not_found": "not found"},
 	"part/order_state": {"wanted": "to order", "back_order": "back order", "made": "made outside",
 		"obsolete": "not made any more"},
+	"step/turn":    {"falls": "falls of its own weight", "glides": "moved by a finger"},
 	"part/coil_is": {"own": "this variant's", "another": "another variant's", "changed": "changed in the field"},
 	"unit/flush":   {"none": "there is none"},
 	"unit/ending": {"replaced": "replaced by another", "returned": "returned unopened", "findings": "findings only",
