@@ -50,12 +50,15 @@ func TestFailedTestGoesBackAsANewRound(t *testing.T) {
 	u.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("one thing that ` +
 		`was changed"))`)
 	u.press(u.MustElementR("form.back .chip", "leaks at the shaft"))
+	u.MustElement("#down-to").MustSelect("Cap O-ring")
 	u.press(u.MustElementR("button", "back to Build"))
 	u.MustWait(`() => location.pathname.endsWith("/build") && document.readyState === "complete"`)
-	u.says("round 2", "0\nof 9 parts fitted")
+	u.says("round 2", "out again 1 time")
 	st := u.state("T-0398")
 	assert.Equal(t, 2, st.Round)
 	assert.Len(t, st.Attempts, 1, "the failed attempt is kept")
+	assert.False(t, st.ByCode["cap_ring"].Step.Done)
+	assert.True(t, st.ByCode["spool"].Step.Done, "what nobody touched stays built")
 	u.quiet()
 }
 
