@@ -81,7 +81,7 @@ func TestProposalsByReasons(t *testing.T) {
 		{"a new one does not go in", decide.Part{Renew: true, Unfit: "the new one binds at 19.99 mm"}, decide.Keep,
 			"binds"},
 		{"too old", decide.Part{Aged: "cured in 2001, good for 15 years"}, decide.Replace, "2001"},
-		{"worn and kept", decide.Part{Wear: "62 % of its allowance used", Findings: in}, decide.Keep, "62 %"},
+		{"worn and kept", decide.Part{Wear: "62 % of the wear limit used", Findings: in}, decide.Keep, "62 %"},
 	} {
 		got := decide.Propose([]decide.Part{c.part}, decide.OnCondition)[0]
 		assert.Equal(t, c.want, got.Choice, c.name)

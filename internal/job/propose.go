@@ -101,7 +101,7 @@ func (st *State) wear(p *PartState) string {
 	if !ok || used <= 0 {
 		return ""
 	}
-	words := fmt.Sprintf("%.0f %% of its allowance used", 100*used)
+	words := fmt.Sprintf("%.0f %% of the wear limit used", 100*used)
 	if hours, known := st.HoursLeft(p); known && hours > 0 {
 		words += fmt.Sprintf(", about %s h left", quantity.Round(hours, 2))
 	}

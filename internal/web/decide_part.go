@@ -18,6 +18,7 @@ type PartDecision struct {
 	Choice  string // in words
 	Tone    string
 	Reasons []string // the strongest first
+	Measure  string   // where it is measured or looked at, while it is open
 	Wears   []WearView
 	Lost    *LostView
 	Coil    *CoilView
@@ -88,7 +89,12 @@ func (l *look) partDecision() *PartDecision {
 			v.Lost.Share = fmt.Sprintf("%.1f %% of the theoretical flow", 100*lost.Share)
 		}
 	}
-	v.Coil = l.coil(x)
+	if x.Choice() == decide.Open && x.Proposal.Choice == decide.Open {
+		v.Measure = l.link("measure", x.Code, "")
+	}
+	if v.Coil = l.coil(x); v.Coil != nil && v.Coil.Doubt {
+		v.Measure = "" // the question is asked here
+	}
 	if x.Choice() == decide.Rework {
 		v.Ways = l.ways(x)
 	}
