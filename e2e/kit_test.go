@@ -69,7 +69,8 @@ func TestTheCustomersAnswerByThumb(t *testing.T) {
 	u.press(u.MustElement(`input[name=answer][value=overhaul]`))
 	u.press(u.MustElementR("button", "^Keep his answer$"))
 	u.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some((e) => e.textContent.includes("who of the"))`)
-	assert.True(t, u.MustElement(`input[name=answer][value=overhaul]`).MustProperty("checked").Bool(), "nothing is lost")
+	assert.True(t, u.MustElement(`input[name=answer][value=overhaul]`).MustProperty("checked").Bool(),
+		"nothing is lost")
 	u.typeInto(u.MustElement("#answer-by"), "Liss Moen")
 	u.press(u.MustElementR("button", "^Keep his answer$"))
 	u.MustWait(`() => window.corvek.idle() && document.querySelector(".offer.taken") !== null`)

@@ -18,7 +18,7 @@ type PartDecision struct {
 	Choice  string // in words
 	Tone    string
 	Reasons []string // the strongest first
-	Measure  string   // where it is measured or looked at, while it is open
+	Measure string   // where it is measured or looked at, while it is open
 	Wears   []WearView
 	Lost    *LostView
 	Coil    *CoilView
@@ -183,8 +183,9 @@ func (l *look) coil(x *job.PartState) *CoilView {
 		return nil
 	}
 	length := draw.Length(l.Units)
-	v := &CoilView{Doubt: c.Doubt, ByBook: c.ByBook, Off: fmt.Sprintf("%s from the book's %s", length(c.Deviation), c.Shown),
-		Is: l.choose(l.unit.PartRef(x.Code, "coil_is")).Wrap(), Needs: c.Needs}
+	v := &CoilView{Doubt: c.Doubt, ByBook: c.ByBook,
+		Off: fmt.Sprintf("%s from the book's %s", length(c.Deviation), c.Shown),
+		Is:  l.choose(l.unit.PartRef(x.Code, "coil_is")).Wrap(), Needs: c.Needs}
 	if !c.Relief {
 		return v
 	}
