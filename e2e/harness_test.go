@@ -14,7 +14,6 @@ import (
 	"testing"
 	"time"
 
-	"corvek/core/unit"
 	"corvek/demo/demotest"
 	"corvek/internal/job"
 	"corvek/internal/store/storetest"
@@ -111,30 +110,6 @@ func (s *shop) nobodyToAsk(t testing.TB, tag string) {
 	_, err := s.jobs.Set(context.Background(), who, tag, job.Edit{Field: "u1/not_asked",
 		Value: "came in without its machine"})
 	require.NoError(t, err)
-}
-
-// toTheStand fits every part of a job's first unit as it belongs and reads what is
-// to be read, so that an attempt may start.
-func (s *shop) toTheStand(t testing.TB, tag string) {
-	t.Helper()
-	ctx, who := context.Background(), job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}
-	put := func(ref unit.Ref, value string) {
-		if _, err := s.jobs.Set(ctx, who, tag, job.Edit{Field: ref.String(), Value: value}); value != "" {
-			require.NoError(t, err, ref)
-		}
-	}
-	st, err := s.jobs.Load(ctx, tag, 1)
-	require.NoError(t, err)
-	for _, p := range st.Parts {
-		put(st.Unit.StepRef(p.Code, "facing"), p.Def.Facing)
-		if p.Def.TurnCheck {
-			put(st.Unit.StepRef(p.Code, "turn"), "free")
-		}
-		put(st.Unit.StepRef(p.Code, "done"), "yes")
-	}
-	for _, c := range st.Family.CautionsAt("prove") {
-		require.NoError(t, s.jobs.Acknowledge(ctx, who, tag, 1, c.Code))
-	}
 }
 
 // user is one person at one screen.

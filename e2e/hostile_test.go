@@ -11,6 +11,7 @@ import (
 	"corvek/core/field"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/job/jobtest"
 	"corvek/internal/store"
 
 	"github.com/stretchr/testify/assert"
@@ -29,7 +30,7 @@ func filled(t *testing.T, s *shop, tag string) (fields int) {
 	require.NoError(t, s.jobs.AddLoose(ctx, who, tag, 1, hostileText, hostileText, 1))
 	require.NoError(t, s.jobs.AddPiece(ctx, who, tag, 1, "K-1", hostileText, 1, ""))
 	require.NoError(t, s.jobs.AddAccount(ctx, who, tag, 1, "fitter", hostileText))
-	s.toTheStand(t, tag)
+	jobtest.ToTheStand(t, s.jobs, tag)
 	require.NoError(t, s.jobs.NextAttempt(ctx, who, tag, 1, ""))
 	st, err := s.jobs.Load(ctx, tag, 1)
 	require.NoError(t, err)

@@ -54,6 +54,7 @@ type Part struct {
 	Checks    []string  `yaml:"checks"` // what to look to when fitting it
 	TurnCheck bool      `yaml:"turn_check"`
 	BothSides bool      `yaml:"both_sides"` // pressure comes from either side of it
+	Reaches   bool      `yaml:"reaches"`    // screwed too deep it stands in the way of what moves
 	Cautions  []string  `yaml:"cautions"`
 	Reworks   []Rework  `yaml:"reworks"`
 	Function  string    `yaml:"function"`     // what a seal keeps from what

@@ -87,7 +87,7 @@ func (p *Part) UnmarshalYAML(n *yaml.Node) error {
 }
 
 const partKeys = "code name kind count branch facings facing renew wearing set bolt checks turn_check cautions " +
-	"both_sides reworks function do_not_touch stack shape features"
+	"both_sides reaches reworks function do_not_touch stack shape features"
 
 // UnmarshalYAML notes the line, so that later checks can name it.
 func (f *Feature) UnmarshalYAML(n *yaml.Node) error {

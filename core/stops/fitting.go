@@ -63,6 +63,10 @@ func (l *list) lip(p *Part) {
 		l.part(p, "build", unit.StopLip, "%s: a groove %s deep is on the shaft; say how deep it is pressed", p.Name,
 			p.Groove)
 	}
+	if p.Step.Done && p.Def.Reaches && !p.Step.Cycled {
+		l.part(p, "build", unit.StopTurn, "%s: move what is behind it by hand over its whole way, whether it is free",
+			p.Name)
+	}
 	if p.Step.Done && p.Step.Proud.SI > 0 && build.Turn(p.Step.Turn).Bad() {
 		l.part(p, "build", unit.StopProud, "%s: %s stands proud under it", p.Name, p.Step.Proud.Typed)
 	}

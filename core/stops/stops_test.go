@@ -152,6 +152,7 @@ func TestEachThingLeftOpenIsOneStop(t *testing.T) {
 		{"u1/build/lip/spool", func(u *stops.Unit) { part(u).Groove = "0.025 mm" }},
 		{"u1/build/lip/spool", func(u *stops.Unit) { part(u).Lip = build.LipRun{Known: true, OnOld: true} }},
 		{"u1/build/lip/spool", func(u *stops.Unit) { part(u).Lip = build.LipRun{Known: true, None: true} }},
+		{"u1/build/turn/spool", func(u *stops.Unit) { part(u).Def.Reaches = true }},
 		{"u1/build/fill", func(u *stops.Unit) { u.Unfilled = []string{"Primed"} }},
 		{"u1/kit/seal/2", func(u *stops.Unit) { u.Kit = []kit.Issue{{Piece: 2, Seal: true, Text: "too old"}} }},
 		{"u1/prove/proved", func(u *stops.Unit) { u.Passed = false }},

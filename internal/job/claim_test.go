@@ -11,25 +11,11 @@ import (
 	"corvek/core/proof"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
-
-// toTheStand fits every part as it belongs and reads what is to be read, so that
-// an attempt may start.
-func toTheStand(t *testing.T, s *job.Service, tag string) {
-	t.Helper()
-	ctx := context.Background()
-	buildIt(t, s, tag)
-	for _, station := range []string{"build", "prove"} {
-		for _, stop := range load(t, s, tag).Stops[station] {
-			if stop.Kind == unit.StopCaution {
-				require.NoError(t, s.Acknowledge(ctx, iva, tag, 1, stop.Part))
-			}
-		}
-	}
-}
 
 // runTest takes an attempt whole, each step held its time; typed figures are those
 // of the finished sister, which pass.
@@ -65,7 +51,7 @@ func TestTheSimulatedStandProvesNothing(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	claim, _ := load(t, s, "T-0417").Claim()
 	assert.Equal(t, proof.NotTested, claim)
-	toTheStand(t, s, "T-0417")
+	jobtest.ToTheStand(t, s, "T-0417")
 	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
 	require.NoError(t, s.TakeFromStand(ctx, iva, "T-0417", 1, ""))
 	require.NoError(t, s.CloseAttempt(ctx, iva, "T-0417", 1))
@@ -101,7 +87,7 @@ func TestAHoldCutShortIsNamed(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return now }
-	toTheStand(t, s, "T-0417")
+	jobtest.ToTheStand(t, s, "T-0417")
 	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
 	assert.Error(t, s.StartHold(ctx, iva, "T-0417", 1, "hand_turn"), "it has no hold")
 	runTest(t, s, "T-0417", &now)
@@ -133,7 +119,7 @@ func TestStepThatDoesNotApply(t *testing.T) {
 	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return now }
 	put(t, s, "T-0417", "u1/part/relief_spring/found", "")
-	toTheStand(t, s, "T-0417")
+	jobtest.ToTheStand(t, s, "T-0417")
 	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
 	put(t, s, "T-0417", "u1/attempt/1/point/relief/not_applicable", "the casting has none")
 	put(t, s, "T-0417", "u1/attempt/1/point/p25/not_applicable", "not possible on this stand")

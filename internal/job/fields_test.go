@@ -7,6 +7,7 @@ import (
 
 	"corvek/core/metrology"
 	"corvek/internal/job"
+	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,7 +20,7 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 	require.NoError(t, s.AddLoose(ctx, iva, "T-0417", 1, "chip", "sump", 2))
 	require.NoError(t, s.AddCause(ctx, iva, "T-0417", 1, "first_failure", "", "plates"))
 	require.NoError(t, s.AddPiece(ctx, iva, "T-0417", 1, "K-1", "odd washer", 1, ""))
-	toTheStand(t, s, "T-0417")
+	jobtest.ToTheStand(t, s, "T-0417")
 	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
 	st := load(t, s, "T-0417")
 	plate, spring := st.ByCode["front_plate"], st.ByCode["relief_spring"]
@@ -74,11 +75,11 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 		{at(plate, "off"), "yes", ""},
 		{at(plate, "decision/choice"), "", "replace"},
 		{at(plate, "decision/reason"), "", "spare at hand"},
-		{at(plate, "step/facing"), "", "bronze to the gears"},
+		{at(plate, "step/facing"), "bronze to the gears", "steel to the gears"},
 		{at(plate, "step/turn"), "", "uniform_drag"},
 		{at(plate, "step/torque"), "", "28 lbf·ft"},
 		{at(plate, "step/note"), "", "oiled"},
-		{at(plate, "step/done"), "", "yes"},
+		{at(plate, "step/done"), "yes", ""},
 		{at(plate, "rework/lap/goes"), "", "yes"},
 		{at(plate, "rework/lap/taken"), "", "0.02 mm"},
 		{at(plate, "rework/lap/flat_how"), "", "blued"},

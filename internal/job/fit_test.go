@@ -1,63 +1,16 @@
 package job_test
 
 import (
-	"fmt"
 	"testing"
 
 	"corvek/core/build"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
-
-// buildIt fits every part as it belongs, last off first on, and fills the unit.
-func buildIt(t *testing.T, s *job.Service, tag string) {
-	t.Helper()
-	for _, p := range load(t, s, tag).InOrder() {
-		fit(t, s, tag, p.Code)
-	}
-	for _, f := range load(t, s, tag).Filling() {
-		put(t, s, tag, "u1/fill/"+f.Code, "yes")
-	}
-}
-
-// fit fits one part as it belongs.
-func fit(t *testing.T, s *job.Service, tag, code string) {
-	t.Helper()
-	st := load(t, s, tag)
-	p := st.ByCode[code]
-	step := "u1/part/" + code + "/step/"
-	if _, right := build.FittingWays(p.Def); right != "" {
-		put(t, s, tag, step+"facing", right)
-	}
-	if p.AsksFeel() {
-		put(t, s, tag, step+"turn", "free")
-	}
-	if must, asked := st.CountsIn(p); asked {
-		put(t, s, tag, step+"count", fmt.Sprint(must))
-	}
-	switch {
-	case p.Stack == nil:
-	case p.Def.Stack.As != "":
-		put(t, s, tag, step+"stack_fit", p.Def.Stack.As)
-	default:
-		put(t, s, tag, step+"stack_fit", "shim=0.10mm")
-	}
-	if _, worn := st.Groove(p); worn {
-		put(t, s, tag, step+"press", "1.5 mm")
-	}
-	if j, bolted := build.JointOf(p.Def.Bolt, p.Part.Joint); bolted {
-		if tight, err := build.Tighten(j); err == nil && !tight.Unknown {
-			put(t, s, tag, step+"torque", fmt.Sprintf("%.1f N·m", tight.Torque))
-		}
-	}
-	for _, w := range p.Going() {
-		put(t, s, tag, "u1/part/"+code+"/rework/"+w.Code+"/flat_how", unit.FlatBlued)
-	}
-	put(t, s, tag, step+"done", "yes")
-}
 
 // kindsAt are the kinds of stop that hold at Build for a part.
 func kindsAt(st *job.State, part string) (kinds []unit.StopKind) {
@@ -72,35 +25,36 @@ func kindsAt(st *job.State, part string) (kinds []unit.StopKind) {
 // What went wrong in a build is caught before the stand: each by its own stop, and the stand
 // is refused for it.
 func TestMistakesOfABuildAreCaughtBeforeProve(t *testing.T) {
+	s := press(t)
+	jobtest.ToTheStand(t, s, "T-0417")
 	for name, c := range map[string]struct {
-		part, field, value string
-		want               unit.StopKind
+		part, field, value, right string
+		want                      unit.StopKind
 	}{
-		"a backward gear":            {"driven_gear", "step/facing", "long journal to the rear", unit.StopFacing},
-		"a needle that stayed out":   {"front_needles", "step/count", "33", unit.StopCount},
-		"an extra shim":              {"relief_shims", "step/count", "3", unit.StopCount},
-		"a joint left as it was":     {"cover_bolts", "step/torque", "", unit.StopTorque},
-		"a bolt that is overdone":    {"cover_bolts", "step/torque", "120 N·m", unit.StopTorque},
-		"a bolt without a head mark": {"cover_bolts", "class", "unknown", unit.StopTorque},
-		"stiff after the cover":      {"front_cover", "step/turn", "stiff", unit.StopStiff},
+		"a backward gear": {"driven_gear", "step/facing", "long journal to the rear", "long journal to the front",
+			unit.StopFacing},
+		"a needle that stayed out":   {"front_needles", "step/count", "33", "34", unit.StopCount},
+		"an extra shim":              {"relief_shims", "step/count", "3", "2", unit.StopCount},
+		"a joint left as it was":     {"cover_bolts", "step/torque", "", "38 N·m", unit.StopTorque},
+		"a bolt that is overdone":    {"cover_bolts", "step/torque", "120 N·m", "38 N·m", unit.StopTorque},
+		"a bolt without a head mark": {"cover_bolts", "class", "unknown", "", unit.StopTorque},
+		"stiff after the cover":      {"front_cover", "step/turn", "stiff", "free", unit.StopStiff},
 	} {
-		t.Run(name, func(t *testing.T) {
-			t.Parallel()
-			s := press(t)
-			toTheStand(t, s, "T-0417")
-			require.NotContains(t, kindsAt(load(t, s, "T-0417"), c.part), c.want)
-			put(t, s, "T-0417", "u1/part/"+c.part+"/"+c.field, c.value)
-			assert.Contains(t, kindsAt(load(t, s, "T-0417"), c.part), c.want)
-			assert.Error(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, ""))
-		})
+		ref := "u1/part/" + c.part + "/" + c.field
+		require.NotContains(t, kindsAt(load(t, s, "T-0417"), c.part), c.want, name)
+		put(t, s, "T-0417", ref, c.value)
+		assert.Contains(t, kindsAt(load(t, s, "T-0417"), c.part), c.want, name)
+		assert.Error(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, ""), name)
+		put(t, s, "T-0417", ref, c.right)
 	}
+	require.NoError(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, ""), "without a mistake it goes")
 }
 
 // A lip that runs on its old groove is told from the depth it was pressed to; where no depth
 // is left, the shaft is sleeved.
 func TestALipRunsBesideItsOldGroove(t *testing.T) {
 	s := press(t)
-	toTheStand(t, s, "T-0417")
+	jobtest.ToTheStand(t, s, "T-0417")
 	outer := "u1/part/seal_outer/"
 	put(t, s, "T-0417", outer+"step/press", "")
 	assert.Contains(t, kindsAt(load(t, s, "T-0417"), "seal_outer"), unit.StopLip, "the shaft has a groove")
@@ -138,7 +92,7 @@ func TestOrderIsHeldAndRemembered(t *testing.T) {
 // built, and what came out remembers.
 func TestARoundOpensDownToAPart(t *testing.T) {
 	s := press(t)
-	toTheStand(t, s, "T-0417")
+	jobtest.ToTheStand(t, s, "T-0417")
 	put(t, s, "T-0417", "u1/part/front_cover/step/turn", "stiff")
 	require.Equal(t, "front_cover", load(t, s, "T-0417").PointedAt().Code)
 	require.NoError(t, s.OpenRound(t.Context(), iva, "T-0417", 1, "build", "front_cover", "stiff"))
@@ -157,7 +111,7 @@ func TestARoundOpensDownToAPart(t *testing.T) {
 // A unit that was never filled does not go to the stand, and when it was filled is kept.
 func TestItIsFilledBeforeItRuns(t *testing.T) {
 	s := press(t)
-	toTheStand(t, s, "T-0417")
+	jobtest.ToTheStand(t, s, "T-0417")
 	st := load(t, s, "T-0417")
 	require.NotEmpty(t, st.Filling())
 	assert.NotEmpty(t, st.Unit.Filled["primed"])
@@ -184,7 +138,7 @@ func TestEveryFamilyIsKittedAndBuilt(t *testing.T) {
 				require.NoError(t, s.AddPiece(t.Context(), iva, tag, 1, "", place.Name, place.Need, place.Part))
 			}
 			assert.Empty(t, load(t, s, tag).KitIssues)
-			buildIt(t, s, tag)
+			jobtest.Build(t, s, tag)
 			st := load(t, s, tag)
 			for _, step := range st.Steps() {
 				assert.True(t, step.Done, step.Name)

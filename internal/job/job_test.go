@@ -11,6 +11,7 @@ import (
 	"corvek/demo"
 	"corvek/internal/exchange"
 	"corvek/internal/job"
+	"corvek/internal/job/jobtest"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
 
@@ -225,7 +226,7 @@ func TestAMarkMadeByUsSaysNothing(t *testing.T) {
 func TestFailedAttemptStaysAndAsksForOneChange(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	assert.ErrorContains(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""), "26 of 26 parts not fitted")
-	toTheStand(t, s, "T-0417")
+	jobtest.ToTheStand(t, s, "T-0417")
 	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
 	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, "x"), "one at a time")
 	assert.Error(t, s.CloseAttempt(ctx, iva, "T-0417", 1), "nothing was read yet")

@@ -8,6 +8,7 @@ import (
 
 	"corvek/core/proof"
 	"corvek/core/unit"
+	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -59,7 +60,7 @@ func TestAStrangePumpIsHandedOver(t *testing.T) {
 	for _, place := range load(t, s, tag).Places {
 		require.NoError(t, s.AddPiece(ctx, iva, tag, 1, "", place.Name, place.Need, place.Part))
 	}
-	toTheStand(t, s, tag)
+	jobtest.ToTheStand(t, s, tag)
 	for _, p := range load(t, s, tag).Parts {
 		for _, f := range p.Features {
 			if !f.Def.Clearance {

@@ -25,6 +25,7 @@ type FitView struct {
 	Wet      string   // with which fluid
 	Checks   []string // what is looked to
 	Belongs  string   // the way it goes in
+	Flipped  bool     // it was fitted another way
 	Open     string   // what belongs under it and is not in yet
 	Over     string   // what was missing when it went in
 	OrderWhy Entry
@@ -71,7 +72,8 @@ func (l *look) fit() FitView {
 	if x.Def.Kind == "lip_seal" {
 		v.Lip = l.lip()
 	}
-	if x.Def.Kind == "fitting" {
+	v.Flipped = x.Step.Facing != "" && v.Belongs != "" && x.Step.Facing != v.Belongs
+	if x.Def.Reaches {
 		cycled := l.toggle(l.step("cycled"), x.Step.Cycled)
 		v.Cycled = &cycled
 	}

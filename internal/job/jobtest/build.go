@@ -1,0 +1,104 @@
+// Package jobtest brings jobs to where a test begins.
+package jobtest
+
+import (
+	"context"
+	"fmt"
+	"testing"
+
+	"corvek/core/build"
+	"corvek/core/entry"
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/store"
+
+	"github.com/stretchr/testify/require"
+)
+
+// who does what the tests need done.
+var who = job.Actor{Name: "Iva", Role: job.RoleTechnician}
+
+// ToTheStand builds the first unit of a job as it belongs, fills it, and reads the cautions
+// of the test.
+func ToTheStand(t testing.TB, s *job.Service, tag string) {
+	t.Helper()
+	Build(t, s, tag)
+	st, err := s.Load(context.Background(), tag, 1)
+	require.NoError(t, err)
+	for _, station := range []string{"build", "prove"} {
+		for _, c := range st.Family.CautionsAt(station) {
+			require.NoError(t, s.Acknowledge(context.Background(), who, tag, 1, c.Code))
+		}
+	}
+}
+
+// Build fits every part of the first unit of a job as it belongs, last off first on, and fills
+// it, in one write.
+func Build(t testing.TB, s *job.Service, tag string) {
+	t.Helper()
+	ctx := context.Background()
+	st, err := s.Load(ctx, tag, 1)
+	require.NoError(t, err)
+	shop, err := s.Shop(ctx, who.Name)
+	require.NoError(t, err)
+	require.NoError(t, s.Store.Update(ctx, tag, func(j *unit.Job, _ store.History) (*store.Change, error) {
+		for _, v := range values(st, shop) {
+			place, f, err := entry.Resolve(j, v.ref, shop)
+			if err != nil {
+				return nil, err
+			}
+			if err := place.Write(f, v.text); err != nil {
+				return nil, fmt.Errorf("%s: %w", v.ref, err)
+			}
+		}
+		return &store.Change{Job: j, Entries: []unit.Entry{{Who: who.Name, At: shop.Now, Action: "built"}}}, nil
+	}))
+}
+
+type value struct {
+	ref  unit.Ref
+	text string
+}
+
+// values are what is entered of a build without a fault.
+func values(st *job.State, shop *entry.Shop) (out []value) {
+	u := st.Unit
+	for _, p := range st.InOrder() {
+		say := func(name, text string) { out = append(out, value{u.StepRef(p.Code, name), text}) }
+		if _, right := build.FittingWays(p.Def); right != "" {
+			say("facing", right)
+		}
+		if p.AsksFeel() {
+			say("turn", "free")
+		}
+		if must, asked := st.CountsIn(p); asked {
+			say("count", fmt.Sprint(must))
+		}
+		switch {
+		case p.Stack == nil:
+		case p.Def.Stack.As != "":
+			say("stack_fit", p.Def.Stack.As)
+		default:
+			say("stack_fit", "shim=0.10mm")
+		}
+		if _, worn := st.Groove(p); worn {
+			say("press", "1.5 mm")
+		}
+		if j, bolted := build.JointOf(p.Def.Bolt, p.Part.Joint); bolted {
+			if tight, err := build.Tighten(j); err == nil && !tight.Unknown {
+				say("torque", fmt.Sprintf("%.1f N·m", tight.Torque))
+			}
+		}
+		if p.Def.Reaches {
+			say("cycled", entry.Yes)
+		}
+		for _, w := range p.Going() {
+			out = append(out, value{u.ReworkRef(p.Code, w.Code, "flat_how"), unit.FlatBlued})
+		}
+		say("done", entry.Yes)
+	}
+	for _, f := range st.Filling() {
+		out = append(out, value{u.FillRef(f.Code), shop.Now.UTC().Format("2006-01-02T15:04:05Z")})
+	}
+	return out
+}
