@@ -20,10 +20,21 @@ const (
 	usualCooling = 10.0   // K, of a unit left alone in a shop
 )
 
+// usualUncertainty is how far a reading of a temperature in a hold may be off, in K, where
+// nothing else is given.
+const usualUncertainty = 1.0
+
+// none is the share of the book's lower end below which a standby is none at all.
+const none = 0.2
+
 // CoolingDrop is the fall of pressure in Pa that cooling by pressure_decay's
 // assumed_cooling from the temperature t1 (K) would make with no leak at all.
 func CoolingDrop(a *Args, t1 float64) float64 {
-	cooling := a.Or("assumed_cooling", usualCooling)
+	return thermal(a, t1, a.Or("assumed_cooling", usualCooling))
+}
+
+// thermal is what a change of temperature (K) does to a pressure that is shut in, in Pa.
+func thermal(a *Args, t1, cooling float64) float64 {
 	if a.Text("medium") == "gas" {
 		return (a.Val("start_pressure") + standardP) * cooling / t1
 	}
@@ -45,13 +56,14 @@ var decayDef = &Def{
 		choice("medium", "", "", "gas", "oil"),
 		absent(q("bulk_modulus", quantity.Pressure, "of the oil"), "1.5 GPa"),
 		optional(q("gauge_resolution", quantity.Pressure, "")),
+		absent(q("temperature_uncertainty", quantity.TemperatureDifference, "of each reading"), "1 K"),
 		absent(q("assumed_cooling", quantity.TemperatureDifference, "where no temperatures were taken"), "10 K"),
 		optional(q("limit", quantity.Flow, "of the leak")),
 	},
 	Results: []Result{
 		{"corrected_end_pressure", "Pa", "gauge, brought to the start temperature"},
 		{"leak", "m3/s", "gas: at 101325 Pa and 20 °C"},
-		{"verdict", "", ""},
+		{"verdict", "", "only with a limit, or where nothing can be told"},
 		{"thermal_share", "", "of the drop"},
 	},
 	Formula: "gas: p2' = p2·T1/T2 absolute, leak = Δp·V/t·(293.15/T1)/101325; " +
@@ -102,16 +114,18 @@ func runDecay(a *Args, o *Output) error {
 		o.Warn("cooling_not_told_apart", "%s K of cooling alone would make a drop of %s: wait and take temperatures",
 			f(a.Or("assumed_cooling", usualCooling)), bar(couldBe))
 	}
-	verdict := metrology.In
+	if sure := thermal(a, t1, a.Or("temperature_uncertainty", usualUncertainty)); temperatures && drop > noise &&
+		drop <= sure*(1+1e-12) {
+		open = true
+		o.Warn("within_temperature", "the %s left over are within what %s K of the thermometers make, %s", bar(drop),
+			f(a.Or("temperature_uncertainty", usualUncertainty)), bar(sure))
+	}
 	switch {
 	case open:
-		verdict = metrology.Undecided
+		o.Word("verdict", string(metrology.Undecided))
 	case a.Has("limit"):
-		verdict = metrology.Judge(leak, metrology.AtMost(a.Val("limit")), 0, false).Verdict
-	case drop > noise:
-		verdict = metrology.Out
+		o.Word("verdict", string(metrology.Judge(leak, metrology.AtMost(a.Val("limit")), 0, false).Verdict))
 	}
-	o.Word("verdict", string(verdict))
 	if temperatures && start != end {
 		o.Fig("thermal_share", (corrected-end)/(start-end), "")
 	}
@@ -197,6 +211,12 @@ var standbyDef = &Def{
 		next, advice := now, "keep"
 		if a.Text("policy") == "book" {
 			switch {
+			case now < none*low:
+				o.Word("advice", "do not adjust: with hardly any standby look at the feed, the drive and what dumps "+
+					"the signal")
+				o.Warn("no_standby", "%s is no setting that is off, it is a pump that does not build up", bar(now))
+				o.Step("book %s to %s, measured %s", bar(low), bar(high), bar(now))
+				return nil
 			case now < low:
 				next, advice = low, "raise to the book"
 			case now > high:
@@ -215,6 +235,9 @@ var standbyDef = &Def{
 			return field.Errorf("flow", "must be more than zero here")
 		}
 		switch {
+		case now > ceiling && ratio <= 1:
+			// The flow is enough: what is too high is the setting.
+			next, advice = math.Min(next, ceiling), "lower, at the ceiling at most, and measure the flow again"
 		case next > ceiling*(1+1e-12):
 			o.Word("advice", "do not raise: look for why the flow is missing")
 			o.Warn("above_ceiling", "%s would be needed, over the ceiling of %s; more margin heats the oil",

@@ -35,13 +35,14 @@ type Billed struct {
 
 // Bench is what does not hang on single parts.
 type Bench struct {
-	Kit       float64 // of the soft parts
-	HasKit    bool
-	Hours     float64 // strip, build and test
-	Outside   float64
-	Days      float64 // at the bench
-	PartsDays float64 // until the parts are here
-	Life      float64 // share of a new one's, where somebody said so; else 0
+	Kit               float64 // of the soft parts
+	HasKit            bool
+	HasHours, HasDays bool
+	Hours             float64 // strip, build and test
+	Outside           float64
+	Days              float64 // at the bench
+	PartsDays         float64 // until the parts are here
+	Life              float64 // share of a new one's, where somebody said so; else 0
 }
 
 // Offer is one way out with what it takes.
@@ -54,10 +55,11 @@ type Offer struct {
 	Hours     float64
 	Outside   float64
 	Days      float64
-	Life      float64 // share of a new one's; 0 where nothing says it
-	LifeSaid  bool    // by a person
-	Limits    string  // the part that limits it
-	HoursLeft float64 // until that part is at its limit, 0 where the hours are not known
+	Life      float64                           // share of a new one's; 0 where nothing says it
+	LifeSaid  bool                              // by a person
+	Limits    string                            // the part that limits it
+	HoursLeft float64                           // until that part is at its limit, 0 where the hours are not known
+	Said      struct{ Parts, Hours, Days bool } // what was entered, so that the figure is one
 	Risks     []string
 }
 
@@ -66,6 +68,7 @@ type Offer struct {
 func OfferOf(way WayOut, parts []Billed, bench Bench) Offer {
 	o := Offer{Way: way, Parts: bench.Kit, Hours: bench.Hours, Outside: bench.Outside, Life: bench.Life,
 		LifeSaid: bench.Life > 0}
+	o.Said.Parts, o.Said.Hours, o.Said.Days = bench.HasKit, bench.HasHours, bench.HasDays
 	var work Work
 	for _, p := range parts {
 		switch p.Choice {
@@ -74,6 +77,7 @@ func OfferOf(way WayOut, parts []Billed, bench Bench) Offer {
 			switch {
 			case p.Priced:
 				o.Parts += p.Price * float64(p.Count)
+				o.Said.Parts = true
 			case !bench.HasKit || !p.Soft:
 				o.Unpriced = append(o.Unpriced, strings.ToLower(p.Name))
 			}

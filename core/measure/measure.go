@@ -108,6 +108,10 @@ type Result struct {
 	Faults map[string]string // by slot: what is wrong with an entry
 }
 
+// Figure reports that the value is a figure to reckon with: not one of leaves of which none has
+// stopped yet, which only says how large a gap is at least.
+func (r Result) Figure() bool { return r.HasValue && !(r.IsLeaves && !r.Interval.Bounded) }
+
 // CheckEntry refuses an entry that cannot stand in the slot.
 func CheckEntry(s Spec, slot, value string) *field.Error {
 	if value == "" {

@@ -88,7 +88,7 @@ func TestStopCodes(t *testing.T) {
 			Station: rapid.SampledFrom([]string{"receive", "strip", "kit"}).Draw(t, "station"),
 			Kind:    rapid.SampledFrom(unit.StopKinds).Draw(t, "kind"),
 		}
-		if c.Kind == unit.StopLoose || c.Kind == unit.StopPiece ||
+		if c.Kind == unit.StopLoose || c.Kind == unit.StopPiece || c.Kind == unit.StopSeal ||
 			c.Kind == unit.StopOutside && rapid.Bool().Draw(t, "of a further cause") {
 			c.Number = rapid.IntRange(1, 500).Draw(t, "number")
 		} else if rapid.Bool().Draw(t, "of a part") {

@@ -68,7 +68,7 @@ func (st *State) feature(path string) *FeatureState {
 
 func total(f *FeatureState, stage string) proof.Gap {
 	r := f.Result(stage)
-	return proof.Gap{Value: r.Total(f.Measured), Known: r.HasValue}
+	return proof.Gap{Value: r.Total(f.Measured), Known: r.Figure()}
 }
 
 // models builds the unit's leak model as found and as rebuilt.

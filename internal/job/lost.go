@@ -27,7 +27,7 @@ func (st *State) LostBy(p *PartState) (lost Lost, ok bool) {
 	paths := proof.Paths(st.Family, func(feature string) (float64, bool) {
 		part, _ := family.CutFeature(feature)
 		f := st.feature(feature)
-		if part != p.Code || f == nil || !f.Found.HasValue {
+		if part != p.Code || f == nil || !f.Found.Figure() {
 			return 0, false
 		}
 		return f.Found.Total(f.Measured), true

@@ -67,10 +67,10 @@ func OffersOf(states []*State) Offers {
 		}
 	}
 	bench.Kit, bench.HasKit = known(j.PartsCost)
-	hours, _ := known(j.LabourHours)
-	bench.Hours = hours / 3600
+	hours, said := known(j.LabourHours)
+	bench.Hours, bench.HasHours = hours/3600, said
 	bench.Outside, _ = known(j.OutsideCost)
-	bench.Days, _ = known(j.RebuildDays)
+	bench.Days, bench.HasDays = known(j.RebuildDays)
 	bench.PartsDays, _ = known(j.PartsDays)
 	bench.Life, _ = known(j.LifeRebuild)
 	o := Offers{Rebuild: Offer{Offer: decide.OfferOf(decide.OfferRebuild, asIs, bench)}}

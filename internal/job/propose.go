@@ -112,7 +112,7 @@ func (st *State) wear(p *PartState) string {
 // is no share.
 func (p *PartState) Worn() (used float64, ok bool) {
 	for _, f := range p.Features {
-		if f.Found.HasUsed && f.Found.HasValue && (!ok || f.Found.Used > used) {
+		if f.Found.HasUsed && f.Found.Figure() && (!ok || f.Found.Used > used) {
 			used, ok = f.Found.Used, true
 		}
 	}

@@ -38,8 +38,21 @@ func NoteOf(st *job.State) Note {
 	case unit.EndNoFault:
 		return noFaultNote(st)
 	}
+	if failed := st.Failed(); len(failed) > 0 && st.Passed() == nil {
+		return failedNote(st, failed)
+	}
 	return Note{Title: "Start-up card", Lead: "Keep it with the unit.", Lines: StartUp(st), Ordered: true,
 		Warning: sites + " Never feel for a leak by hand."}
+}
+
+// failedNote is for a unit whose test failed: it is not started.
+func failedNote(st *job.State, failed []string) Note {
+	n := Note{Title: "Not to be run", Lead: st.Unit.Name + " did not pass its test.",
+		Warning: "No start-up card is given before a test of this build is passed. " + sites}
+	for _, f := range failed {
+		n.Lines = append(n.Lines, "At the test: "+f+".")
+	}
+	return n
 }
 
 // replacedNote is for the unit that runs in place of this one.

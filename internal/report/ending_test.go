@@ -46,3 +46,15 @@ func TestEachEndingHasItsOwnNote(t *testing.T) {
 		}
 	}
 }
+
+// After a failed test no start-up card is printed as if nothing had been.
+func TestNoStartUpCardAfterAFailedTest(t *testing.T) {
+	d := data(t, service(t), "T-0398")
+	require.NotEmpty(t, d.S.Failed())
+	d.Note = report.NoteOf(d.S)
+	assert.Equal(t, "Not to be run", d.Note.Title)
+	var b bytes.Buffer
+	require.NoError(t, report.Card(&b, d))
+	assert.Contains(t, b.String(), "did not pass its test")
+	assert.Contains(t, b.String(), d.S.Failed()[0])
+}

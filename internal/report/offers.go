@@ -80,12 +80,20 @@ func (v *Offered) works(x *job.Offer) {
 	if len(x.Reworked) > 0 {
 		v.Rows = append(v.Rows, OfferRow{"Reworked", fmt.Sprint(len(x.Reworked)), ""})
 	}
-	v.Rows = append(v.Rows, OfferRow{"Money for parts", money(x.Parts), ""},
-		OfferRow{"Hours at the bench", fmt.Sprintf("%.3g h", x.Hours), ""})
+	v.Rows = append(v.Rows, OfferRow{"Money for parts", entered(x.Said.Parts, money(x.Parts)), ""},
+		OfferRow{"Hours at the bench", entered(x.Said.Hours, fmt.Sprintf("%.3g h", x.Hours)), ""})
 	if x.Outside > 0 {
 		v.Rows = append(v.Rows, OfferRow{"Outside work", money(x.Outside), ""})
 	}
-	v.Rows = append(v.Rows, OfferRow{"Days until it is back", days(x.Days), ""})
+	v.Rows = append(v.Rows, OfferRow{"Days until it is back", entered(x.Said.Days, days(x.Days)), ""})
+}
+
+// entered is a figure, where what it rests on was entered.
+func entered(is bool, figure string) string {
+	if !is {
+		return "not entered"
+	}
+	return figure
 }
 
 // lifeRow is how long the unit lasts then, and what says so.

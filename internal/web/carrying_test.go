@@ -158,6 +158,17 @@ func TestOffersFollowTheDecisions(t *testing.T) {
 	assert.Contains(t, offers(), "Money for parts 1090")
 }
 
+// Where nothing was entered no figure is shown: nought hours are a claim.
+func TestOffersWithoutFiguresShowNone(t *testing.T) {
+	s := serve(t)
+	_, page := s.as("iva").get("/jobs/T-0421/decide?face=offers")
+	text := plain(page)
+	assert.Contains(t, text, "Hours at the bench not entered")
+	assert.Contains(t, text, "Money for parts not entered")
+	assert.NotContains(t, text, "0 h")
+	assert.Contains(t, text, "For a sum enter")
+}
+
 // What the customer says rules the work: the policy, or how the job ends, and until he says
 // it the job waits for him by itself.
 func TestTheCustomersWordRules(t *testing.T) {

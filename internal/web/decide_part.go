@@ -78,7 +78,7 @@ func (l *look) partDecision() *PartDecision {
 	v := &PartDecision{No: l.partNo(), Name: x.Name, Choice: words[0], Tone: words[1],
 		Reasons: strings.Split(x.Proposal.Reason, "; ")}
 	for _, f := range x.Features {
-		if f.Found.HasUsed && f.Found.HasValue {
+		if f.Found.HasUsed && f.Found.Figure() {
 			v.Wears = append(v.Wears, WearView{Name: f.Def.Name, Used: fmt.Sprintf("%.0f %%", 100*f.Found.Used),
 				Life: l.life(f), Steps: l.workings(f, unit.StageFound)})
 		}

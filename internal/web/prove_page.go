@@ -31,8 +31,10 @@ type ProvePage struct {
 	Plot     template.HTML
 	Gaps     []GapRow
 	Ledger   []*job.AttemptState
-	PartsOf  []Named // down to which the unit can be opened again
-	Pointed  string  // code of the one that the causes point at
+	PartsOf  []Named  // down to which the unit can be opened again
+	Changes  []string // single changes that fit this unit
+	Back     []string // why it goes back: what the test did not pass
+	Pointed  string   // code of the one that the causes point at
 	Cautions Cautions
 	Stops    []StopRow
 }
@@ -52,6 +54,7 @@ func provePage(l *look) ProvePage {
 		p.Failed = p.Last.Closed && p.Last.Verdict != string(metrology.In)
 		p.Exercise = p.Last.Source == unit.SourceSimulated
 	}
+	p.Changes, p.Back = st.Changes(), st.Failed()
 	if p.Failed {
 		if x := st.PointedAt(); x != nil {
 			p.Pointed = x.Code

@@ -124,8 +124,7 @@ var funcs = template.FuncMap{
 		return map[string]string{"": "running", "in": "passed", "out": "failed", "undecided": "open"}[verdict]
 	},
 	"starts": func(name string) []string {
-		return map[string][]string{"change": wording.OneChanges, "back": wording.GoesBack,
-			"waive": wording.Waivers}[name]
+		return map[string][]string{"waive": wording.Waivers}[name]
 	},
 	"ticks":   func(title, name string, list []Tick) TickList { return TickList{title, name, list} },
 	"word":    func(of, what, label, value string) FormWord { return FormWord{of + "-" + what, label, value} },

@@ -115,13 +115,8 @@ var suggestions = map[string][]string{
 // Suggestions are ready-made answers for a field.
 func Suggestions(scope unit.Scope, name string) []string { return suggestions[string(scope)+"/"+name] }
 
-// Starts are ready-made answers of forms that are no single field.
-var (
-	OneChanges = []string{"relief shimmed by 0.3 mm", "shaft seal fitted again", "bleed and run in longer",
-		"new relief spring"}
-	GoesBack = []string{"too little flow at duty", "relief out of its band", "leaks at the shaft"}
-	Waivers  = []string{"agreed with the customer", "not needed for this duty", "checked another way"}
-)
+// Waivers are ready-made reasons for a lead to let a stop pass.
+var Waivers = []string{"agreed with the customer", "not needed for this duty", "checked another way"}
 
 // examples show how a field is filled in.
 var examples = map[string]string{
