@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"html/template"
 	"io"
+	"slices"
 	"strings"
 	"time"
 
@@ -48,6 +49,7 @@ type Data struct {
 	Printed   time.Time
 	Line      template.HTML
 	Plot      template.HTML
+	Assumed   []string // what the predicted curves rest on
 	Defs      template.HTML
 	Rows      []Row
 	Parts     []PartRow
@@ -135,6 +137,7 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 		d.Customer = append(d.Customer, st.Cause.Prevention)
 	}
 	d.Plot = template.HTML(Plot(st, units))
+	d.Assumed = assumed(st, units)
 	d.Worked = answer.Kept(st.Job, units)
 	d.pictures()
 	return d
@@ -294,6 +297,23 @@ func Plot(st *job.State, units quantity.System) string {
 		f.Points = append(f.Points, points(a, class, units)...)
 	}
 	return f.SVG()
+}
+
+// assumed says of each clearance where the figure is from that the predicted curve rests on.
+func assumed(st *job.State, units quantity.System) (out []string) {
+	if !st.Leak.Known {
+		return nil
+	}
+	for _, g := range st.Gaps {
+		words := g.Feature.Def.Name + ": " + g.Rebuilt.From
+		if g.Rebuilt.Known {
+			words = fmt.Sprintf("%s: %s, %s", g.Feature.Def.Name, draw.Length(units)(g.Rebuilt.Value), g.Rebuilt.From)
+		}
+		if !slices.Contains(out, words) {
+			out = append(out, words)
+		}
+	}
+	return append(out, "viscosity at duty "+st.Unit.Viscosity.Typed+", laminar gap flow, nothing else leaks")
 }
 
 // Band is the accepted efficiency of the unit's family, nil where it has none.

@@ -33,6 +33,7 @@ func TestFinishedPump(t *testing.T) {
 	s := service(t)
 	d := data(t, s, "T-0388")
 	assert.Equal(t, "PROVED", d.Stands.Words, d.Stands.Missing)
+	assert.Contains(t, strings.Join(d.Assumed, "; "), "measured after the build", "what a predicted curve rests on")
 	var b bytes.Buffer
 	require.NoError(t, report.HTML(&b, d))
 	paper := b.String()
