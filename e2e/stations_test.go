@@ -7,7 +7,6 @@ import (
 	"testing"
 	"time"
 
-	"corvek/core/build"
 	"corvek/internal/job"
 
 	"github.com/stretchr/testify/assert"
@@ -224,42 +223,8 @@ func (u *user) kitting(tag string) {
 
 func (u *user) build(tag string) {
 	u.station(7)
-	st := u.state(tag)
-	for _, p := range st.InOrder() {
-		u.open(fmt.Sprintf("/jobs/%s/build?part=%s", tag, p.Code))
-		if p.Code == "cover_bolts" {
-			u.says("37.8 N·m") // M10 8.8, oiled, 75 % of proof load
-		}
-		for _, w := range p.Going() {
-			if w.Kind.Flat {
-				u.tap(fmt.Sprintf("u1/part/%s/rework/%s/flat_how", p.Code, w.Code), "blued")
-				u.tap(fmt.Sprintf("u1/part/%s/feature/%s/built/grade", p.Code, w.For), "1")
-			}
-		}
-		if p.Def.Facing != "" {
-			u.tap(fmt.Sprintf("u1/part/%s/step/facing", p.Code), p.Def.Facing)
-		}
-		if must, asked := u.state(tag).CountsIn(p); asked {
-			u.fill(fmt.Sprintf("u1/part/%s/step/count", p.Code), fmt.Sprint(must))
-		}
-		if _, worn := u.state(tag).Groove(p); worn {
-			u.fill(fmt.Sprintf("u1/part/%s/step/press", p.Code), "1.5 mm")
-		}
-		if j, bolted := build.JointOf(p.Def.Bolt, p.Part.Joint); bolted {
-			tight, err := build.Tighten(j)
-			require.NoError(u.t, err)
-			u.fill(fmt.Sprintf("u1/part/%s/step/torque", p.Code), fmt.Sprintf("%.1f N·m", tight.Torque))
-		}
-		if p.Def.TurnCheck {
-			u.tap(fmt.Sprintf("u1/part/%s/step/turn", p.Code), "free")
-		}
-		u.press(u.MustElement(fmt.Sprintf(`[data-set="u1/part/%s/step/done"]`, p.Code)))
-		u.MustWait(`(f) => { const b = document.querySelector('[data-set="' + f + '"]'); return document.readyState `+
-			`=== "complete" && window.corvek && window.corvek.idle() && (!b || b.dataset.base === "yes"); }`,
-			fmt.Sprintf("u1/part/%s/step/done", p.Code))
-	}
+	u.fitAll(tag)
 	u.says("26")
-	u.tap("u1/fill/primed", "yes")
 	for _, p := range u.state(tag).Parts {
 		for _, f := range p.Features {
 			if !f.Def.Clearance {
