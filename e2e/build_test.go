@@ -3,7 +3,6 @@ package e2e
 import (
 	"fmt"
 	"os"
-	"slices"
 	"testing"
 
 	"corvek/core/build"
@@ -98,7 +97,7 @@ func TestOtherUnitsAreDecidedKittedAndBuilt(t *testing.T) {
 				u.kitting(tag)
 				u.fitAll(tag)
 				for _, stop := range u.state(tag).Stops["build"] {
-					require.True(t, slices.Contains([]unit.StopKind{unit.StopAgain, unit.StopCaution}, stop.Kind), stop.Text)
+					require.Contains(t, []unit.StopKind{unit.StopAgain, unit.StopCaution}, stop.Kind, stop.Text)
 				}
 				u.quiet()
 			})
