@@ -39,3 +39,9 @@ func (l *look) offers(o job.Offers) *OffersFace {
 	}
 	return v
 }
+
+// NameList is parts by their names, and what is done with them.
+type NameList struct {
+	What  string
+	Names []string
+}

@@ -3,6 +3,7 @@ package web
 import (
 	"bytes"
 	"fmt"
+	"io"
 	"net/http"
 	"strings"
 
@@ -33,16 +34,21 @@ func (s *Server) reportData(c *echo.Context) (report.Data, error) {
 	return d, nil
 }
 
+// paper answers with a paper as a page, written whole or not at all.
+func paper(c *echo.Context, write func(io.Writer) error) error {
+	var b bytes.Buffer
+	if err := write(&b); err != nil {
+		return err
+	}
+	return c.HTMLBlob(http.StatusOK, b.Bytes())
+}
+
 func (s *Server) report(c *echo.Context) error {
 	d, err := s.reportData(c)
 	if err != nil {
 		return err
 	}
-	var b bytes.Buffer
-	if err := report.HTML(&b, d); err != nil {
-		return err
-	}
-	return c.HTMLBlob(http.StatusOK, b.Bytes())
+	return paper(c, func(w io.Writer) error { return report.HTML(w, d) })
 }
 
 // dispute is the paper for a warranty or a dispute.
@@ -51,11 +57,9 @@ func (s *Server) dispute(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	var b bytes.Buffer
-	if err := report.Dispute(&b, d, s.store.Lines(c.Request().Context(), d.S.Job.Tag)); err != nil {
-		return err
-	}
-	return c.HTMLBlob(http.StatusOK, b.Bytes())
+	return paper(c, func(w io.Writer) error {
+		return report.Dispute(w, d, s.store.Lines(c.Request().Context(), d.S.Job.Tag))
+	})
 }
 
 func (s *Server) card(c *echo.Context) error {
@@ -63,11 +67,7 @@ func (s *Server) card(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	var b bytes.Buffer
-	if err := report.Card(&b, d); err != nil {
-		return err
-	}
-	return c.HTMLBlob(http.StatusOK, b.Bytes())
+	return paper(c, func(w io.Writer) error { return report.Card(w, d) })
 }
 
 // buildSheet is the build on paper.
@@ -76,11 +76,7 @@ func (s *Server) buildSheet(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	var b bytes.Buffer
-	if err := report.NewBuildSheet(d, s.reader(c).Units).Paper(&b); err != nil {
-		return err
-	}
-	return c.HTMLBlob(http.StatusOK, b.Bytes())
+	return paper(c, report.NewBuildSheet(d, s.reader(c).Units).Paper)
 }
 
 // list gathers what is to be got for all units of the job.
@@ -99,11 +95,7 @@ func (s *Server) partsList(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	var b bytes.Buffer
-	if err := l.Paper(&b); err != nil {
-		return err
-	}
-	return c.HTMLBlob(http.StatusOK, b.Bytes())
+	return paper(c, l.Paper)
 }
 
 func (s *Server) partsListCSV(c *echo.Context) error {
@@ -128,11 +120,7 @@ func (s *Server) quote(c *echo.Context) error {
 	}
 	q := report.NewQuote(states, s.reader(c).Units, s.jobs.Now())
 	q.Style, q.Icon = s.assets.url("css/app.css"), s.assets.url("mark.svg")
-	var b bytes.Buffer
-	if err := q.Paper(&b); err != nil {
-		return err
-	}
-	return c.HTMLBlob(http.StatusOK, b.Bytes())
+	return paper(c, q.Paper)
 }
 
 func (s *Server) reportPDF(c *echo.Context) error {

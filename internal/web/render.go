@@ -128,6 +128,7 @@ var funcs = template.FuncMap{
 	},
 	"ticks":   func(title, name string, list []Tick) TickList { return TickList{title, name, list} },
 	"word":    func(of, what, label, value string) FormWord { return FormWord{of + "-" + what, label, value} },
+	"named":   func(what string, names []string) NameList { return NameList{what, names} },
 	"page":    func(page KitPage, of any) PageOf { return PageOf{page, of} },
 	"station": func(code string) string { return wording.Stations[code] },
 }
