@@ -24,12 +24,12 @@ func judge(p Part) measured {
 		switch f.Verdict {
 		case metrology.Out:
 			m.bad = append(m.bad, name)
-			r, ok, faults := routeFor(p.Routes, f.Code)
+			best, faults := WayFor(p.Routes, f.Code)
 			switch {
-			case !ok:
+			case best < 0:
 				m.saved = false
-			case !slices.ContainsFunc(m.routes, func(x Route) bool { return x.Code == r.Code }):
-				m.routes = append(m.routes, r)
+			case !slices.ContainsFunc(m.routes, func(x Route) bool { return x.Code == p.Routes[best].Code }):
+				m.routes = append(m.routes, p.Routes[best])
 			}
 			m.faults = append(m.faults, faults...)
 		case metrology.Undecided:

@@ -40,24 +40,25 @@ func (r Route) Fault() string {
 
 func mm(m float64) string { return strconv.FormatFloat(m*1000, 'g', 3, 64) + " mm" }
 
-// routeFor is the way for a feature: the one a person took, else the first that can be
-// gone. faults are why the others cannot.
-func routeFor(routes []Route, feature string) (best Route, ok bool, faults []string) {
-	for _, r := range routes {
+// WayFor is the way for a feature: the one a person took, else the first that can be gone;
+// faults are why the others cannot. −1 where none can.
+func WayFor(routes []Route, feature string) (best int, faults []string) {
+	best = -1
+	for i, r := range routes {
 		if r.Answers(feature) && r.Goes {
-			return r, true, nil
+			return i, nil
 		}
 	}
-	for _, r := range routes {
+	for i, r := range routes {
 		switch fault := r.Fault(); {
 		case !r.Answers(feature):
 		case fault != "":
 			faults = append(faults, fmt.Sprintf("%s: %s", r.Name, fault))
-		case !ok:
-			best, ok = r, true
+		case best < 0:
+			best = i
 		}
 	}
-	return best, ok, faults
+	return best, faults
 }
 
 // Trend is what became of a face while it was worked.

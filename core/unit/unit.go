@@ -420,6 +420,12 @@ type Step struct {
 	StackFit     string // as fitted
 }
 
+// TakeOut notes that the part came out again: what was seen and felt of its fitting is said
+// anew when it goes back.
+func (s *Step) TakeOut() {
+	*s = Step{Round: s.Round, Note: s.Note, By: s.By, StackRemoved: s.StackRemoved, TakenOut: s.TakenOut + 1}
+}
+
 // Attempt is a run of the bench test; number 0 is as received.
 type Attempt struct {
 	Number    int

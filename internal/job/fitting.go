@@ -23,8 +23,7 @@ func fitted(p *entry.Place, was bool) {
 		}
 		s.Over = strings.Join(open, ", ")
 	case was:
-		s.TakenOut++
-		s.Over, s.OrderWhy, s.Turn, s.Cycled = "", "", "", false
+		s.TakeOut()
 	}
 }
 

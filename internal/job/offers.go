@@ -132,7 +132,9 @@ func (x *Offer) cost(j *unit.Job, rate float64) {
 	}
 	x.Known, x.Output = true, out
 	x.Cost, _ = out.Value("rebuild_cost")
-	x.Total, x.HasTotal = out.Value("rebuild_total")
+	if x.Said.Days { // days that nobody entered make no total
+		x.Total, x.HasTotal = out.Value("rebuild_total")
+	}
 	x.Ratio, x.HasRatio = out.Value("ratio")
 	x.BreakEven, _ = out.Value("break_even_new_price")
 	advice, _ := out.Get("advice").(string)

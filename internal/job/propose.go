@@ -135,7 +135,6 @@ type Way struct {
 	Kind    family.Way
 	Route   decide.Route
 	Feature *FeatureState
-	Taken   bool // it is the one that is gone
 	Price   float64
 	Row     unit.Rework
 }
@@ -193,38 +192,26 @@ func (p *PartState) Going() (out []Way) {
 	return p.waysFor()
 }
 
-// waysFor are the ways that a rework of the part would go.
+// waysFor are the ways that a rework of the part would go; where none can be gone, the first
+// that would answer, so that its fault is seen.
 func (p *PartState) waysFor() (out []Way) {
 	ways := p.Ways()
+	routes := make([]decide.Route, len(ways))
+	for i, w := range ways {
+		routes[i] = w.Route
+	}
 	for _, f := range p.Features {
-		chosen := func(w Way) bool { return w.Route.Goes && w.Route.Answers(f.Code) }
-		if f.Found.Verdict != metrology.Out && !slices.ContainsFunc(ways, chosen) {
+		answers := func(r decide.Route) bool { return r.Answers(f.Code) }
+		best, _ := decide.WayFor(routes, f.Code)
+		if best < 0 {
+			best = slices.IndexFunc(routes, answers)
+		}
+		if best < 0 || f.Found.Verdict != metrology.Out && !routes[best].Goes {
 			continue
 		}
-		best := -1
-		for i, w := range ways {
-			switch {
-			case !w.Route.Answers(f.Code):
-			case w.Route.Goes:
-				best = i
-			case best < 0 || !ways[best].Route.Goes && ways[best].Route.Fault() != "" && w.Route.Fault() == "":
-				best = i
-			}
-		}
-		if best >= 0 && !slices.ContainsFunc(out, func(w Way) bool { return w.Code == ways[best].Code }) {
+		if !slices.ContainsFunc(out, func(w Way) bool { return w.Code == ways[best].Code }) {
 			out = append(out, ways[best])
 		}
 	}
 	return out
-}
-
-// Work is what the rework that is chosen comes to, in hours and in days away.
-func (st *State) Work() decide.Work {
-	var routes []decide.Route
-	for _, p := range st.Parts {
-		for _, w := range p.Going() {
-			routes = append(routes, w.Route)
-		}
-	}
-	return decide.WorkOf(routes)
 }

@@ -12,7 +12,6 @@ import (
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/metrology"
-	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/rig"
 )
@@ -232,9 +231,8 @@ func takeOut(parts []*unit.Part, round int) {
 	for _, p := range parts {
 		if s := p.Built(round); s != nil && s.Done {
 			again := *s
-			again.Round, again.TakenOut, again.Done = round, s.TakenOut+1, false
-			again.Over, again.OrderWhy, again.Turn, again.Cycled = "", "", "", false
-			again.Torque, again.TurnTorque, again.Push = quantity.Quantity{}, quantity.Quantity{}, quantity.Quantity{}
+			again.Round = round
+			again.TakeOut()
 			p.Steps = append(p.Steps, &again)
 		}
 	}

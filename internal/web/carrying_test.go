@@ -158,6 +158,18 @@ func TestOffersFollowTheDecisions(t *testing.T) {
 	assert.Contains(t, offers(), "Money for parts 1090")
 }
 
+// A reading moves the proposal, and with it the offer, at once.
+func TestAReadingMovesTheOffer(t *testing.T) {
+	b := serve(t).as("iva")
+	renewed := func() string {
+		_, page := b.get("/jobs/T-0417/decide?face=offers")
+		return plain(page)
+	}
+	assert.Contains(t, renewed(), "New parts 6 ")
+	b.set("T-0417", "u1/part/relief_spring/feature/free_length/found/v1", "40.20 mm", "41.72 mm")
+	assert.Contains(t, renewed(), "New parts 7 ")
+}
+
 // Where nothing was entered no figure is shown: nought hours are a claim.
 func TestOffersWithoutFiguresShowNone(t *testing.T) {
 	s := serve(t)
