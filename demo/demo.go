@@ -23,7 +23,7 @@ var today = time.Date(2031, 5, 14, 0, 0, 0, 0, time.UTC)
 
 type shop struct {
 	People      []struct{ SignIn, Name, Initials, Role, Code string }
-	Instruments []struct{ Name, Kind, Resolution, DueOn string }
+	Instruments []struct{ Name, Kind, Resolution, Class, FullScale, DueOn string }
 }
 
 // Shop is the name of the made-up shop, and by is who loads it.
@@ -102,7 +102,8 @@ func Load(ctx context.Context, jobs *job.Service, password string, hash func(str
 	}
 	shift := int(jobs.Now().Sub(today).Hours() / 24)
 	for _, i := range s.Instruments {
-		row := store.Instrument{Name: i.Name, Kind: i.Kind, Resolution: i.Resolution}
+		row := store.Instrument{Name: i.Name, Kind: i.Kind, Resolution: i.Resolution,
+			Class: i.Class, FullScale: i.FullScale}
 		if t, err := time.Parse(time.DateOnly, i.DueOn); err == nil {
 			t = t.AddDate(0, 0, shift)
 			row.DueOn = &t

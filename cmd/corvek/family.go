@@ -76,7 +76,7 @@ func printFamily(w io.Writer, f *family.Family, k *explain.Knowledge) error {
 	}
 	fmt.Fprintf(t, "\ntests\n")
 	for _, s := range f.Tests {
-		fmt.Fprintf(t, "  %s\t%s\t%s\t%s\n", s.Code, s.Kind, s.Name, s.Hold)
+		fmt.Fprintf(t, "  %s\t%s\t%s\t%s\n", s.Code, s.Name, reads(s), s.Hold)
 	}
 	fmt.Fprintf(t, "\nvariants\n")
 	for i := range f.VariantRules {
@@ -145,4 +145,13 @@ func changes(c *family.Change) string {
 		out = append(out, "another "+strings.Join(other, ", "))
 	}
 	return strings.Join(out, "; ")
+}
+
+// reads are the figures of a step by their codes.
+func reads(t family.Test) string {
+	var out []string
+	for _, r := range t.Reads {
+		out = append(out, r.Figure)
+	}
+	return strings.Join(out, " ")
 }

@@ -12,17 +12,13 @@ import (
 func init() { register(decayDef, creepDef, standbyDef) }
 
 const (
-	kelvin       = 273.15
-	standardT    = 293.15 // K, 20 °C
-	standardP    = 101325.0
-	oilBulk      = 1.5e9  // Pa
-	oilExpansion = 7.0e-4 // 1/K, mineral oil
-	usualCooling = 10.0   // K, of a unit left alone in a shop
+	kelvin           = fluidpower.Kelvin
+	standardT        = 293.15 // K, 20 °C
+	standardP        = fluidpower.StandardP
+	oilBulk          = fluidpower.OilBulk
+	usualCooling     = fluidpower.UsualCooling
+	usualUncertainty = fluidpower.ReadingDoubt
 )
-
-// usualUncertainty is how far a reading of a temperature in a hold may be off, in K, where
-// nothing else is given.
-const usualUncertainty = 1.0
 
 // none is the share of the book's lower end below which a standby is none at all.
 const none = 0.2
@@ -35,10 +31,11 @@ func CoolingDrop(a *Args, t1 float64) float64 {
 
 // thermal is what a change of temperature (K) does to a pressure that is shut in, in Pa.
 func thermal(a *Args, t1, cooling float64) float64 {
-	if a.Text("medium") == "gas" {
-		return (a.Val("start_pressure") + standardP) * cooling / t1
-	}
-	return a.Or("bulk_modulus", oilBulk) * oilExpansion * cooling
+	return shutIn(a).Thermal(a.Val("start_pressure"), t1, cooling)
+}
+
+func shutIn(a *Args) fluidpower.ShutIn {
+	return fluidpower.ShutIn{Gas: a.Text("medium") == "gas", Bulk: a.Or("bulk_modulus", oilBulk)}
 }
 
 var decayDef = &Def{
@@ -93,15 +90,10 @@ func runDecay(a *Args, o *Output) error {
 	}
 	v, start, end, time := a.Val("volume"), a.Val("start_pressure"), a.Val("end_pressure"), a.Val("duration")
 	bulk := a.Or("bulk_modulus", oilBulk)
-	var corrected, leak, couldBe float64
-	if a.Text("medium") == "gas" {
-		corrected = (end+standardP)*t1/t2 - standardP
+	corrected, couldBe := shutIn(a).Brought(end, t1, t2), CoolingDrop(a, t1)
+	leak := v * (start - corrected) / (bulk * time)
+	if shutIn(a).Gas {
 		leak = (start - corrected) * v / time * (standardT / t1) / standardP
-		couldBe = CoolingDrop(a, t1)
-	} else {
-		corrected = end + bulk*oilExpansion*(t1-t2)
-		leak = v * (start - corrected) / (bulk * time)
-		couldBe = CoolingDrop(a, t1)
 	}
 	o.Fig("corrected_end_pressure", corrected, "Pa")
 	o.Fig("leak", leak, "m3/s")

@@ -51,6 +51,7 @@ type Field struct {
 	Choices  func(*Place) []string
 	check    func(*Place, string) error
 
+	dim    func(*Place) quantity.Dimension // of a quantity, where the place says it
 	text   func(*Place) *string
 	number func(*Place) *quantity.Quantity
 	flag   func(*Place) *bool
@@ -65,6 +66,17 @@ const (
 	MostLine = 400
 	MostArea = 4000
 )
+
+// DimAt is the dimension of a figure at a place.
+func (f *Field) DimAt(p *Place) quantity.Dimension {
+	switch {
+	case f.Kind == Reading:
+		return p.FeatureDef.Dim()
+	case f.dim != nil:
+		return f.dim(p)
+	}
+	return f.Dim
+}
 
 // Get is the value as it was typed.
 func (f *Field) Get(p *Place) string {
@@ -110,7 +122,7 @@ func (f *Field) Load(p *Place, text string) error {
 	case f.set != nil:
 		return f.set(p, text)
 	case f.number != nil:
-		*f.number(p) = read(text, f.Dim, f.Bare)
+		*f.number(p) = read(text, f.DimAt(p), f.Bare)
 	case f.flag != nil:
 		*f.flag(p) = text == Yes
 	case f.whole != nil:
@@ -145,11 +157,11 @@ func (f *Field) With(p *Place, text, bare string) string {
 	if bare == "" || text == "" {
 		return text
 	}
-	dim, ok := f.Dim, f.number != nil
+	ok := f.Kind == Quantity
 	if f.Kind == Reading {
-		dim, ok = p.FeatureDef.Dim(), p.figures()
+		ok = p.figures()
 	}
-	if !ok || dim == quantity.Number {
+	if dim := f.DimAt(p); !ok || dim == quantity.Number {
 		return text
 	}
 	if _, err := quantity.Parse(text, quantity.Number); err != nil || strings.HasSuffix(text, "%") {
@@ -190,8 +202,8 @@ const mostWhole = 100000
 func (f *Field) fits(p *Place, text string) error {
 	switch f.Kind {
 	case Quantity:
-		q, err := quantity.ParseDefault(text, f.Dim, f.Bare)
-		if err == nil && q.SI < 0 && f.Dim != quantity.Temperature {
+		q, err := quantity.ParseDefault(text, f.DimAt(p), f.Bare)
+		if err == nil && q.SI < 0 && f.DimAt(p) != quantity.Temperature {
 			return fmt.Errorf("cannot be below zero")
 		}
 		return err
@@ -233,7 +245,7 @@ func Find(scope unit.Scope, name string) (*Field, bool) {
 }
 
 var byScope = index(jobFields, pictureFields, unitFields, evidenceFields, conclusionFields, causeFields, looseFields,
-	pieceFields, attemptFields, pointFields, partFields, partMarkFields,
+	pieceFields, attemptFields, pointFields, limitFields, partFields, partMarkFields,
 	decisionFields, reworkFields, stepFields, featureFields, readingFields)
 
 // HoldsDay reports that values of this name are days.

@@ -50,6 +50,7 @@ type Place struct {
 	Attempt    *unit.Attempt
 	Point      *unit.Point
 	Test       *family.Test
+	Limit      *unit.StepLimit
 	Picture    *unit.Picture
 
 	keep func() // puts a row that was not there before into its list
@@ -102,6 +103,8 @@ func (p *Place) find() bool {
 		return p.Piece != nil
 	case unit.ScopeEvidence:
 		p.Mark, p.keep = markOf(&p.Unit.Marks, r.Code, p.Unit.Round())
+	case unit.ScopeLimit:
+		p.findLimit()
 	case unit.ScopeConclusion:
 		p.findConclusion()
 	case unit.ScopeAttempt, unit.ScopePoint:
@@ -216,7 +219,9 @@ func (p *Place) knowsCode() bool {
 	case p.Ref.Scope == unit.ScopeRework:
 		return p.Def.Rework(code) != nil
 	case p.Ref.Scope == unit.ScopePoint:
-		return p.Test != nil
+		return p.Test != nil && p.reads(p.Ref.Name)
+	case p.Ref.Scope == unit.ScopeLimit:
+		return p.Test != nil && p.reads(p.Limit.Figure())
 	case p.Ref.Name == "symptom":
 		_, known := family.SymptomText(code)
 		return known

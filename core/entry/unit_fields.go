@@ -284,41 +284,13 @@ var attemptFields = []*Field{
 	attemptTable.area("one_change", "The one thing changed",
 		func(p *Place) *string { return &p.Attempt.OneChange }).checked(openAttempt),
 	attemptTable.area("note", "Note", func(p *Place) *string { return &p.Attempt.Note }),
+	attemptTable.line("pressure_gauge", "Pressure read with",
+		func(p *Place) *string { return &p.Attempt.PressureGauge }).checked(openAttempt),
+	attemptTable.line("flow_meter", "Flow read with",
+		func(p *Place) *string { return &p.Attempt.FlowMeter }).checked(openAttempt),
 	attemptTable.flag("closed", "Closed", func(p *Place) *bool { return &p.Attempt.Closed }).derived(),
 	attemptTable.choice("verdict", "Verdict", offer(string(metrology.In), string(metrology.Out),
 		string(metrology.Undecided)), func(p *Place) *string { return &p.Attempt.Verdict }).derived(),
-}
-
-var pointTable = table(unit.ScopePoint)
-
-var pointFields = []*Field{
-	pointTable.size("pressure", "Pressure", quantity.Pressure,
-		func(p *Place) *quantity.Quantity { return &p.Point.Pressure }).checked(openAttempt),
-	pointTable.size("flow", "Flow", quantity.Flow, func(p *Place) *quantity.Quantity { return &p.Point.Flow }).
-		checked(openAttempt),
-	pointTable.size("speed", "Speed", quantity.Rotation,
-		func(p *Place) *quantity.Quantity { return &p.Point.Speed }).checked(openAttempt),
-	pointTable.size("temperature", "Temperature", quantity.Temperature,
-		func(p *Place) *quantity.Quantity { return &p.Point.Temperature }).checked(openAttempt),
-	pointTable.choice("word", "Observed", func(p *Place) []string { return words(p.Test) },
-		func(p *Place) *string { return &p.Point.Word }).checked(openAttempt),
-	held("hold_from", "Hold began", func(p *Place) *time.Time { return &p.Point.HoldFrom }),
-	held("hold_to", "Read at the end of the hold", func(p *Place) *time.Time { return &p.Point.HoldTo }),
-	pointTable.line("not_applicable", "Does not apply, because",
-		func(p *Place) *string { return &p.Point.Skipped }).checked(openAttempt),
-}
-
-// held is a moment of a step's hold: the clock says it, nobody types it.
-func held(name, label string, at func(*Place) *time.Time) *Field {
-	return &Field{Scope: unit.ScopePoint, Name: name, Label: label, Kind: Timer, Derived: true, moment: at,
-		check: timer}
-}
-
-func words(t *family.Test) []string {
-	if t == nil {
-		return nil
-	}
-	return t.Words
 }
 
 // openAttempt refuses to change the figures of a test that is over. A document

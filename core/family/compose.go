@@ -299,7 +299,7 @@ func (f *Family) test(t Test) {
 	if _, there := f.TestByCode(t.Code); there {
 		return
 	}
-	at := slices.IndexFunc(f.Tests, func(t Test) bool { return t.Kind == TestLeak })
+	at := slices.IndexFunc(f.Tests, func(t Test) bool { return slices.Contains(t.Words, "drips") })
 	if at < 0 {
 		at = len(f.Tests)
 	}

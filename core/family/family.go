@@ -191,40 +191,6 @@ type Relief struct {
 	Override  string `yaml:"override"` // rise over cracking at full flow
 }
 
-// TestKind is what a test step asks.
-type TestKind string
-
-// The kinds of test step.
-const (
-	TestObserve TestKind = "observe" // an observation with words to choose from
-	TestFlow    TestKind = "flow"    // delivered flow at a pressure
-	TestRelief  TestKind = "relief"  // pressure at which the relief holds
-	TestLeak    TestKind = "leak"    // external leak watched over a time
-)
-
-// Test is one step of the bench test, used for the as-received figures too.
-type Test struct {
-	Code     string   `yaml:"code"`
-	Name     string   `yaml:"name"`
-	Kind     TestKind `yaml:"kind"`
-	Pressure float64  `yaml:"pressure"` // share of duty pressure
-	Hold     string   `yaml:"hold"`
-	Words    []string `yaml:"words"`
-	Good     []string `yaml:"good"`
-	Received bool     `yaml:"received"` // also taken as received
-	Caution  string   `yaml:"caution"`
-	How      string   `yaml:"-"` // under what condition, of the step that repeats the complaint
-	Assembly string   `yaml:"-"` // code of the assembly it asks of, "" of the whole unit
-}
-
-// Accept gives the figures the final test is judged by.
-type Accept struct {
-	EfficiencyFree float64 `yaml:"efficiency_free"` // volumetric, at no pressure
-	EfficiencyDuty float64 `yaml:"efficiency_duty"` // volumetric, at duty pressure
-	ReliefLow      float64 `yaml:"relief_low"`      // share of duty pressure
-	ReliefHigh     float64 `yaml:"relief_high"`
-}
-
 // Actions are what a unit can act as.
 var Actions = []string{"pump", "motor", "cylinder", "valve"}
 
@@ -300,19 +266,4 @@ func (f *Feature) Dim() quantity.Dimension {
 		return quantity.Number
 	}
 	return quantity.Length
-}
-
-// TestByCode finds a step of the test plan. The step of the complaint comes as it is
-// before anything was told.
-func (f *Family) TestByCode(code string) (*Test, bool) {
-	for i := range f.Tests {
-		if f.Tests[i].Code == code {
-			return &f.Tests[i], true
-		}
-	}
-	if code == ComplaintTest {
-		t, _ := OfComplaint(nil, "")
-		return &t, true
-	}
-	return nil, false
 }

@@ -271,12 +271,7 @@ func (c *checker) family() {
 		c.relief(f.Relief)
 	}
 	for _, t := range f.Tests {
-		if t.Code == ComplaintTest {
-			c.fail(c.at["tests"], "test %s: the step of the complaint is written for each job", t.Code)
-		}
-		if !slices.Contains([]TestKind{TestObserve, TestFlow, TestRelief, TestLeak}, t.Kind) {
-			c.fail(c.at["tests"], "test %s: kind %q is not known", t.Code, t.Kind)
-		}
+		c.test(t)
 	}
 }
 

@@ -50,6 +50,7 @@ func TestFamiliesAreWhole(t *testing.T) {
 		}
 		for _, x := range f.Tests {
 			after++
+			assert.NotZero(t, len(x.Reads)+len(x.Words), "%s %s: neither read nor seen", code, x.Code)
 			if x.Received {
 				before++
 			}

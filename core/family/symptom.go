@@ -72,8 +72,8 @@ const (
 // OfComplaint writes the step that repeats the complaint's own condition from the
 // symptoms and the words that were told; ok is false where nobody complained.
 func OfComplaint(symptoms []string, words string) (t Test, ok bool) {
-	t = Test{Code: ComplaintTest, Kind: TestObserve, Words: []string{ComplaintGone, ComplaintStill},
-		Good: []string{ComplaintGone}}
+	t = Test{Code: ComplaintTest, Words: []string{ComplaintGone, ComplaintStill}, Good: []string{ComplaintGone},
+		Reads: []Read{{Figure: "pressure", May: true}, {Figure: "temperature", May: true}}}
 	var again []string
 	for _, code := range symptoms {
 		if s, known := SymptomByCode(code); known {

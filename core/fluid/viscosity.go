@@ -2,7 +2,12 @@
 // what happens when one is drained and filled.
 package fluid
 
-import "math"
+import (
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+)
 
 // UsualDensity is that of mineral hydraulic oil, kg/m3, where none was given.
 const UsualDensity = 870.0
@@ -84,3 +89,44 @@ func Code(count float64) int {
 // that still carries, the range of good running, thickest for a cold start.
 // Common guidance for gear and piston pumps; the maker's figures win.
 var Window = struct{ Thinnest, Low, High, Thickest float64 }{10e-6, 16e-6, 36e-6, 1000e-6}
+
+// usualVI is the viscosity index taken for a mineral hydraulic oil of which only the grade
+// is known.
+const usualVI = 100
+
+// GradeAt is the kinematic viscosity in m2/s at a temperature in °C of an oil whose name
+// gives its ISO 3448 grade, as in "ISO VG 46"; ok is false where the name gives none.
+func GradeAt(name string, celsius float64) (nu float64, ok bool) {
+	grade, ok := gradeOf(name)
+	if !ok {
+		return 0, false
+	}
+	low, high := 2.0, grade
+	for range 60 { // the viscosity at 100 °C that goes with the usual index
+		mid := (low + high) / 2
+		if vi, _ := VI(grade, mid); vi < usualVI {
+			low = mid
+		} else {
+			high = mid
+		}
+	}
+	return Line(grade, low).At(celsius) * 1e-6, true
+}
+
+// gradeOf reads the grade out of an oil's name.
+func gradeOf(name string) (grade float64, ok bool) {
+	words := strings.Fields(strings.ReplaceAll(strings.ToUpper(name), "VG", "VG "))
+	for i := 1; i < len(words); i++ {
+		if words[i-1] != "VG" {
+			continue
+		}
+		g, err := strconv.ParseFloat(strings.Trim(words[i], ",;."), 64)
+		if err == nil && slices.Contains(grades, g) {
+			return g, true
+		}
+	}
+	return 0, false
+}
+
+// grades are those of ISO 3448 that hydraulic oils come in, mm2/s at 40 °C.
+var grades = []float64{10, 15, 22, 32, 46, 68, 100, 150, 220, 320, 460}

@@ -54,6 +54,13 @@ type Judgement struct {
 // half-width r/2 has the standard deviation r/(2√3).
 func ExpandedFromResolution(resolution float64) float64 { return resolution / math.Sqrt(3) }
 
+// ExpandedFromClass is the expanded uncertainty (k = 2) of a gauge of an accuracy class, in
+// the unit of its full scale: the class is the largest error in percent of full scale
+// (EN 837-1), taken as the half-width of a rectangular distribution.
+func ExpandedFromClass(class, fullScale float64) float64 {
+	return 2 * class / 100 * fullScale / math.Sqrt(3)
+}
+
 // above reports a > b beyond the rounding of figures typed in mixed units.
 func above(a, b float64) bool {
 	return a-b > 1e-12*math.Max(math.Abs(a), math.Abs(b))

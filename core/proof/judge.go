@@ -6,11 +6,6 @@ import (
 	"corvek/core/unit"
 )
 
-// FlowUncertainty is the expanded relative uncertainty (k = 2) taken for a flow
-// reading on the bench: a turbine meter of class C of ISO 4409, about 2.5 %, is
-// usually better than its class; 1 % is assumed for a calibrated one.
-const FlowUncertainty = 0.01
-
 // Band is the least volumetric efficiency accepted at a share of duty pressure:
 // a straight line from the free-running figure to the one at duty, level beyond it.
 func Band(a family.Accept, share float64) float64 {
@@ -21,8 +16,11 @@ func Band(a family.Accept, share float64) float64 {
 // flow to count.
 const reach = 0.97
 
+// Least is the pressure in Pa at which a step with this target counts as reached.
+func Least(target float64) float64 { return reach * target }
+
 // Reached reports that a step was run at its pressure, Pa.
-func Reached(pressure, target float64) bool { return pressure >= reach*target }
+func Reached(pressure, target float64) bool { return pressure >= Least(target) }
 
 // Renewed is where new parts put a clearance: the middle of its limits, or half
 // of an upper limit that stands alone.
@@ -31,12 +29,6 @@ func Renewed(l metrology.Limits) (gap float64, ok bool) {
 		return m, true
 	}
 	return l.Upper / 2, l.HasUpper
-}
-
-// JudgeFlow judges a delivered flow at a share of duty pressure.
-func JudgeFlow(a family.Accept, share, flow, theoretical float64) metrology.Judgement {
-	eff := flow / theoretical
-	return metrology.Judge(eff, metrology.AtLeast(Band(a, share)), FlowUncertainty*eff, true)
 }
 
 // ReliefBand is the pressures in Pa between which a relief is to hold: the unit's own
@@ -52,15 +44,6 @@ func ReliefBand(a family.Accept, own unit.Setting, duty float64) metrology.Limit
 		l = metrology.Between(a.ReliefLow*duty, a.ReliefHigh*duty)
 	}
 	return l
-}
-
-// JudgeRelief judges the pressure a relief valve held. Without limits there is a figure
-// and no verdict.
-func JudgeRelief(band metrology.Limits, held, resolution float64) metrology.Verdict {
-	if band.Empty() {
-		return ""
-	}
-	return metrology.Judge(held, band, metrology.ExpandedFromResolution(resolution), true).Verdict
 }
 
 // JudgeWord judges an observation by the words that are good.

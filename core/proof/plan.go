@@ -28,7 +28,7 @@ func Plan(f *family.Family, on func(part string) bool, symptoms []string, words 
 
 // notHere says that what a step asks of is not on the unit.
 func notHere(f *family.Family, t family.Test, on func(part string) bool) string {
-	if t.Kind == family.TestRelief && f.Relief != nil && !on(f.Relief.Part) {
+	if t.Judges(family.BySetting) && f.Relief != nil && !on(f.Relief.Part) {
 		return "its relief is not on this unit"
 	}
 	if t.Assembly == "" {

@@ -67,7 +67,7 @@ func TestStepsOfWhatIsAwayDoNotApply(t *testing.T) {
 			assert.Contains(t, skipped[step.Code].Skipped, "is not on this unit", "%s %s", code, step.Code)
 			assert.Empty(t, steps(proof.Plan(f, all, nil, ""))[step.Code].Skipped, "%s %s", code, step.Code)
 			for _, other := range f.Tests {
-				if other.Assembly == "" && other.Kind != family.TestRelief {
+				if other.Assembly == "" && !other.Judges(family.BySetting) {
 					assert.Empty(t, skipped[other.Code].Skipped, "%s %s", code, other.Code)
 				}
 			}

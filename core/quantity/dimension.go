@@ -41,6 +41,8 @@ const (
 	SpecificHeat                           // J/(kg·K)
 	Frequency                              // Hz
 	Slope                                  // m/m
+	Current                                // A
+	Resistance                             // Ω
 )
 
 type dimensionInfo struct {
@@ -74,6 +76,8 @@ var dimensions = [...]dimensionInfo{
 	SpecificHeat:          {"a specific heat", "J/(kg·K)", "J/(kg·K)"},
 	Frequency:             {"a rate", "Hz", "Hz, /min"},
 	Slope:                 {"a slope", "m/m", "mm/m"},
+	Current:               {"a current", "A", "A, mA"},
+	Resistance:            {"a resistance", "Ω", "ohm, Ω, kΩ"},
 }
 
 // String names the dimension with its article: "a length".

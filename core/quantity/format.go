@@ -93,6 +93,8 @@ var shopUnits = map[Dimension][2]shop{ // metric, inch
 	Angle:                 {{"deg", 1}, {"deg", 1}},
 	Time:                  {{"s", 0}, {"s", 0}},
 	Density:               {{"kg/m3", 0}, {"lb/ft3", 1}},
+	Current:               {{"A", 2}, {"A", 2}},
+	Resistance:            {{"ohm", 1}, {"ohm", 1}},
 }
 
 // thouBelow is the length under which an inch shop speaks of thou.

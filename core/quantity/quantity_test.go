@@ -160,7 +160,7 @@ func FuzzParse(f *testing.F) {
 		f.Add(s, uint8(1))
 	}
 	f.Fuzz(func(t *testing.T, s string, d uint8) {
-		dim := quantity.Dimension(int(d) % (int(quantity.Slope) + 1))
+		dim := quantity.Dimension(int(d) % (int(quantity.Resistance) + 1))
 		q, err := quantity.Parse(s, dim)
 		if err != nil {
 			if strings.TrimSpace(err.Error()) == "" {

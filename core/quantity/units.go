@@ -173,6 +173,12 @@ var unitTable = []Unit{
 
 	{Name: "mm/m", Dim: Slope, Factor: 1e-3, System: Metric},
 	{Name: "m/m", Dim: Slope, Factor: 1, System: Metric},
+	{Name: "A", Dim: Current, Factor: 1, alias: "amp amps"},
+	{Name: "mA", Dim: Current, Factor: 1e-3},
+
+	{Name: "ohm", Dim: Resistance, Factor: 1, alias: "Ω Ohm ohms"},
+	{Name: "kohm", Dim: Resistance, Factor: 1e3, alias: "kΩ kOhm"},
+
 	{Name: "in/ft", Dim: Slope, Factor: 1.0 / 12, System: Inch},
 }
 

@@ -30,7 +30,10 @@ func (u *Unit) unshare() {
 	u.Conclusions = each(u.Conclusions, nil)
 	u.Causes = each(u.Causes, nil)
 	u.Kit = each(u.Kit, nil)
-	u.Attempts = each(u.Attempts, func(a *Attempt) { a.Points = each(a.Points, nil) })
+	u.Limits = each(u.Limits, nil)
+	u.Attempts = each(u.Attempts, func(a *Attempt) {
+		a.Points = each(a.Points, func(p *Point) { p.Figures = maps.Clone(p.Figures) })
+	})
 	u.Parts = each(u.Parts, func(p *Part) {
 		p.Features = each(p.Features, func(f *Feature) { f.Readings = each(f.Readings, nil) })
 		p.Marks = each(p.Marks, nil)

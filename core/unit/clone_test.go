@@ -26,7 +26,9 @@ func full(v reflect.Value, depth int) {
 		}
 	case reflect.Map:
 		v.Set(reflect.MakeMap(v.Type()))
-		v.SetMapIndex(reflect.ValueOf("question"), reflect.ValueOf("answer"))
+		value := reflect.New(v.Type().Elem()).Elem()
+		full(value, depth+1)
+		v.SetMapIndex(reflect.ValueOf("question"), value)
 	case reflect.Struct:
 		if v.Type() == reflect.TypeFor[time.Time]() {
 			v.Set(reflect.ValueOf(time.Unix(int64(depth), 0)))

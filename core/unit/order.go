@@ -19,6 +19,7 @@ func (j *Job) Order() {
 		slices.SortFunc(u.Conclusions, func(a, b *Conclusion) int { return cmp.Compare(a.Round, b.Round) })
 		slices.SortFunc(u.Causes, func(a, b *NamedCause) int { return cmp.Compare(a.Number, b.Number) })
 		slices.SortFunc(u.Attempts, func(a, b *Attempt) int { return cmp.Compare(a.Number, b.Number) })
+		slices.SortFunc(u.Limits, func(a, b *StepLimit) int { return cmp.Compare(a.Code, b.Code) })
 		for _, a := range u.Attempts {
 			slices.SortFunc(a.Points, func(a, b *Point) int { return cmp.Compare(a.Code, b.Code) })
 		}

@@ -22,6 +22,7 @@ const (
 	ScopePiece      Scope = "piece"      // u1/piece/3/place
 	ScopeAttempt    Scope = "attempt"    // u1/attempt/2/note
 	ScopePoint      Scope = "point"      // u1/attempt/2/point/p100/flow
+	ScopeLimit      Scope = "limit"      // u1/limit/p100.case_flow/most
 	ScopePart       Scope = "part"       // u1/part/key/found
 	ScopePartMark   Scope = "mark"       // u1/part/key/mark/sheared/state
 	ScopeDecision   Scope = "decision"   // u1/part/key/decision/choice
@@ -62,8 +63,8 @@ func (r Ref) String() string {
 		at = []string{"picture", n}
 	case ScopeUnit:
 		at = []string{u}
-	case ScopeEvidence:
-		return strings.Join([]string{u, "evidence", r.Code, r.Name}, "/")
+	case ScopeEvidence, ScopeLimit:
+		return strings.Join([]string{u, string(r.Scope), r.Code, r.Name}, "/")
 	case ScopeConclusion:
 		at = []string{u, "conclusion"}
 	case ScopeCause, ScopeLoose, ScopePiece, ScopeAttempt:
@@ -135,7 +136,7 @@ func (r *Ref) inUnit(words []string) (rest []string, ok bool) {
 		return words, true
 	}
 	switch scope := Scope(words[0]); scope {
-	case ScopeEvidence:
+	case ScopeEvidence, ScopeLimit:
 		r.Scope, r.Code = scope, words[1]
 		return words[2:], true
 	case ScopeConclusion:

@@ -1,6 +1,7 @@
 package unit
 
 import (
+	"strings"
 	"time"
 
 	"corvek/core/family"
@@ -38,7 +39,8 @@ type Unit struct {
 	OffBody        quantity.Quantity
 	OffGears       quantity.Quantity
 
-	Setting Setting // of its relief, where the book or the customer gives one
+	Limits  []*StepLimit // of figures of the test, that this unit has from a document or a customer
+	Setting Setting      // of its relief, where the book or the customer gives one
 
 	NotAsked string            // why nobody at the machine can be asked
 	Gauge    map[string]string // answers by question
@@ -426,6 +428,35 @@ func (s *Step) TakeOut() {
 	*s = Step{Round: s.Round, Note: s.Note, By: s.By, StackRemoved: s.StackRemoved, TakenOut: s.TakenOut + 1}
 }
 
+// StepLimit is what a figure of a step of the test must be on this unit.
+type StepLimit struct {
+	Code        string // STEP.FIGURE
+	Least, Most quantity.Quantity
+	Source      string // the document or the person that says so
+}
+
+// StepLimit finds the unit's own limit of a figure, nil where it has none.
+func (u *Unit) StepLimit(step, figure string) *StepLimit {
+	return find(u.Limits, func(l *StepLimit) bool { return l.Code == step+"."+figure })
+}
+
+// Figure is the code of the figure that is limited.
+func (l *StepLimit) Figure() string {
+	_, figure, _ := strings.Cut(l.Code, ".")
+	return figure
+}
+
+// Step is the code of the step that reads it.
+func (l *StepLimit) Step() string {
+	step, _, _ := strings.Cut(l.Code, ".")
+	return step
+}
+
+// LimitRef addresses a field of the unit's own limit of a figure.
+func (u *Unit) LimitRef(step, figure, name string) Ref {
+	return Ref{Scope: ScopeLimit, Unit: u.Number, Code: step + "." + figure, Name: name}
+}
+
 // Attempt is a run of the bench test; number 0 is as received.
 type Attempt struct {
 	Number    int
@@ -438,6 +469,8 @@ type Attempt struct {
 	By        string
 	At        time.Time
 	Points    []*Point
+
+	PressureGauge, FlowMeter string // the shop's names of what the figures were read with
 }
 
 // Where an attempt's figures are from.
@@ -453,20 +486,32 @@ func (a *Attempt) Point(code string) *Point {
 
 // Point is one step of an attempt.
 type Point struct {
-	Code        string
-	Pressure    quantity.Quantity
-	Flow        quantity.Quantity
-	Speed       quantity.Quantity
-	Temperature quantity.Quantity
-	Word        string
-	HoldFrom    time.Time // when its hold began, zero where it did not
-	HoldTo      time.Time // when the step was last read after that
-	Skipped     string    // why it does not apply to this unit, "" where it does
+	Code     string
+	Figures  map[string]quantity.Quantity // what was read, by the code of the figure
+	Word     string
+	HoldFrom time.Time // when its hold began, zero where it did not
+	HoldTo   time.Time // when the step was last read after that
+	Skipped  string    // why it does not apply to this unit, "" where it does
+}
+
+// Figure is what was read of one thing; the zero quantity where it was not.
+func (p *Point) Figure(code string) quantity.Quantity { return p.Figures[code] }
+
+// Put writes a figure; an empty one is taken away.
+func (p *Point) Put(code string, q quantity.Quantity) {
+	if q.IsZero() {
+		delete(p.Figures, code)
+		return
+	}
+	if p.Figures == nil {
+		p.Figures = map[string]quantity.Quantity{}
+	}
+	p.Figures[code] = q
 }
 
 // Empty reports that nothing was entered at the step.
 func (p *Point) Empty() bool {
-	return p.Pressure.IsZero() && p.Flow.IsZero() && p.Word == "" && p.Skipped == ""
+	return len(p.Figures) == 0 && p.Word == "" && p.Skipped == ""
 }
 
 // Held is how long the step was held before it was read.

@@ -217,6 +217,9 @@ func fromUnit(u *unit.Unit) object {
 	list(&o, "kit", u.Kit, func(k *unit.Piece) object {
 		return object{{"line", k.Number}}.with(&entry.Place{Piece: k}, unit.ScopePiece)
 	})
+	list(&o, "step_limits", u.Limits, func(l *unit.StepLimit) object {
+		return object{{"code", l.Code}}.with(&entry.Place{Limit: l}, unit.ScopeLimit)
+	})
 	list(&o, "attempts", u.Attempts, func(a *unit.Attempt) object {
 		x := object{{"number", a.Number}, {"round", a.Round}}.with(&entry.Place{Attempt: a}, unit.ScopeAttempt)
 		x.text("by", a.By)

@@ -50,6 +50,7 @@ func (r *reader) unit(t *tree, number int) {
 		r.fields(x, &entry.Place{Unit: u, Family: f, Piece: k}, unit.ScopePiece)
 		x.end()
 	}
+	r.stepLimits(t, u, f)
 	r.attempts(t, u, f)
 	unique(t, "accounts", u.Accounts, func(a *unit.Account) any { return a.Number })
 	unique(t, "loose", u.Loose, func(l *unit.Loose) any { return l.Number })
@@ -173,6 +174,29 @@ func complaintOf(words string) *unit.Point {
 		return &unit.Point{Code: family.ComplaintTest, Word: family.ComplaintGone}
 	}
 	return &unit.Point{Code: family.ComplaintTest, Skipped: words}
+}
+
+// stepLimits are the unit's own limits of figures of its test.
+func (r *reader) stepLimits(t *tree, u *unit.Unit, f *family.Family) {
+	list := t.list("step_limits", 200)
+	if list == nil {
+		return
+	}
+	u.Limits = nil
+	for _, x := range list {
+		l := &unit.StepLimit{Code: x.text("code", mostName)}
+		test, known := f.TestByCode(l.Step())
+		if known {
+			_, known = test.ReadOf(l.Figure())
+		}
+		if !known {
+			x.fail("code", "the test of %s reads no %q", f.Code, l.Code)
+		}
+		r.fields(x, &entry.Place{Unit: u, Family: f, Test: test, Limit: l}, unit.ScopeLimit)
+		u.Limits = append(u.Limits, l)
+		x.end()
+	}
+	unique(t, "step_limits", u.Limits, func(l *unit.StepLimit) any { return l.Code })
 }
 
 func (r *reader) attempts(t *tree, u *unit.Unit, f *family.Family) {

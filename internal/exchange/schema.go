@@ -47,6 +47,7 @@ func Schema() []byte {
 		"conclusions": many1(of(unit.ScopeConclusion, shape{"round": round}, "round")),
 		"kit":         many1(of(unit.ScopePiece, shape{"line": whole})),
 		"attempts":    many1(attempt),
+		"step_limits": many1(of(unit.ScopeLimit, shape{"code": text}, "code")),
 	}, "family", "name")
 	share := shape{"type": "number", "minimum": 0, "maximum": 1}
 	mark := record(shape{"number": whole, "x": share, "y": share, "note": text, "evidence": text, "part": text,

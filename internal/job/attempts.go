@@ -3,10 +3,14 @@ package job
 import (
 	"cmp"
 
+	"strings"
+
 	"corvek/core/family"
+	"corvek/core/fluid"
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
+	"corvek/core/seal"
 	"corvek/core/unit"
 )
 
@@ -20,35 +24,30 @@ type AttemptState struct {
 
 // PointState is one step of the test with what was read.
 type PointState struct {
-	Test        *family.Test
-	Row         unit.Point
-	Pressure    float64
-	HasPressure bool
-	Flow        float64
-	HasFlow     bool
-	Efficiency  float64
-	Least       float64          // least efficiency accepted
-	Limits      metrology.Limits // of the pressure a relief holds
-	Verdict     metrology.Verdict
-	Short       bool // the pressure of the step was not reached
-	Target      float64
-	Skipped     string // why it does not apply to this unit
+	proof.Judged
+	Test    *family.Test
+	Row     unit.Point
+	Skipped string // why it does not apply to this unit
+}
+
+// Read is a figure of the step in base units; ok is false where it was not read.
+func (p *PointState) Read(figure string) (si float64, ok bool) {
+	return known(p.Row.Figure(figure))
+}
+
+// Efficiency is the volumetric efficiency at the step; ok is false where it cannot be told.
+func (p *PointState) Efficiency() (share float64, ok bool) {
+	f := p.Figure("flow")
+	if f == nil || f.By != family.ByEfficiency || f.Q.IsZero() || f.Needs != "" {
+		return 0, false
+	}
+	return f.Value, true
 }
 
 // Plan is the test of this unit.
 func (st *State) Plan() []proof.PlanStep {
 	on := func(part string) bool { return st.ByCode[part] != nil }
 	return proof.Plan(st.Family, on, st.Job.Symptoms, st.Job.Complaint)
-}
-
-// Under is under what pressure and temperature a step without figures was looked at.
-func (p PointState) Under(units quantity.System) (out []string) {
-	for _, q := range []quantity.Quantity{p.Row.Pressure, p.Row.Temperature} {
-		if p.Test.Code == family.ComplaintTest && !q.IsZero() {
-			out = append(out, quantity.Show(q.SI, q.Dim, units))
-		}
-	}
-	return out
 }
 
 func (st *State) attempts() {
@@ -65,9 +64,9 @@ func (st *State) attempts() {
 			if row == nil {
 				row = &unit.Point{Code: step.Code}
 			}
-			ps := st.point(step, *row)
+			ps := st.point(a, step, *row)
 			if step.Code == family.ComplaintTest && a.Source == unit.SourceSimulated && ps.Skipped == "" {
-				ps.Skipped, ps.Verdict = "the simulated stand knows nothing of the complaint", ""
+				ps.Skipped, ps.Judged = "the simulated stand knows nothing of the complaint", proof.Judged{}
 			}
 			as.Points = append(as.Points, ps)
 			if ps.Skipped == "" {
@@ -83,39 +82,56 @@ func (st *State) attempts() {
 	}
 }
 
-func (st *State) point(step *proof.PlanStep, row unit.Point) PointState {
-	t := &step.Test
-	ps := PointState{Test: t, Row: row, Target: t.Pressure * st.Duty.Pressure,
-		Skipped: cmp.Or(step.Skipped, row.Skipped)}
-	if ps.Skipped != "" {
-		return ps
-	}
-	ps.Pressure, ps.HasPressure = known(row.Pressure)
-	ps.Flow, ps.HasFlow = known(row.Flow)
-	theory := st.Found.Theoretical()
-	switch t.Kind {
-	case family.TestFlow:
-		ps.Least = proof.Band(st.Family.Accept, t.Pressure)
-		if speed, ok := known(row.Speed); ok && speed > 0 {
-			theory = st.Duty.Displacement * speed / 60
-		}
-		if !ps.HasFlow || theory <= 0 {
-			return ps
-		}
-		ps.Efficiency = ps.Flow / theory
-		ps.Verdict = proof.JudgeFlow(st.Family.Accept, t.Pressure, ps.Flow, theory).Verdict
-		if st.Duty.HasPressure && ps.HasPressure && !proof.Reached(ps.Pressure, ps.Target) {
-			ps.Short, ps.Verdict = true, metrology.Out
-		}
-	case family.TestRelief:
-		ps.Limits = proof.ReliefBand(st.Family.Accept, st.Unit.Setting, st.Duty.Pressure)
-		if ps.HasPressure {
-			ps.Verdict = proof.JudgeRelief(ps.Limits, ps.Pressure, 1e5)
-		}
-	default:
-		ps.Verdict = proof.JudgeWord(*t, row.Word)
+func (st *State) point(a *unit.Attempt, step *proof.PlanStep, row unit.Point) PointState {
+	ps := PointState{Test: &step.Test, Row: row, Skipped: cmp.Or(step.Skipped, row.Skipped)}
+	if ps.Skipped == "" {
+		ps.Judged = proof.JudgeStep(&step.Test, &row, st.rules(a))
 	}
 	return ps
+}
+
+// rules are what the figures of an attempt are judged by.
+func (st *State) rules(a *unit.Attempt) proof.Rules {
+	return proof.Rules{Accept: st.Family.Accept, Setting: st.Unit.Setting, Duty: st.Duty.Duty, At: st.viscosityAt,
+		Own:   st.Unit.StepLimit,
+		Gauge: func(figure string) proof.Gauge { return st.gauge(a, figure) },
+		Read: func(figure string) quantity.Quantity {
+			for _, p := range a.Points {
+				if q := p.Figure(figure); !q.IsZero() {
+					return q
+				}
+			}
+			return quantity.Quantity{}
+		}}
+}
+
+// viscosityAt is the dynamic viscosity of the unit's oil at a temperature; ok is false where
+// its grade is not named.
+func (st *State) viscosityAt(celsius float64) (si float64, ok bool) {
+	if named, other := seal.NamedFluid(st.Unit.Fluid); other && named != "mineral oil" {
+		return 0, false // an ester or a glycol of the same grade thins in another way
+	}
+	nu, ok := fluid.GradeAt(st.Unit.Fluid, celsius)
+	return nu * st.Duty.Density, ok
+}
+
+// gauge is what a figure of an attempt was read with.
+func (st *State) gauge(a *unit.Attempt, figure string) proof.Gauge {
+	f, _ := family.FigureByCode(figure)
+	name := map[quantity.Dimension]string{quantity.Pressure: a.PressureGauge, quantity.Flow: a.FlowMeter}[f.Dim]
+	i, known := st.Tools[strings.ToLower(strings.TrimSpace(name))]
+	if !known {
+		return proof.Gauge{}
+	}
+	size := func(text string) float64 {
+		q, err := quantity.Parse(text, f.Dim)
+		if err != nil {
+			return 0
+		}
+		return q.SI
+	}
+	class, _ := quantity.Parse(i.Class, quantity.Number)
+	return proof.Gauge{Name: i.Name, Resolution: size(i.Resolution), Class: class.SI, FullScale: size(i.FullScale)}
 }
 
 // Attempt gives the newest attempt of the current round, nil when there is none.

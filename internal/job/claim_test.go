@@ -7,7 +7,6 @@ import (
 	"testing"
 	"time"
 
-	"corvek/core/family"
 	"corvek/core/proof"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -32,13 +31,12 @@ func runTest(t *testing.T, s *job.Service, tag string, now *time.Time) {
 		}
 		st := load(t, s, tag)
 		ref := func(name string) string { return st.Unit.PointRef(st.Attempt().Number, pt.Test.Code, name).String() }
-		switch pt.Test.Kind {
-		case family.TestFlow:
-			put(t, s, tag, ref("pressure"), "175 bar")
-			put(t, s, tag, ref("flow"), "45.9 L/min")
-		case family.TestRelief:
-			put(t, s, tag, ref("pressure"), "197 bar")
-		default:
+		stand, err := st.Stand(1)
+		require.NoError(t, err)
+		for figure, v := range stand.Run(*pt.Test).Figures {
+			put(t, s, tag, ref(figure), v)
+		}
+		if len(pt.Test.Good) > 0 {
 			put(t, s, tag, ref("word"), pt.Test.Good[0])
 		}
 	}

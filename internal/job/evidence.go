@@ -158,8 +158,7 @@ func (st *State) automatic(e *explain.Evidence) (strength float64, source string
 			return 0, "", false
 		}
 		for _, p := range st.Received.Points {
-			if p.Test.Code == from.Efficiency && p.HasFlow && st.Found.Theoretical() > 0 {
-				eff := p.Flow / st.Found.Theoretical()
+			if eff, ok := p.Efficiency(); ok && p.Test.Code == from.Efficiency {
 				return explain.StrengthOfShortfall(eff, proof.Band(st.Family.Accept, p.Test.Pressure)),
 					"as received: " + strconv.Itoa(int(100*eff+0.5)) + " % of theory", true
 			}

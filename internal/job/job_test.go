@@ -135,7 +135,7 @@ func TestAChangedClearanceChangesEverythingThatRestsOnIt(t *testing.T) {
 	stand, err := before.Stand(1)
 	require.NoError(t, err)
 	test, _ := before.Family.TestByCode("p100")
-	flow := stand.Run(*test).Flow
+	flow := stand.Run(*test).Figures["flow"]
 
 	gap := before.ByCode["rear_plate"].Features[0]
 	for _, leaf := range []struct{ slot, was, is string }{{"9 thou", "stops", "goes"}, {"8 thou", "drags", "goes"},
@@ -156,7 +156,7 @@ func TestAChangedClearanceChangesEverythingThatRestsOnIt(t *testing.T) {
 	assert.Less(t, good.Leak.Flow, before.Leak.Flow/2)
 	stand, err = good.Stand(1)
 	require.NoError(t, err)
-	assert.NotEqual(t, flow, stand.Run(*test).Flow)
+	assert.NotEqual(t, flow, stand.Run(*test).Figures["flow"])
 }
 
 func posterior(st *job.State, cause string) float64 {

@@ -3,6 +3,7 @@ package job
 import (
 	"context"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 	"time"
@@ -129,8 +130,12 @@ func (s *Service) TakeFromStand(ctx context.Context, who Actor, tag string, numb
 // takePoint puts what the stand reads in place of what stands at a step.
 func (w *writing) takePoint(u *unit.Unit, a *unit.Attempt, step string, r rig.Reading) error {
 	a.Points = slices.DeleteFunc(a.Points, func(p *unit.Point) bool { return p.Code == step })
-	for name, v := range map[string]string{"pressure": r.Pressure, "flow": r.Flow, "speed": r.Speed,
-		"temperature": r.Temperature, "word": r.Word} {
+	figures := maps.Clone(r.Figures)
+	figures["word"] = r.Word
+	for name, v := range figures {
+		if v == "" {
+			continue
+		}
 		place, f, err := entry.Resolve(w.Job, u.PointRef(a.Number, step, name), w.shop)
 		if err != nil {
 			return err
@@ -149,8 +154,9 @@ func (st *State) Stand(try int) (rig.Simulated, error) {
 		return rig.Simulated{}, field.Errorf("stand", "the stand needs displacement, speed, duty pressure and "+
 			"viscosity from Receive")
 	}
-	sim := rig.Simulated{Family: st.Family, Model: st.Rebuilt, Duty: d.Pressure,
-		Seed: fmt.Sprintf("%s/%d/%d", st.Job.Tag, st.Unit.Number, try), SealOK: true}
+	sim := rig.Simulated{Family: st.Family, Model: st.Rebuilt, Duty: d.Duty, Setting: st.Unit.Setting,
+		Limit: st.Unit.StepLimit,
+		Seed:  fmt.Sprintf("%s/%d/%d", st.Job.Tag, st.Unit.Number, try), SealOK: true}
 	worst := -1
 	for _, p := range st.Parts {
 		if p.Def.Renew && p.Choice() != "replace" {

@@ -8,6 +8,7 @@ import (
 	"corvek/core/entry"
 	"corvek/core/explain"
 	"corvek/core/field"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/store"
 )
@@ -157,7 +158,9 @@ func (s *Service) shop(who string) *entry.Shop {
 	c := s.shelf.now.Load()
 	tools := map[string]string{}
 	for name, t := range c.tools {
-		tools[name] = t.Resolution
+		if _, err := quantity.Parse(t.Resolution, quantity.Length); err == nil { // others are of the stand
+			tools[name] = t.Resolution
+		}
 	}
 	return &entry.Shop{
 		Family: c.familyOf,

@@ -89,8 +89,8 @@ func (st *State) Kept(key string, draw func() string) string {
 
 // Duty is the unit's duty in base units; the Has flags tell what is known.
 type Duty struct {
-	Displacement, Speed, Pressure, Viscosity, Density    float64
-	HasDisplacement, HasSpeed, HasPressure, HasViscosity bool
+	proof.Duty
+	Density float64 // kg/m3
 }
 
 // Theory reports whether a theoretical flow can be given.

@@ -39,7 +39,7 @@ func (st *State) facts() *stops.Unit {
 	}
 	if st.Received != nil {
 		for _, p := range st.Received.Points {
-			u.Baseline = u.Baseline || p.HasFlow || p.Row.Word != ""
+			u.Baseline = u.Baseline || !p.Row.Empty()
 		}
 	}
 	st.factsOfCause(u)

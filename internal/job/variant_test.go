@@ -196,7 +196,7 @@ func TestOwnSettingOfARelief(t *testing.T) {
 	put(t, s, tag, "u1/attempt/0/point/relief/pressure", "165 bar")
 	verdict := func() metrology.Verdict {
 		for _, p := range load(t, s, tag).Received.Points {
-			if p.Test.Kind == family.TestRelief {
+			if p.Test.Judges(family.BySetting) {
 				return p.Verdict
 			}
 		}
@@ -211,8 +211,9 @@ func TestOwnSettingOfARelief(t *testing.T) {
 		"above the upper")
 	st := load(t, s, tag)
 	for _, p := range st.Received.Points {
-		if p.Test.Kind == family.TestRelief {
-			assert.Equal(t, "160.0 bar to 170.0 bar, sheet 4-12", report.SettingWords(st, p, quantity.Metric))
+		if p.Test.Judges(family.BySetting) {
+			assert.Equal(t, []string{"pressure 160.0 bar to 170.0 bar, sheet 4-12"},
+				report.LimitWords(p, quantity.Metric))
 		}
 	}
 }

@@ -6,7 +6,6 @@ import (
 	"strings"
 
 	"corvek/core/family"
-	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/wording"
@@ -83,25 +82,3 @@ func (d Data) Duty() string {
 
 // Symptoms are those that were told, in words.
 func (d Data) Symptoms() string { return family.SymptomWords(d.S.Job.Symptoms) }
-
-// SettingWords say between which pressures a relief is to hold, and who says so; "" of
-// another step, and where nothing is known.
-func SettingWords(st *job.State, pt job.PointState, units quantity.System) string {
-	show := func(pa float64) string { return quantity.Show(pa, quantity.Pressure, units) }
-	l, from := pt.Limits, "guidance"
-	if own := st.Unit.Setting; !own.Low.IsZero() || !own.High.IsZero() {
-		from = "typed here, without a document"
-		if own.Source != "" {
-			from = own.Source
-		}
-	}
-	switch {
-	case l.Empty():
-		return ""
-	case l.HasLower && l.HasUpper:
-		return show(l.Lower) + " to " + show(l.Upper) + ", " + from
-	case l.HasUpper:
-		return "at most " + show(l.Upper) + ", " + from
-	}
-	return "at least " + show(l.Lower) + ", " + from
-}

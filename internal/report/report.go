@@ -220,7 +220,7 @@ func (d *Data) tests(units quantity.System) {
 		if last != nil {
 			for _, p := range last.Points {
 				if p.Test.Code == t.Code {
-					r.Name += orEmpty(": ", SettingWords(st, p, units))
+					r.Name += orEmpty(": ", strings.Join(LimitWords(p, units), ", "))
 					r.Verdict = string(p.Verdict)
 				}
 			}
@@ -237,22 +237,11 @@ func pointText(a *job.AttemptState, t *family.Test, units quantity.System) strin
 		if p.Test.Code != t.Code {
 			continue
 		}
-		switch {
-		case p.Skipped != "":
+		if p.Skipped != "" {
 			return "does not apply: " + p.Skipped
-		case p.HasFlow:
-			text := quantity.Show(p.Flow, quantity.Flow, units)
-			if p.HasPressure {
-				text += " at " + quantity.Show(p.Pressure, quantity.Pressure, units)
-			}
-			if p.Efficiency > 0 {
-				text += fmt.Sprintf(", %.0f %%", 100*p.Efficiency)
-			}
+		}
+		if text := strings.Join(ReadWords(p, units), ", "); text != "" {
 			return text
-		case t.Kind == family.TestRelief && p.HasPressure:
-			return quantity.Show(p.Pressure, quantity.Pressure, units)
-		case p.Row.Word != "":
-			return p.Row.Word + orEmpty(", at ", strings.Join(p.Under(units), " and "))
 		}
 	}
 	return "not taken"
@@ -331,15 +320,16 @@ func points(a *job.AttemptState, class string, units quantity.System) []draw.Plo
 	}
 	var out []draw.PlotPoint
 	for _, p := range a.Points {
-		if p.Test.Kind != family.TestFlow || !p.HasFlow {
+		flow, ok := p.Read("flow")
+		if !ok || !p.Test.Judges(family.ByEfficiency) {
 			continue
 		}
 		at := p.Target
-		if p.HasPressure {
-			at = p.Pressure
+		if read, ok := p.Read("pressure"); ok {
+			at = read
 		}
-		out = append(out, draw.PlotPoint{Class: class, Pressure: at, Flow: p.Flow,
-			Label: fmt.Sprintf("%s: %s at %s", p.Test.Name, quantity.Show(p.Flow, quantity.Flow, units),
+		out = append(out, draw.PlotPoint{Class: class, Pressure: at, Flow: flow,
+			Label: fmt.Sprintf("%s: %s at %s", p.Test.Name, quantity.Show(flow, quantity.Flow, units),
 				quantity.Show(at, quantity.Pressure, units))})
 	}
 	return out

@@ -16,8 +16,10 @@ func stand(t *testing.T, side, spring float64) rig.Simulated {
 	lib, err := family.Shipped()
 	require.NoError(t, err)
 	f := lib["external_gear_pump"]
+	duty := proof.Duty{Pressure: 175e5, HasPressure: true, Speed: 1450, HasSpeed: true, Displacement: 32e-6,
+		HasDisplacement: true}
 	return rig.Simulated{
-		Family: f, Duty: 175e5, Seed: "T-1/1", SealOK: true,
+		Family: f, Duty: duty, Seed: "T-1/1", SealOK: true,
 		Model: proof.Model{Displacement: 32e-6, Speed: 1450, Viscosity: 0.04, Relief: proof.ReliefFor(f, spring, 0),
 			Paths: proof.Paths(f, func(s string) (float64, bool) { return side, s == "rear_plate.side_clearance" })},
 	}
@@ -26,7 +28,7 @@ func stand(t *testing.T, side, spring float64) rig.Simulated {
 func flow(t *testing.T, s rig.Simulated, code string) float64 {
 	test, ok := s.Family.TestByCode(code)
 	require.True(t, ok)
-	q, err := quantity.Parse(s.Run(*test).Flow, quantity.Flow)
+	q, err := quantity.Parse(s.Run(*test).Figures["flow"], quantity.Flow)
 	require.NoError(t, err)
 	return q.SI * 6e4
 }
@@ -41,7 +43,7 @@ func TestStandFollowsTheClearance(t *testing.T) {
 func TestStandIsHeldByAWeakRelief(t *testing.T) {
 	s := stand(t, 127e-6, 0.0408)
 	test, _ := s.Family.TestByCode("p100")
-	p, err := quantity.Parse(s.Run(*test).Pressure, quantity.Pressure)
+	p, err := quantity.Parse(s.Run(*test).Figures["pressure"], quantity.Pressure)
 	require.NoError(t, err)
 	assert.Less(t, p.SI, 174e5, "the relief opens before duty pressure is reached")
 }

@@ -216,6 +216,11 @@ func (r *reader) marks() {
 }
 
 func (r *reader) attempts() {
+	r.each(limitsTable, "unit, code", func(c columns) {
+		u, l := r.unit(c), &unit.StepLimit{Code: c.text("code")}
+		r.fields(c, &entry.Place{Limit: l}, unit.ScopeLimit)
+		u.Limits = append(u.Limits, l)
+	})
 	r.each(attemptsTable, "unit, number", func(c columns) {
 		u, a := r.unit(c), &unit.Attempt{Number: c.int("number"), Round: c.int("round"), By: c.text("by_name"),
 			At: c.time("at")}

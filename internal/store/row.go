@@ -36,6 +36,7 @@ var (
 	accountsTable    = &table{name: "accounts", key: []string{"unit", "line"}}
 	attemptsTable    = &table{name: "attempts", key: []string{"unit", "number"}}
 	pointsTable      = &table{name: "points", key: []string{"unit", "attempt", "code"}}
+	limitsTable      = &table{name: "step_limits", key: []string{"unit", "code"}}
 	picturesTable    = &table{name: "attachments", key: []string{"number"},
 		read: "number, name, media_type, caption, before_cleaning, width, height, unit, part, mark"}
 	pictureMarks = &table{name: "picture_marks", key: []string{"picture", "number"}}
@@ -143,6 +144,9 @@ func (w *writer) unit(u *unit.Unit) {
 	}
 	for _, a := range u.Accounts {
 		w.add(accountsTable, keys(n, a.Number), columns{"teller": a.Teller, "words": a.Words})
+	}
+	for _, l := range u.Limits {
+		w.add(limitsTable, keys(n, l.Code), columns{}, &entry.Place{Limit: l}, unit.ScopeLimit)
 	}
 	for _, a := range u.Attempts {
 		w.add(attemptsTable, keys(n, a.Number), columns{"round": a.Round, "by_name": a.By, "at": a.At},

@@ -16,6 +16,8 @@ type Instrument struct {
 	Name       string
 	Kind       string
 	Resolution string
+	Class      string // of a gauge: largest error in percent of full scale
+	FullScale  string
 	DueOn      *time.Time
 }
 
@@ -65,7 +67,7 @@ func (s *Store) Instruments(ctx context.Context) ([]Instrument, error) {
 func (s *Store) SaveInstrument(ctx context.Context, i *Instrument) error {
 	return s.db.WithContext(ctx).Clauses(clause.OnConflict{
 		Columns:   []clause.Column{{Name: "name"}},
-		DoUpdates: clause.AssignmentColumns([]string{"kind", "resolution", "due_on"}),
+		DoUpdates: clause.AssignmentColumns([]string{"kind", "resolution", "class", "full_scale", "due_on"}),
 	}).Create(i).Error
 }
 

@@ -37,6 +37,9 @@ var padUnits = map[quantity.Dimension][2]string{
 	quantity.Torque:             {"N·m|lbf·ft", "lbf·ft|N·m"},
 	quantity.Time:               {"h", "h"},
 	quantity.Volume:             {"L|gal|ml", "gal|L|ml"},
+	quantity.Force:              {"N|kN|lbf", "lbf|N|kN"},
+	quantity.Current:            {"A|mA", "A|mA"},
+	quantity.Resistance:         {"ohm", "ohm"},
 }
 
 // units are a dimension's units, the reader's own first; used, the one that was
@@ -73,10 +76,7 @@ func (l *look) field(ref unit.Ref) Entry {
 	case entry.Timer:
 		e.Value = ""
 	case entry.Quantity, entry.Reading:
-		d := f.Dim
-		if f.Kind == entry.Reading {
-			d = place.FeatureDef.Dim()
-		}
+		d := f.DimAt(place)
 		if d == quantity.Number {
 			break
 		}

@@ -43,6 +43,7 @@ type InstrumentsPage struct {
 	Rows                  []InstrumentRow
 	Error                 *field.Error
 	Name, Kind, Res, DueS string
+	Class, Full           string // of a gauge of the stand
 }
 
 func (s *Server) renderInstruments(c *echo.Context, status int, v *InstrumentsPage) error {
@@ -61,19 +62,16 @@ func (s *Server) renderInstruments(c *echo.Context, status int, v *InstrumentsPa
 func (s *Server) saveInstrument(c *echo.Context) error {
 	v := &InstrumentsPage{Name: strings.TrimSpace(c.FormValue("name")),
 		Kind: strings.TrimSpace(c.FormValue("kind")), Res: strings.TrimSpace(c.FormValue("resolution")),
-		DueS: strings.TrimSpace(c.FormValue("due_on"))}
-	row := store.Instrument{Name: v.Name, Kind: v.Kind, Resolution: v.Res}
+		DueS: strings.TrimSpace(c.FormValue("due_on")), Class: strings.TrimSpace(c.FormValue("class")),
+		Full: strings.TrimSpace(c.FormValue("full_scale"))}
+	row := store.Instrument{Name: v.Name, Kind: v.Kind, Resolution: v.Res, Class: v.Class, FullScale: v.Full}
 	switch {
 	case v.Name == "":
 		v.Error = field.Errorf("name", "say which one it is, as it is marked")
 	case v.Kind == "":
 		v.Error = field.Errorf("kind", "say what it is: micrometer, bore gauge")
 	default:
-		if q, err := quantity.Parse(v.Res, quantity.Length); err != nil {
-			v.Error = field.Errorf("resolution", "%s", err)
-		} else if q.SI <= 0 {
-			v.Error = field.Errorf("resolution", "must be more than zero")
-		}
+		v.Error = gaugeFault(v.Res, v.Class, v.Full)
 	}
 	if v.DueS != "" && v.Error == nil {
 		t, err := time.Parse(time.DateOnly, v.DueS)
@@ -89,4 +87,43 @@ func (s *Server) saveInstrument(c *echo.Context) error {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/instruments")
+}
+
+// readable are what a measuring tool of the shop can read.
+var readable = []quantity.Dimension{quantity.Length, quantity.Pressure, quantity.Flow, quantity.Temperature,
+	quantity.Torque, quantity.Force, quantity.Rotation, quantity.Volume}
+
+// mostClass is the coarsest class of a gauge in percent of full scale (EN 837-1 ends at 4).
+const mostClass = 10
+
+// gaugeFault says what is wrong with how a tool is described, nil for nothing.
+func gaugeFault(resolution, class, full string) *field.Error {
+	_, wrong := quantity.Parse(resolution, quantity.Length)
+	for _, dim := range readable {
+		q, err := quantity.Parse(resolution, dim)
+		if err != nil {
+			continue
+		}
+		if q.SI <= 0 {
+			return field.Errorf("resolution", "must be more than zero")
+		}
+		if class != "" {
+			c, err := quantity.Parse(class, quantity.Number)
+			if err != nil || c.SI <= 0 || c.SI > mostClass {
+				return field.Errorf("class", "is the largest error in percent of full scale, like 1.6")
+			}
+		}
+		if (class == "") != (full == "") {
+			return field.Errorf("full_scale", "class and full scale go together")
+		}
+		if full != "" {
+			if f, err := quantity.Parse(full, dim); err != nil {
+				return field.Errorf("full_scale", "%s", err)
+			} else if f.SI < q.SI {
+				return field.Errorf("full_scale", "is less than its resolution")
+			}
+		}
+		return nil
+	}
+	return field.Errorf("resolution", "%s", wrong)
 }

@@ -3,6 +3,7 @@ package web
 import (
 	"html/template"
 	"net/url"
+	"slices"
 	"strings"
 
 	"corvek/core/metrology"
@@ -22,9 +23,10 @@ type ProvePage struct {
 	Last     *job.AttemptState // nil before the first
 	Plan     []proof.PlanStep  // what will be tested, before the first
 	Points   []PointRow
-	Open     bool   // the last attempt goes on
-	Stand    string // why the stand cannot be used
-	Next     int    // number of the attempt that can be started, 0 for none
+	Gauges   GaugesOf // what the last attempt is read with
+	Open     bool     // the last attempt goes on
+	Stand    string   // why the stand cannot be used
+	Next     int      // number of the attempt that can be started, 0 for none
 	Failed   bool
 	Exercise bool            // the last attempt's figures are the simulated stand's
 	Stands   report.Standing // what may be claimed now
@@ -39,6 +41,37 @@ type ProvePage struct {
 	Stops    []StopRow
 }
 
+// GaugesOf are the instruments that an attempt is read with.
+type GaugesOf struct {
+	Pressure, Flow Entry
+	Names          string
+	Given          bool
+}
+
+// gaugesOf are the fields of an attempt's instruments, the shop's own offered.
+func (l *look) gaugesOf(a *job.AttemptState) GaugesOf {
+	at := func(name string, dim quantity.Dimension) Entry {
+		e := l.field(l.unit.AttemptRef(a.Number, name))
+		e.ReadOnly = e.ReadOnly || a.Closed
+		for _, i := range l.st.Tools {
+			if _, err := quantity.Parse(i.Resolution, dim); err == nil {
+				e.Choices = append(e.Choices, i.Name)
+			}
+		}
+		slices.Sort(e.Choices)
+		return e
+	}
+	g := GaugesOf{Pressure: at("pressure_gauge", quantity.Pressure), Flow: at("flow_meter", quantity.Flow)}
+	var names []string
+	for _, name := range []string{a.PressureGauge, a.FlowMeter} {
+		if name != "" {
+			names = append(names, name)
+		}
+	}
+	g.Names, g.Given = strings.Join(names, ", "), len(names) > 0
+	return g
+}
+
 // GapRow is a clearance as it is expected after the work.
 type GapRow struct{ Name, Value, From string }
 
@@ -50,7 +83,7 @@ func provePage(l *look) ProvePage {
 	if p.Last == nil {
 		p.Plan = st.Plan()
 	} else {
-		p.Points, p.Open = l.pointRows(p.Last), !p.Last.Closed
+		p.Points, p.Open, p.Gauges = l.pointRows(p.Last), !p.Last.Closed, l.gaugesOf(p.Last)
 		p.Failed = p.Last.Closed && p.Last.Verdict != string(metrology.In)
 		p.Exercise = p.Last.Source == unit.SourceSimulated
 	}

@@ -105,7 +105,7 @@ func receivePage(l *look, families []Named, same job.Same) ReceivePage {
 		Face: l.face, Cautions: l.cautions(), Stops: l.stops(),
 		Waiting: l.choose(unit.JobRef("waiting")).Wrap(), WaitNote: l.field(unit.JobRef("waiting_note")),
 	}
-	sets := func(t family.Test) bool { return t.Kind == family.TestRelief }
+	sets := func(t family.Test) bool { return t.Judges(family.BySetting) }
 	if slices.ContainsFunc(f.Tests, sets) {
 		p.Duty = append(p.Duty, l.ofUnit("setting_low", "setting_high", "setting_source")...)
 	}

@@ -2,10 +2,11 @@ package web
 
 import (
 	"fmt"
+	"strings"
 	"time"
 
-	"corvek/core/family"
 	"corvek/core/metrology"
+	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -14,21 +15,34 @@ import (
 
 // PointRow is a step of the test with what was read at it.
 type PointRow struct {
-	Code, Name     string
-	How            string // under what condition it is done, of the complaint's step
-	Hold           string // how long it is held, "" where it is not
-	Held           string // how long it was
-	HoldUntil      string // while the hold runs: the moment it ends, for the clock beside it
-	MayHold        bool
-	Skipped        string // why it does not apply
-	Limits         string // between which a relief is to hold, and who says so
-	Skip           *Entry
-	Row            string  // the tone of the row
-	Word           *Choice // what was observed, at a step without figures
-	Pressure, Flow *Entry
-	Under          []*Entry // pressure and temperature at which it was looked at
-	Efficiency     string
-	Tone, Words    string // how it came out
+	Code, Name  string
+	How         string // what is done, or under what condition
+	Medium      string // where it is not the unit's own fluid
+	Hold        string // how long it is held, "" where it is not
+	Held        string // how long it was
+	HoldUntil   string // while the hold runs: the moment it ends, for the clock beside it
+	MayHold     bool
+	Skipped     string // why it does not apply
+	Skip        *Entry
+	Row         string  // the tone of the row
+	Word        *Choice // what was seen, nil where nothing is looked for
+	Figures     []FigureCell
+	More        []FigureCell // that can be left out, and were so far
+	Limits      []LimitRow // the unit's own limits, where they can be typed
+	Tone, Words string     // how it came out
+}
+
+// FigureCell is a figure of a step: its field, what was worked out of it and what it must be.
+type FigureCell struct {
+	*Entry
+	Worked, Limit string
+	Tone, Verdict string
+}
+
+// LimitRow is what a figure must be on this unit, and who says so.
+type LimitRow struct {
+	Name                string
+	Least, Most, Source Entry
 }
 
 // Tones of a verdict, for rows and words.
@@ -41,30 +55,57 @@ var (
 // pointRows lays out the steps of an attempt, or of the unit as received.
 func (l *look) pointRows(a *job.AttemptState) (out []PointRow) {
 	for _, pt := range a.Points {
-		r := PointRow{Code: pt.Test.Code, Name: pt.Test.Name, How: pt.Test.How,
+		r := PointRow{Code: pt.Test.Code, Name: pt.Test.Name, How: pt.Test.How, Medium: pt.Test.Medium,
 			Row: rowTones[pt.Verdict], Tone: wordTones[pt.Verdict],
 			Words: pointWords(a, pt), Skipped: pt.Skipped}
 		if a.Number > 0 {
 			l.hold(&r, a, pt)
 		}
-		r.Limits = report.SettingWords(l.st, pt, l.Units)
-		switch pt.Test.Kind {
-		case family.TestObserve, family.TestLeak:
+		if len(pt.Test.Words) > 0 {
 			word := l.choose(l.unit.PointRef(a.Number, pt.Test.Code, "word")).Named(pt.Test.Name).Wrap()
 			word.Locked = word.Locked || a.Closed
 			r.Word = &word
-			if pt.Test.Code == family.ComplaintTest {
-				r.Under = []*Entry{l.pointEntry(a.Attempt, pt, "pressure"), l.pointEntry(a.Attempt, pt, "temperature")}
-			}
-		case family.TestFlow:
-			r.Pressure, r.Flow = l.pointEntry(a.Attempt, pt, "pressure"), l.pointEntry(a.Attempt, pt, "flow")
-		default:
-			r.Pressure = l.pointEntry(a.Attempt, pt, "pressure")
 		}
-		if pt.HasFlow && pt.Efficiency != 0 {
-			r.Efficiency = fmt.Sprintf("%.0f %%", 100*pt.Efficiency)
+		for i := range pt.Figures {
+			switch f := &pt.Figures[i]; {
+			case !f.May || !f.Q.IsZero():
+				r.Figures = append(r.Figures, l.figureCell(a, pt, f))
+			case !a.Closed:
+				r.More = append(r.More, l.figureCell(a, pt, f))
+			}
+		}
+		if a.Number > 0 && !a.Closed && l.CanWork() {
+			r.Limits = l.limitRows(pt)
 		}
 		out = append(out, r)
+	}
+	return out
+}
+
+func (l *look) figureCell(a *job.AttemptState, pt job.PointState, f *proof.Figured) FigureCell {
+	c := FigureCell{Entry: l.pointEntry(a.Attempt, pt, f), Worked: report.Worked(f, l.Units),
+		Limit: report.LimitOf(f, l.Units)}
+	if f.Needs != "" {
+		c.Worked = "needs " + f.Needs
+	}
+	if a.Number > 0 && f.Verdict != "" && f.Verdict != pt.Verdict {
+		c.Tone, c.Verdict = wordTones[f.Verdict], calledWords(f.Verdict)
+	}
+	if f.Figure == "pressure" && pt.Target > 0 && c.Limit == "" {
+		c.Limit = "from " + l.show(proof.Least(pt.Target), quantity.Pressure)
+	}
+	return c
+}
+
+// limitRows are the fields of the unit's own limits at a step.
+func (l *look) limitRows(pt job.PointState) (out []LimitRow) {
+	for _, f := range pt.Figures {
+		at := func(name string) Entry {
+			e := l.field(l.unit.LimitRef(pt.Test.Code, f.Figure, name))
+			e.Label = f.Name + ": " + strings.ToLower(e.Label)
+			return e
+		}
+		out = append(out, LimitRow{f.Name, at("least"), at("most"), at("source")})
 	}
 	return out
 }
@@ -90,25 +131,43 @@ func (l *look) hold(r *PointRow, a *job.AttemptState, pt job.PointState) {
 }
 
 // pointEntry is the field of a step's figure.
-func (l *look) pointEntry(a *unit.Attempt, pt job.PointState, what string) *Entry {
-	e := l.field(l.unit.PointRef(a.Number, pt.Test.Code, what))
-	e.Label = pt.Test.Name + ", " + what
+func (l *look) pointEntry(a *unit.Attempt, pt job.PointState, f *proof.Figured) *Entry {
+	e := l.field(l.unit.PointRef(a.Number, pt.Test.Code, f.Figure))
 	e.ReadOnly = e.ReadOnly || a.Closed
-	if what == "pressure" && pt.Test.Kind == family.TestFlow && l.st.Duty.HasPressure && !e.ReadOnly {
+	if smaller, fits := smallUnits[f.Figure]; fits && f.Q.IsZero() && !l.Inch() {
+		e.Hint, e.Unit = smaller, strings.Split(smaller, "|")[0]
+	}
+	if f.Figure == "pressure" && pt.Target > 0 && !e.ReadOnly {
 		e.Planned = l.show(pt.Target, quantity.Pressure)
 	}
 	return &e
 }
 
+// smallUnits are the units of figures that are small on every unit, the usual one first.
+var smallUnits = map[string]string{
+	"leakage": "ml/min|L/min|drops/min", "vent": "ml/min|L/min", "volume": "ml|L", "stroke_volume": "ml|L",
+	"time": "s|min",
+}
+
 // pointWords say how a step came out; empty as received, which is judged by nobody.
 func pointWords(a *job.AttemptState, pt job.PointState) string {
 	switch {
-	case a.Number == 0 || pt.Verdict == "":
+	case a.Number == 0 || pt.Skipped != "":
 		return ""
-	case pt.Verdict == metrology.Undecided:
-		return "?"
+	case pt.Verdict == "" && len(pt.Missing) > 0 && !pt.Row.Empty():
+		return "not read: " + strings.ToLower(strings.Join(pt.Missing, ", "))
+	case pt.Verdict == "":
+		return ""
 	case pt.Short:
 		return "pressure not reached"
+	case pt.Verdict == metrology.Undecided && !pt.Judgeable():
+		return "no limit to judge it by"
 	}
-	return string(pt.Verdict)
+	return calledWords(pt.Verdict)
+}
+
+// calledWords call a verdict by a word and a sign, so that it is told apart without colour.
+func calledWords(v metrology.Verdict) string {
+	return map[metrology.Verdict]string{metrology.In: "✓ in", metrology.Out: "✗ out",
+		metrology.Undecided: "? undecided"}[v]
 }

@@ -1,0 +1,104 @@
+package report
+
+import (
+	"fmt"
+	"strings"
+
+	"corvek/core/family"
+	"corvek/core/proof"
+	"corvek/core/quantity"
+	"corvek/internal/job"
+)
+
+// sized writes a figure in the dimension in which it is judged: a share in percent, a ratio
+// to one, all else as the shop writes it.
+func sized(f *proof.Figured, v float64, units quantity.System) string {
+	switch {
+	case f.By == family.ByRatio && f.Dim == quantity.Number:
+		return fmt.Sprintf("%.1f to 1", v)
+	case f.Dim == quantity.Number && f.Relative():
+		return fmt.Sprintf("%.1f %%", 100*v)
+	}
+	return quantity.Show(v, f.Dim, units)
+}
+
+// of says what a share is a share of.
+func of(f *proof.Figured) string {
+	if !f.Relative() || f.Dim != quantity.Number {
+		return ""
+	}
+	switch f.By {
+	case family.ByEfficiency:
+		return " volumetric"
+	case family.ByDisplacement:
+		return " of the displacement"
+	case family.BySlip:
+		return " slip"
+	case family.ByTwin:
+		return " apart"
+	case family.ByDecay:
+		return " lost, temperature told apart"
+	case family.ByReseat:
+		return " of the cracking pressure"
+	}
+	return map[string]string{"duty": " of duty pressure", "start": " of the start", "theory": " of theoretical flow",
+		"torque": " of theoretical torque"}[f.Of]
+}
+
+// Worked is what was worked out of a figure, "" where it is judged as it was read.
+func Worked(f *proof.Figured, units quantity.System) string {
+	var out []string
+	if f.Relative() && f.Dim == quantity.Number && f.Needs == "" && !f.Q.IsZero() {
+		out = append(out, sized(f, f.Value, units)+of(f))
+	}
+	if f.Note != "" {
+		out = append(out, f.Note)
+	}
+	return strings.Join(out, "; ")
+}
+
+// LimitOf says what a figure must be and who says so, "" where nobody does.
+func LimitOf(f *proof.Figured, units quantity.System) string {
+	show := func(v float64) string { return sized(f, v, units) }
+	switch l := f.Limits; {
+	case l.Empty():
+		return ""
+	case l.HasLower && l.HasUpper:
+		return show(l.Lower) + " to " + show(l.Upper) + of(f) + ", " + f.From
+	case l.HasUpper:
+		return "at most " + show(l.Upper) + of(f) + ", " + f.From
+	default:
+		return "at least " + show(l.Lower) + of(f) + ", " + f.From
+	}
+}
+
+// LimitWords are all limits of a step.
+func LimitWords(p job.PointState, units quantity.System) (out []string) {
+	for i := range p.Figures {
+		f := &p.Figures[i]
+		if words := LimitOf(f, units); words != "" {
+			out = append(out, strings.ToLower(f.Name)+" "+words)
+		}
+	}
+	return out
+}
+
+// ReadWords are all figures of a step as they were read, with what was worked out of them,
+// and what was seen.
+func ReadWords(p job.PointState, units quantity.System) (out []string) {
+	if p.Row.Word != "" {
+		out = append(out, p.Row.Word)
+	}
+	for i := range p.Figures {
+		f := &p.Figures[i]
+		if f.Q.IsZero() {
+			continue
+		}
+		text := strings.ToLower(f.Name) + " " + quantity.Show(f.Q.SI, f.Q.Dim, units)
+		if worked := Worked(f, units); worked != "" {
+			text += " (" + worked + ")"
+		}
+		out = append(out, text)
+	}
+	return out
+}
