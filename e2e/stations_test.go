@@ -83,7 +83,7 @@ func (u *user) receive(tag string) {
 	u.fill(id("fluid"), "mineral oil vg 68")
 	u.tap("u1/attempt/0/point/hand_turn/word", "uniform drag")
 	u.fill("u1/attempt/0/point/p100/flow", "37.8 L/min")
-	u.says("81 %") // 37.8 / 46.4
+	u.says("81.5 % volumetric") // 37.8 / 46.4
 	// The pressure of the plan stood in its field and is saved with the flow read at it.
 	u.MustWait(`() => document.querySelector('[data-field="u1/attempt/0/point/p100/pressure"]').dataset.base ===
 		"175.0 bar"`)

@@ -60,12 +60,12 @@ func TestStepsAreJudged(t *testing.T) {
 		figures map[string]string
 		want    metrology.Verdict
 	}{
-		{"44.0 of 46.4 is 94.8 %", shared(t, "p100"), "", map[string]string{"pressure": "175 bar", "flow": "44.0 L/min"},
-			metrology.In},
+		{"44.0 of 46.4 is 94.8 %", shared(t, "p100"), "",
+			map[string]string{"pressure": "175 bar", "flow": "44.0 L/min"}, metrology.In},
 		{"41.9 of 46.4 is 90.3 %, the meter is good for 1 %", shared(t, "p100"), "",
 			map[string]string{"pressure": "175 bar", "flow": "41.9 L/min"}, metrology.Undecided},
-		{"39.0 of 46.4 is 84.1 %", shared(t, "p100"), "", map[string]string{"pressure": "175 bar", "flow": "39.0 L/min"},
-			metrology.Out},
+		{"39.0 of 46.4 is 84.1 %", shared(t, "p100"), "",
+			map[string]string{"pressure": "175 bar", "flow": "39.0 L/min"}, metrology.Out},
 		{"160 bar is no 175", shared(t, "p100"), "", map[string]string{"pressure": "160 bar", "flow": "46.0 L/min"},
 			metrology.Out},
 		{"the speed that was read counts: 42 of 44.8", shared(t, "p100"), "",

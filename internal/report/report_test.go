@@ -38,7 +38,7 @@ func TestFinishedPump(t *testing.T) {
 	require.NoError(t, report.HTML(&b, d))
 	paper := b.String()
 	for _, words := range []string{"Worn out in fair service", "7.84 L/min", "2.74 L/min",
-		"44.10 L/min at 175.0 bar, 95 %", "soft part, new at every rebuild", "14 May 2031",
+		"pressure 175.0 bar, flow 44.10 L/min (95.0 % volumetric)", "soft part, new at every rebuild", "14 May 2031",
 		"relief shimmed by 0.4 mm"} {
 		assert.Contains(t, paper, words)
 	}

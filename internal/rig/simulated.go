@@ -125,7 +125,8 @@ func (s Simulated) figure(t family.Test, r family.Read, at float64) (v float64, 
 // the seals are new, beyond it where they are the old ones.
 func (s Simulated) healthy(t family.Test, r family.Read) (v float64, ok bool) {
 	rules := proof.Rules{Accept: s.Family.Accept, Setting: s.Setting, Duty: s.Duty, Own: s.Limit}
-	j := proof.JudgeStep(&family.Test{Code: t.Code, Pressure: t.Pressure, Reads: []family.Read{r}}, &unit.Point{}, rules)
+	alone := family.Test{Code: t.Code, Pressure: t.Pressure, Reads: []family.Read{r}}
+	j := proof.JudgeStep(&alone, &unit.Point{}, rules)
 	f := j.Figures[0]
 	v, ok = aim(f.Limits, s.SealOK)
 	switch {

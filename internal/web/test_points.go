@@ -28,8 +28,8 @@ type PointRow struct {
 	Word        *Choice // what was seen, nil where nothing is looked for
 	Figures     []FigureCell
 	More        []FigureCell // that can be left out, and were so far
-	Limits      []LimitRow // the unit's own limits, where they can be typed
-	Tone, Words string     // how it came out
+	Limits      []LimitRow   // the unit's own limits, where they can be typed
+	Tone, Words string       // how it came out
 }
 
 // FigureCell is a figure of a step: its field, what was worked out of it and what it must be.
