@@ -38,12 +38,12 @@ func press() proof.Rules {
 func shared(t *testing.T, code string) *family.Test {
 	lib, err := family.Shipped()
 	require.NoError(t, err)
-	for _, f := range lib {
-		if step, ok := f.TestByCode(code); ok {
+	for _, f := range []string{"axial_piston_pump", "axial_piston_motor"} {
+		if step, ok := lib[f].TestByCode(code); ok {
 			return step
 		}
 	}
-	t.Fatalf("no family has the step %s", code)
+	t.Fatalf("neither has the step %s", code)
 	return nil
 }
 

@@ -38,7 +38,7 @@ func sheet(tag string) *unit.Job {
 }
 
 // create keeps a job as a command would.
-func create(t *testing.T, s *store.Store, j *unit.Job) *unit.Job {
+func create(t testing.TB, s *store.Store, j *unit.Job) *unit.Job {
 	t.Helper()
 	require.NoError(t, s.Create(context.Background(), &store.Change{Job: j,
 		Entries: []unit.Entry{{Who: "x", At: time.Now(), Action: "created"}}}))

@@ -1,0 +1,149 @@
+package store
+
+import (
+	"context"
+	"strings"
+	"time"
+
+	"corvek/core/trace"
+
+	"gorm.io/gorm/clause"
+)
+
+// Stand is a test stand of the shop, as it is reached over OPC UA.
+type Stand struct {
+	Name, Endpoint, Nodes string
+}
+
+// mostStands are listed.
+const mostStands = 50
+
+// Stands lists the shop's stands by name.
+func (s *Store) Stands(ctx context.Context) (out []Stand, err error) {
+	return out, s.db.WithContext(ctx).Order("name").Limit(mostStands).Find(&out).Error
+}
+
+// SaveStand adds a stand, or renews one of the same name.
+func (s *Store) SaveStand(ctx context.Context, stand Stand) error {
+	return s.db.WithContext(ctx).Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "name"}},
+		DoUpdates: clause.AssignmentColumns([]string{"endpoint", "nodes"})}).Create(&stand).Error
+}
+
+// DropStand takes a stand away; what it recorded stays.
+func (s *Store) DropStand(ctx context.Context, name string) error {
+	return s.db.WithContext(ctx).Where("name = ?", name).Delete(&Stand{}).Error
+}
+
+// Recording is what a stand showed for an attempt.
+type Recording struct {
+	ID            int64
+	Unit, Attempt int
+	Stand         string
+	Simulated     bool
+	Channels      string // codes of figures, by blanks
+	ByName        string
+	StartedAt     time.Time
+	EndedAt       time.Time `gorm:"->"`
+	Samples       int       `gorm:"->"`
+}
+
+// Codes are the channels of the recording.
+func (r Recording) Codes() []string { return strings.Fields(r.Channels) }
+
+// OpenRecording begins a recording of a job.
+func (s *Store) OpenRecording(ctx context.Context, tag string, r Recording) (id int64, err error) {
+	return id, s.db.WithContext(ctx).Raw(`INSERT INTO recordings
+		(job_id, unit, attempt, stand, simulated, channels, by_name, started_at)
+		SELECT id, ?, ?, ?, ?, ?, ?, ? FROM jobs WHERE tag = ? RETURNING id`,
+		r.Unit, r.Attempt, r.Stand, r.Simulated, r.Channels, r.ByName, r.StartedAt, tag).Scan(&id).Error
+}
+
+// AddChunk adds samples to a recording.
+func (s *Store) AddChunk(ctx context.Context, id int64, seq int, t *trace.Trace) error {
+	o := t.Outline()
+	return s.db.WithContext(ctx).Exec("INSERT INTO recording_chunks VALUES (?, ?, ?, ?, ?, ?, ?)",
+		id, seq, o.From, o.To, len(t.Samples), o.Pack(), t.Pack()).Error
+}
+
+// AddNote adds what happened to a recording.
+func (s *Store) AddNote(ctx context.Context, id int64, at time.Time, note string) error {
+	return s.db.WithContext(ctx).Exec("INSERT INTO recording_notes (recording_id, at, note) VALUES (?, ?, ?)",
+		id, at, note).Error
+}
+
+// mostRecordings of a unit are listed.
+const mostRecordings = 200
+
+const recordingsOf = `SELECT r.*, coalesce(max(c.to_at), r.started_at) AS ended_at,
+	coalesce(sum(c.samples), 0) AS samples
+	FROM recordings r JOIN jobs j ON j.id = r.job_id LEFT JOIN recording_chunks c ON c.recording_id = r.id
+	WHERE j.tag = ?`
+
+// Recordings lists those of a unit that hold anything, the newest first.
+func (s *Store) Recordings(ctx context.Context, tag string, unit int) (out []Recording, err error) {
+	return out, s.db.WithContext(ctx).Raw(recordingsOf+` AND r.unit = ? GROUP BY r.id HAVING count(c.seq) > 0
+		ORDER BY r.id DESC LIMIT ?`, tag, unit, mostRecordings).Scan(&out).Error
+}
+
+// Recording finds one of a job; ok is false where it has none such.
+func (s *Store) Recording(ctx context.Context, tag string, id int64) (r Recording, ok bool, err error) {
+	tx := s.db.WithContext(ctx).Raw(recordingsOf+" AND r.id = ? GROUP BY r.id", tag, id).Scan(&r)
+	return r, tx.RowsAffected > 0, tx.Error
+}
+
+// Outlines gives a recording by the least and the most of each chunk.
+func (s *Store) Outlines(ctx context.Context, r Recording) (out []trace.Outline, err error) {
+	var rows []struct {
+		FromAt, ToAt time.Time
+		Outline      []byte
+	}
+	if err := s.db.WithContext(ctx).Raw(`SELECT from_at, to_at, outline FROM recording_chunks
+		WHERE recording_id = ? ORDER BY seq`, r.ID).Scan(&rows).Error; err != nil {
+		return nil, err
+	}
+	for _, row := range rows {
+		o, err := trace.UnpackOutline(row.Outline, len(r.Codes()), row.FromAt, row.ToAt)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, o)
+	}
+	return out, nil
+}
+
+// Samples gives the samples of a recording between two moments, at most as many as are
+// asked for.
+func (s *Store) Samples(ctx context.Context, r Recording, from, to time.Time, most int) (*trace.Trace, error) {
+	rows, err := s.db.WithContext(ctx).Raw(`SELECT from_at, content FROM recording_chunks
+		WHERE recording_id = ? AND to_at >= ? AND from_at <= ? ORDER BY seq`, r.ID, from, to).Rows()
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	t := &trace.Trace{Channels: r.Codes()}
+	for rows.Next() && len(t.Samples) < most {
+		var at time.Time
+		var content []byte
+		if err := rows.Scan(&at, &content); err != nil {
+			return nil, err
+		}
+		if err := t.Unpack(content, at); err != nil {
+			return nil, err
+		}
+	}
+	t = t.Between(from, to)
+	t.Samples = t.Samples[:min(most, len(t.Samples))]
+	return t, rows.Err()
+}
+
+// RecordingNotes are what happened, in the order of time.
+func (s *Store) RecordingNotes(ctx context.Context, id int64) (out []RecordingNote, err error) {
+	return out, s.db.WithContext(ctx).Raw(`SELECT at, note FROM recording_notes WHERE recording_id = ?
+		ORDER BY id LIMIT 1000`, id).Scan(&out).Error
+}
+
+// RecordingNote is something that happened while it was recorded.
+type RecordingNote struct {
+	At   time.Time
+	Note string
+}
