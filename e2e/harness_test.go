@@ -89,8 +89,9 @@ type shop struct {
 func serve(t testing.TB) *shop {
 	t.Helper()
 	jobs := demotest.Jobs(t, web.DemoPassword)
-	app, _, err := web.New(web.Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost})
+	app, server, err := web.New(web.Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost, Pace: 8})
 	require.NoError(t, err)
+	t.Cleanup(server.Close)
 	s := &shop{Server: httptest.NewServer(app), jobs: jobs}
 	jobs.Now = func() time.Time {
 		if now := s.clock.Load(); now != nil {

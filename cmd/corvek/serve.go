@@ -132,7 +132,9 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	}
 	cfg := web.Config{Jobs: jobs, Demo: o.demo, Secure: o.secure, Proxies: proxies, Copies: keeper}
 	if o.demo {
-		err = loadDemo(ctx, jobs, out)
+		if err = loadDemo(ctx, jobs, out); err == nil {
+			err = practise(ctx, jobs)
+		}
 	} else {
 		cfg.First, err = realShop(ctx, jobs)
 	}
@@ -143,6 +145,7 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	if err != nil {
 		return err
 	}
+	defer server.Close() // a drive that is left running is let go
 	fmt.Fprintf(out, "Corvek serves on http://%s\n", listener.Addr())
 	switch {
 	case o.demo:

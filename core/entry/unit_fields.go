@@ -279,7 +279,8 @@ var pieceFields = append(sealFields(pieceTable, "", func(p *Place) *unit.Seal { 
 var attemptTable = table(unit.ScopeAttempt)
 
 var attemptFields = []*Field{
-	attemptTable.choice("source", "Figures from", offer(unit.SourceTyped, unit.SourceSimulated),
+	attemptTable.choice("source", "Figures from", offer(unit.SourceTyped, unit.SourceStand,
+		unit.SourceLog, unit.SourceSimulated),
 		func(p *Place) *string { return &p.Attempt.Source }).required().derived(),
 	attemptTable.area("one_change", "The one thing changed",
 		func(p *Place) *string { return &p.Attempt.OneChange }).checked(openAttempt),

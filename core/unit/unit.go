@@ -476,7 +476,9 @@ type Attempt struct {
 // Where an attempt's figures are from.
 const (
 	SourceTyped     = "typed"
-	SourceSimulated = "simulated"
+	SourceStand     = "stand"     // a real one, over its link
+	SourceLog       = "log"       // a log that another stand wrote
+	SourceSimulated = "simulated" // an exercise
 )
 
 // Point finds a step of the attempt, nil where nothing was entered.

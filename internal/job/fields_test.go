@@ -217,9 +217,9 @@ func TestStopsOfKitAndBuild(t *testing.T) {
 	assert.Contains(t, stops[0].Text, "stiff since cover bolts")
 
 	// The stand repeats what the hands felt.
-	stand, err := load(t, s, "T-0388").Stand(9)
+	stand, err := load(t, s, "T-0388").Facts()
 	require.NoError(t, err)
-	assert.Equal(t, "stiff", stand.Turn)
+	assert.True(t, stand.Stiff)
 }
 
 func TestDecisionAgainstTheProposalNeedsAReason(t *testing.T) {

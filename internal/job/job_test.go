@@ -132,10 +132,7 @@ func TestAChangedClearanceChangesEverythingThatRestsOnIt(t *testing.T) {
 	assert.InDelta(t, 8.79, before.Leak.Flow*6e4, 0.01)
 	assert.Equal(t, decide.Rework, before.ByCode["rear_plate"].Choice())
 	assert.True(t, before.Shims.Choice.Possible)
-	stand, err := before.Stand(1)
-	require.NoError(t, err)
-	test, _ := before.Family.TestByCode("p100")
-	flow := stand.Run(*test).Figures["flow"]
+	flow := jobtest.Shown(t, before, "p100")["flow"]
 
 	gap := before.ByCode["rear_plate"].Features[0]
 	for _, leaf := range []struct{ slot, was, is string }{{"9 thou", "stops", "goes"}, {"8 thou", "drags", "goes"},
@@ -154,9 +151,7 @@ func TestAChangedClearanceChangesEverythingThatRestsOnIt(t *testing.T) {
 	good := load(t, s, "T-0417")
 	assert.Equal(t, metrology.In, good.ByCode["rear_plate"].Features[0].Found.Verdict)
 	assert.Less(t, good.Leak.Flow, before.Leak.Flow/2)
-	stand, err = good.Stand(1)
-	require.NoError(t, err)
-	assert.NotEqual(t, flow, stand.Run(*test).Figures["flow"])
+	assert.Greater(t, jobtest.Shown(t, good, "p100")["flow"], flow*1.02)
 }
 
 func posterior(st *job.State, cause string) float64 {
@@ -230,7 +225,7 @@ func TestFailedAttemptStaysAndAsksForOneChange(t *testing.T) {
 	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
 	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, "x"), "one at a time")
 	assert.Error(t, s.CloseAttempt(ctx, iva, "T-0417", 1), "nothing was read yet")
-	require.NoError(t, s.TakeFromStand(ctx, iva, "T-0417", 1, ""))
+	jobtest.Exercise(t, s, "T-0417", true)
 	st := load(t, s, "T-0417")
 	assert.Equal(t, "simulated", st.Attempt().Source)
 	a := st.Attempt()

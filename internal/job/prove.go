@@ -3,18 +3,13 @@ package job
 import (
 	"context"
 	"fmt"
-	"maps"
-	"slices"
 	"strings"
 	"time"
 
 	"corvek/core/build"
-	"corvek/core/entry"
-	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/metrology"
 	"corvek/core/unit"
-	"corvek/internal/rig"
 )
 
 // What a unit holds at most.
@@ -97,76 +92,6 @@ func (s *Service) StartHold(ctx context.Context, who Actor, tag string, number i
 		p.HoldFrom, p.HoldTo = s.moment().Truncate(time.Second), time.Time{}
 		return "hold began: " + t.Name, nil
 	})
-}
-
-// TakeFromStand fills the open attempt from the simulated stand, one step or,
-// with code empty, every step that is still empty.
-func (s *Service) TakeFromStand(ctx context.Context, who Actor, tag string, number int, code string) error {
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
-		a := st.Attempt()
-		if a == nil || a.Closed {
-			return "", field.Errorf("attempt", "start an attempt first")
-		}
-		stand, err := st.Stand(a.Number)
-		if err != nil {
-			return "", err
-		}
-		for _, p := range a.Points {
-			if code != "" && p.Test.Code != code || code == "" && !p.Row.Empty() {
-				continue
-			}
-			if p.Test.Code == family.ComplaintTest || p.Skipped != "" {
-				continue // what does not stand on the stand cannot be taken from it
-			}
-			if err := w.takePoint(st.Unit, a.Attempt, p.Test.Code, stand.Run(*p.Test)); err != nil {
-				return "", err
-			}
-		}
-		a.Source = unit.SourceSimulated
-		return "taken from the simulated stand", nil
-	})
-}
-
-// takePoint puts what the stand reads in place of what stands at a step.
-func (w *writing) takePoint(u *unit.Unit, a *unit.Attempt, step string, r rig.Reading) error {
-	a.Points = slices.DeleteFunc(a.Points, func(p *unit.Point) bool { return p.Code == step })
-	figures := maps.Clone(r.Figures)
-	figures["word"] = r.Word
-	for name, v := range figures {
-		if v == "" {
-			continue
-		}
-		place, f, err := entry.Resolve(w.Job, u.PointRef(a.Number, step, name), w.shop)
-		if err != nil {
-			return err
-		}
-		if err := place.Write(f, v); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
-// Stand puts the rebuilt unit on the simulated stand.
-func (st *State) Stand(try int) (rig.Simulated, error) {
-	d := st.Duty
-	if st.Family.Action == "pump" && (!d.Theory() || !d.HasPressure || !d.HasViscosity) {
-		return rig.Simulated{}, field.Errorf("stand", "the stand needs displacement, speed, duty pressure and "+
-			"viscosity from Receive")
-	}
-	sim := rig.Simulated{Family: st.Family, Model: st.Rebuilt, Duty: d.Duty, Setting: st.Unit.Setting,
-		Limit: st.Unit.StepLimit,
-		Seed:  fmt.Sprintf("%s/%d/%d", st.Job.Tag, st.Unit.Number, try), SealOK: true}
-	worst := -1
-	for _, p := range st.Parts {
-		if p.Def.Renew && p.Choice() != "replace" {
-			sim.SealOK = false
-		}
-		if at := slices.Index(build.Turns, build.Turn(p.Step.Turn)); p.Def.TurnCheck && at > worst {
-			worst, sim.Turn = at, turnWords(p.Step.Turn)
-		}
-	}
-	return sim, nil
 }
 
 // turnWords is how a shaft's feel is spoken of.

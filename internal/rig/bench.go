@@ -1,3 +1,7 @@
+// Package rig is the test stand: the link to any stand over OPC UA, a run of it that is
+// watched, driven and recorded, and the simulated stand that ships with the product. That one
+// derives its figures from the unit's own clearances, settings and faults, and says of itself
+// what it is.
 package rig
 
 import (
@@ -33,8 +37,10 @@ const (
 	FaultRunaway    = "runaway"        // the pressure climbs whatever it is set to
 	FaultSilent     = "silent"         // the stand answers no more
 	deadOf          = 9
-	ambient         = 22.0 // °C
-	oilAtDuty       = 46.0 // °C at which the model's viscosity is taken
+	scatter         = 0.002 // of a steady reading, one standard deviation as a share of it
+	mechanical      = 0.92  // of the theoretical torque that a shaft gives; a pump takes as much more
+	ambient         = 22.0  // °C
+	oilAtDuty       = 46.0  // °C at which the model's viscosity is taken
 	thinning        = 0.035
 	dragOfStiff     = 2.5
 	pressureSettles = 0.4 // s
@@ -172,7 +178,9 @@ func (b *Bench) Read() map[string]float64 {
 			torque = dragOfStiff*torque + 8
 		}
 		out["torque"] = noisy(torque, 0.005)
-		out["outlet_a"], out["outlet_b"] = noisy(b.flow/2, scatter), noisy(b.flow/2, scatter)
+		if theory := m.Theoretical(); theory > 0 {
+			out["outlet_a"], out["outlet_b"] = noisy(b.flow/2, scatter), noisy(b.flow/2, scatter)
+		}
 	}
 	if b.has(FaultJump) && b.rng.Float64() < 0.1 {
 		out["pressure"] += 0.5 * math.Max(b.Unit.Duty.Pressure, 100e5)

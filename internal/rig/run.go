@@ -61,14 +61,16 @@ type Run struct {
 	watch   map[chan Frame]bool
 	seen    time.Time // somebody last looked
 	rec     Recorder
+	pace    float64
 	cancel  context.CancelFunc
 	over    chan struct{}
 }
 
-// Start begins to read a stand. rec may be nil.
-func Start(link *Link, rec Recorder) *Run {
+// Start begins to read a stand. rec may be nil. pace is how many seconds of a program pass in
+// one: 1, but where only an exercise is tried.
+func Start(link *Link, rec Recorder, pace float64) *Run {
 	ctx, cancel := context.WithCancel(context.Background())
-	r := &Run{Link: link, watch: map[chan Frame]bool{}, rec: rec, cancel: cancel, over: make(chan struct{}),
+	r := &Run{Link: link, watch: map[chan Frame]bool{}, rec: rec, pace: pace, cancel: cancel, over: make(chan struct{}),
 		seen: time.Now()}
 	r.kept.Channels = link.Channels()
 	r.frame.State = Idle
@@ -229,7 +231,7 @@ func (r *Run) take(s trace.Sample) (on bool, pressure, speed float64) {
 
 // drive moves the program on. The caller holds mu.
 func (r *Run) drive(before trace.Sample) (on bool, pressure, speed float64) {
-	at := time.Since(r.started)
+	at := time.Duration(float64(time.Since(r.started)) * r.pace)
 	if why := r.guard.Watch(r.reader(r.frame.Sample), r.reader(before)); why != "" {
 		r.stopped(why)
 		return false, 0, 0

@@ -54,7 +54,7 @@ func mounted(t *testing.T, pace float64) (*rig.Server, *rig.Run, *kept) {
 	require.True(t, link.Drives())
 	require.NoError(t, link.Mount(ctx, pump()))
 	rec := &kept{}
-	run := rig.Start(link, rec)
+	run := rig.Start(link, rec, 1)
 	t.Cleanup(run.Close)
 	return stand, run, rec
 }

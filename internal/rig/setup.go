@@ -156,3 +156,13 @@ func baseUnit(dim quantity.Dimension) string {
 	}
 	return dim.Base()
 }
+
+// Read is how many of the nodes are read.
+func Read(nodes []Node) (n int) {
+	for _, node := range nodes {
+		if node.figure() {
+			n++
+		}
+	}
+	return n
+}

@@ -19,7 +19,8 @@ const (
 
 	lookTime  = 4 * time.Second
 	writeTime = 15 * time.Second
-	paperTime = time.Minute // papers and job files are read and written whole
+	paperTime = time.Minute      // papers and job files are read and written whole
+	liveTime  = 10 * time.Minute // a strip chart is sent on; then the page asks anew
 )
 
 // bounded limits what a request may send and how long the store may take over it.
@@ -51,6 +52,8 @@ func (s *Server) bodyFor(c *echo.Context) int64 {
 func timeFor(c *echo.Context) time.Duration {
 	path := c.Path()
 	switch {
+	case strings.HasSuffix(path, "/stand/live"):
+		return liveTime
 	case path == "/import", strings.HasPrefix(path, "/shop/store"), strings.HasSuffix(path, "/export"),
 		strings.HasSuffix(path, ".pdf"), strings.HasSuffix(path, "/hand-over"),
 		strings.HasSuffix(path, "/report"), strings.HasSuffix(path, "/dispute"), strings.HasSuffix(path, "/pictures"):

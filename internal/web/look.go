@@ -36,6 +36,7 @@ type look struct {
 	theory    string // the reader's own theory at Explain
 	mark      string // the words of a mark he looks for at Explain
 	piece     int    // a piece of the kit that was chosen
+	atStep    string // a step of the test that was asked for
 	allMarks  bool   // he wants to see every mark there is
 	shop      *entry.Shop
 }
@@ -71,7 +72,7 @@ func (s *Server) look(c *echo.Context, station string) (*look, error) {
 	}
 	l := &look{Reader: s.reader(c), st: st, job: st.Job, unit: st.Unit, unitNo: no, station: station,
 		face: c.QueryParam("face"), theory: c.QueryParam("theory"), mark: strings.TrimSpace(c.QueryParam("mark")),
-		allMarks: c.QueryParam("marks") == "all"}
+		allMarks: c.QueryParam("marks") == "all", atStep: c.QueryParam("step")}
 	l.piece, _ = strconv.Atoi(c.QueryParam("piece"))
 	l.Closed = st.Job.Closed()
 	part := c.QueryParam("part")
@@ -230,6 +231,7 @@ func (s *Server) station(c *echo.Context) error {
 	if shell.Main, err = s.stationPage(c.Request().Context(), l); err != nil {
 		return err
 	}
+	shell.Live = l.station == "prove"
 	return s.renderShell(c, http.StatusOK, l.station, shell)
 }
 
@@ -256,7 +258,14 @@ func (s *Server) stationPage(ctx context.Context, l *look) (any, error) {
 	case "build":
 		return buildPage(l), nil
 	case "prove":
-		return provePage(l), nil
+		p := provePage(l)
+		list, err := s.store.Recordings(ctx, l.job.Tag, l.unitNo)
+		if err != nil {
+			return nil, err
+		}
+		p.Recordings = recordingRows(list)
+		p.Stand, err = s.standPanel(ctx, l, l.atStep)
+		return p, err
 	}
 	kept, err := s.store.Papers(ctx, l.job.Tag)
 	return handoverPage(l, kept), err

@@ -19,26 +19,27 @@ import (
 // ProvePage is the test at the stand, its plot and the ledger of its attempts.
 type ProvePage struct {
 	JobPage
-	Found    []job.Named       // causes, with who does what
-	Last     *job.AttemptState // nil before the first
-	Plan     []proof.PlanStep  // what will be tested, before the first
-	Points   []PointRow
-	Gauges   GaugesOf // what the last attempt is read with
-	Open     bool     // the last attempt goes on
-	Stand    string   // why the stand cannot be used
-	Next     int      // number of the attempt that can be started, 0 for none
-	Failed   bool
-	Exercise bool            // the last attempt's figures are the simulated stand's
-	Stands   report.Standing // what may be claimed now
-	Plot     template.HTML
-	Gaps     []GapRow
-	Ledger   []*job.AttemptState
-	PartsOf  []Named  // down to which the unit can be opened again
-	Changes  []string // single changes that fit this unit
-	Back     []string // why it goes back: what the test did not pass
-	Pointed  string   // code of the one that the causes point at
-	Cautions Cautions
-	Stops    []StopRow
+	Found      []job.Named       // causes, with who does what
+	Last       *job.AttemptState // nil before the first
+	Plan       []proof.PlanStep  // what will be tested, before the first
+	Points     []PointRow
+	Stand      *StandPanel // nil where no attempt is open
+	Recordings []RecordingRow
+	Gauges     GaugesOf // what the last attempt is read with
+	Open       bool     // the last attempt goes on
+	Next       int      // number of the attempt that can be started, 0 for none
+	Failed     bool
+	Exercise   bool            // the last attempt's figures are the simulated stand's
+	Stands     report.Standing // what may be claimed now
+	Plot       template.HTML
+	Gaps       []GapRow
+	Ledger     []*job.AttemptState
+	PartsOf    []Named  // down to which the unit can be opened again
+	Changes    []string // single changes that fit this unit
+	Back       []string // why it goes back: what the test did not pass
+	Pointed    string   // code of the one that the causes point at
+	Cautions   Cautions
+	Stops      []StopRow
 }
 
 // GaugesOf are the instruments that an attempt is read with.
@@ -102,9 +103,6 @@ func provePage(l *look) ProvePage {
 			p.Next = max(p.Next, a.Number+1)
 		}
 	}
-	if _, err := st.Stand(1); err != nil {
-		p.Stand = strings.TrimPrefix(err.Error(), "stand: ")
-	}
 	for _, g := range st.Gaps {
 		row := GapRow{g.Feature.Def.Name, "not known", g.Rebuilt.From}
 		if g.Rebuilt.Known {
@@ -122,10 +120,6 @@ func (s *Server) nextAttempt(c *echo.Context) error {
 
 func (s *Server) startHold(c *echo.Context) error {
 	return done(c, s.jobs.StartHold(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("code")))
-}
-
-func (s *Server) takeFromStand(c *echo.Context) error {
-	return done(c, s.jobs.TakeFromStand(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("code")))
 }
 
 func (s *Server) closeAttempt(c *echo.Context) error {

@@ -55,6 +55,7 @@ func loadViews(a *assets) (*views, error) {
 type Shell struct {
 	Reader
 	Title string
+	Live  bool      // a stand can show on it
 	Theme string    // light, dark, or as the machine has it
 	Job   *JobShell // nil on pages of no job
 	Main  any       // the page's own struct, laid out by its file

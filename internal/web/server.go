@@ -29,6 +29,9 @@ type Config struct {
 	// HashCost is how much work hashing a password is, as bcrypt counts it; 0 for the
 	// usual. Tests take less.
 	HashCost int
+	// Pace is how many seconds of a program pass in one on the simulated stand, 0 for one.
+	// Tests take more.
+	Pace float64
 	// Proxies are trusted to tell the address that a request came from.
 	Proxies []*net.IPNet
 }
@@ -46,6 +49,7 @@ type Server struct {
 	first    *FirstStart
 	copies   *store.Keeper
 	metrics  *metrics
+	desk     desk
 }
 
 // contentPolicy lets nothing in that the application does not ship itself.
@@ -65,7 +69,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	}
 	s := &Server{roles: map[string]string{}, jobs: cfg.Jobs, store: cfg.Jobs.Store, views: v, assets: a, demo: cfg.Demo,
 		people: &people.Service{Store: cfg.Jobs.Store, Now: cfg.Jobs.Now, Cost: cfg.HashCost},
-		first:  cfg.First, copies: cfg.Copies}
+		first:  cfg.First, copies: cfg.Copies, desk: desk{at: map[string]*atWork{}, pace: cfg.Pace}}
 	if s.copies == nil {
 		s.copies = &store.Keeper{Store: s.store}
 	}

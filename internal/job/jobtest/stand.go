@@ -1,0 +1,59 @@
+package jobtest
+
+import (
+	"context"
+	"testing"
+
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/rig"
+
+	"github.com/stretchr/testify/require"
+)
+
+// Shown is what the simulated stand shows for a step of a unit once it has come to rest, by
+// figure in base units.
+func Shown(t testing.TB, st *job.State, step string) map[string]float64 {
+	t.Helper()
+	test, known := st.Family.TestByCode(step)
+	require.True(t, known, step)
+	facts, err := st.Facts()
+	require.NoError(t, err)
+	p := st.Program(test)
+	bench := rig.NewBench(1)
+	bench.Unit = facts.Mount(test)
+	bench.Controls = rig.Controls{Drive: true, Pressure: p.Pressure, Speed: p.Speed}
+	for range 20000 { // 400 s
+		bench.Step(0.02)
+	}
+	out := bench.Unit.Rest
+	for figure, v := range bench.Read() {
+		out[figure] = v
+	}
+	return out
+}
+
+// Exercise fills the open attempt of a unit from the simulated stand, and says what was seen
+// as the plan likes it.
+func Exercise(t testing.TB, s *job.Service, tag string, words bool) {
+	t.Helper()
+	ctx := context.Background()
+	st, err := s.Load(ctx, tag, 1)
+	require.NoError(t, err)
+	for _, p := range st.Attempt().Points {
+		if p.Skipped != "" {
+			continue
+		}
+		shown := Shown(t, st, p.Test.Code)
+		for range 2 { // the second time for what is read at the end of a hold
+			if len(p.Test.Reads) > 0 {
+				require.NoError(t, s.TakePoint(ctx, who, tag, 1, p.Test.Code, unit.SourceSimulated, shown))
+			}
+		}
+		if words && len(p.Test.Good) > 0 {
+			ref := st.Unit.PointRef(st.Attempt().Number, p.Test.Code, "word").String()
+			_, err := s.Set(ctx, who, tag, job.Edit{Field: ref, Value: p.Test.Good[0]})
+			require.NoError(t, err)
+		}
+	}
+}

@@ -1,0 +1,90 @@
+package rig
+
+import (
+	"corvek/core/family"
+	"corvek/core/fluidpower"
+	"corvek/core/metrology"
+	"corvek/core/proof"
+	"corvek/core/unit"
+)
+
+// Facts are the unit as its record has it.
+type Facts struct {
+	Tag     string
+	Family  *family.Family
+	Model   proof.Model // after the work, from its own clearances and relief spring
+	Duty    proof.Duty
+	Setting unit.Setting
+	Limit   func(step, figure string) *unit.StepLimit // the unit's own limits; nil for none
+	Stiff   bool                                      // it turned hard at the build
+	SealOK  bool                                      // soft parts were renewed
+}
+
+// Mount puts the unit on the simulated stand for a step of its test: what pump and motor
+// deliver follows from the model as the stand runs, what else the step reads is worked out
+// here.
+func (u Facts) Mount(t *family.Test) Mounted {
+	m := Mounted{Tag: u.Tag, Action: u.Family.Action, Model: u.Model, Duty: u.Duty, Stiff: u.Stiff, SealOK: u.SealOK,
+		Rest: map[string]float64{}}
+	at := u.Duty.Pressure * t.Pressure
+	for _, r := range t.Reads {
+		if v, ok := u.figure(t, r, at); ok {
+			m.Rest[r.Figure] = v
+		}
+	}
+	return m
+}
+
+// figure is what an instrument shows once the stand has come to the pressure.
+func (u Facts) figure(t *family.Test, r family.Read, at float64) (v float64, ok bool) {
+	if r.Figure == "start_torque" && u.Duty.HasDisplacement {
+		return fluidpower.TheoreticalTorque(at, u.Duty.Displacement) * mechanical, true
+	}
+	rules := proof.Rules{Accept: u.Family.Accept, Setting: u.Setting, Duty: u.Duty, Own: u.Limit}
+	alone := family.Test{Code: t.Code, Pressure: t.Pressure, Reads: []family.Read{r}}
+	j := proof.JudgeStep(&alone, &unit.Point{}, rules)
+	f := j.Figures[0]
+	v, ok = aim(f.Limits, u.SealOK)
+	switch {
+	case !ok:
+		return u.usual(r.Figure)
+	case f.Of == "start", f.Of == "duty", f.By == family.ByReseat:
+		v *= u.Duty.Pressure
+	case f.By == family.ByRatio:
+		v *= usualFigures["supply"]
+	}
+	return v, true
+}
+
+// usual is what a unit of this size might show where neither model nor limit says anything.
+func (u Facts) usual(figure string) (v float64, ok bool) {
+	if u.Duty.HasPressure && (figure == "pressure" || figure == "cut_off") {
+		return u.Duty.Pressure, true
+	}
+	v, ok = usualFigures[figure]
+	return v, ok
+}
+
+// usualFigures are in base units.
+var usualFigures = map[string]float64{
+	"pressure": 100e5, "cut_off": 200e5, "standby": 22e5, "cracking": 100e5, "supply": 6e5, "back_pressure": 50e5,
+	"flow": 20e-3 / 60, "torque": 500, "drag_torque": 15, "force": 20e3, "stroke": 0.3, "strokes": 20, "drops": 30,
+	"turns": 2, "time": 1, "volume": 15e-6, "stroke_volume": 0.75e-6, "shut_in": 2e-3, "noise": 72,
+	"outlet_a": 10e-3 / 60, "outlet_b": 10e-3 / 60,
+}
+
+// aim is a figure inside its limits, or past them.
+func aim(l metrology.Limits, good bool) (v float64, ok bool) {
+	mid, both := l.Middle()
+	switch {
+	case l.Empty():
+		return 0, false
+	case !good && l.HasUpper:
+		return 2 * l.Upper, true
+	case both:
+		return mid, true
+	case l.HasUpper:
+		return 0.3 * l.Upper, true
+	}
+	return l.Lower * 1.04, true
+}
