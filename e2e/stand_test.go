@@ -64,8 +64,8 @@ func (u *user) takes(tag, code string) {
 	u.t.Helper()
 	u.ready()
 	u.press(u.MustElementR(".stand button", "Run it"))
-	u.MustWait(`() => { const d = document.querySelector("#live").dataset;
-		return d.state === "holding" && d.steady === "yes"; }`)
+	u.MustWait(`(code) => { const d = document.querySelector("#live").dataset;
+		return d.step === code && d.state === "holding" && d.steady === "yes"; }`, code)
 	before := u.figures(tag, code)
 	u.press(u.MustElement("#take-point"))
 	require.Eventually(u.t, func() bool { return u.figures(tag, code) > before }, 10*time.Second, 50*time.Millisecond,
@@ -145,9 +145,8 @@ func (u *user) runPlan(tag string) {
 		u.MustWait(`() => document.querySelector("#live") && document.querySelector("#live").dataset.state`)
 		u.takes(tag, p.Test.Code)
 		if _, ends := p.Test.ReadOf("pressure_end"); ends {
-			u.MustElementR("#take-point", "end of the hold")
 			before := u.figures(tag, p.Test.Code)
-			u.press(u.MustElement("#take-point"))
+			u.press(u.MustElement("#take-end"))
 			require.Eventually(u.t, func() bool { return u.figures(tag, p.Test.Code) > before }, 10*time.Second,
 				50*time.Millisecond, "the end of %s", p.Test.Name)
 		}

@@ -11,6 +11,7 @@ import (
 // Program is what the drive of a stand does at a step: it starts, raises the pressure over
 // the ramp, holds it, and lets go.
 type Program struct {
+	From     float64 // Pa, gauge, at which it stood when it began
 	Pressure float64 // Pa, gauge
 	Speed    float64 // rev/min
 	Ramp     time.Duration
@@ -47,13 +48,24 @@ func GuardFor(d Duty, pressure float64) Guard {
 	return g
 }
 
+// RampRate is how fast the pressure is raised and lowered, Pa/s: slow enough that a relief or
+// a burst seal can still be answered.
+const RampRate = 20e5
+
+// Begin is the program from where the pressure stands.
+func (p Program) Begin(from float64) Program {
+	p.From = from
+	p.Ramp = max(p.Ramp, time.Duration(math.Abs(p.Pressure-from)/RampRate*float64(time.Second)))
+	return p
+}
+
 // At is what the stand is set to at a time from the start; done is true when it is over.
 func (p Program) At(t time.Duration) (pressure, speed float64, done bool) {
 	switch {
 	case t < 0:
 		return 0, 0, false
 	case t < p.Ramp:
-		return p.Pressure * float64(t) / float64(p.Ramp), p.Speed, false
+		return p.From + (p.Pressure-p.From)*float64(t)/float64(p.Ramp), p.Speed, false
 	case t < p.Ramp+p.Hold:
 		return p.Pressure, p.Speed, false
 	}

@@ -21,6 +21,8 @@ func TestProgramRampsHoldsAndLetsGo(t *testing.T) {
 		assert.InDelta(t, c.pressure, pressure, 1, c.at)
 		assert.Equal(t, c.done, done, c.at)
 	}
+	pressure, _, _ := p.Begin(300e5).At(5 * time.Second)
+	assert.InDelta(t, 200e5, pressure, 1, "from where it stands, 20 bar a second")
 	assert.False(t, p.Holding(9*time.Second))
 	assert.True(t, p.Holding(11*time.Second))
 }

@@ -38,10 +38,8 @@ func (st *State) Facts() (rig.Facts, error) {
 	return u, nil
 }
 
-// How a step is driven: so fast is the pressure raised that a relief or a burst seal can
-// still be answered, and without a speed or a pressure the stand idles.
+// How a step is driven: without a speed or a pressure of its own the stand idles.
 const (
-	rampRate  = 20e5 // Pa/s
 	leastRamp = 3 * time.Second
 	idlePress = 5e5 // Pa
 	usualHold = 10 * time.Minute
@@ -58,7 +56,7 @@ func (st *State) Program(t *family.Test) proof.Program {
 		p.Speed /= 4
 	}
 	p.Pressure = max(p.Pressure, idlePress)
-	p.Ramp = max(leastRamp, time.Duration(p.Pressure/rampRate*float64(time.Second)))
+	p.Ramp = leastRamp
 	if q, err := quantity.Parse(t.Hold, quantity.Time); err == nil {
 		p.Hold = time.Duration(q.SI*float64(time.Second)) + time.Minute // and a while to take its point
 	}

@@ -88,6 +88,11 @@ func (r *Run) Close() {
 func (r *Run) Program(step string, p proof.Program) {
 	r.mu.Lock()
 	defer r.mu.Unlock()
+	from := 0.0
+	if now, read := r.reader(r.frame.Sample)("pressure"); read && r.program != nil {
+		from = now
+	}
+	p = p.Begin(from)
 	r.program, r.guard, r.step, r.started = &p, p.Guard, step, time.Now()
 	r.frame.State, r.frame.Why, r.frame.Step = Ramping, "", step
 	r.note("start " + step)
@@ -232,7 +237,14 @@ func (r *Run) take(s trace.Sample) (on bool, pressure, speed float64) {
 // drive moves the program on. The caller holds mu.
 func (r *Run) drive(before trace.Sample) (on bool, pressure, speed float64) {
 	at := time.Duration(float64(time.Since(r.started)) * r.pace)
-	if why := r.guard.Watch(r.reader(r.frame.Sample), r.reader(before)); why != "" {
+	if before.At.Before(r.started) { // what was before the start is no jump of this run
+		before = trace.Sample{}
+	}
+	guard := r.guard
+	if !r.program.Holding(at) { // on its way down from where the step before stood
+		guard.Pressure = max(guard.Pressure, 1.1*r.program.From)
+	}
+	if why := guard.Watch(r.reader(r.frame.Sample), r.reader(before)); why != "" {
 		r.stopped(why)
 		return false, 0, 0
 	}

@@ -84,6 +84,7 @@
     last = Date.now();
     say(f.left ? f.words + ", " + clock(f.left) + " left" : f.words, f.state);
     box.dataset.steady = f.steady ? "yes" : "no";
+    box.dataset.step = f.step || "";
     series.at.push(f.at);
     for (const k of Object.keys(series)) {
       if (k !== "at") series[k].push(f.values[k] === undefined ? null : f.values[k]);
