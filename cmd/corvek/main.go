@@ -18,7 +18,8 @@ func main() {
 	root := &cobra.Command{
 		Use: "corvek", Short: "Workbook of a hydraulic rebuild shop", SilenceUsage: true, SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), rigCommand(), migrateCommand(), calcCommand(), explainCommand(), familyCommand(),
+	root.AddCommand(serveCommand(), demoCommand(), rigCommand(), migrateCommand(), calcCommand(), explainCommand(),
+		familyCommand(),
 		exportCommand(), importCommand(), personCommand(), verifyCommand(), backupCommand(),
 		restoreCommand())
 	err := root.ExecuteContext(ctx)

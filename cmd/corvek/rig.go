@@ -31,13 +31,14 @@ func rigCommand() *cobra.Command {
 				return err
 			}
 			out := cmd.OutOrStdout()
-			fmt.Fprintf(out, "Simulated stand at %s, an exercise whatever it shows. Its nodes:\n\n%s\nCtrl-C stops it.\n",
-				s.Endpoint, rig.SimulatedNodes())
+			fmt.Fprintf(out, "Simulated stand at %s, an exercise whatever it shows. Its nodes:\n\n%s\n"+
+				"Ctrl-C stops it.\n", s.Endpoint, rig.SimulatedNodes())
 			<-cmd.Context().Done()
 			return nil
 		},
 	}
 	cmd.Flags().StringVar(&addr, "addr", "127.0.0.1:4840", "address on this machine")
-	cmd.Flags().StringSliceVar(&faults, "fault", nil, "what is wrong with stand or unit: "+strings.Join(rig.Faults, ", "))
+	cmd.Flags().StringSliceVar(&faults, "fault", nil, "what is wrong with stand or unit: "+
+		strings.Join(rig.Faults, ", "))
 	return cmd
 }

@@ -38,9 +38,11 @@ func TestGuardStopsTheDrive(t *testing.T) {
 		now, before map[string]float64
 		says        string
 	}{
-		{map[string]float64{"pressure": 180e5, "torque": 90, "temperature": 60}, map[string]float64{"pressure": 179e5}, ""},
+		{map[string]float64{"pressure": 180e5, "torque": 90, "temperature": 60},
+			map[string]float64{"pressure": 179e5}, ""},
 		{map[string]float64{"pressure": 211e5}, map[string]float64{"pressure": 209e5}, "past its limit of 210.0 bar"},
-		{map[string]float64{"pressure": 60e5}, map[string]float64{"pressure": 175e5}, "jumped from 175.0 bar to 60.0 bar"},
+		{map[string]float64{"pressure": 60e5}, map[string]float64{"pressure": 175e5},
+			"jumped from 175.0 bar to 60.0 bar"},
 		{map[string]float64{"torque": 130}, nil, "torque"},
 		{map[string]float64{"temperature": 81}, nil, "temperature 81 °C is past its limit of 80 °C"},
 		{nil, map[string]float64{"pressure": 175e5}, ""},

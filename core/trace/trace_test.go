@@ -61,7 +61,8 @@ func TestMean(t *testing.T) {
 func TestALogOfAnotherStand(t *testing.T) {
 	m := trace.Mapping{Time: "Zeit", Columns: []trace.Column{{Heading: "p1 [bar]", Figure: "pressure", Unit: "bar"},
 		{Heading: "Q [l/min]", Figure: "flow", Unit: "L/min"}, {Heading: "T", Figure: "temperature", Unit: "°C"}}}
-	r, err := trace.ReadCSV(strings.NewReader("\ufeffZeit;p1 [bar];Q [l/min];T\n0,0;100,5;46,2;44\n0,1;101;;44\n"), m, day)
+	const log = "\ufeffZeit;p1 [bar];Q [l/min];T\n0,0;100,5;46,2;44\n0,1;101;;44\n"
+	r, err := trace.ReadCSV(strings.NewReader(log), m, day)
 	require.NoError(t, err)
 	require.Len(t, r.Samples, 2)
 	assert.InDelta(t, 100.5e5, r.Samples[0].Values[0], 1e-6)

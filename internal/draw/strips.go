@@ -30,7 +30,7 @@ type StripNote struct {
 const (
 	stripWidth  = 900.0
 	stripHeight = 110.0
-	stripLeft   = 96.0
+	stripLeft   = 160.0
 	stripGap    = 18.0
 )
 
@@ -86,13 +86,14 @@ func (s Strips) span(i int) (low, high float64, read bool) {
 			low, high, read = math.Min(low, s.shown(i, o.Low[i])), math.Max(high, s.shown(i, o.High[i])), true
 		}
 	}
+	read = read && (low != 0 || high != 0)
 	if low > 0 && low < 0.6*high {
 		low = 0
 	}
 	if high-low < 1e-9*math.Max(1, math.Abs(high)) {
 		high = low + 1
 	}
-	return low, high, read && high != 0
+	return low, high, read
 }
 
 func (s Strips) shown(i int, si float64) float64 { return (si - s.Offset[i]) / s.Factor[i] }

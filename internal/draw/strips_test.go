@@ -14,8 +14,8 @@ import (
 
 func TestStripsOverOneTime(t *testing.T) {
 	day := time.Date(2031, 5, 20, 0, 0, 0, 0, time.UTC)
-	s := draw.Strips{Names: []string{"Pressure, bar", "Torque, N·m", "Flow <L/min>"}, Factor: []float64{1e5, 1, 1e-3 / 60},
-		Offset: make([]float64, 3)}
+	s := draw.Strips{Names: []string{"Pressure, bar", "Torque, N·m", "Flow <L/min>"},
+		Factor: []float64{1e5, 1, 1e-3 / 60}, Offset: make([]float64, 3)}
 	for i := range 5 {
 		from := day.Add(time.Duration(i) * 10 * time.Second)
 		s.Outlines = append(s.Outlines, trace.Outline{From: from, To: from.Add(10 * time.Second),

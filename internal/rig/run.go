@@ -2,6 +2,7 @@ package rig
 
 import (
 	"context"
+	"errors"
 	"math"
 	"sync"
 	"time"
@@ -279,8 +280,12 @@ func (r *Run) lost(err error) {
 	defer r.mu.Unlock()
 	if r.frame.State != Lost {
 		r.program = nil
-		r.frame.State, r.frame.Why, r.frame.Steady = Lost, "the stand answers no more: "+err.Error(), false
-		r.note("lost: " + err.Error())
+		why := "the stand answers no more"
+		if !errors.Is(err, context.DeadlineExceeded) {
+			why += ": " + err.Error()
+		}
+		r.frame.State, r.frame.Why, r.frame.Steady, r.frame.Left = Lost, why, false, 0
+		r.note("lost: " + why)
 	}
 	r.tell()
 }

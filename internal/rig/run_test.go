@@ -83,6 +83,7 @@ func frames(t *testing.T, run *rig.Run, what string, ok func(rig.Frame) bool) ri
 }
 
 func TestThePumpRunsOnTheStand(t *testing.T) {
+	t.Parallel()
 	stand, run, rec := mounted(t, 40)
 	run.Program("p100", program(pump().Duty))
 	frames(t, run, "steady", func(f rig.Frame) bool { return f.State == rig.Holding && f.Steady })
@@ -104,8 +105,10 @@ func TestThePumpRunsOnTheStand(t *testing.T) {
 }
 
 func TestAStandThatMisbehavesIsStoppedAndTold(t *testing.T) {
+	t.Parallel()
 	for fault, says := range map[string]string{rig.FaultRunaway: "past its limit", rig.FaultJump: "jumped"} {
 		t.Run(fault, func(t *testing.T) {
+			t.Parallel()
 			stand, run, _ := mounted(t, 1)
 			run.Program("p100", program(pump().Duty))
 			frames(t, run, "held", func(f rig.Frame) bool { return f.State == rig.Holding && f.Steady })
@@ -122,6 +125,7 @@ const period = 50 * time.Millisecond
 // A stand that answers no more is told within a second, lets its drive go by itself, and is
 // found again.
 func TestALostStandIsTold(t *testing.T) {
+	t.Parallel()
 	stand, run, rec := mounted(t, 5)
 	run.Program("p100", program(pump().Duty))
 	frames(t, run, "held", func(f rig.Frame) bool { return f.State == rig.Holding })

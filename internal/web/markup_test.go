@@ -120,7 +120,7 @@ func TestEveryPageIsTied(t *testing.T) {
 	b := serve(t).as("odd")
 	tags, pages := pagesOf(t, b)
 	paths := []string{"/jobs", "/jobs/new", "/toolbox", "/toolbox/shims", "/library", "/library/vane_pump",
-		"/instruments", "/shop", "/shop/store", "/shop/people/1", "/me", "/change"}
+		"/instruments", "/stands", "/shop", "/shop/store", "/shop/people/1", "/me", "/change"}
 	for _, tag := range tags {
 		paths = append(paths, pages[tag]...)
 	}

@@ -4,6 +4,7 @@ import (
 	"encoding/csv"
 	"fmt"
 	"html/template"
+	"math"
 	"strconv"
 	"time"
 
@@ -37,7 +38,8 @@ type RecordingRow struct {
 
 func recordingRows(list []store.Recording) (out []RecordingRow) {
 	for _, r := range list {
-		out = append(out, RecordingRow{r.ID, r.Attempt, r.Stand, r.Simulated, r.StartedAt.Format("2 Jan 15:04"), long(r)})
+		at := r.StartedAt.Format("2 Jan 15:04")
+		out = append(out, RecordingRow{r.ID, r.Attempt, r.Stand, r.Simulated, at, long(r)})
 	}
 	return out
 }
@@ -74,10 +76,17 @@ func (s *Server) recording(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	p := RecordingPage{JobPage: l.page(), Recording: r, Long: long(r), From: c.QueryParam("from"), To: c.QueryParam("to")}
+	p := RecordingPage{JobPage: l.page(), Recording: r, Long: long(r), From: c.QueryParam("from"),
+		To: c.QueryParam("to")}
 	outlines, err := s.store.Outlines(ctx, r)
 	if err != nil {
 		return err
+	}
+	if r.Samples <= mostSamples/6 && r.Samples > 1 { // ten minutes are drawn reading by reading
+		all := fmt.Sprint(math.Ceil(r.EndedAt.Sub(r.StartedAt).Seconds()) + 1)
+		if whole, err := s.closely(c, r, "0", all); err == nil {
+			outlines = whole
+		}
 	}
 	if p.From != "" || p.To != "" {
 		var part []trace.Outline
@@ -123,6 +132,9 @@ func (s *Server) closely(c *echo.Context, r store.Recording, from, to string) ([
 	}
 	var out []trace.Outline
 	for i := 0; i+1 < len(t.Samples); i++ {
+		if t.Samples[i+1].At.Sub(t.Samples[i].At) > 2*time.Second {
+			continue // the signal was lost: nothing is drawn that nobody saw
+		}
 		pair := trace.Trace{Channels: t.Channels, Samples: t.Samples[i : i+2]}
 		out = append(out, pair.Outline())
 	}

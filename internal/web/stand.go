@@ -267,7 +267,8 @@ func (s *Server) takePoint(c *echo.Context) error {
 			shown[code] = mean
 		}
 	}
-	return done(c, s.jobs.TakePoint(c.Request().Context(), who(c), w.Tag, w.Unit, c.FormValue("code"), w.source(), shown))
+	return done(c, s.jobs.TakePoint(c.Request().Context(), who(c), w.Tag, w.Unit, c.FormValue("code"), w.source(),
+		shown))
 }
 
 func movesWords(code string) string {

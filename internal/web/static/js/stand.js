@@ -19,13 +19,19 @@
     box.dataset.state = state;
   }
 
+  // colour resolves one of the page's colours: a canvas knows nothing of themes.
   function colour(name) {
-    return getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+    const probe = document.createElement("i");
+    probe.style.color = "var(" + name + ")";
+    box.append(probe);
+    const resolved = getComputedStyle(probe).color;
+    probe.remove();
+    return resolved;
   }
 
   // build makes a strip a figure, all over one time.
   function build(channels) {
-    const strips = box.querySelector(".live-strips");
+    const strips = document.getElementById("live-strips");
     strips.replaceChildren();
     plots = [];
     const drawn = channels.filter((c) => series[c.code] && c.code !== "speed");
@@ -35,13 +41,20 @@
       const plot = new window.uPlot(
         {
           width: Math.max(200, strips.clientWidth),
-          height: 84,
+          height: 64,
           legend: { show: false },
           cursor: { show: false },
           scales: { x: { time: false }, y: { range: (u, lo, hi) => [Math.min(0, lo), hi > 0 ? hi * 1.1 : 1] } },
           axes: [
             { show: false },
-            { stroke: colour("--ink2"), grid: { stroke: colour("--line") }, size: 46, label: c.unit, labelSize: 16 },
+            {
+              stroke: colour("--ink2"),
+              grid: { stroke: colour("--line") },
+              size: 46,
+              space: 18,
+              label: c.unit,
+              labelSize: 16,
+            },
           ],
           series: [{}, { stroke: colour("--petrol"), width: 2, points: { show: false } }],
         },
@@ -85,6 +98,8 @@
     say(f.left ? f.words + ", " + clock(f.left) + " left" : f.words, f.state);
     box.dataset.steady = f.steady ? "yes" : "no";
     box.dataset.step = f.step || "";
+    const before = series.at[series.at.length - 1];
+    if (before && f.at - before > lostAfter) gap(f.at - 1);
     series.at.push(f.at);
     for (const k of Object.keys(series)) {
       if (k !== "at") series[k].push(f.values[k] === undefined ? null : f.values[k]);
@@ -95,6 +110,11 @@
       el.querySelector("b").textContent = v === undefined || v === null ? "–" : v;
     }
     draw();
+  }
+
+  // gap leaves a hole in the strips where nothing was heard.
+  function gap(at) {
+    for (const k of Object.keys(series)) series[k].push(k === "at" ? at : null);
   }
 
   function clock(s) {
