@@ -41,7 +41,8 @@ func (s *shop) atStand(t *testing.T, family string) (tag string) {
 	require.NoError(t, err)
 	s.nobodyToAsk(t, tag)
 	for field, v := range map[string]string{"displacement": "32 cc/rev", "speed": "1450 rpm",
-		"duty_pressure": "160 bar", "viscosity": "46 cSt", "fluid": "mineral oil VG 46", "setting_low": "150 bar", "setting_high": "190 bar"} {
+		"duty_pressure": "160 bar", "viscosity": "46 cSt", "fluid": "mineral oil VG 46",
+		"setting_low": "150 bar", "setting_high": "190 bar"} {
 		_, err := s.jobs.Set(t.Context(), iva, tag, job.Edit{Field: "u1/" + field, Value: v})
 		require.NoError(t, err, field)
 	}

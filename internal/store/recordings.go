@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"corvek/core/trace"
+	"corvek/core/unit"
 
 	"gorm.io/gorm/clause"
 )
@@ -39,7 +40,7 @@ type Recording struct {
 	ID            int64
 	Unit, Attempt int
 	Stand         string
-	Simulated     bool
+	Source        string // simulated, stand or log
 	Channels      string // codes of figures, by blanks
 	ByName        string
 	StartedAt     time.Time
@@ -47,15 +48,18 @@ type Recording struct {
 	Samples       int       `gorm:"->"`
 }
 
+// Simulated reports that the figures are an exercise.
+func (r Recording) Simulated() bool { return r.Source == unit.SourceSimulated }
+
 // Codes are the channels of the recording.
 func (r Recording) Codes() []string { return strings.Fields(r.Channels) }
 
 // OpenRecording begins a recording of a job.
 func (s *Store) OpenRecording(ctx context.Context, tag string, r Recording) (id int64, err error) {
 	return id, s.db.WithContext(ctx).Raw(`INSERT INTO recordings
-		(job_id, unit, attempt, stand, simulated, channels, by_name, started_at)
+		(job_id, unit, attempt, stand, source, channels, by_name, started_at)
 		SELECT id, ?, ?, ?, ?, ?, ?, ? FROM jobs WHERE tag = ? RETURNING id`,
-		r.Unit, r.Attempt, r.Stand, r.Simulated, r.Channels, r.ByName, r.StartedAt, tag).Scan(&id).Error
+		r.Unit, r.Attempt, r.Stand, r.Source, r.Channels, r.ByName, r.StartedAt, tag).Scan(&id).Error
 }
 
 // AddChunk adds samples to a recording.

@@ -29,7 +29,7 @@ func chunk(n int) *trace.Trace {
 func TestARecordingIsKept(t *testing.T) {
 	s, ctx := storetest.New(t), context.Background()
 	create(t, s, sheet("T-0501"))
-	id, err := s.OpenRecording(ctx, "T-0501", store.Recording{Unit: 1, Attempt: 2, Stand: "east", Simulated: true,
+	id, err := s.OpenRecording(ctx, "T-0501", store.Recording{Unit: 1, Attempt: 2, Stand: "east", Source: "simulated",
 		Channels: "pressure flow", ByName: "Iva Brask", StartedAt: noon})
 	require.NoError(t, err)
 	for n := range 4 {
@@ -40,7 +40,7 @@ func TestARecordingIsKept(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, list, 1)
 	assert.Equal(t, 400, list[0].Samples)
-	assert.True(t, list[0].Simulated)
+	assert.True(t, list[0].Simulated())
 	assert.InDelta(t, 39.9, list[0].EndedAt.Sub(list[0].StartedAt).Seconds(), 1e-6)
 
 	r, ok, err := s.Recording(ctx, "T-0501", id)
@@ -65,7 +65,7 @@ func TestARecordingIsKept(t *testing.T) {
 	_, ok, err = s.Recording(ctx, "T-0502", id)
 	require.NoError(t, err)
 	assert.False(t, ok, "another job's recording is not shown")
-	for _, bend := range []string{"UPDATE recordings SET simulated = false", "DELETE FROM recording_chunks",
+	for _, bend := range []string{"UPDATE recordings SET source = 'stand'", "DELETE FROM recording_chunks",
 		"UPDATE recording_notes SET note = ''"} {
 		_, err := s.Pool.Exec(ctx, bend)
 		assert.Error(t, err, bend)

@@ -43,7 +43,7 @@ func (s *Server) bodyFor(c *echo.Context) int64 {
 	switch {
 	case known && role == "":
 		return mostOpenBody
-	case c.Path() == "/import", strings.HasSuffix(c.Path(), "/pictures"):
+	case c.Path() == "/import", strings.HasSuffix(c.Path(), "/pictures"), strings.HasSuffix(c.Path(), "/prove/log"):
 		return mostUpload
 	}
 	return mostBody
@@ -56,7 +56,8 @@ func timeFor(c *echo.Context) time.Duration {
 		return liveTime
 	case path == "/import", strings.HasPrefix(path, "/shop/store"), strings.HasSuffix(path, "/export"),
 		strings.HasSuffix(path, ".pdf"), strings.HasSuffix(path, "/hand-over"),
-		strings.HasSuffix(path, "/report"), strings.HasSuffix(path, "/dispute"), strings.HasSuffix(path, "/pictures"):
+		strings.HasSuffix(path, "/report"), strings.HasSuffix(path, "/dispute"), strings.HasSuffix(path, "/pictures"),
+		strings.HasSuffix(path, "/prove/log"), strings.HasSuffix(path, "/samples.csv"):
 		return paperTime
 	case c.Request().Method == http.MethodGet:
 		return lookTime

@@ -104,7 +104,7 @@ func (s *Server) connect(ctx context.Context, who job.Actor, st *job.State, name
 // attend opens the recording and starts to read.
 func (s *Server) attend(ctx context.Context, who job.Actor, w *atWork, link *rig.Link) error {
 	id, err := s.store.OpenRecording(ctx, w.Tag, store.Recording{Unit: w.Unit, Attempt: w.Attempt, Stand: w.Stand,
-		Simulated: w.Simulated, Channels: strings.Join(link.Channels(), " "), ByName: who.Name,
+		Source: w.source(), Channels: strings.Join(link.Channels(), " "), ByName: who.Name,
 		StartedAt: s.jobs.Now()})
 	if err != nil {
 		link.Close()

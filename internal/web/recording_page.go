@@ -25,6 +25,7 @@ type RecordingPage struct {
 	From, To string // seconds of the part that is shown, "" for all of it
 	Long     string
 	Fault    string
+	Steps    []Named // at which a stretch can be taken, nil where the attempt is over
 }
 
 // RecordingRow is a recording in the list of a unit's.
@@ -39,7 +40,7 @@ type RecordingRow struct {
 func recordingRows(list []store.Recording) (out []RecordingRow) {
 	for _, r := range list {
 		at := r.StartedAt.Format("2 Jan 15:04")
-		out = append(out, RecordingRow{r.ID, r.Attempt, r.Stand, r.Simulated, at, long(r)})
+		out = append(out, RecordingRow{r.ID, r.Attempt, r.Stand, r.Simulated(), at, long(r)})
 	}
 	return out
 }
@@ -111,22 +112,24 @@ func (s *Server) recording(c *echo.Context) error {
 		strip.Names = append(strip.Names, name)
 		strip.Factor, strip.Offset = append(strip.Factor, ch.factor), append(strip.Offset, ch.offset)
 	}
+	if a := l.st.Attempt(); a != nil && !a.Closed && a.Number == r.Attempt && l.CanWork() && a.Mixed(r.Source) == "" {
+		for _, step := range a.Points {
+			if step.Skipped == "" && len(step.Test.Reads) > 0 {
+				p.Steps = append(p.Steps, Named{step.Test.Code, step.Test.Name})
+			}
+		}
+	}
 	p.Strips = template.HTML(strip.SVG())
 	return s.renderBeside(c, "recording", "Recording", l, p)
 }
 
 // closely gives a part of a recording sample by sample.
 func (s *Server) closely(c *echo.Context, r store.Recording, from, to string) ([]trace.Outline, error) {
-	a, err := strconv.ParseFloat(from, 64)
-	if err != nil || a < 0 {
-		return nil, store.ErrNotFound
+	first, last, err := stretch(r, from, to)
+	if err != nil {
+		return nil, err
 	}
-	b, err := strconv.ParseFloat(to, 64)
-	if err != nil || b <= a || b-a > mostSamples/10 {
-		return nil, store.ErrNotFound
-	}
-	at := func(seconds float64) time.Time { return r.StartedAt.Add(time.Duration(seconds * float64(time.Second))) }
-	t, err := s.store.Samples(c.Request().Context(), r, at(a), at(b), mostSamples)
+	t, err := s.store.Samples(c.Request().Context(), r, first, last, mostSamples)
 	if err != nil || len(t.Samples) == 0 {
 		return nil, store.ErrNotFound
 	}

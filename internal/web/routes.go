@@ -89,6 +89,8 @@ func (s *Server) routes() []route {
 		{"GET", "/jobs/:tag/stand/live", view, s.live},
 		{"GET", "/jobs/:tag/recordings/:id", view, s.recording},
 		{"GET", "/jobs/:tag/recordings/:id/samples.csv", view, s.recordingCSV},
+		{"POST", "/jobs/:tag/recordings/:id/take", work, s.takeFromRecording},
+		{"POST", "/jobs/:tag/prove/log", work, s.addLog},
 		{"GET", "/stands", lead, s.stands},
 		{"POST", "/stands", lead, s.signed(s.saveStand)},
 		{"POST", "/stands/drop", lead, s.signed(s.dropStand)},

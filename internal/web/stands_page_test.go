@@ -1,7 +1,9 @@
 package web
 
 import (
+	"bytes"
 	"fmt"
+	"mime/multipart"
 	"net/http"
 	"net/url"
 	"strings"
@@ -9,6 +11,9 @@ import (
 	"time"
 
 	"corvek/core/trace"
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/job/jobtest"
 	"corvek/internal/rig"
 	"corvek/internal/store"
 
@@ -98,4 +103,65 @@ func TestARecordingIsShown(t *testing.T) {
 		res, _ := b.get(bad)
 		assert.Equal(t, http.StatusNotFound, res.StatusCode, bad)
 	}
+}
+
+// A log of another stand comes in by its columns, is kept as a recording, and a stretch of it
+// is taken at a step.
+func TestALogOfAnotherStandIsTaken(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	jobtest.ToTheStand(t, s.server.jobs, "T-0417")
+	who := job.Actor{Name: "Iva", Role: job.RoleTechnician}
+	require.NoError(t, s.server.jobs.NextAttempt(t.Context(), who, "T-0417", 1, ""))
+	var text strings.Builder
+	text.WriteString("t;P1;Q1\n")
+	for i := range 200 {
+		fmt.Fprintf(&text, "%d,%d;175,%d;44,1\n", i/10, i%10, i%2)
+	}
+	const columns = "time = t\npressure = P1 in bar\nflow = Q1 in L/min\n"
+	upload := func(log, columns string) (*http.Response, string) {
+		var body bytes.Buffer
+		w := multipart.NewWriter(&body)
+		require.NoError(t, w.WriteField("columns", columns))
+		part, err := w.CreateFormFile("log", "east.csv")
+		require.NoError(t, err)
+		_, err = part.Write([]byte(log))
+		require.NoError(t, err)
+		require.NoError(t, w.Close())
+		req, err := http.NewRequest(http.MethodPost, s.URL+"/jobs/T-0417/prove/log", &body)
+		require.NoError(t, err)
+		req.Header.Set("Content-Type", w.FormDataContentType())
+		req.Header.Set("X-CSRF-Token", b.csrf)
+		req.Header.Set("X-Requested-With", "corvek")
+		return b.send(req)
+	}
+	for _, c := range []struct{ log, columns, says string }{
+		{"", columns, "empty"}, {text.String(), "", "which column is the time"},
+		{text.String(), "time = t\npressure = P9 in bar", "no column"},
+		{"t;P1;Q1\n0;high;1\n", columns, "line 2"},
+	} {
+		res, body := upload(c.log, c.columns)
+		assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, c.says)
+		assert.Contains(t, body, c.says)
+	}
+	res, body := upload(text.String(), columns)
+	require.Equal(t, http.StatusOK, res.StatusCode, body)
+	list, err := s.server.store.Recordings(t.Context(), "T-0417", 1)
+	require.NoError(t, err)
+	require.Len(t, list, 1)
+	assert.Equal(t, 200, list[0].Samples)
+	path := fmt.Sprintf("/jobs/T-0417/recordings/%d", list[0].ID)
+	_, page := b.get(path)
+	assert.Contains(t, page, "Take the mean from second")
+	res, body = b.post(path+"/take", url.Values{"first": {"5"}, "last": {"2"}, "code": {"p100"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, body)
+	res, body = b.post(path+"/take", url.Values{"first": {"5"}, "last": {"15"}, "code": {"p100"}})
+	require.Less(t, res.StatusCode, 400, body)
+	st, err := s.server.jobs.Load(t.Context(), "T-0417", 1)
+	require.NoError(t, err)
+	p := st.Attempt().Attempt.Point("p100")
+	require.NotNil(t, p)
+	assert.Equal(t, "175.5 bar", p.Figure("pressure").Typed)
+	assert.Equal(t, "44.10 L/min", p.Figure("flow").Typed)
+	assert.Equal(t, unit.SourceLog, st.Attempt().Source)
 }

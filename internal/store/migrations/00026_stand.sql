@@ -13,7 +13,7 @@ CREATE TABLE recordings (
     unit int NOT NULL,
     attempt int NOT NULL,
     stand text NOT NULL,
-    simulated boolean NOT NULL,
+    source text NOT NULL,
     channels text NOT NULL,
     by_name text NOT NULL,
     started_at timestamptz NOT NULL

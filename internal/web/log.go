@@ -1,0 +1,126 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"path"
+	"strconv"
+	"strings"
+	"time"
+
+	"corvek/core/field"
+	"corvek/core/trace"
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/store"
+
+	"github.com/labstack/echo/v5"
+)
+
+// addLog keeps the log of another stand as a recording of the open attempt. What its columns
+// are is said beside it.
+func (s *Server) addLog(c *echo.Context) error {
+	ctx := c.Request().Context()
+	st, err := s.jobs.Load(ctx, c.Param("tag"), unitNo(c))
+	if err != nil {
+		return err
+	}
+	a := st.Attempt()
+	if a == nil || a.Closed {
+		return field.Errorf("log", "start an attempt first")
+	}
+	if why := a.Mixed(unit.SourceLog); why != "" {
+		return field.Errorf("log", "%s", why)
+	}
+	m, err := trace.ParseMapping(c.FormValue("columns"))
+	if err != nil {
+		return field.Errorf("columns", "%s", err)
+	}
+	file, err := c.FormFile("log")
+	if err != nil {
+		return field.Errorf("log", "choose the log, a CSV file")
+	}
+	in, err := file.Open()
+	if err != nil {
+		return err
+	}
+	defer in.Close()
+	t, err := trace.ReadCSV(in, m, s.jobs.Now().Truncate(time.Second))
+	if err != nil {
+		return field.Errorf("log", "%s", err)
+	}
+	id, err := s.keepLog(ctx, st, who(c), "log "+clippedName(path.Base(file.Filename)), t)
+	if err != nil {
+		return err
+	}
+	return ok(c, map[string]any{"go": fmt.Sprintf("/jobs/%s/recordings/%d", st.Job.Tag, id)})
+}
+
+func clippedName(name string) string {
+	if r := []rune(name); len(r) > mostStandName {
+		return string(r[:mostStandName])
+	}
+	return name
+}
+
+func (s *Server) keepLog(ctx context.Context, st *job.State, who job.Actor, name string,
+	t *trace.Trace) (id int64, err error) {
+	id, err = s.store.OpenRecording(ctx, st.Job.Tag, store.Recording{Unit: st.Unit.Number,
+		Attempt: st.Attempt().Number, Stand: name, Source: unit.SourceLog, Channels: strings.Join(t.Channels, " "),
+		ByName: who.Name, StartedAt: t.Samples[0].At})
+	for seq, at := 1, 0; err == nil && at < len(t.Samples); seq, at = seq+1, at+chunk {
+		part := &trace.Trace{Channels: t.Channels, Samples: t.Samples[at:min(at+chunk, len(t.Samples))]}
+		err = s.store.AddChunk(ctx, id, seq, part)
+	}
+	return id, err
+}
+
+// takeFromRecording writes the means of a stretch of a recording at a step of the open
+// attempt.
+func (s *Server) takeFromRecording(c *echo.Context) error {
+	ctx := c.Request().Context()
+	r, err := s.findRecording(c)
+	if err != nil {
+		return err
+	}
+	st, err := s.jobs.Load(ctx, c.Param("tag"), r.Unit)
+	if err != nil {
+		return err
+	}
+	if a := st.Attempt(); a == nil || a.Closed || a.Number != r.Attempt {
+		return field.Errorf("stretch", "attempt %d is over: nothing is added to it", r.Attempt)
+	}
+	from, to, err := stretch(r, c.FormValue("first"), c.FormValue("last"))
+	if err != nil {
+		return err
+	}
+	t, err := s.store.Samples(ctx, r, from, to, mostSamples)
+	if err != nil {
+		return err
+	}
+	shown := map[string]float64{}
+	for _, code := range t.Channels {
+		if mean, _, read := t.Mean(code); read {
+			shown[code] = mean
+		}
+	}
+	if len(shown) == 0 {
+		return field.Errorf("stretch", "nothing was read between these seconds")
+	}
+	if err := s.jobs.TakePoint(ctx, who(c), st.Job.Tag, r.Unit, c.FormValue("code"), r.Source, shown); err != nil {
+		return err
+	}
+	return ok(c, map[string]any{"go": fmt.Sprintf("/jobs/%s/prove?unit=%d", st.Job.Tag, r.Unit)})
+}
+
+// stretch reads two moments in seconds from the start of a recording.
+func stretch(r store.Recording, first, last string) (from, to time.Time, err error) {
+	a, err1 := strconv.ParseFloat(strings.TrimSpace(first), 64)
+	b, err2 := strconv.ParseFloat(strings.TrimSpace(last), 64)
+	if err1 != nil || err2 != nil || !(a >= 0) || !(b > a) || b-a > mostSamples/10 || math.IsInf(b, 0) {
+		return from, to, field.Errorf("stretch", "write seconds from the start, such as 60 and 90; an hour at most")
+	}
+	at := func(seconds float64) time.Time { return r.StartedAt.Add(time.Duration(seconds * float64(time.Second))) }
+	return at(a), at(b), nil
+}
