@@ -116,7 +116,7 @@ func TestALogOfAnotherStandIsTaken(t *testing.T) {
 	var text strings.Builder
 	text.WriteString("t;P1;Q1\n")
 	for i := range 200 {
-		fmt.Fprintf(&text, "%d,%d;175,%d;44,1\n", i/10, i%10, i%2)
+		fmt.Fprintf(&text, "%d,%d;17%d,0;44,1\n", i/10, i%10, 5+i%2)
 	}
 	const columns = "time = t\npressure = P1 in bar\nflow = Q1 in L/min\n"
 	upload := func(log, columns string) (*http.Response, string) {

@@ -36,8 +36,13 @@ CREATE TABLE recording_notes (
     note text NOT NULL
 );
 CREATE INDEX ON recording_notes (recording_id);
+ALTER TABLE attempts DROP CONSTRAINT attempts_source_check,
+    ADD CONSTRAINT attempts_source_check CHECK (source IN ('typed', 'stand', 'log', 'simulated'));
 
 -- +goose Down
+UPDATE attempts SET source = 'typed' WHERE source IN ('stand', 'log');
+ALTER TABLE attempts DROP CONSTRAINT attempts_source_check,
+    ADD CONSTRAINT attempts_source_check CHECK (source IN ('typed', 'simulated'));
 DROP TABLE recording_notes;
 DROP TABLE recording_chunks;
 DROP TABLE recordings;
