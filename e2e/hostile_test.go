@@ -31,7 +31,7 @@ func filled(t *testing.T, s *shop, tag string) (fields int) {
 	require.NoError(t, s.jobs.AddPiece(ctx, who, tag, 1, "K-1", hostileText, 1, ""))
 	require.NoError(t, s.jobs.AddAccount(ctx, who, tag, 1, "fitter", hostileText))
 	jobtest.ToTheStand(t, s.jobs, tag)
-	require.NoError(t, s.jobs.NextAttempt(ctx, who, tag, 1, ""))
+	require.NoError(t, s.jobs.NextAttempt(ctx, who, tag, 1, job.Change{}))
 	st, err := s.jobs.Load(ctx, tag, 1)
 	require.NoError(t, err)
 	u, part := st.Unit, st.ByCode["rear_plate"]

@@ -9,6 +9,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
+	"corvek/core/search"
 	"corvek/core/unit"
 )
 
@@ -278,12 +279,29 @@ var pieceFields = append(sealFields(pieceTable, "", func(p *Place) *unit.Seal { 
 
 var attemptTable = table(unit.ScopeAttempt)
 
+func changeKinds() (out []string) {
+	for _, k := range search.Kinds {
+		out = append(out, string(k))
+	}
+	return out
+}
+
 var attemptFields = []*Field{
 	attemptTable.choice("source", "Figures from", offer(unit.SourceTyped, unit.SourceStand,
 		unit.SourceLog, unit.SourceSimulated),
 		func(p *Place) *string { return &p.Attempt.Source }).required().derived(),
 	attemptTable.area("one_change", "The one thing changed",
 		func(p *Place) *string { return &p.Attempt.OneChange }).checked(openAttempt),
+	attemptTable.choice("change_kind", "What was done", offer(changeKinds()...),
+		func(p *Place) *string { return &p.Attempt.ChangeKind }).derived(),
+	attemptTable.part("change_part", "To which part",
+		func(p *Place) *string { return &p.Attempt.ChangePart }).derived(),
+	attemptTable.area("second_change", "Changed at once with it",
+		func(p *Place) *string { return &p.Attempt.SecondChange }).derived(),
+	attemptTable.choice("second_kind", "What was done besides", offer(changeKinds()...),
+		func(p *Place) *string { return &p.Attempt.SecondKind }).derived(),
+	attemptTable.part("second_part", "To which other part",
+		func(p *Place) *string { return &p.Attempt.SecondPart }).derived(),
 	attemptTable.area("note", "Note", func(p *Place) *string { return &p.Attempt.Note }),
 	attemptTable.line("pressure_gauge", "Pressure read with",
 		func(p *Place) *string { return &p.Attempt.PressureGauge }).checked(openAttempt),

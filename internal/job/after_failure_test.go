@@ -16,7 +16,11 @@ import (
 func TestChangesFitTheUnit(t *testing.T) {
 	s := bench(t)
 	offered := func(family string) string {
-		return strings.Join(load(t, s, newUnit(t, s, family)).Changes(), "; ")
+		var words []string
+		for _, c := range load(t, s, newUnit(t, s, family)).Changes() {
+			words = append(words, c.Words)
+		}
+		return strings.Join(words, "; ")
 	}
 	assert.Contains(t, offered("external_gear_pump"), "relief shimmed")
 	assert.NotContains(t, offered("external_gear_pump"), "bled")

@@ -51,7 +51,7 @@ func TestTheSimulatedStandProvesNothing(t *testing.T) {
 	claim, _ := load(t, s, "T-0417").Claim()
 	assert.Equal(t, proof.NotTested, claim)
 	jobtest.ToTheStand(t, s, "T-0417")
-	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{}))
 	jobtest.Exercise(t, s, "T-0417", true)
 	require.NoError(t, s.CloseAttempt(ctx, iva, "T-0417", 1))
 	st := load(t, s, "T-0417")
@@ -87,7 +87,7 @@ func TestAHoldCutShortIsNamed(t *testing.T) {
 	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return now }
 	jobtest.ToTheStand(t, s, "T-0417")
-	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{}))
 	assert.Error(t, s.StartHold(ctx, iva, "T-0417", 1, "hand_turn"), "it has no hold")
 	runTest(t, s, "T-0417", &now)
 	holds := func() (out []string) {
@@ -100,7 +100,7 @@ func TestAHoldCutShortIsNamed(t *testing.T) {
 		return out
 	}
 	assert.Empty(t, holds())
-	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, "run again"))
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{Words: "run again"}))
 	require.NoError(t, s.StartHold(ctx, iva, "T-0417", 1, "run_in"))
 	now = now.Add(9 * time.Minute)
 	put(t, s, "T-0417", "u1/attempt/2/point/run_in/word", "quiet")
@@ -119,7 +119,7 @@ func TestStepThatDoesNotApply(t *testing.T) {
 	s.Now = func() time.Time { return now }
 	put(t, s, "T-0417", "u1/part/relief_spring/found", "")
 	jobtest.ToTheStand(t, s, "T-0417")
-	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{}))
 	put(t, s, "T-0417", "u1/attempt/1/point/relief/not_applicable", "the casting has none")
 	put(t, s, "T-0417", "u1/attempt/1/point/p25/not_applicable", "not possible on this stand")
 	runTest(t, s, "T-0417", &now)

@@ -21,7 +21,7 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 	require.NoError(t, s.AddCause(ctx, iva, "T-0417", 1, "first_failure", "", "plates"))
 	require.NoError(t, s.AddPiece(ctx, iva, "T-0417", 1, "K-1", "odd washer", 1, ""))
 	jobtest.ToTheStand(t, s, "T-0417")
-	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{}))
 	st := load(t, s, "T-0417")
 	plate, spring := st.ByCode["front_plate"], st.ByCode["relief_spring"]
 	gap, length := st.ByCode["rear_plate"].Features[0], spring.Features[0]

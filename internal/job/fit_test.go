@@ -44,10 +44,10 @@ func TestMistakesOfABuildAreCaughtBeforeProve(t *testing.T) {
 		require.NotContains(t, kindsAt(load(t, s, "T-0417"), c.part), c.want, name)
 		put(t, s, "T-0417", ref, c.value)
 		assert.Contains(t, kindsAt(load(t, s, "T-0417"), c.part), c.want, name)
-		assert.Error(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, ""), name)
+		assert.Error(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, job.Change{}), name)
 		put(t, s, "T-0417", ref, c.right)
 	}
-	require.NoError(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, ""), "without a mistake it goes")
+	require.NoError(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, job.Change{}), "without a mistake it goes")
 }
 
 // A lip that runs on its old groove is told from the depth it was pressed to; where no depth
@@ -116,9 +116,9 @@ func TestItIsFilledBeforeItRuns(t *testing.T) {
 	require.NotEmpty(t, st.Filling())
 	assert.NotEmpty(t, st.Unit.Filled["primed"])
 	put(t, s, "T-0417", "u1/fill/primed", "")
-	assert.ErrorContains(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, ""), "primed")
+	assert.ErrorContains(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, job.Change{}), "primed")
 	put(t, s, "T-0417", "u1/fill/primed", build.FillNone)
-	assert.NoError(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, ""))
+	assert.NoError(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, job.Change{}))
 }
 
 // Each family goes through Decide, Kit and Build: every place gets its piece, every part goes

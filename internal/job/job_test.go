@@ -227,10 +227,10 @@ func TestAMarkMadeByUsSaysNothing(t *testing.T) {
 
 func TestFailedAttemptStaysAndAsksForOneChange(t *testing.T) {
 	s, ctx := press(t), context.Background()
-	assert.ErrorContains(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""), "26 of 26 parts not fitted")
+	assert.ErrorContains(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{}), "26 of 26 parts not fitted")
 	jobtest.ToTheStand(t, s, "T-0417")
-	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, ""))
-	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, "x"), "one at a time")
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{}))
+	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{Words: "x"}), "one at a time")
 	assert.Error(t, s.CloseAttempt(ctx, iva, "T-0417", 1), "nothing was read yet")
 	jobtest.Exercise(t, s, "T-0417", true)
 	st := load(t, s, "T-0417")
@@ -241,7 +241,7 @@ func TestFailedAttemptStaysAndAsksForOneChange(t *testing.T) {
 	require.NoError(t, s.CloseAttempt(ctx, iva, "T-0417", 1))
 	assert.Error(t, edit(s, ctx, iva, "T-0417", u1("attempt", a.Number, "point/leak_watch/word"), "dry", "drips"),
 		"a closed attempt stays as it was")
-	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, " "), "the one change must be said")
+	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{Words: " "}), "the one change must be said")
 	require.NoError(t, s.OpenRound(ctx, iva, "T-0417", 1, "build", "", "drips at the shaft"))
 	st = load(t, s, "T-0417")
 	assert.Equal(t, 2, st.Round)

@@ -21,8 +21,8 @@ const (
 
 // NextAttempt starts a run of the bench test; after a failed one the single
 // thing that was changed must be said. The pressures of the plan are filled in.
-func (s *Service) NextAttempt(ctx context.Context, who Actor, tag string, number int, oneChange string) error {
-	oneChange, err := short("one_change", oneChange, "")
+func (s *Service) NextAttempt(ctx context.Context, who Actor, tag string, number int, c Change) error {
+	c, err := c.checked()
 	if err != nil {
 		return err
 	}
@@ -40,12 +40,18 @@ func (s *Service) NextAttempt(ctx context.Context, who Actor, tag string, number
 		if next > MostAttempts {
 			return "", field.Errorf("one_change", "there are %d attempts already", MostAttempts)
 		}
-		if next > 1 && oneChange == "" {
+		if next > 1 && c.Words == "" {
 			return "", field.Errorf("one_change", "say the one thing that was changed since attempt %d; with two "+
 				"the cause can no longer be told", next-1)
 		}
+		c, err := st.placed(c)
+		if err != nil {
+			return "", err
+		}
 		st.Unit.Attempts = append(st.Unit.Attempts, &unit.Attempt{
-			Number: next, Round: st.Round, Source: unit.SourceTyped, OneChange: oneChange, By: who.Name, At: s.moment(),
+			Number: next, Round: st.Round, Source: unit.SourceTyped, OneChange: c.Words, ChangeKind: c.Kind,
+			ChangePart: c.Part, SecondChange: c.Second, SecondKind: c.SecondKind, SecondPart: c.SecondPart,
+			By: who.Name, At: s.moment(),
 		})
 		return fmt.Sprintf("test attempt %d", next), nil
 	})

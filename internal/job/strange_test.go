@@ -8,6 +8,7 @@ import (
 
 	"corvek/core/proof"
 	"corvek/core/unit"
+	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/assert"
@@ -71,7 +72,7 @@ func TestAStrangePumpIsHandedOver(t *testing.T) {
 			}
 		}
 	}
-	require.NoError(t, s.NextAttempt(ctx, iva, tag, 1, ""))
+	require.NoError(t, s.NextAttempt(ctx, iva, tag, 1, job.Change{}))
 	runTest(t, s, tag, &now)
 
 	st := load(t, s, tag)

@@ -52,6 +52,7 @@ type Recorder interface {
 type Run struct {
 	Link *Link
 
+	wire    sync.Mutex // held while the stand is set, so that nothing overtakes a stop
 	mu      sync.Mutex
 	kept    trace.Trace
 	frame   Frame
@@ -106,6 +107,8 @@ func (r *Run) Stop(ctx context.Context, why string) error {
 	r.tell()
 	link := r.Link
 	r.mu.Unlock()
+	r.wire.Lock()
+	defer r.wire.Unlock()
 	return link.Set(ctx, false, 0, 0)
 }
 
@@ -189,15 +192,27 @@ func (r *Run) loop(ctx context.Context) {
 			continue
 		}
 		on, pressure, speed := r.take(s)
-		if on {
-			err = r.Link.Set(ctx, true, pressure, speed)
-		} else if r.letGo() {
-			err = r.Link.Set(ctx, false, 0, 0)
-		}
-		if err != nil && ctx.Err() == nil {
+		if err = r.set(ctx, on, pressure, speed); err != nil && ctx.Err() == nil {
 			r.lost(err)
 		}
 	}
+}
+
+// set drives the stand on, or lets it go when a program has ended. A program that was
+// stopped since the sample was taken is not driven on.
+func (r *Run) set(ctx context.Context, on bool, pressure, speed float64) error {
+	r.wire.Lock()
+	defer r.wire.Unlock()
+	r.mu.Lock()
+	on = on && r.program != nil
+	r.mu.Unlock()
+	switch {
+	case on:
+		return r.Link.Set(ctx, true, pressure, speed)
+	case r.letGo():
+		return r.Link.Set(ctx, false, 0, 0)
+	}
+	return nil
 }
 
 // letGo reports once that a program has ended and the drive must be told so.

@@ -9,9 +9,11 @@ import (
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
+	"corvek/core/search"
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/report"
+	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )
@@ -34,10 +36,12 @@ type ProvePage struct {
 	Plot       template.HTML
 	Gaps       []GapRow
 	Ledger     []*job.AttemptState
-	PartsOf    []Named  // down to which the unit can be opened again
-	Changes    []string // single changes that fit this unit
-	Back       []string // why it goes back: what the test did not pass
-	Pointed    string   // code of the one that the causes point at
+	Told       []job.Told    // what the attempts say of the parts
+	Halve      []job.Halving // what to change next
+	PartsOf    []Named       // down to which the unit can be opened again
+	Changes    []job.Change  // single changes that fit this unit
+	Back       []string      // why it goes back: what the test did not pass
+	Pointed    string        // code of the one that the causes point at
 	Cautions   Cautions
 	Stops      []StopRow
 }
@@ -88,13 +92,14 @@ func provePage(l *look) ProvePage {
 		p.Failed = p.Last.Closed && p.Last.Verdict != string(metrology.In)
 		p.Exercise = p.Last.Source == unit.SourceSimulated
 	}
-	p.Changes, p.Back = st.Changes(), st.Failed()
+	for _, x := range st.Parts {
+		p.PartsOf = append(p.PartsOf, Named{x.Code, x.Name})
+	}
+	p.Changes, p.Back, p.Told = st.Changes(), st.Failed(), st.Search()
 	if p.Failed {
+		p.Halve = st.Halve()
 		if x := st.PointedAt(); x != nil {
 			p.Pointed = x.Code
-		}
-		for _, x := range st.Parts {
-			p.PartsOf = append(p.PartsOf, Named{x.Code, x.Name})
 		}
 	}
 	if !p.Open && st.Passed() == nil {
@@ -113,9 +118,26 @@ func provePage(l *look) ProvePage {
 	return p
 }
 
+// ChangeOf are the choices of one change of an attempt.
+type ChangeOf struct {
+	Name         string // begins the names of its fields
+	Kinds, Parts []Named
+}
+
+// changeOf lays the choices of a change out.
+func changeOf(p ProvePage, name string) ChangeOf {
+	c := ChangeOf{Name: name, Parts: p.PartsOf}
+	for _, k := range search.Kinds {
+		c.Kinds = append(c.Kinds, Named{string(k), wording.Choice(unit.ScopeAttempt, "change_kind", string(k))})
+	}
+	return c
+}
+
 func (s *Server) nextAttempt(c *echo.Context) error {
-	return done(c, s.jobs.NextAttempt(c.Request().Context(), who(c), c.Param("tag"), unitNo(c),
-		c.FormValue("one_change")))
+	return done(c, s.jobs.NextAttempt(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), job.Change{
+		Words: c.FormValue("one_change"), Kind: c.FormValue("change_kind"), Part: c.FormValue("change_part"),
+		Second: c.FormValue("second_change"), SecondKind: c.FormValue("second_kind"),
+		SecondPart: c.FormValue("second_part")}))
 }
 
 func (s *Server) startHold(c *echo.Context) error {

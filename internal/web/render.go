@@ -103,6 +103,7 @@ func hidden(csrf string) template.HTML {
 
 var funcs = template.FuncMap{
 	"hidden":   hidden,
+	"changeOf": changeOf,
 	"defs":     func() template.HTML { return template.HTML(draw.Defs) },
 	"lower":    strings.ToLower,
 	"spaced":   wording.Plain,

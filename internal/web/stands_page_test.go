@@ -112,7 +112,7 @@ func TestALogOfAnotherStandIsTaken(t *testing.T) {
 	b := s.as("iva")
 	jobtest.ToTheStand(t, s.server.jobs, "T-0417")
 	who := job.Actor{Name: "Iva", Role: job.RoleTechnician}
-	require.NoError(t, s.server.jobs.NextAttempt(t.Context(), who, "T-0417", 1, ""))
+	require.NoError(t, s.server.jobs.NextAttempt(t.Context(), who, "T-0417", 1, job.Change{}))
 	var text strings.Builder
 	text.WriteString("t;P1;Q1\n")
 	for i := range 200 {

@@ -1,0 +1,28 @@
+package search
+
+import (
+	"slices"
+	"strings"
+)
+
+// masks are words that together say that a fault was hidden and not found.
+var masks = [][]string{
+	{"relief", "raised"}, {"relief", "raise"}, {"relief", "up"}, {"relief", "higher"}, {"relief", "shut"},
+	{"standby", "raised"}, {"pressure", "raised"}, {"setting", "raised"}, {"setting", "up"},
+	{"oil", "thicker"}, {"oil", "heavier"}, {"thicker", "grade"}, {"higher", "viscosity"},
+	{"leak", "stopped", "additive"}, {"oil", "additive"}, {"speed", "raised"},
+}
+
+// Masks reports that a change in a mechanic's words hides a fault: a relief raised over its
+// book or a thicker oil makes the figure good and leaves what is wrong.
+func Masks(words string) bool {
+	said := strings.FieldsFunc(strings.ToLower(words), func(r rune) bool {
+		return (r < 'a' || r > 'z') && r != '-'
+	})
+	for _, all := range masks {
+		if !slices.ContainsFunc(all, func(w string) bool { return !slices.Contains(said, w) }) {
+			return true
+		}
+	}
+	return false
+}
