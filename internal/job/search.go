@@ -1,6 +1,7 @@
 package job
 
 import (
+	"slices"
 	"strings"
 
 	"corvek/core/build"
@@ -89,9 +90,10 @@ func (st *State) partNames(codes []string) string {
 	return strings.Join(out, " and ")
 }
 
-// What speaks against a part, beside the causes that its renewal would cure: stiff since it
-// went in, and each mark that was seen on it.
+// What speaks against a part, beside the causes that its renewal would cure: that a cause
+// named here lies in it, that it turns stiff since it went in, and each mark that was seen on it.
 const (
+	namedWeight = 1.0
 	stiffWeight = 0.5
 	markWeight  = 0.1
 )
@@ -108,6 +110,12 @@ func (st *State) suspects() (out []search.Suspect) {
 		}
 		for _, code := range renewed {
 			weight[code] += r.Posterior / float64(len(renewed))
+		}
+	}
+	blamed, remedies := st.causesOf()
+	for _, named := range []map[string][]string{blamed, remedies} {
+		for code := range named {
+			weight[code] += namedWeight / float64(len(named))
 		}
 	}
 	if i := build.StiffAt(st.Steps()); i >= 0 {
@@ -145,7 +153,12 @@ func (st *State) Halve() (out []Halving) {
 		for _, code := range search.Split(left) {
 			h.Parts = append(h.Parts, st.ByCode[code])
 		}
-		if len(h.Parts) > 0 {
+		same := slices.IndexFunc(out, func(o Halving) bool { return slices.Equal(o.Parts, h.Parts) && o.Left == h.Left })
+		switch {
+		case len(h.Parts) == 0:
+		case same >= 0:
+			out[same].Step += "; " + h.Step
+		default:
 			out = append(out, h)
 		}
 	}
