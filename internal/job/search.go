@@ -153,7 +153,9 @@ func (st *State) Halve() (out []Halving) {
 		for _, code := range search.Split(left) {
 			h.Parts = append(h.Parts, st.ByCode[code])
 		}
-		same := slices.IndexFunc(out, func(o Halving) bool { return slices.Equal(o.Parts, h.Parts) && o.Left == h.Left })
+		same := slices.IndexFunc(out, func(o Halving) bool {
+			return slices.Equal(o.Parts, h.Parts) && o.Left == h.Left
+		})
 		switch {
 		case len(h.Parts) == 0:
 		case same >= 0:
