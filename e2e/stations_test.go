@@ -24,6 +24,7 @@ func TestNewPumpThroughAllNineStations(t *testing.T) {
 		t.Run(way.name, func(t *testing.T) {
 			t.Parallel()
 			s := serve(t)
+			s.stand(t)
 			u := enter(t, s, "iva", way.pointer)
 			tag := u.newPump()
 			u.receive(tag)
@@ -250,22 +251,23 @@ func (u *user) prove(tag string) {
 		u.MustWait(`(n) => document.querySelectorAll(".caution form button").length < n`, left)
 	}
 	u.ready()
-	u.press(u.MustElementR("button", "Start attempt 1"))
-	u.press(u.MustElementR("button", "Take all from the simulated stand"))
+	u.connect(tag)
+	u.runPlan(tag)
 	u.MustWait(`() => document.querySelectorAll("tr.good").length === 8`)
-	u.says("simulated stand")
 	u.press(u.MustElementR("button", "Close the attempt"))
 	u.MustElementR(".verdict", "EXERCISE")
 	u.ready()
 	a := u.state(tag).Attempts[0]
 	for _, p := range a.Points {
 		if p.Test.Code == "p100" {
-			// Sides at 4.5 thou and tips at 3.5: 1.04 + 0.84 L/min of leak.
+			// Sides at 4.5 thou and tips at 3.5: 1.04 + 0.84 L/min of leak with the oil at 46 °C,
+			// less while the stand is not warm yet.
 			flow, _ := p.Read("flow")
-			assert.InDelta(u.t, 46.4-1.88, flow*6e4, 0.35)
+			assert.InDelta(u.t, 46.4-1.88, flow*6e4, 0.9)
 		}
 	}
 	require.NotZero(u.t, u.state(tag).Open("prove"), "an exercise proves nothing")
+	require.Empty(u.t, u.MustElements("#live"), "the stand was let go with the attempt")
 	u.run(tag)
 	require.Zero(u.t, u.state(tag).Open("prove"), "%v", u.state(tag).Stops["prove"])
 }

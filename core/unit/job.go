@@ -33,6 +33,11 @@ type Job struct {
 	WarrantyHold bool
 	WarrantyNote string
 	Lesson       string
+	LessonAt     string // station at which it matters
+	CollectedBy  string
+	GaveOldParts bool // given back with the unit
+	GaveSprings  bool
+	GaveCard     bool
 	TimerNote    string
 	TimerUntil   time.Time // zero where no timer runs
 	HandedOverAt time.Time // zero until then

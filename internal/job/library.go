@@ -27,6 +27,7 @@ type catalog struct {
 	lib     family.Library
 	own     map[string]bool
 	tools   map[string]store.Instrument // by name, small letters
+	lessons []store.Lesson              // of jobs that were handed over
 	counts  map[string]map[string]int   // concluded causes of closed jobs, by family
 
 	units *lru.Cache[asUnit, *family.Family] // families as they are for units, by what makes them so
@@ -128,6 +129,9 @@ func (s *Service) refresh(ctx context.Context, version int64) error {
 	}
 	for _, t := range tools {
 		c.tools[strings.ToLower(t.Name)] = t
+	}
+	if c.lessons, err = s.Store.Lessons(ctx); err != nil {
+		return err
 	}
 	if c.counts, err = s.Store.ConcludedCauses(ctx); err != nil {
 		return err

@@ -51,6 +51,7 @@ type State struct {
 	Cause    *explain.Cause       // concluded
 	Conclude unit.Conclusion
 
+	lessons   []store.Lesson  // that earlier jobs left for this variant
 	overhaul  []decide.Choice // what each part would come to in a full overhaul
 	explained func() explain.Explanation
 	next      func() []explain.Check
@@ -204,7 +205,7 @@ func (s *Service) compute(j *unit.Job, number int) (*State, error) {
 		return nil, fmt.Errorf("the family %q of unit %s is not in the library", u.Family, u.Name)
 	}
 	st := &State{
-		Shop: c.name, Job: j, Unit: u, Family: f, Tools: c.tools,
+		Shop: c.name, Job: j, Unit: u, Family: f, Tools: c.tools, lessons: lessonsFor(c.lessons, j.Tag, u),
 		Families: c.familyOf, Plain: c.lib[u.Family],
 		Known: s.Knowledge.For(f.Code), Knowledge: s.Knowledge.For(f.Code).WithCounts(c.counts[f.Code]),
 		Round: u.Round(), ByCode: map[string]*PartState{}, Sources: map[string]string{},

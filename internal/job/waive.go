@@ -119,7 +119,8 @@ func (w *writing) withdraw(by, reason string) {
 
 // HandOver closes the job. Every stop must be settled or waived.
 func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
-	return s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
+	var states []*State
+	err := s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
 		for i := range w.Job.Units {
 			st, err := w.state(i + 1)
 			if err != nil {
@@ -128,9 +129,16 @@ func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
 			if stop := st.First("receive"); stop != nil {
 				return field.Errorf("handover", "still open at %s: %s", wording.Stations[stop.Station], stop.Text)
 			}
+			states = append(states, st)
 		}
 		w.Job.HandedOverAt, w.Job.Waiting = s.moment().Truncate(time.Second), entry.WaitReady
 		w.did(unit.ActHandedOver)
 		return nil
 	})
+	for _, st := range states {
+		if err == nil {
+			err = s.reminded(ctx, who, st)
+		}
+	}
+	return err
 }

@@ -2,8 +2,8 @@ package report
 
 import (
 	"cmp"
+
 	"corvek/core/family"
-	"corvek/core/unit"
 	"corvek/internal/job"
 )
 
@@ -14,7 +14,7 @@ func Again(st *job.State) string {
 		return ""
 	}
 	for _, step := range st.Plan() {
-		if step.Code != family.ComplaintTest || repeated(st.Counts()) {
+		if step.Code != family.ComplaintTest || st.ComplaintRepeated() {
 			continue
 		}
 		return "Not repeated at our stand, so try it here: " +
@@ -22,13 +22,4 @@ func Again(st *job.State) string {
 			". Came again: yes / no. Write it down and tell us."
 	}
 	return ""
-}
-
-// repeated reports that the complaint's step was done on this unit, not on a simulated one.
-func repeated(a *job.AttemptState) bool {
-	if a == nil || a.Source == unit.SourceSimulated {
-		return false
-	}
-	p := a.Attempt.Point(family.ComplaintTest)
-	return p != nil && p.Word != "" && p.Skipped == ""
 }

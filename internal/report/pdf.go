@@ -155,13 +155,10 @@ func (p *paper) cause(d Data) {
 
 func (p *paper) closing(d Data) {
 	if a := d.Counts; a != nil {
-		source := "figures typed from the stand"
-		if a.Source == "simulated" {
-			source = "an exercise on the simulated stand"
-		}
-		p.body(fmt.Sprintf("Attempt %d, %s, %s.%s", a.Number, source, a.By,
+		p.body(fmt.Sprintf("Attempt %d, %s, %s.%s", a.Number, SourceWords(a), a.By,
 			between(" Changed since the attempt before: ", a.OneChange, ".")))
 	}
+	p.list("The search", d.Searched)
 	if len(d.Passed) > 0 {
 		p.head("Waived with a reason")
 		for _, s := range d.Passed {
@@ -200,6 +197,10 @@ func (p *paper) closing(d Data) {
 		p.body(mark + " " + s)
 	}
 	p.body(d.Note.Warning)
+	if d.Handed != "" {
+		p.head("Handed over")
+		p.body(d.Handed + ".")
+	}
 	if words := d.Record.Words(); words != "" {
 		p.head("Record")
 		p.body(words)

@@ -74,7 +74,9 @@ type Data struct {
 	Customer  []string // what the customer must change
 	Worked    []answer.Worked
 	Pictures  []Shot
-	Style     string // address of the style sheet
+	Handed    string   // who took the unit, and what went back with it
+	Searched  []string // what the attempts acquit, blame and leave open
+	Style     string   // address of the style sheet
 	Icon      string
 }
 
@@ -113,6 +115,10 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 	}
 	d.Differs, d.Seen, d.Stacks = Differs(st), Seen(st), Stacks(st, units)
 	d.tests(units)
+	d.Handed = Handed(st.Job)
+	for _, l := range st.Search() {
+		d.Searched = append(d.Searched, fmt.Sprintf("Attempt %d: %s", l.Try, l.Words))
+	}
 	if st.Cause != nil {
 		d.Chain = st.Why(st.Cause)
 	}

@@ -7,6 +7,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/proof"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/internal/job"
 )
 
@@ -102,3 +103,17 @@ func ReadWords(p job.PointState, units quantity.System) (out []string) {
 	}
 	return out
 }
+
+// SourceWords say where the figures of an attempt are from and what they were read with.
+func SourceWords(a *job.AttemptState) string {
+	words := map[string]string{unit.SourceSimulated: "an exercise on the simulated stand",
+		unit.SourceStand: "figures taken from the stand", unit.SourceLog: "figures from the log of a stand",
+	}[a.Source]
+	if words == "" {
+		words = "figures typed from the stand"
+	}
+	return words + orEmpty(", read with ", strings.Join(nonEmpty(a.PressureGauge, a.FlowMeter), " and "))
+}
+
+// SourceWords are the same for the paper.
+func (Data) SourceWords(a *job.AttemptState) string { return SourceWords(a) }

@@ -49,6 +49,7 @@ type BoardPage struct {
 	Month  string
 	Months []store.Month
 	Empty  bool
+	Due    []BackRow // asked back and due, with no answer yet
 }
 
 // board shows the jobs by what they wait for; ?find narrows them, ?open shows one
@@ -70,6 +71,12 @@ func (s *Server) board(c *echo.Context) error {
 	})
 	reads.Go(func() (err error) {
 		done, err = s.store.Closed(ctx, v.Find, v.Month, limit)
+		return err
+	})
+	reads.Go(func() error {
+		today := unit.DateOf(s.jobs.Now())
+		due, err := s.store.FollowUpsDue(ctx, today)
+		v.Due = backRows(due, today)
 		return err
 	})
 	reads.Go(func() (err error) {

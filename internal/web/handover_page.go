@@ -37,6 +37,12 @@ type HandoverPage struct {
 	Ending         Choice
 	EndingNote     *Entry // asked where the unit was not rebuilt
 	Lesson         Entry
+	LessonAt       Choice
+	Collected      Entry
+	Gave           []GivenBack
+	Back           []BackRow // what is asked back
+	Asks, Results  []Named
+	MayAsk         bool     // and answer, on a closed job too
 	Flushed        []Entry  // asked when something broke up
 	Flushes        []Choice // the places where pieces can lie
 	Sump           *Entry   // asked when another sump gained
@@ -51,8 +57,13 @@ func handoverPage(l *look, kept []store.Paper) HandoverPage {
 		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: kept,
 		Withdrawn: l.job.Withdrawn(), MayWithdraw: !l.job.Withdrawn() && lead,
 		Stands: report.Stands(l.st), NoteTitle: report.NoteOf(l.st).Title,
-		Ending: l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
-		Lesson: l.field(unit.JobRef("lesson")), Worked: answer.Kept(l.job, l.Units), Pictures: l.pictures()}
+		Ending:    l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
+		Lesson:    l.field(unit.JobRef("lesson")),
+		LessonAt:  l.choose(unit.JobRef("lesson_at")).Named("The lesson matters at").Wrap(),
+		Collected: l.field(unit.JobRef("collected_by")), Worked: answer.Kept(l.job, l.Units), Pictures: l.pictures()}
+	p.Gave = []GivenBack{{"the old parts", l.toggle(unit.JobRef("gave_old_parts"), l.job.GaveOldParts)},
+		{"the old springs", l.toggle(unit.JobRef("gave_springs"), l.job.GaveSprings)},
+		{"the start-up card", l.toggle(unit.JobRef("gave_card"), l.job.GaveCard)}}
 	if p.Withdrawn {
 		p.WithdrawnWords = fmt.Sprintf("%s by %s: %s", l.job.WithdrawnAt.Format("2 Jan 2006"), l.job.WithdrawnBy,
 			l.job.WithdrawnReason)

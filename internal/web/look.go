@@ -268,7 +268,13 @@ func (s *Server) stationPage(ctx context.Context, l *look) (any, error) {
 		return p, err
 	}
 	kept, err := s.store.Papers(ctx, l.job.Tag)
-	return handoverPage(l, kept), err
+	if err != nil {
+		return nil, err
+	}
+	p := handoverPage(l, kept)
+	back, err := s.store.FollowUps(ctx, l.job.Tag)
+	p.asked(back, unit.DateOf(s.jobs.Now()))
+	return p, err
 }
 
 // renderBeside writes a page of the job that is no station, such as its record.

@@ -145,7 +145,11 @@ func (s *Server) startHold(c *echo.Context) error {
 }
 
 func (s *Server) closeAttempt(c *echo.Context) error {
-	return done(c, s.jobs.CloseAttempt(c.Request().Context(), who(c), c.Param("tag"), unitNo(c)))
+	err := s.jobs.CloseAttempt(c.Request().Context(), who(c), c.Param("tag"), unitNo(c))
+	if w := s.desk.of(c.Param("tag"), unitNo(c)); err == nil && w != nil {
+		s.leave(w) // what it shows from now on belongs to no attempt
+	}
+	return done(c, err)
 }
 
 func (s *Server) openRound(c *echo.Context) error {

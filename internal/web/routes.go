@@ -98,6 +98,8 @@ func (s *Server) routes() []route {
 		{"POST", "/jobs/:tag/prove/round", work, s.openRound},
 		{"POST", "/jobs/:tag/caution", work, s.acknowledge},
 		{"POST", "/jobs/:tag/pass", lead, s.signed(s.passStop)},
+		{"POST", "/jobs/:tag/ask-back", work, s.askBack},
+		{"POST", "/jobs/:tag/ask-back/:id", work, s.answerBack},
 		{"POST", "/jobs/:tag/hand-over", work, s.signed(s.handOver)},
 		{"POST", "/jobs/:tag/reopen", lead, s.signed(s.reopen)},
 		{"POST", "/jobs/:tag/withdraw", lead, s.signed(s.withdraw)},

@@ -1,0 +1,87 @@
+package job_test
+
+import (
+	"context"
+	"slices"
+	"testing"
+	"time"
+
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/store"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// What one job learned is shown at the next one of its variant, at the station where it
+// matters, and nowhere else.
+func TestALessonIsShownAtTheNextJob(t *testing.T) {
+	s := press(t)
+	require.NoError(t, s.HandOver(context.Background(), iva, "T-0388"))
+	sister := load(t, s, "T-0417")
+	lessons := sister.Lessons("measure")
+	require.Len(t, lessons, 1)
+	assert.Equal(t, "T-0388", lessons[0].Tag)
+	assert.Contains(t, lessons[0].Text, "relief spring")
+	assert.Empty(t, sister.Lessons("build"))
+	assert.Empty(t, load(t, s, "T-0388").Lessons("measure"), "not at its own job")
+	put(t, s, "T-0417", "u1/variant", "")
+	put(t, s, "T-0417", "u1/model", "another")
+	assert.Empty(t, load(t, s, "T-0417").Lessons("measure"), "another model has not learned it")
+}
+
+// What is asked back is answered on a job that was handed over, once, and is due on its day.
+func TestFollowUpsAfterAHandOver(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	assert.ErrorContains(t, s.AskBack(ctx, iva, "T-0388", 1, "weather", ""), "kind")
+	assert.ErrorContains(t, s.AskBack(ctx, iva, "T-0388", 1, job.AskRefit, "soon"), "due_on")
+	assert.ErrorIs(t, s.AskBack(ctx, tove, "T-0388", 1, job.AskRefit, ""), job.ErrForbidden)
+	require.NoError(t, s.AskBack(ctx, iva, "T-0388", 1, job.AskRefit, "2031-06-01"))
+	list, err := s.Store.FollowUps(ctx, "T-0388")
+	require.NoError(t, err)
+	require.Len(t, list, 1)
+	due := func(day unit.Date) int {
+		list, err := s.Store.FollowUpsDue(ctx, day)
+		require.NoError(t, err)
+		return len(list)
+	}
+	assert.Zero(t, due("2031-05-31"))
+	assert.Equal(t, 1, due("2031-06-01"))
+	assert.ErrorContains(t, s.AnswerBack(ctx, iva, "T-0388", list[0].ID, "perhaps", ""), "result")
+	assert.ErrorContains(t, s.AnswerBack(ctx, iva, "T-0417", list[0].ID, "good", ""), "answer already",
+		"it belongs to another job")
+	require.NoError(t, s.AnswerBack(ctx, iva, "T-0388", list[0].ID, "came_again", "after two hours, hot"))
+	assert.Error(t, s.AnswerBack(ctx, iva, "T-0388", list[0].ID, "good", ""), "once")
+	assert.Zero(t, due("2031-06-01"))
+	list, err = s.Store.FollowUps(ctx, "T-0388")
+	require.NoError(t, err)
+	assert.Equal(t, "after two hours, hot", list[0].Note)
+}
+
+// A complaint that could not be tried at the stand is asked back by itself at the hand-over.
+func TestAnUntriedComplaintIsAskedBack(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	asked := func(tag string) (out []string) {
+		list, err := s.Store.FollowUps(ctx, tag)
+		require.NoError(t, err)
+		for _, f := range list {
+			out = append(out, f.Kind)
+		}
+		return out
+	}
+	require.NoError(t, s.HandOver(ctx, iva, "T-0388"))
+	assert.Empty(t, asked("T-0388"), "there it was tried, and gone")
+
+	require.NoError(t, s.Reopen(ctx, odd, "T-0388", "the complaint was not tried after all"))
+	require.NoError(t, s.Store.Update(ctx, "T-0388", func(j *unit.Job, _ store.History) (*store.Change, error) {
+		a := j.Units[0].Attempt(2)
+		a.Points = slices.DeleteFunc(a.Points, func(p *unit.Point) bool { return p.Code == "complaint" })
+		return &store.Change{Job: j, Entries: []unit.Entry{{Who: "x", At: time.Now(), Action: "untried"}}}, nil
+	}))
+	require.NoError(t, s.HandOver(ctx, iva, "T-0388"))
+	assert.Equal(t, []string{job.AskComplaint}, asked("T-0388"))
+	require.NoError(t, s.Reopen(ctx, odd, "T-0388", "once more"))
+	require.NoError(t, s.HandOver(ctx, iva, "T-0388"))
+	assert.Len(t, asked("T-0388"), 1, "asked once")
+}

@@ -1,0 +1,69 @@
+package web
+
+import (
+	"strconv"
+
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/store"
+	"corvek/internal/wording"
+
+	"github.com/labstack/echo/v5"
+)
+
+// GivenBack is something that goes back to the customer with the unit.
+type GivenBack struct {
+	Name string
+	Press
+}
+
+// BackRow is something that is asked back of a job, and what came of it.
+type BackRow struct {
+	ID               int64
+	Tag, Title, What string
+	Due              string
+	Late             bool
+	Answer           string // "" while none came
+}
+
+// backRows lays out what is asked back.
+func backRows(list []store.FollowUp, today unit.Date) (out []BackRow) {
+	for _, f := range list {
+		r := BackRow{ID: f.ID, Tag: f.Tag, Title: f.Title, What: wording.Choice(unit.ScopeJob, "asked", f.Kind),
+			Due: f.DueOn.Format("2 Jan 2006"), Late: f.AnsweredAt == nil && unit.DateOf(f.DueOn) < today}
+		if f.AnsweredAt != nil {
+			r.Answer = wording.Choice(unit.ScopeJob, "came_back", f.Result)
+			if f.Note != "" {
+				r.Answer += ": " + f.Note
+			}
+			r.Answer += " (" + f.AnsweredBy + ", " + f.AnsweredAt.Format("2 Jan 2006") + ")"
+		}
+		out = append(out, r)
+	}
+	return out
+}
+
+// asked fills in what is asked back, and what can be.
+func (p *HandoverPage) asked(list []store.FollowUp, today unit.Date) {
+	p.Back, p.MayAsk = backRows(list, today), p.Person.May(job.RoleTechnician)
+	for _, kind := range job.Asks {
+		p.Asks = append(p.Asks, Named{kind, wording.Choice(unit.ScopeJob, "asked", kind)})
+	}
+	for _, result := range job.Results {
+		p.Results = append(p.Results, Named{result, wording.Choice(unit.ScopeJob, "came_back", result)})
+	}
+}
+
+func (s *Server) askBack(c *echo.Context) error {
+	return done(c, s.jobs.AskBack(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), c.FormValue("kind"),
+		c.FormValue("due_on")))
+}
+
+func (s *Server) answerBack(c *echo.Context) error {
+	id, err := strconv.ParseInt(c.Param("id"), 10, 64)
+	if err != nil {
+		return store.ErrNotFound
+	}
+	return done(c, s.jobs.AnswerBack(c.Request().Context(), who(c), c.Param("tag"), id, c.FormValue("result"),
+		c.FormValue("note")))
+}
