@@ -253,23 +253,6 @@ func pointText(a *job.AttemptState, t *family.Test, units quantity.System) strin
 	return "not taken"
 }
 
-// StartUp is the card's list: the family's steps and what the cause found adds.
-func StartUp(st *job.State) []string {
-	var out []string
-	for _, action := range actions(st) {
-		out = append(out, "Before anything turns: "+action+".")
-	}
-	out = append(out, circuit(st)...)
-	out = append(out, st.Family.StartUp...)
-	if again := Again(st); again != "" {
-		out = append(out, again)
-	}
-	if st.Unit.Fluid != "" {
-		out = append(out, "Fluid: "+st.Unit.Fluid+". Nothing else goes in.")
-	}
-	return out
-}
-
 // Plot draws flow against pressure: theory, the band that is accepted, what the
 // clearances predict before and after the work, and every measured point. The
 // page of Prove shows the same drawing.

@@ -29,10 +29,10 @@ type BackRow struct {
 // backRows lays out what is asked back.
 func backRows(list []store.FollowUp, today unit.Date) (out []BackRow) {
 	for _, f := range list {
-		r := BackRow{ID: f.ID, Tag: f.Tag, Title: f.Title, What: wording.Choice(unit.ScopeJob, "asked", f.Kind),
+		r := BackRow{ID: f.ID, Tag: f.Tag, Title: f.Title, What: wording.Asked(f.Kind),
 			Due: f.DueOn.Format("2 Jan 2006"), Late: f.AnsweredAt == nil && unit.DateOf(f.DueOn) < today}
 		if f.AnsweredAt != nil {
-			r.Answer = wording.Choice(unit.ScopeJob, "came_back", f.Result)
+			r.Answer = wording.CameBack(f.Result)
 			if f.Note != "" {
 				r.Answer += ": " + f.Note
 			}
@@ -47,10 +47,10 @@ func backRows(list []store.FollowUp, today unit.Date) (out []BackRow) {
 func (p *HandoverPage) asked(list []store.FollowUp, today unit.Date) {
 	p.Back, p.MayAsk = backRows(list, today), p.Person.May(job.RoleTechnician)
 	for _, kind := range job.Asks {
-		p.Asks = append(p.Asks, Named{kind, wording.Choice(unit.ScopeJob, "asked", kind)})
+		p.Asks = append(p.Asks, Named{kind, wording.Asked(kind)})
 	}
 	for _, result := range job.Results {
-		p.Results = append(p.Results, Named{result, wording.Choice(unit.ScopeJob, "came_back", result)})
+		p.Results = append(p.Results, Named{result, wording.CameBack(result)})
 	}
 }
 
