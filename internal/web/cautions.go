@@ -2,17 +2,15 @@ package web
 
 import (
 	"corvek/core/family"
-	"corvek/internal/store"
 
 	"github.com/labstack/echo/v5"
 )
 
 // Cautions are what must be minded at a station.
 type Cautions struct {
-	Lessons []store.Lesson // that earlier jobs of this variant left for the station
-	List    []CautionView
-	CSRF    string
-	Action  string // where it is written that one was read
+	List   []CautionView
+	CSRF   string
+	Action string // where it is written that one was read
 }
 
 // CautionView is a caution with whether it was read, where it must be.
@@ -24,7 +22,7 @@ type CautionView struct {
 
 // cautions are the station's own.
 func (l *look) cautions() Cautions {
-	out := Cautions{Lessons: l.st.Lessons(l.station), CSRF: l.CSRF, Action: l.page().Act("caution")}
+	out := Cautions{CSRF: l.CSRF, Action: l.page().Act("caution")}
 	for _, c := range l.st.Family.CautionsAt(l.station) {
 		v := CautionView{Caution: c}
 		if read := l.job.Acknowledged(c.Code); read != nil {

@@ -10,6 +10,7 @@ import (
 
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/store"
 	"corvek/internal/wording"
 )
 
@@ -33,6 +34,7 @@ type JobShell struct {
 	Line                 template.HTML
 	LargeURL             string // the line alone
 	Foot                 *Foot
+	Lessons              []store.Lesson // that earlier jobs of this variant left for the station
 }
 
 // RailItem is a station in the rail.
@@ -86,7 +88,7 @@ func (l *look) shell() *JobShell {
 		s.Round = l.st.Round
 	}
 	if l.station != "" {
-		s.Foot = l.foot()
+		s.Foot, s.Lessons = l.foot(), l.st.Lessons(l.station)
 	}
 	if lineStations[l.station] {
 		s.Line, s.LargeURL = l.drawLine(), l.largeURL()
