@@ -81,7 +81,7 @@ func (t *Trace) Pack() []byte {
 	return out
 }
 
-var errChunk = errors.New("the recording is damaged")
+var errChunk = errors.New("what was kept of this run is damaged")
 
 // Unpack reads samples that Pack wrote, behind those that are there.
 func (t *Trace) Unpack(content []byte, from time.Time) error {

@@ -51,7 +51,7 @@ type Recording struct {
 // Simulated reports that the figures are an exercise.
 func (r Recording) Simulated() bool { return r.Source == unit.SourceSimulated }
 
-// Codes are the channels of the recording.
+// Codes are the channels that were kept.
 func (r Recording) Codes() []string { return strings.Fields(r.Channels) }
 
 // OpenRecording begins a recording of a job.

@@ -101,7 +101,7 @@ func (s *Server) connect(ctx context.Context, who job.Actor, st *job.State, name
 	return field.Errorf("stand", "no stand is called %q", name)
 }
 
-// attend opens the recording and starts to read.
+// attend begins to keep what the stand shows, and to read it.
 func (s *Server) attend(ctx context.Context, who job.Actor, w *atWork, link *rig.Link) error {
 	id, err := s.store.OpenRecording(ctx, w.Tag, store.Recording{Unit: w.Unit, Attempt: w.Attempt, Stand: w.Stand,
 		Source: w.source(), Channels: strings.Join(link.Channels(), " "), ByName: who.Name,

@@ -1,0 +1,118 @@
+package unit
+
+import (
+	"strings"
+	"time"
+
+	"corvek/core/quantity"
+)
+
+// StepLimit is what a figure of a step of the test must be on this unit.
+type StepLimit struct {
+	Code        string // STEP.FIGURE
+	Least, Most quantity.Quantity
+	Source      string // the document or the person that says so
+}
+
+// StepLimit finds the unit's own limit of a figure, nil where it has none.
+func (u *Unit) StepLimit(step, figure string) *StepLimit {
+	return find(u.Limits, func(l *StepLimit) bool { return l.Code == step+"."+figure })
+}
+
+// Figure is the code of the figure that is limited.
+func (l *StepLimit) Figure() string {
+	_, figure, _ := strings.Cut(l.Code, ".")
+	return figure
+}
+
+// Step is the code of the step that reads it.
+func (l *StepLimit) Step() string {
+	step, _, _ := strings.Cut(l.Code, ".")
+	return step
+}
+
+// LimitRef addresses a field of the unit's own limit of a figure.
+func (u *Unit) LimitRef(step, figure, name string) Ref {
+	return Ref{Scope: ScopeLimit, Unit: u.Number, Code: step + "." + figure, Name: name}
+}
+
+// Attempt is a run of the bench test; number 0 is as received.
+type Attempt struct {
+	Number    int
+	Round     int
+	Source    string // typed or simulated
+	OneChange string
+	Note      string
+	Closed    bool
+	Verdict   string
+	By        string
+	At        time.Time
+	Points    []*Point
+
+	ChangeKind, ChangePart               string // of the one change: what was done, to which part
+	SecondChange, SecondKind, SecondPart string // made at once with it
+	PressureGauge, FlowMeter             string // the shop's names of what the figures were read with
+}
+
+// Where an attempt's figures are from.
+const (
+	SourceTyped     = "typed"
+	SourceStand     = "stand"     // a real one, over its link
+	SourceLog       = "log"       // a log that another stand wrote
+	SourceSimulated = "simulated" // an exercise
+)
+
+// Point finds a step of the attempt, nil where nothing was entered.
+func (a *Attempt) Point(code string) *Point {
+	return find(a.Points, func(p *Point) bool { return p.Code == code })
+}
+
+// Point is one step of an attempt.
+type Point struct {
+	Code     string
+	Figures  map[string]quantity.Quantity // what was read, by the code of the figure
+	Word     string
+	HoldFrom time.Time // when its hold began, zero where it did not
+	HoldTo   time.Time // when the step was last read after that
+	Skipped  string    // why it does not apply to this unit, "" where it does
+}
+
+// Figure is what was read of one thing; the zero quantity where it was not.
+func (p *Point) Figure(code string) quantity.Quantity { return p.Figures[code] }
+
+// Put writes a figure; an empty one is taken away.
+func (p *Point) Put(code string, q quantity.Quantity) {
+	if q.IsZero() {
+		delete(p.Figures, code)
+		return
+	}
+	if p.Figures == nil {
+		p.Figures = map[string]quantity.Quantity{}
+	}
+	p.Figures[code] = q
+}
+
+// Empty reports that nothing was entered at the step.
+func (p *Point) Empty() bool {
+	return len(p.Figures) == 0 && p.Word == "" && p.Skipped == ""
+}
+
+// Held is how long the step was held before it was read.
+func (p *Point) Held() time.Duration {
+	if p.HoldFrom.IsZero() || p.HoldTo.Before(p.HoldFrom) {
+		return 0
+	}
+	return p.HoldTo.Sub(p.HoldFrom)
+}
+
+// Read notes that the step was read: that ends its hold.
+func (p *Point) Read(now time.Time) {
+	if !p.HoldFrom.IsZero() {
+		p.HoldTo = now
+	}
+}
+
+// Attempt finds a run of the test by its number, nil when there is none.
+func (u *Unit) Attempt(number int) *Attempt {
+	return find(u.Attempts, func(a *Attempt) bool { return a.Number == number })
+}

@@ -1,0 +1,67 @@
+package unit
+
+// Mark is something looked for on the unit or on one of its parts: seen, absent,
+// or not said.
+type Mark struct {
+	Round  int
+	Code   string
+	State  string // seen or absent
+	Grade  string // of a mark on a part: light, clear or heavy
+	Origin string // found_so, made_by_us or unknown
+	Note   string
+	How    string // before or after freeing or wiping
+	Age    string
+}
+
+// The states and origins of a mark.
+const (
+	MarkSeen      = "seen"
+	MarkAbsent    = "absent"
+	OriginFound   = "found_so"
+	OriginBench   = "made_by_us"
+	OriginUnknown = "unknown"
+)
+
+// Conclusion is what was found to be the cause.
+type Conclusion struct {
+	Round       int
+	Cause       string // a code, or CauseNotFound
+	Statement   string
+	Action      string
+	Owner       string
+	Blamed      string // a part outside the unit that is blamed
+	BlamedFound string // what was measured on it
+	Cured       string // what was done before another unit ran there
+}
+
+// CauseNotFound concludes that the cause was looked for and not found.
+const CauseNotFound = "not_found"
+
+// Conclusion is the newest conclusion; the zero one when there is none.
+func (u *Unit) Conclusion() Conclusion {
+	if c := latest(u.Conclusions, func(c *Conclusion) int { return c.Round }); c != nil {
+		return *c
+	}
+	return Conclusion{}
+}
+
+// LastSaid is what was last said of a mark. Of one nobody spoke of it is that
+// it would be found so.
+func (u *Unit) LastSaid(code string) Mark { return lastSaid(u.Marks, code) }
+
+func lastSaid(marks []*Mark, code string) Mark {
+	var of []*Mark
+	for _, m := range marks {
+		if m.Code == code {
+			of = append(of, m)
+		}
+	}
+	said := Mark{Code: code}
+	if m := latest(of, func(m *Mark) int { return m.Round }); m != nil {
+		said = *m
+	}
+	if said.Origin == "" {
+		said.Origin = OriginFound
+	}
+	return said
+}
