@@ -310,12 +310,16 @@ func (r Rules) theory(p *unit.Point) (flow float64, needs string) {
 // correctionDoubt is the share of a viscosity correction that is taken as its uncertainty.
 const correctionDoubt = 0.2
 
+// leastLaminar is the share of theory under which what is missing is no leak past clearances.
+const leastLaminar = 0.5
+
 // corrected brings a volumetric efficiency to the viscosity at duty: what is missing to
 // theory is laminar leak, which goes as one over the viscosity. Only where the oil's grade
-// and the temperature at the test are known.
+// and the temperature at the test are known, and not where so much is missing that a relief
+// holds the flow or a passage is open.
 func (r Rules) corrected(f *Figured, p *unit.Point) {
 	t := p.Figure("temperature")
-	if t.IsZero() || !r.Duty.HasViscosity || r.At == nil || f.Value >= 1 {
+	if t.IsZero() || !r.Duty.HasViscosity || r.At == nil || f.Value >= 1 || f.Value < leastLaminar {
 		return
 	}
 	at, known := r.At(t.SI)

@@ -192,4 +192,9 @@ func TestFlowIsBroughtToTheViscosityAtDuty(t *testing.T) {
 	assert.InDelta(t, 0.95, flow.Value, 1e-9)
 	assert.Equal(t, metrology.In, flow.Verdict)
 	assert.Contains(t, flow.Note, "90.0 % as read")
+
+	held := read(t, "", map[string]string{"pressure": "175 bar", "flow": "0.5 L/min", "temperature": "60 °C"})
+	j = proof.JudgeStep(shared(t, "p100"), held, r)
+	assert.InDelta(t, 0.5/46.4, j.Figure("flow").Value, 1e-9, "what a relief lets go is no leak: nothing is corrected")
+	assert.Equal(t, metrology.Out, j.Verdict)
 }
