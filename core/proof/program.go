@@ -5,6 +5,8 @@ import (
 	"math"
 	"time"
 
+	"corvek/core/family"
+	"corvek/core/metrology"
 	"corvek/core/quantity"
 )
 
@@ -58,6 +60,39 @@ func (p Program) Begin(from float64) Program {
 	p.Ramp = max(p.Ramp, time.Duration(math.Abs(p.Pressure-from)/RampRate*float64(time.Second)))
 	return p
 }
+
+// How a step is driven: without a speed or a pressure of its own the stand idles, and after
+// its hold there is a while to take its point.
+const (
+	leastRamp = 3 * time.Second
+	idling    = 5e5 // Pa
+	usualHold = 10 * time.Minute
+	afterHold = time.Minute
+)
+
+// ProgramFor is how the stand is driven at a step: to the pressure that it asks for, past the
+// band of a relief that is to open, slowly where a displacement is read.
+func ProgramFor(t *family.Test, d Duty, relief metrology.Limits) Program {
+	p := Program{Pressure: t.Pressure * d.Pressure, Speed: d.Speed, Ramp: leastRamp, Hold: usualHold}
+	if t.Judges(family.BySetting) {
+		p.Pressure = max(pastRelief*relief.Upper, relief.Lower, d.Pressure)
+	}
+	if t.Judges(family.ByDisplacement) {
+		p.Speed *= slowly
+	}
+	p.Pressure = max(p.Pressure, idling)
+	if q, err := quantity.Parse(t.Hold, quantity.Time); err == nil {
+		p.Hold = time.Duration(q.SI*float64(time.Second)) + afterHold
+	}
+	p.Guard = GuardFor(d, p.Pressure)
+	return p
+}
+
+// Shares of the band of a relief and of the speed at duty.
+const (
+	pastRelief = 1.15
+	slowly     = 0.25
+)
 
 // At is what the stand is set to at a time from the start; done is true when it is over.
 func (p Program) At(t time.Duration) (pressure, speed float64, done bool) {

@@ -4,6 +4,8 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/family"
+	"corvek/core/metrology"
 	"corvek/core/proof"
 
 	"github.com/stretchr/testify/assert"
@@ -55,4 +57,21 @@ func TestGuardStopsTheDrive(t *testing.T) {
 		}
 	}
 	assert.Empty(t, proof.Guard{}.Watch(figures(map[string]float64{"pressure": 1e9}), none), "no bound, no stop")
+}
+
+// A relief is driven past its band, a displacement slowly, a step of no pressure idles, and
+// what is held has a minute more.
+func TestProgramOfAStep(t *testing.T) {
+	d := proof.Duty{Pressure: 175e5, Speed: 1450, HasPressure: true, HasSpeed: true}
+	relief := proof.ProgramFor(&family.Test{Reads: []family.Read{{Figure: "pressure", By: family.BySetting}}}, d,
+		metrology.Between(184e5, 210e5))
+	assert.InDelta(t, 241.5e5, relief.Pressure, 1)
+	assert.Greater(t, relief.Guard.Pressure, relief.Pressure)
+	slow := proof.ProgramFor(&family.Test{Reads: []family.Read{{Figure: "flow", By: family.ByDisplacement}}}, d,
+		metrology.Limits{})
+	assert.InDelta(t, 362.5, slow.Speed, 1e-9)
+	assert.InDelta(t, 5e5, slow.Pressure, 1)
+	held := proof.ProgramFor(&family.Test{Pressure: 1, Hold: "5 min"}, d, metrology.Limits{})
+	assert.InDelta(t, 175e5, held.Pressure, 1)
+	assert.Equal(t, 6*time.Minute, held.Hold)
 }

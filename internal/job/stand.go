@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"time"
 
 	"corvek/core/build"
 	"corvek/core/entry"
@@ -38,30 +37,9 @@ func (st *State) Facts() (rig.Facts, error) {
 	return u, nil
 }
 
-// How a step is driven: without a speed or a pressure of its own the stand idles.
-const (
-	leastRamp = 3 * time.Second
-	idlePress = 5e5 // Pa
-	usualHold = 10 * time.Minute
-)
-
 // Program is how the stand is driven at a step.
 func (st *State) Program(t *family.Test) proof.Program {
-	p := proof.Program{Pressure: t.Pressure * st.Duty.Pressure, Speed: st.Duty.Speed, Hold: usualHold}
-	if t.Judges(family.BySetting) {
-		band := proof.ReliefBand(st.Family.Accept, st.Unit.Setting, st.Duty.Pressure)
-		p.Pressure = max(1.15*band.Upper, band.Lower, st.Duty.Pressure)
-	}
-	if t.Judges(family.ByDisplacement) {
-		p.Speed /= 4
-	}
-	p.Pressure = max(p.Pressure, idlePress)
-	p.Ramp = leastRamp
-	if q, err := quantity.Parse(t.Hold, quantity.Time); err == nil {
-		p.Hold = time.Duration(q.SI*float64(time.Second)) + time.Minute // and a while to take its point
-	}
-	p.Guard = proof.GuardFor(st.Duty.Duty, p.Pressure)
-	return p
+	return proof.ProgramFor(t, st.Duty.Duty, proof.ReliefBand(st.Family.Accept, st.Unit.Setting, st.Duty.Pressure))
 }
 
 // Mixed says why figures of one kind do not go to an attempt; "" where they do. An exercise
