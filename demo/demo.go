@@ -8,6 +8,7 @@ import (
 	"embed"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"time"
 
 	"corvek/internal/exchange"
@@ -22,15 +23,24 @@ var files embed.FS
 var today = time.Date(2031, 5, 14, 0, 0, 0, 0, time.UTC)
 
 type shop struct {
-	People      []struct{ SignIn, Name, Initials, Role, Code string }
+	People      []person
 	Instruments []struct{ Name, Kind, Resolution, Class, FullScale, DueOn string }
 }
+
+type person struct{ SignIn, Name, Initials, Role, Code string }
 
 // Shop is the name of the made-up shop, and by is who loads it.
 const (
 	Shop = "Tarnholm Hydraulics"
 	by   = "demo"
 )
+
+//go:embed mark.png
+var mark []byte
+
+// letterhead is what the made-up shop prints on its papers.
+var letterhead = store.Letterhead{Name: Shop, Mark: mark, Sheet: "a4",
+	Address: "7 Netmakers' Quay, Tarnholm\nbench +00 555 0142 · bench@tarnholm.example"}
 
 func read() (s shop, err error) {
 	text, err := files.ReadFile("shop.json")
@@ -81,7 +91,7 @@ func Load(ctx context.Context, jobs *job.Service, password string, hash func(str
 	if err != nil {
 		return 0, err
 	}
-	if err := jobs.Store.NameShop(ctx, Shop, by); err != nil {
+	if err := jobs.Store.SaveLetterhead(ctx, letterhead, by); err != nil {
 		return 0, err
 	}
 	opens, err := hash(password)
@@ -122,7 +132,28 @@ func Load(ctx context.Context, jobs *job.Service, password string, hash func(str
 			return 0, fmt.Errorf("%s: %w", d.Tag(), err)
 		}
 	}
-	return len(docs), nil
+	return len(docs), s.sign(ctx, jobs, docs)
+}
+
+// sign lets the shop's lead answer for the papers of what was handed over.
+func (s shop) sign(ctx context.Context, jobs *job.Service, docs []*exchange.Document) error {
+	i := slices.IndexFunc(s.People, func(p person) bool { return p.Role == job.RoleLead })
+	lead := job.Actor{Name: s.People[i].Name, Initials: s.People[i].Initials, Role: job.RoleLead}
+	for _, d := range docs {
+		j, err := jobs.Store.Job(ctx, d.Tag())
+		if err != nil {
+			return err
+		}
+		if !j.HandedOver() {
+			continue
+		}
+		for number := range j.Units {
+			if err := jobs.SignOff(ctx, lead, j.Tag, number+1); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
 }
 
 // Files gives the content of a demo attachment.

@@ -80,7 +80,8 @@ func TestHostileTextStaysText(t *testing.T) {
 	ctx := t.Context()
 	require.NoError(t, s.jobs.Store.SaveInstrument(ctx, &store.Instrument{Name: hostileText, Kind: hostileText,
 		Resolution: "1 mm"}))
-	require.NoError(t, s.jobs.Store.NameShop(ctx, hostileText, hostileText))
+	require.NoError(t, s.jobs.Store.SaveLetterhead(ctx, store.Letterhead{Name: hostileText, Address: hostileText,
+		Sheet: "a4"}, hostileText))
 	_, err := s.jobs.Create(ctx, job.Actor{Name: hostileText, Role: job.RoleTechnician},
 		job.NewJob{Customer: hostileText, Title: hostileText, Family: "check_valve"})
 	require.NoError(t, err)

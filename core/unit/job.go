@@ -211,7 +211,8 @@ type Entry struct {
 // Acts of the record that are looked for again, by papers and by the store.
 const (
 	ActHandedOver = "handed over"
-	ActKeptPaper  = "kept the paper of the day " // with its name behind
+	ActSignedOff  = "signed off the papers of unit " // with its number and the record as it stood behind
+	ActKeptPaper  = "kept the paper of the day "     // with its name behind
 )
 
 func find[T any](rows []*T, is func(*T) bool) *T {

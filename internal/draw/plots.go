@@ -120,8 +120,7 @@ func (f FlowPlot) legend(b *strings.Builder, left float64) {
 			"failed": "earlier attempt"}[p.Class]
 		shape := fmt.Sprintf(`<circle class="pl-p %s" cx="%s" cy="%%s" r="5"/>`, p.Class, num(left+23))
 		if p.Class == "received" {
-			shape = fmt.Sprintf(`<rect class="pl-p received" x="%s" y="%%s" width="9" height="9" `+
-				`transform="translate(0 -4.5)"/>`, num(left+18.5))
+			shape = fmt.Sprintf(`<path class="pl-p received" d="M%s %%s m0 -6 l6 6 l-6 6 l-6 -6z"/>`, num(left+23))
 		}
 		rows = append(rows, shape+fmt.Sprintf(`<text class="pl-t" x="%s" y="%%s">%s</text>`, num(left+40), name))
 	}

@@ -46,7 +46,7 @@ func TestSeveralCauses(t *testing.T) {
 	require.Len(t, causes, 3)
 	assert.Equal(t, []string{"root", "first_failure", "contributing"}, []string{causes[0].Role, causes[1].Role,
 		causes[2].Role})
-	d := report.New(st, "", quantity.Metric, s.Now())
+	d := report.New(st, quantity.Metric, s.Now())
 	paper := strings.Join(d.Causes, "\n")
 	assert.Contains(t, paper, "Gave way first: Shaft snapped at the spline, inside the unit.")
 	assert.Contains(t, paper, "no breather since May. Against it: Fit a breather, flush the tank, by the mill.")

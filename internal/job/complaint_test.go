@@ -51,6 +51,6 @@ func TestTheComplaintIsCalledUpAgain(t *testing.T) {
 	assert.Contains(t, card, "Not repeated at our stand, so try it here: weak when hot")
 	sister := load(t, s, "T-0388")
 	assert.NotContains(t, strings.Join(report.StartUp(sister), "\n"), "Not repeated")
-	assert.Contains(t, fmt.Sprint(report.New(sister, "", quantity.Metric, now).Tests),
+	assert.Contains(t, fmt.Sprint(report.New(sister, quantity.Metric, now).Tests),
 		"gone, pressure 175.0 bar, temperature 58 °C")
 }

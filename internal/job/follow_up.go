@@ -6,37 +6,21 @@ import (
 	"strings"
 
 	"corvek/core/field"
+	"corvek/core/handover"
 	"corvek/core/unit"
 	"corvek/internal/store"
 )
-
-// What is asked back after a hand-over, in the order it is offered.
-const (
-	AskFirstHours = "first_hours"
-	AskFirstDay   = "first_day"
-	AskLevel      = "level"
-	AskComplaint  = "complaint"
-	AskRefit      = "refit"
-)
-
-// Asks are all of them.
-var Asks = []string{AskFirstHours, AskFirstDay, AskLevel, AskComplaint, AskRefit}
-
-// usualDays is after how many days each is asked where no day is given.
-var usualDays = map[string]int{AskFirstHours: 1, AskFirstDay: 2, AskLevel: 2, AskComplaint: 3, AskRefit: 14}
-
-// Results are the answers that can come back.
-var Results = []string{"good", "came_again", "other_fault", "not_refitted"}
 
 // AskBack notes something to be asked back of a unit. An empty day takes the usual one.
 func (s *Service) AskBack(ctx context.Context, who Actor, tag string, number int, kind, day string) error {
 	if !who.May(RoleTechnician) {
 		return ErrForbidden
 	}
-	if !slices.Contains(Asks, kind) {
+	days, asked := handover.UsualDays(kind)
+	if !asked {
 		return field.Errorf("kind", "choose what is asked back")
 	}
-	on := s.moment().AddDate(0, 0, usualDays[kind])
+	on := s.moment().AddDate(0, 0, days)
 	if day = strings.TrimSpace(day); day != "" {
 		d, ok := unit.ParseDate(day)
 		if !ok {
@@ -52,7 +36,7 @@ func (s *Service) AnswerBack(ctx context.Context, who Actor, tag string, id int6
 	if !who.May(RoleTechnician) {
 		return ErrForbidden
 	}
-	if !slices.Contains(Results, result) {
+	if !handover.Answers(result) {
 		return field.Errorf("result", "choose what came back")
 	}
 	note, err := short("note", note, "")
@@ -79,11 +63,11 @@ func (s *Service) reminded(ctx context.Context, who Actor, st *State) error {
 		return err
 	}
 	if slices.ContainsFunc(list, func(f store.FollowUp) bool {
-		return f.Kind == AskComplaint && f.Unit == st.Unit.Number && f.AnsweredAt == nil
+		return f.Kind == handover.AskComplaint && f.Unit == st.Unit.Number && f.AnsweredAt == nil
 	}) {
 		return nil
 	}
-	return s.AskBack(ctx, who, st.Job.Tag, st.Unit.Number, AskComplaint, "")
+	return s.AskBack(ctx, who, st.Job.Tag, st.Unit.Number, handover.AskComplaint, "")
 }
 
 // ComplaintRepeated reports that the complaint's own condition was tried on this unit at the

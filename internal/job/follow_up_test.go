@@ -6,6 +6,7 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/handover"
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/store"
@@ -35,9 +36,9 @@ func TestALessonIsShownAtTheNextJob(t *testing.T) {
 func TestFollowUpsAfterAHandOver(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	assert.ErrorContains(t, s.AskBack(ctx, iva, "T-0388", 1, "weather", ""), "kind")
-	assert.ErrorContains(t, s.AskBack(ctx, iva, "T-0388", 1, job.AskRefit, "soon"), "due_on")
-	assert.ErrorIs(t, s.AskBack(ctx, tove, "T-0388", 1, job.AskRefit, ""), job.ErrForbidden)
-	require.NoError(t, s.AskBack(ctx, iva, "T-0388", 1, job.AskRefit, "2031-06-01"))
+	assert.ErrorContains(t, s.AskBack(ctx, iva, "T-0388", 1, handover.AskRefit, "soon"), "due_on")
+	assert.ErrorIs(t, s.AskBack(ctx, tove, "T-0388", 1, handover.AskRefit, ""), job.ErrForbidden)
+	require.NoError(t, s.AskBack(ctx, iva, "T-0388", 1, handover.AskRefit, "2031-06-01"))
 	list, err := s.Store.FollowUps(ctx, "T-0388")
 	require.NoError(t, err)
 	require.Len(t, list, 1)
@@ -80,7 +81,7 @@ func TestAnUntriedComplaintIsAskedBack(t *testing.T) {
 		return &store.Change{Job: j, Entries: []unit.Entry{{Who: "x", At: time.Now(), Action: "untried"}}}, nil
 	}))
 	require.NoError(t, s.HandOver(ctx, iva, "T-0388"))
-	assert.Equal(t, []string{job.AskComplaint}, asked("T-0388"))
+	assert.Equal(t, []string{handover.AskComplaint}, asked("T-0388"))
 	require.NoError(t, s.Reopen(ctx, odd, "T-0388", "once more"))
 	require.NoError(t, s.HandOver(ctx, iva, "T-0388"))
 	assert.Len(t, asked("T-0388"), 1, "asked once")

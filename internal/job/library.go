@@ -23,7 +23,7 @@ import (
 // its closed jobs teach.
 type catalog struct {
 	version int64 // of the shop
-	name    string
+	head    store.Letterhead
 	lib     family.Library
 	own     map[string]bool
 	tools   map[string]store.Instrument // by name, small letters
@@ -107,7 +107,7 @@ func (s *Service) refresh(ctx context.Context, version int64) error {
 	c := newCatalog(maps.Clone(s.shelf.shipped))
 	c.version, c.own, c.tools = version, map[string]bool{}, map[string]store.Instrument{}
 	var err error
-	if c.name, err = s.Store.ShopName(ctx); err != nil {
+	if c.head, err = s.Store.Letterhead(ctx); err != nil {
 		return err
 	}
 	versions, err := s.Store.FamiliesNow(ctx)

@@ -90,40 +90,36 @@ func (st *State) partNames(codes []string) string {
 	return strings.Join(out, " and ")
 }
 
-// What speaks against a part, beside the causes that its renewal would cure: that a cause
-// named here lies in it, that it turns stiff since it went in, and each mark that was seen on it.
-const (
-	namedWeight = 1.0
-	stiffWeight = 0.5
-	markWeight  = 0.1
-)
-
 // suspects are the parts with what speaks against each, in the order they lie in.
 func (st *State) suspects() (out []search.Suspect) {
-	weight := map[string]float64{}
+	against := map[string]*search.Against{}
+	for _, p := range st.Parts {
+		against[p.Code] = &search.Against{Marks: len(p.Seen)}
+	}
 	for _, r := range st.Explained().Ranking {
-		var renewed []string
+		var renewed []*search.Against
 		for _, p := range st.Parts {
 			if r.Cause.RenewsPart(p.Code, p.Def.Kind) {
-				renewed = append(renewed, p.Code)
+				renewed = append(renewed, against[p.Code])
 			}
 		}
-		for _, code := range renewed {
-			weight[code] += r.Posterior / float64(len(renewed))
+		for _, a := range renewed {
+			a.Cause += r.Posterior / float64(len(renewed))
 		}
 	}
 	blamed, remedies := st.causesOf()
 	for _, named := range []map[string][]string{blamed, remedies} {
 		for code := range named {
-			weight[code] += namedWeight / float64(len(named))
+			if a := against[code]; a != nil {
+				a.Named += 1 / float64(len(named))
+			}
 		}
 	}
 	if i := build.StiffAt(st.Steps()); i >= 0 {
-		weight[st.InOrder()[i].Code] += stiffWeight
+		against[st.InOrder()[i].Code].Stiff = true
 	}
 	for _, p := range st.Parts {
-		weight[p.Code] += markWeight * float64(len(p.Seen))
-		out = append(out, search.Suspect{Part: p.Code, Weight: weight[p.Code]})
+		out = append(out, search.Suspect{Part: p.Code, Weight: against[p.Code].Weight()})
 	}
 	return out
 }

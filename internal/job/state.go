@@ -24,7 +24,7 @@ import (
 
 // State is one unit of a job with everything worked out from it.
 type State struct {
-	Shop string // its name, at the head of the papers
+	Shop store.Letterhead // at the head of the papers
 	// Families gives the family of a unit, as it is for that unit.
 	Families  func(u *unit.Unit) *family.Family
 	Job       *unit.Job
@@ -205,7 +205,7 @@ func (s *Service) compute(j *unit.Job, number int) (*State, error) {
 		return nil, fmt.Errorf("the family %q of unit %s is not in the library", u.Family, u.Name)
 	}
 	st := &State{
-		Shop: c.name, Job: j, Unit: u, Family: f, Tools: c.tools, lessons: lessonsFor(c.lessons, j.Tag, u),
+		Shop: c.head, Job: j, Unit: u, Family: f, Tools: c.tools, lessons: lessonsFor(c.lessons, j.Tag, u),
 		Families: c.familyOf, Plain: c.lib[u.Family],
 		Known: s.Knowledge.For(f.Code), Knowledge: s.Knowledge.For(f.Code).WithCounts(c.counts[f.Code]),
 		Round: u.Round(), ByCode: map[string]*PartState{}, Sources: map[string]string{},

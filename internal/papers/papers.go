@@ -9,9 +9,12 @@ import (
 	"encoding/hex"
 	"fmt"
 	"log/slog"
+	"maps"
+	"slices"
 	"time"
 
 	"corvek/core/quantity"
+	"corvek/internal/document"
 	"corvek/internal/exchange"
 	"corvek/internal/job"
 	"corvek/internal/report"
@@ -43,32 +46,38 @@ func Keep(ctx context.Context, jobs *job.Service, who job.Actor, tag string) err
 		return err
 	}
 	add("job.json", "application/json", text.Bytes())
-	holds, err := jobs.Store.VerifyJob(ctx, tag)
-	if err != nil {
-		return err
-	}
 	for number := range j.Units {
 		st, err := jobs.Load(ctx, tag, number+1)
 		if err != nil {
 			return err
 		}
-		d := report.New(st, "", quantity.Metric, jobs.Now())
-		d.Record = report.Record{Lines: holds.Lines, Head: holds.Head, Fault: holds.Fault}
-		if err := Since(ctx, jobs.Store, &d); err != nil {
+		d := report.New(st, quantity.Metric, jobs.Now())
+		if err := Complete(ctx, jobs.Store, &d, ""); err != nil {
 			return err
 		}
-		var b bytes.Buffer
-		if err := report.PDF(&b, d); err != nil {
-			return err
+		sheets := given(d)
+		for _, name := range slices.Sorted(maps.Keys(sheets)) {
+			var b bytes.Buffer
+			if err := document.PDF(&b, sheets[name]); err != nil {
+				return err
+			}
+			if len(j.Units) > 1 {
+				name += fmt.Sprintf("-unit-%d", number+1)
+			}
+			add(name+".pdf", "application/pdf", b.Bytes())
 		}
-		name := "report.pdf"
-		if len(j.Units) > 1 {
-			name = fmt.Sprintf("report-unit-%d.pdf", number+1)
-		}
-		add(name, "application/pdf", b.Bytes())
 	}
 	// The form's own token was used up by the hand-over itself.
 	return jobs.KeepPapers(store.WithOnce(ctx, ""), who, tag, j.HandOver(), out)
+}
+
+// given are the papers that go out with a unit, by their names.
+func given(d report.Data) map[string]document.Document {
+	out := map[string]document.Document{"report": report.Findings(d), "card": report.Card(d)}
+	if d.S.Unit.Owes("prove") {
+		out["certificate"] = report.Certificate(d)
+	}
+	return out
 }
 
 // Since tells a report what changed after the papers that were given out before.

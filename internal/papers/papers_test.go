@@ -27,7 +27,7 @@ func TestPapersOfTheDayStay(t *testing.T) {
 	require.NoError(t, papers.Keep(ctx, jobs, odd, tag))
 	kept, err := jobs.Store.Papers(ctx, tag)
 	require.NoError(t, err)
-	require.Len(t, kept, 2)
+	require.Len(t, kept, 4, "the job, its report, its certificate, its card")
 	first := map[string][]byte{}
 	for _, k := range kept {
 		p, err := jobs.Store.Paper(ctx, tag, 1, k.Name)
@@ -38,7 +38,7 @@ func TestPapersOfTheDayStay(t *testing.T) {
 	}
 	assert.True(t, bytes.HasPrefix(first["report.pdf"], []byte("%PDF-")))
 	assert.Contains(t, string(first["job.json"]), `"T-0388"`)
-	lines, err := jobs.Store.Record(ctx, tag, 2)
+	lines, err := jobs.Store.Record(ctx, tag, 4)
 	require.NoError(t, err)
 	for _, l := range lines {
 		assert.Contains(t, l.Action, "kept the paper of the day")
@@ -63,7 +63,7 @@ func TestPapersOfTheDayStay(t *testing.T) {
 	assert.Empty(t, missing)
 	kept, err = jobs.Store.Papers(ctx, tag)
 	require.NoError(t, err)
-	require.Len(t, kept, 4)
+	require.Len(t, kept, 8)
 	assert.Equal(t, 2, kept[0].HandOver)
 	for name, content := range first {
 		p, err := jobs.Store.Paper(ctx, tag, 1, name)

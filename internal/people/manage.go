@@ -228,18 +228,6 @@ func (s *Service) change(ctx context.Context, id uint, by job.Actor, f func(*sto
 	return fieldError(s.Store.ChangePerson(ctx, id, by.Name, f), "badge")
 }
 
-// NameShop changes what stands at the head of the papers.
-func (s *Service) NameShop(ctx context.Context, by job.Actor, typed string) error {
-	if !by.May(job.RoleLead) {
-		return job.ErrForbidden
-	}
-	name, err := ShopName(typed)
-	if err != nil {
-		return err
-	}
-	return s.Store.NameShop(ctx, name, by.Name)
-}
-
 // FromShell adds a person, or renews name, role and password of one, without
 // anybody being signed in: whoever runs the command holds the store anyway.
 func (s *Service) FromShell(ctx context.Context, f Form) error {

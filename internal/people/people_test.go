@@ -307,9 +307,9 @@ func TestTheFirstLeadIsTheOnlyFirst(t *testing.T) {
 	list, err := s.People(t.Context())
 	require.NoError(t, err)
 	require.Len(t, list, 1)
-	name, err := s.ShopName(t.Context())
+	head, err := s.Letterhead(t.Context())
 	require.NoError(t, err)
-	assert.Equal(t, "Shop of "+list[0].SignIn, name)
+	assert.Equal(t, "Shop of "+list[0].SignIn, head.Name)
 	assert.Equal(t, job.RoleLead, list[0].Role)
 }
 

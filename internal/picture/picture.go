@@ -23,6 +23,8 @@ const (
 	MaxPixels = 50_000_000 // decoded; a small file can hold far more
 	keepSide  = 2400       // longer side of what is kept
 	thumbSide = 360
+	paperSide = 1000 // on a PDF, half a sheet wide
+	markSide  = 600
 	quality   = 86
 )
 
@@ -103,9 +105,36 @@ func Take(r io.Reader) (*Taken, error) {
 }
 
 // Thumb is a small JPEG of a picture.
-func Thumb(img image.Image) ([]byte, error) {
+func Thumb(img image.Image) ([]byte, error) { return flatJPEG(img, thumbSide) }
+
+// ForPaper makes a kept picture ready for a PDF: a JPEG that is no larger than it prints.
+func ForPaper(content []byte) ([]byte, error) {
+	img, _, err := image.Decode(bytes.NewReader(content))
+	if err != nil {
+		return nil, ErrDamaged
+	}
+	return flatJPEG(img, paperSide)
+}
+
+// Mark takes in the mark of a shop, as a PNG.
+func Mark(r io.Reader) ([]byte, error) {
+	t, err := Take(r)
+	if err != nil {
+		return nil, err
+	}
+	img, _, err := image.Decode(bytes.NewReader(t.Content))
+	if err != nil {
+		return nil, ErrDamaged
+	}
 	var b bytes.Buffer
-	small := scaled(img, thumbSide)
+	err = png.Encode(&b, scaled(img, markSide))
+	return b.Bytes(), err
+}
+
+// flatJPEG is a picture on white, its longer side at most so many pixels.
+func flatJPEG(img image.Image, side int) ([]byte, error) {
+	var b bytes.Buffer
+	small := scaled(img, side)
 	flat := image.NewRGBA(small.Bounds())
 	draw.Draw(flat, flat.Bounds(), image.White, image.Point{}, draw.Src) // JPEG has no transparency
 	draw.Draw(flat, flat.Bounds(), small, small.Bounds().Min, draw.Over)

@@ -2,13 +2,12 @@ package report
 
 import (
 	"fmt"
-	"html/template"
-	"io"
 	"strings"
 
 	"corvek/core/build"
 	"corvek/core/decide"
 	"corvek/core/quantity"
+	"corvek/internal/document"
 	"corvek/internal/draw"
 	"corvek/internal/job"
 )
@@ -26,7 +25,7 @@ type BuildSheet struct {
 type SheetStep struct {
 	No             int
 	Name, Where    string
-	Glyph          template.HTML
+	Glyph          string // SVG
 	Piece          string // new, reworked or kept
 	Count          int    // 1 where nothing is counted
 	Counted        bool   // counted in
@@ -65,7 +64,7 @@ func NewBuildSheet(d Data, units quantity.System) BuildSheet {
 
 func sheetStep(st *job.State, p *job.PartState, no int, units quantity.System) SheetStep {
 	x := SheetStep{No: no, Name: p.Name, Where: p.Def.Branch, Count: p.Expected, Turn: p.AsksFeel(),
-		Glyph: template.HTML(draw.Glyph(p.Def.Kind, p.Def.Shape, 44)), Checks: build.ChecksOf(p.Def), Done: p.Step.Done,
+		Glyph: draw.Glyph(p.Def.Kind, p.Def.Shape, 44), Checks: build.ChecksOf(p.Def), Done: p.Step.Done,
 		Piece: map[decide.Choice]string{decide.Keep: "kept", decide.Rework: "reworked", decide.Replace: "new",
 			decide.Open: "open"}[p.Choice()]}
 	if must, asked := st.CountsIn(p); asked {
@@ -127,7 +126,82 @@ func (x *SheetStep) tighten(j build.Joint, snug bool, units quantity.System) {
 	x.Order = strings.Join(order, "-")
 }
 
-// Paper writes the sheet.
-func (s BuildSheet) Paper(w io.Writer) error {
-	return templates.ExecuteTemplate(w, "build_sheet.html", s)
+// Paper lays the sheet out.
+func (s BuildSheet) Paper() document.Document {
+	st := s.S
+	out := s.Data.paper(fmt.Sprintf("Build sheet, round %d", st.Round))
+	out.Add(document.Text{Text: joined(", ", st.Family.Name, st.Unit.Variant, between("serial ", st.Unit.Serial, "")) +
+		". In this order; springs under load and anything heavy by the maker's manual and site rules."})
+	t := document.Table{Heads: []string{"no.", "", "what goes in", "how", "tightened", "seen"},
+		Shares: []float64{5, 8, 24, 28, 17, 18}, None: "This unit has no parts."}
+	for _, x := range s.Steps {
+		t.Rows = append(t.Rows, x.cells())
+	}
+	out.Add(t)
+	if len(s.Again) > 0 {
+		out.Add(document.Heading{Text: "Measured again"}, checks(s.Again, ": ____________"))
+	}
+	if len(s.Filling) > 0 {
+		out.Add(document.Heading{Text: "Filled before it runs"}, checks(s.Filling, ", at ________"))
+	}
+	out.Add(document.Signs{Names: []string{"Built by", "Day"}})
+	return out
+}
+
+// checks are lines to tick with a place to write.
+func checks(items []string, blank string) document.Checks {
+	out := document.Checks{}
+	for _, item := range items {
+		out.Items = append(out.Items, item+blank)
+	}
+	return out
+}
+
+// cells is a step as a row of the sheet.
+func (x SheetStep) cells() []document.Cell {
+	line := func(text string) document.Line { return document.Line{Text: text} }
+	small := func(text string) document.Line { return document.Line{Text: text, Small: true} }
+	box := func(text string) document.Line { return document.Line{Text: text, Box: true} }
+	var what, how, tight, seen []document.Line
+	add := func(to *[]document.Line, l document.Line) {
+		if l.Text != "" {
+			*to = append(*to, l)
+		}
+	}
+	add(&what, document.Line{Text: x.Name, Bold: true})
+	add(&what, small(x.Where))
+	piece := x.Piece
+	if x.Count > 1 {
+		piece += fmt.Sprintf(", %d pieces", x.Count)
+	}
+	add(&what, line(piece))
+	add(&how, document.Line{Text: x.Facing, Bold: true})
+	add(&how, line(x.Stack))
+	add(&how, line(between("pressed ", x.Lip, " below the face")))
+	add(&how, line(between("wet with ", x.Wet, "")))
+	for _, check := range x.Checks {
+		add(&how, small(check))
+	}
+	add(&how, small(between("hold against picture ", x.Photo, "")))
+	add(&tight, document.Line{Text: x.Torque, Bold: true})
+	add(&tight, small(x.Source))
+	for _, round := range x.Rounds {
+		add(&tight, small(round))
+	}
+	add(&tight, small(x.Order))
+	add(&seen, box("in"))
+	if x.Counted {
+		add(&seen, box(fmt.Sprintf("counted ____ of %d", x.Count)))
+	}
+	if x.Facing != "" {
+		add(&seen, box("faces so"))
+	}
+	if x.Torque != "" {
+		add(&seen, box("to ________"))
+	}
+	if x.Turn {
+		add(&seen, box("turns ________"))
+	}
+	return []document.Cell{document.Cells(fmt.Sprint(x.No))[0], {Drawing: x.Glyph}, {Lines: what}, {Lines: how},
+		{Lines: tight}, {Lines: seen}}
 }

@@ -3,7 +3,6 @@ package report
 import (
 	"cmp"
 	"fmt"
-	"io"
 	"iter"
 	"slices"
 	"strings"
@@ -57,25 +56,6 @@ func opening(e unit.Entry) string {
 		return e.Action
 	}
 	return ""
-}
-
-// Dispute writes the paper for a warranty or a dispute; history is the record of the
-// job, oldest first.
-func Dispute(w io.Writer, d Data, history iter.Seq2[unit.Entry, error]) error {
-	x := DisputeData{Data: d}
-	if err := x.handling(history); err != nil {
-		return err
-	}
-	for _, s := range d.Pictures {
-		if s.BeforeCleaning {
-			x.Before = append(x.Before, s)
-		} else {
-			x.Later++
-		}
-	}
-	x.marks()
-	x.weigh()
-	return templates.ExecuteTemplate(w, "dispute.html", x)
 }
 
 func (x *DisputeData) handling(history iter.Seq2[unit.Entry, error]) error {

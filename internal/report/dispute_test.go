@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/internal/document"
 	"corvek/internal/job"
 	"corvek/internal/report"
 
@@ -17,7 +18,9 @@ import (
 func neutral(t *testing.T, s *job.Service, tag string) string {
 	t.Helper()
 	var b bytes.Buffer
-	require.NoError(t, report.Dispute(&b, data(t, s, tag), s.Store.Lines(context.Background(), tag)))
+	paper, err := report.Dispute(data(t, s, tag), s.Store.Lines(context.Background(), tag))
+	require.NoError(t, err)
+	require.NoError(t, document.HTML(&b, paper))
 	return b.String()
 }
 

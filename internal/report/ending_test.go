@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"corvek/core/unit"
+	"corvek/internal/document"
 	"corvek/internal/report"
 
 	"github.com/stretchr/testify/assert"
@@ -37,7 +38,7 @@ func TestEachEndingHasItsOwnNote(t *testing.T) {
 		d.Note = report.NoteOf(st)
 		assert.Equal(t, c.title, d.Note.Title)
 		var b bytes.Buffer
-		require.NoError(t, report.Card(&b, d))
+		require.NoError(t, document.HTML(&b, report.Card(d)))
 		for _, words := range c.says {
 			assert.Contains(t, strings.ReplaceAll(b.String(), "&#39;", "'"), words, c.title)
 		}
@@ -54,7 +55,7 @@ func TestNoStartUpCardAfterAFailedTest(t *testing.T) {
 	d.Note = report.NoteOf(d.S)
 	assert.Equal(t, "Not to be run", d.Note.Title)
 	var b bytes.Buffer
-	require.NoError(t, report.Card(&b, d))
+	require.NoError(t, document.HTML(&b, report.Card(d)))
 	assert.Contains(t, b.String(), "did not pass its test")
 	assert.Contains(t, b.String(), d.S.Failed()[0])
 }

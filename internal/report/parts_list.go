@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"corvek/core/unit"
+	"corvek/internal/document"
 	"corvek/internal/job"
 	"corvek/internal/wording"
 )
@@ -62,9 +63,26 @@ func NewPartsList(states []*job.State, d Data) PartsList {
 	return l
 }
 
-// Paper writes the list to print.
-func (l PartsList) Paper(w io.Writer) error {
-	return templates.ExecuteTemplate(w, "parts_list.html", l)
+// Paper lays the list out.
+func (l PartsList) Paper() document.Document {
+	out := l.Data.paper("Parts list")
+	for _, s := range l.Suppliers {
+		t := document.Table{Heads: []string{"part", "part number", "size and material", "need", "here", "to come",
+			"order"}, Shares: []float64{24, 16, 24, 6, 6, 8, 16}}
+		for _, r := range s.Rows {
+			cells := document.Cells(r.Part, r.MakerNo, joined(" ", r.Standard, r.Size, r.Material,
+				between("", r.Hardness, " Shore A")), fmt.Sprint(r.Need), fmt.Sprint(r.Here), "",
+				joined(", ", r.State, r.Number, between("due ", r.Due, "")))
+			cells[0].Lines = append(cells[0].Lines, document.Line{Text: r.Unit, Small: true})
+			cells[5].Lines = []document.Line{{Text: fmt.Sprint(r.Lacking()), Bold: true}}
+			t.Rows = append(t.Rows, cells)
+		}
+		out.Add(document.Heading{Text: cmp.Or(s.Name, "No supplier named")}, t)
+	}
+	if len(l.Suppliers) == 0 {
+		out.Add(document.Text{Text: "No part is renewed."})
+	}
+	return out
 }
 
 // CSV writes the list as a table, with a line of heads.

@@ -2,7 +2,6 @@ package report
 
 import (
 	"fmt"
-	"html/template"
 
 	"corvek/core/family"
 	"corvek/internal/draw"
@@ -12,7 +11,7 @@ import (
 type Shot struct {
 	Caption        string
 	BeforeCleaning bool
-	Drawing        template.HTML
+	Drawing        string // SVG
 	Marks          []ShotMark
 }
 
@@ -37,8 +36,7 @@ func (d *Data) pictures() {
 			s.Marks = append(s.Marks, ShotMark{m.Number, d.S.MarkWords(m)})
 			marks = append(marks, draw.PicMark{Number: m.Number, X: m.X, Y: m.Y, Label: m.Note})
 		}
-		s.Drawing = template.HTML(draw.Picture(PictureURL(d.S.Job.Tag, a.Number), a.Width, a.Height, marks,
-			s.Caption, false))
+		s.Drawing = draw.Picture(PictureURL(d.S.Job.Tag, a.Number), a.Width, a.Height, marks, s.Caption, false)
 		d.Pictures = append(d.Pictures, s)
 	}
 }

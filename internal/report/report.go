@@ -1,13 +1,10 @@
-// Package report makes the papers that leave the shop: the findings report with
-// the test certificate, and the start-up card. Both are worked out from the same
-// computed state as the pages, so that paper and screen never disagree.
+// Package report writes the papers that leave the shop: findings report, certificate, offer,
+// start-up card, state of the evidence, build sheet, parts list and tote tag. They are worked
+// out from the same computed state as the pages, so that paper and screen never disagree.
 package report
 
 import (
-	"embed"
 	"fmt"
-	"html/template"
-	"io"
 	"slices"
 	"strings"
 	"time"
@@ -15,21 +12,17 @@ import (
 	"corvek/core/decide"
 	"corvek/core/explain"
 	"corvek/core/family"
-	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/answer"
+	"corvek/internal/document"
 	"corvek/internal/draw"
 	"corvek/internal/job"
+	"corvek/internal/line"
+	"corvek/internal/store"
 	"corvek/internal/wording"
 )
-
-//go:embed templates/*.html
-var files embed.FS
-
-var templates = template.Must(template.New("").
-	Funcs(template.FuncMap{"join": strings.Join}).ParseFS(files, "templates/*.html"))
 
 // Row is a measured feature against its limit, before and after.
 type Row struct {
@@ -45,12 +38,11 @@ type TestRow struct{ Name, Before, After, Verdict string }
 // Data is a report of one unit of a job.
 type Data struct {
 	S         *job.State
-	Shop      string
+	Shop      document.Shop
 	Printed   time.Time
-	Line      template.HTML
-	Plot      template.HTML
+	Line      string   // the unit pulled apart, as measured
+	Plot      string   // flow against pressure, "" where there is none
 	Assumed   []string // what the predicted curves rest on
-	Defs      template.HTML
 	Rows      []Row
 	Parts     []PartRow
 	Differs   []string // from the family
@@ -76,8 +68,14 @@ type Data struct {
 	Pictures  []Shot
 	Handed    string   // who took the unit, and what went back with it
 	Searched  []string // what the attempts acquit, blame and leave open
-	Style     string   // address of the style sheet
+	Sign      SignOff
+	Certified []CertRow
+	Highest   float64 // pressure that was read in the test that counts, Pa
+	Reached   string  // it in words
+	Opens     string  // address that the code on the paper opens
+	Style     string  // addresses of the style sheet and the mark, for the page
 	Icon      string
+	Load      func(address string) ([]byte, error) // gets a picture
 }
 
 // Record is how far the record went when the paper was printed, with the
@@ -95,13 +93,22 @@ func (r Record) Words() string {
 	case r.Head == "":
 		return ""
 	}
-	return fmt.Sprintf("Record: %d lines, fingerprint %s", r.Lines, r.Head)
+	return fmt.Sprintf("Printed from %s, fingerprint %s", Counted(r.Lines, "line of the record", "lines of the record"),
+		r.Head)
 }
 
-// New works the report out. line draws the unit; units are the reader's.
-func New(st *job.State, line template.HTML, units quantity.System, now time.Time) Data {
-	d := Data{S: st, Shop: st.Shop, Printed: now, Line: line, Defs: template.HTML(draw.Defs), Stands: Stands(st),
-		Counts: st.Counts(), Attempts: st.Attempts}
+// Counted writes a number with the word for one or for several.
+func Counted(n int, one, several string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return fmt.Sprintf("%d %s", n, several)
+}
+
+// New works the report out. units are the reader's.
+func New(st *job.State, units quantity.System, now time.Time) Data {
+	d := Data{S: st, Shop: ShopOf(st.Shop), Printed: now, Line: line.Layer{Station: "measure"}.Draw(st),
+		Stands: Stands(st), Counts: st.Counts(), Attempts: st.Attempts}
 	show := draw.Length(units)
 	for i, p := range st.Parts {
 		for _, f := range p.Features {
@@ -115,6 +122,7 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 	}
 	d.Differs, d.Seen, d.Stacks = Differs(st), Seen(st), Stacks(st, units)
 	d.tests(units)
+	d.certify(units)
 	d.Handed = Handed(st.Job)
 	for _, l := range st.Search() {
 		d.Searched = append(d.Searched, fmt.Sprintf("Attempt %d: %s", l.Try, l.Words))
@@ -142,7 +150,7 @@ func New(st *job.State, line template.HTML, units quantity.System, now time.Time
 	if st.Cause != nil && st.Cause.Prevention != "" {
 		d.Customer = append(d.Customer, st.Cause.Prevention)
 	}
-	d.Plot = template.HTML(Plot(st, units))
+	d.Plot = Plot(st, units)
 	d.Assumed = assumed(st, units)
 	d.Worked = answer.Kept(st.Job, units)
 	d.pictures()
@@ -327,15 +335,22 @@ func points(a *job.AttemptState, class string, units quantity.System) []draw.Plo
 // Date writes a date for paper.
 func (Data) Date(t time.Time) string { return t.Format("2 January 2006") }
 
-// InWords writes a verdict for paper.
-func (Data) InWords(v string) string {
-	return map[string]string{string(metrology.In): "in", string(metrology.Out): "OUT",
-		string(metrology.Undecided): "undecided"}[v]
+// ShopOf is the letterhead as a paper shows it.
+func ShopOf(h store.Letterhead) document.Shop {
+	return document.Shop{Name: h.Name, Address: h.Address, Mark: h.Mark, Size: document.Size(h.Sheet)}
 }
 
-// HTML writes the findings report.
-func HTML(w io.Writer, d Data) error { return templates.ExecuteTemplate(w, "report.html", d) }
+// joined puts what there is of some texts together.
+func joined(by string, list ...string) string { return strings.Join(nonEmpty(list...), by) }
 
-// Card writes the paper that goes with the unit: the start-up card, or what its
-// ending says in its place.
-func Card(w io.Writer, d Data) error { return templates.ExecuteTemplate(w, "card.html", d) }
+// between puts a text in its sentence, nothing where there is none.
+func between(before, text, after string) string {
+	if text == "" {
+		return ""
+	}
+	return before + strings.TrimSuffix(text, after) + after
+}
+
+func nonEmpty(list ...string) []string {
+	return slices.DeleteFunc(slices.Clone(list), func(s string) bool { return s == "" })
+}

@@ -11,6 +11,7 @@ import (
 	"corvek/core/quantity"
 	"corvek/demo"
 	"corvek/demo/demotest"
+	"corvek/internal/document"
 	"corvek/internal/job"
 	"corvek/internal/report"
 	"corvek/internal/store/storetest"
@@ -26,7 +27,7 @@ func service(t *testing.T) *job.Service { return demotest.Jobs(t, "secret") }
 func data(t *testing.T, s *job.Service, tag string) report.Data {
 	st, err := s.Load(context.Background(), tag, 1)
 	require.NoError(t, err)
-	return report.New(st, "", quantity.Metric, time.Date(2031, 5, 14, 9, 0, 0, 0, time.UTC))
+	return report.New(st, quantity.Metric, time.Date(2031, 5, 14, 9, 0, 0, 0, time.UTC))
 }
 
 func TestFinishedPump(t *testing.T) {
@@ -35,7 +36,7 @@ func TestFinishedPump(t *testing.T) {
 	assert.Equal(t, "PROVED", d.Stands.Words, d.Stands.Missing)
 	assert.Contains(t, strings.Join(d.Assumed, "; "), "measured after the build", "what a predicted curve rests on")
 	var b bytes.Buffer
-	require.NoError(t, report.HTML(&b, d))
+	require.NoError(t, document.HTML(&b, report.Findings(d)))
 	paper := b.String()
 	for _, words := range []string{"Worn out in fair service", "7.84 L/min", "2.74 L/min",
 		"pressure 175.0 bar, flow 44.10 L/min (95.0 % volumetric)", "soft part, new at every rebuild", "14 May 2031",
@@ -50,7 +51,7 @@ func TestUnfinishedPumpSaysSo(t *testing.T) {
 	d := data(t, s, "T-0417")
 	assert.Equal(t, "NOT TESTED", d.Stands.Words)
 	var b bytes.Buffer
-	require.NoError(t, report.HTML(&b, d))
+	require.NoError(t, document.HTML(&b, report.Findings(d)))
 	assert.Contains(t, b.String(), "Still open")
 	assert.Contains(t, b.String(), "33 of 34")
 	assert.Contains(t, b.String(), "No conclusion has been drawn")
@@ -63,7 +64,7 @@ func TestPassedStopsArePrinted(t *testing.T) {
 	require.NoError(t, s.WaiveStop(context.Background(), odd, "T-0417", 1, "u1/strip/short/front_needles",
 		"pump runs on a new track anyway"))
 	var b bytes.Buffer
-	require.NoError(t, report.HTML(&b, data(t, s, "T-0417")))
+	require.NoError(t, document.HTML(&b, report.Findings(data(t, s, "T-0417"))))
 	assert.Contains(t, b.String(), "pump runs on a new track anyway")
 	assert.Contains(t, b.String(), "Waived with a reason")
 }
@@ -75,7 +76,7 @@ func TestStartUpCardBeginsWithTheOutsideCause(t *testing.T) {
 	assert.Contains(t, d.Note.Lines[0], "Before anything turns: Flush both hose runs")
 	assert.Contains(t, d.Note.Lines[len(d.Note.Lines)-1], "mineral oil VG 46")
 	var b bytes.Buffer
-	require.NoError(t, report.Card(&b, d))
+	require.NoError(t, document.HTML(&b, report.Card(d)))
 	assert.Contains(t, b.String(), "Never feel for a leak by hand")
 }
 
@@ -86,7 +87,7 @@ func TestPDFOfEveryDemoJob(t *testing.T) {
 	for _, d := range docs {
 		tag := d.Tag()
 		var b bytes.Buffer
-		require.NoError(t, report.PDF(&b, data(t, s, tag)), tag)
+		require.NoError(t, document.PDF(&b, report.Findings(data(t, s, tag))), tag)
 		assert.True(t, strings.HasPrefix(b.String(), "%PDF-"), tag)
 		assert.True(t, strings.HasSuffix(strings.TrimSpace(b.String()), "%%EOF"), tag)
 	}
@@ -97,7 +98,7 @@ func TestTypedTextIsEscaped(t *testing.T) {
 	s := service(t)
 	edit(t, s, "job/title", `<img src=x onerror="alert(1)">`, "Press feed pump, No. 2 line")
 	var b bytes.Buffer
-	require.NoError(t, report.HTML(&b, data(t, s, "T-0417")))
+	require.NoError(t, document.HTML(&b, report.Findings(data(t, s, "T-0417"))))
 	assert.NotContains(t, b.String(), "<img src=x")
 }
 
@@ -105,7 +106,7 @@ func TestInchReader(t *testing.T) {
 	s := service(t)
 	st, err := s.Load(context.Background(), "T-0388", 1)
 	require.NoError(t, err)
-	d := report.New(st, "", quantity.Inch, time.Now())
+	d := report.New(st, quantity.Inch, time.Now())
 	assert.Equal(t, "2.07 gpm", d.Leak)
 }
 
@@ -125,7 +126,7 @@ func TestReportFollowsAChangedClearance(t *testing.T) {
 	assert.NotEqual(t, before.Leak, after.Leak)
 	assert.NotEqual(t, before.Plot, after.Plot)
 	var b bytes.Buffer
-	require.NoError(t, report.HTML(&b, after))
+	require.NoError(t, document.HTML(&b, report.Findings(after)))
 	assert.Contains(t, b.String(), "0.229 mm to under 0.254 mm")
 	assert.Contains(t, b.String(), after.Leak)
 }
@@ -143,7 +144,7 @@ func TestReopeningIsPrinted(t *testing.T) {
 	lead := job.Actor{Name: "Odd Renfeld", Role: job.RoleLead}
 	require.NoError(t, s.Reopen(context.Background(), lead, "T-0388", "leaks at the cover again"))
 	var b bytes.Buffer
-	require.NoError(t, report.HTML(&b, data(t, s, "T-0388")))
+	require.NoError(t, document.HTML(&b, report.Findings(data(t, s, "T-0388"))))
 	assert.Contains(t, b.String(), "Opened again after hand-over")
 	assert.Contains(t, b.String(), "leaks at the cover again")
 }
@@ -180,7 +181,7 @@ func TestUnitAsItIsIsPrinted(t *testing.T) {
 		}
 	}
 	var page, pdf bytes.Buffer
-	require.NoError(t, report.HTML(&page, d))
-	require.NoError(t, report.PDF(&pdf, d))
+	require.NoError(t, document.HTML(&page, report.Findings(d)))
+	require.NoError(t, document.PDF(&pdf, report.Findings(d)))
 	assert.Contains(t, page.String(), "felt ring")
 }

@@ -114,6 +114,3 @@ func SourceWords(a *job.AttemptState) string {
 	}
 	return words + orEmpty(", read with ", strings.Join(nonEmpty(a.PressureGauge, a.FlowMeter), " and "))
 }
-
-// SourceWords are the same for the paper.
-func (Data) SourceWords(a *job.AttemptState) string { return SourceWords(a) }

@@ -171,18 +171,6 @@ func (s *Store) ShopEntries(ctx context.Context, limit int) (out []ShopEntry, er
 		limit).Scan(&out).Error
 }
 
-// ShopName is what stands at the head of the papers.
-func (s *Store) ShopName(ctx context.Context) (name string, err error) {
-	return name, s.db.WithContext(ctx).Raw("SELECT name FROM shop").Scan(&name).Error
-}
-
-// NameShop changes it.
-func (s *Store) NameShop(ctx context.Context, name, by string) error {
-	return s.onShop(ctx, by, "named the shop "+name, func(db *gorm.DB) error {
-		return db.Exec("UPDATE shop SET name = ?", name).Error
-	})
-}
-
 // Glance is all that a request asks of the store before it does its work.
 type Glance struct {
 	Person *Person // nil where nobody has the number any more, or is locked

@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"compress/gzip"
 	"crypto/sha256"
-	"embed"
 	"encoding/hex"
 	"io/fs"
 	"mime"
@@ -14,11 +13,10 @@ import (
 	"strings"
 	"time"
 
+	"corvek/internal/web/static"
+
 	"github.com/labstack/echo/v5"
 )
-
-//go:embed static
-var static embed.FS
 
 // styles are the style sheets in the order in which they are laid over one
 // another; the pages get them as one file.
@@ -52,15 +50,15 @@ type assets struct {
 func loadAssets() (*assets, error) {
 	a := &assets{files: map[string]asset{}}
 	sum := sha256.New()
-	err := fs.WalkDir(static, "static", func(name string, d fs.DirEntry, err error) error {
+	err := fs.WalkDir(static.Files, ".", func(name string, d fs.DirEntry, err error) error {
 		if err != nil || d.IsDir() {
 			return err
 		}
-		content, err := static.ReadFile(name)
+		content, err := static.Files.ReadFile(name)
 		if err != nil {
 			return err
 		}
-		a.add(strings.TrimPrefix(name, "static/"), content)
+		a.add(name, content)
 		sum.Write([]byte(name))
 		sum.Write(content)
 		return nil

@@ -3,6 +3,7 @@ package web
 import (
 	"strconv"
 
+	"corvek/core/handover"
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/store"
@@ -46,10 +47,10 @@ func backRows(list []store.FollowUp, today unit.Date) (out []BackRow) {
 // asked fills in what is asked back, and what can be.
 func (p *HandoverPage) asked(list []store.FollowUp, today unit.Date) {
 	p.Back, p.MayAsk = backRows(list, today), p.Person.May(job.RoleTechnician)
-	for _, kind := range job.Asks {
+	for _, kind := range handover.Asks {
 		p.Asks = append(p.Asks, Named{kind, wording.Asked(kind)})
 	}
-	for _, result := range job.Results {
+	for _, result := range handover.Results {
 		p.Results = append(p.Results, Named{result, wording.CameBack(result)})
 	}
 }

@@ -33,7 +33,9 @@ type HandoverPage struct {
 	MayWithdraw    bool
 	Kept           []store.Paper // as they were on the day
 	Stands         report.Standing
-	NoteTitle      string // of the paper that goes with the unit
+	Sign           report.SignOff
+	MaySign        bool
+	Papers         []PaperLink
 	Ending         Choice
 	EndingNote     *Entry // asked where the unit was not rebuilt
 	Lesson         Entry
@@ -50,17 +52,19 @@ type HandoverPage struct {
 	Pictures       []*PictureView
 }
 
-func handoverPage(l *look, kept []store.Paper) HandoverPage {
+func handoverPage(l *look, kept []store.Paper, signed report.SignOff) HandoverPage {
 	lead := l.Person.May(job.RoleLead)
 	p := HandoverPage{JobPage: l.page(), Found: l.st.Causes(),
 		HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
 		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: kept,
 		Withdrawn: l.job.Withdrawn(), MayWithdraw: !l.job.Withdrawn() && lead,
-		Stands: report.Stands(l.st), NoteTitle: report.NoteOf(l.st).Title,
+		Sign: signed, MaySign: lead && !l.job.Withdrawn(),
+		Stands:    report.Stands(l.st),
 		Ending:    l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
 		Lesson:    l.field(unit.JobRef("lesson")),
 		LessonAt:  l.choose(unit.JobRef("lesson_at")).Named("The lesson matters at").Wrap(),
 		Collected: l.field(unit.JobRef("collected_by")), Worked: answer.Kept(l.job, l.Units), Pictures: l.pictures()}
+	p.Papers = l.papers(p.JobPage)
 	p.Gave = []GivenBack{{"the old parts", l.toggle(unit.JobRef("gave_old_parts"), l.job.GaveOldParts)},
 		{"the old springs", l.toggle(unit.JobRef("gave_springs"), l.job.GaveSprings)},
 		{"the start-up card", l.toggle(unit.JobRef("gave_card"), l.job.GaveCard)}}
@@ -92,6 +96,26 @@ func handoverPage(l *look, kept []store.Paper) HandoverPage {
 		}
 	}
 	return p
+}
+
+// PaperLink leads to a paper of the unit, as a page and as a PDF.
+type PaperLink struct{ Name, For, Page, PDF string }
+
+// papers are all that can be printed of the unit, those that go out with it first.
+func (l *look) papers(p JobPage) (out []PaperLink) {
+	add := func(path, name, use string) {
+		out = append(out, PaperLink{name, use, p.Act(path), p.Act(path + ".pdf")})
+	}
+	add("report", "Findings report", "what was found, done and tested")
+	if l.unit.Owes("prove") {
+		add("certificate", "Test certificate", "what the test shows, and no more")
+	}
+	add("start-up-card", report.NoteOf(l.st).Title, "goes with the unit")
+	add("quote", "Offer", "what it takes, for the customer")
+	add("dispute", "State of the evidence", "for a warranty or a dispute")
+	add("tag", "Tote tag", "hangs on the tote")
+	return append(out, PaperLink{Name: "Job file", For: "JSON and pictures", Page: p.Act("export")},
+		PaperLink{Name: "Record", For: "who did what", Page: p.Act("record")})
 }
 
 func (s *Server) reopen(c *echo.Context) error {

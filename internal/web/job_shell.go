@@ -10,6 +10,7 @@ import (
 
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/line"
 	"corvek/internal/store"
 	"corvek/internal/wording"
 )
@@ -90,7 +91,7 @@ func (l *look) shell() *JobShell {
 	if l.station != "" {
 		s.Foot, s.Lessons = l.foot(), l.st.Lessons(l.station)
 	}
-	if lineStations[l.station] {
+	if line.Stations[l.station] {
 		s.Line, s.LargeURL = l.drawLine(), l.largeURL()
 	}
 	return s
@@ -145,7 +146,7 @@ func (l *look) foot() *Foot {
 		next := job.Stations[at+1]
 		f.NextText, f.NextURL = wording.Stations[next], l.link(next, "", "")
 	}
-	if lineStations[l.station] {
+	if line.Stations[l.station] {
 		f.PrevURL, f.SuccURL = l.neighbours()
 	}
 	return f
@@ -197,4 +198,10 @@ func daysLeft(promised, now time.Time) string {
 	default:
 		return fmt.Sprintf("%d days late", -n)
 	}
+}
+
+// drawLine draws the unit with the layer of the page's station.
+func (l *look) drawLine() template.HTML {
+	return template.HTML(line.Layer{Station: l.station, Selected: l.part.Code,
+		Link: func(part string) string { return l.link(l.station, part, "") }}.Draw(l.st))
 }

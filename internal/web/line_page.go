@@ -5,6 +5,7 @@ import (
 	"net/http"
 
 	"corvek/internal/job"
+	"corvek/internal/line"
 	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
@@ -39,7 +40,7 @@ type LineRow struct {
 // lineLarge is the line alone on its page: to look close, and to print.
 func (s *Server) lineLarge(c *echo.Context) error {
 	layer := c.QueryParam("layer")
-	if !lineStations[layer] {
+	if !line.Stations[layer] {
 		layer = "strip"
 	}
 	l, err := s.look(c, layer)

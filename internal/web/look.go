@@ -13,6 +13,8 @@ import (
 	"corvek/core/entry"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/line"
+	"corvek/internal/report"
 	"corvek/internal/store"
 	"corvek/internal/wording"
 
@@ -170,11 +172,11 @@ func (l *look) partAtWork() *job.PartState {
 	case "measure":
 		is = func(x *job.PartState) bool { return len(x.Features) > 0 }
 	case "explain":
-		is = func(x *job.PartState) bool { return marksOn(l.st, x) > 0 }
+		is = func(x *job.PartState) bool { return line.MarksOn(l.st, x) > 0 }
 	case "decide":
 		is = func(x *job.PartState) bool { return x.Choice() == decide.Rework }
 	case "build":
-		if next := nextStep(l.st); next != nil {
+		if next := line.Next(l.st); next != nil {
 			return next
 		}
 	}
@@ -271,7 +273,11 @@ func (s *Server) stationPage(ctx context.Context, l *look) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	p := handoverPage(l, kept)
+	signed, err := report.SignedOff(l.unitNo, s.store.Lines(ctx, l.job.Tag))
+	if err != nil {
+		return nil, err
+	}
+	p := handoverPage(l, kept, signed)
 	back, err := s.store.FollowUps(ctx, l.job.Tag)
 	p.asked(back, unit.DateOf(s.jobs.Now()))
 	return p, err

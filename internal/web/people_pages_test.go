@@ -218,13 +218,6 @@ func TestPeopleFormKeepsWhatWasTyped(t *testing.T) {
 	assert.Contains(t, page, "somebody has this already")
 	assert.Regexp(t, `value="lead" checked`, page)
 	assert.NotContains(t, page, "long enough")
-	res, page = b.plainPost("/shop/name", url.Values{"shop": {strings.Repeat("n", 81)}})
-	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
-	assert.Contains(t, page, "is longer than")
-	res, _ = b.plainPost("/shop/name", url.Values{"shop": {"Quay & Sons Hydraulics"}})
-	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
-	_, paper := b.get("/jobs/T-0417/report")
-	assert.Contains(t, paper, "Quay &amp; Sons Hydraulics", "the new name stands at the head of the papers")
 }
 
 func TestOwnPasswordKeepsThisScreenAndEndsOthers(t *testing.T) {

@@ -17,7 +17,7 @@ const apiCalcPath = "/api/v1/calc/:name"
 
 func (s *Server) routes() []route {
 	const open, view, work, lead = "", job.RoleViewer, job.RoleTechnician, job.RoleLead
-	return []route{
+	return append(s.paperRoutes(), []route{
 		{"GET", "/healthz", open, s.health},
 		{"GET", "/sign-in", open, s.signInPage},
 		{"POST", "/sign-in", open, s.signIn},
@@ -31,7 +31,8 @@ func (s *Server) routes() []route {
 		{"POST", "/me/password", view, s.ownPassword},
 		{"POST", "/me/quick", view, s.signed(s.ownQuick)},
 		{"GET", "/shop", lead, s.shop},
-		{"POST", "/shop/name", lead, s.signed(s.nameShop)},
+		{"GET", "/shop/letterhead", lead, s.letterhead},
+		{"POST", "/shop/letterhead", lead, s.signed(s.saveLetterhead)},
 		{"POST", "/shop/people", lead, s.signed(s.addPerson)},
 		{"GET", "/shop/store", lead, s.storePage},
 		{"POST", "/shop/store/copy", lead, s.copyNow},
@@ -48,13 +49,6 @@ func (s *Server) routes() []route {
 		{"POST", "/import", lead, s.importJob},
 		{"GET", "/jobs/:tag", view, s.openJob},
 		{"GET", "/jobs/:tag/record", view, s.record},
-		{"GET", "/jobs/:tag/report", view, s.report},
-		{"GET", "/jobs/:tag/dispute", view, s.dispute},
-		{"GET", "/jobs/:tag/report.pdf", view, s.reportPDF},
-		{"GET", "/jobs/:tag/start-up-card", view, s.card},
-		{"GET", "/jobs/:tag/quote", view, s.quote},
-		{"GET", "/jobs/:tag/build-sheet", view, s.buildSheet},
-		{"GET", "/jobs/:tag/parts-list", view, s.partsList},
 		{"GET", "/jobs/:tag/parts-list.csv", view, s.partsListCSV},
 		{"GET", "/jobs/:tag/export", view, s.export},
 		{"GET", "/jobs/:tag/line.svg", view, s.lineSVG},
@@ -63,7 +57,6 @@ func (s *Server) routes() []route {
 		{"POST", "/jobs/:tag/set", work, s.set},
 		{"POST", "/jobs/:tag/receive/unit", work, s.addUnit},
 		{"POST", "/jobs/:tag/receive/account", work, s.addAccount},
-		{"GET", "/jobs/:tag/tag", view, s.tote},
 		{"POST", "/jobs/:tag/receive/join", work, s.join},
 		{"POST", "/jobs/:tag/strip/part", work, s.addPart},
 		{"POST", "/jobs/:tag/strip/move", work, s.movePart},
@@ -100,6 +93,7 @@ func (s *Server) routes() []route {
 		{"POST", "/jobs/:tag/pass", lead, s.signed(s.passStop)},
 		{"POST", "/jobs/:tag/ask-back", work, s.askBack},
 		{"POST", "/jobs/:tag/ask-back/:id", work, s.answerBack},
+		{"POST", "/jobs/:tag/sign-off", lead, s.signed(s.signOff)},
 		{"POST", "/jobs/:tag/hand-over", work, s.signed(s.handOver)},
 		{"POST", "/jobs/:tag/reopen", lead, s.signed(s.reopen)},
 		{"POST", "/jobs/:tag/withdraw", lead, s.signed(s.withdraw)},
@@ -125,5 +119,5 @@ func (s *Server) routes() []route {
 		{"GET", "/api/v1/openapi.json", open, s.openAPI},
 		{"POST", apiCalcPath, open, s.calc},
 		{"POST", apiExplainPath, open, s.explainCase},
-	}
+	}...)
 }

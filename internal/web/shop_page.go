@@ -18,7 +18,6 @@ const mostShopLines = 100
 // ShopPage is who may come in, for leads.
 type ShopPage struct {
 	Reader
-	Name    []Plain
 	People  []PersonRow
 	Add     []Plain
 	Role    string
@@ -45,10 +44,10 @@ func dayAndTime(t *time.Time) string {
 }
 
 func (s *Server) shop(c *echo.Context) error {
-	return s.renderShop(c, http.StatusOK, nil, nil, people.Form{Role: "technician"})
+	return s.renderShop(c, http.StatusOK, nil, people.Form{Role: "technician"})
 }
 
-func (s *Server) renderShop(c *echo.Context, status int, nameFault, addFault error, f people.Form) error {
+func (s *Server) renderShop(c *echo.Context, status int, addFault error, f people.Form) error {
 	ctx := c.Request().Context()
 	v := ShopPage{Reader: s.reader(c), Roles: people.Roles, Role: f.Role}
 	list, err := s.store.People(ctx)
@@ -68,15 +67,6 @@ func (s *Server) renderShop(c *echo.Context, status int, nameFault, addFault err
 	if v.Entries, err = s.store.ShopEntries(ctx, mostShopLines); err != nil {
 		return err
 	}
-	name, err := s.store.ShopName(ctx)
-	if err != nil {
-		return err
-	}
-	if nameFault != nil {
-		name = c.FormValue("shop")
-	}
-	v.Name = plainForm(nameFault, Plain{Name: "shop", Value: name,
-		Label: "Name of the shop, at the head of the papers"})
 	v.Add = personForm(addFault, f)
 	v.Fault = besides(addFault, v.Add)
 	return s.render(c, status, "shop", "Shop", v)
@@ -105,18 +95,7 @@ func (s *Server) addPerson(c *echo.Context) error {
 	f := readPerson(c)
 	err := s.people.Add(c.Request().Context(), who(c), f)
 	if isField(err) {
-		return s.renderShop(c, http.StatusUnprocessableEntity, nil, err, f)
-	}
-	if err != nil {
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, "/shop")
-}
-
-func (s *Server) nameShop(c *echo.Context) error {
-	err := s.people.NameShop(c.Request().Context(), who(c), c.FormValue("shop"))
-	if isField(err) {
-		return s.renderShop(c, http.StatusUnprocessableEntity, err, nil, people.Form{Role: "technician"})
+		return s.renderShop(c, http.StatusUnprocessableEntity, err, f)
 	}
 	if err != nil {
 		return err

@@ -1,0 +1,35 @@
+package job
+
+import (
+	"context"
+	"fmt"
+
+	"corvek/core/field"
+	"corvek/core/unit"
+)
+
+// SignOff lets a lead answer for the papers of a unit as its record stands: the number of its
+// lines and the fingerprint of the last are written with his name.
+func (s *Service) SignOff(ctx context.Context, who Actor, tag string, number int) error {
+	if !who.May(RoleLead) {
+		return ErrForbidden
+	}
+	st, err := s.Load(ctx, tag, number)
+	if err != nil {
+		return err
+	}
+	holds, err := s.Store.VerifyJob(ctx, tag)
+	if err != nil {
+		return err
+	}
+	if holds.Fault != "" {
+		return field.Errorf("sign", "the record does not hold: %s", holds.Fault)
+	}
+	return s.changeAny(ctx, who, RoleLead, tag, func(w *writing) error {
+		if w.Job.Version != st.Job.Version+1 { // the version of this very change
+			return field.Errorf("sign", "the job was changed just now; look at its papers again")
+		}
+		w.did(unit.SignedOff(number, fmt.Sprintf("record of %d lines, fingerprint %s", holds.Lines, holds.Head)))
+		return nil
+	})
+}

@@ -1,0 +1,48 @@
+package report
+
+import (
+	"testing"
+	"time"
+
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/store"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestChangedSinceNamesWhatCameAfter(t *testing.T) {
+	day := time.Date(2031, 5, 14, 9, 0, 0, 0, time.UTC)
+	j := &unit.Job{Reopenings: []*unit.Reopening{{Number: 1, HandedOver: day}}}
+	d := Data{S: &job.State{Job: j}}
+	entry := func(minutes int, action, field, before, after string) unit.Entry {
+		at := day.Add(time.Duration(minutes) * time.Minute)
+		return unit.Entry{Who: "Odd", At: at, Action: action, Field: field, Before: before, After: after}
+	}
+	record := []unit.Entry{ // oldest first
+		entry(-5, "set", "job/title", "a", "b"),
+		entry(0, "handed over", "", "", ""),
+		entry(1, "kept the paper of the day report.pdf, SHA-256 ab", "", "", ""),
+		entry(20, "opened again: seal wept", "", "", ""),
+		entry(30, "set", "u1/speed", "", "1450 rpm"),
+	}
+	lines := func(yield func(unit.Entry, error) bool) {
+		for _, e := range record {
+			if !yield(e, nil) {
+				return
+			}
+		}
+	}
+	kept := []store.Paper{{HandOver: 1, Name: "report.pdf", SHA256: "ab"}, {HandOver: 2, Name: "later"}}
+	require.NoError(t, d.Changed(day, kept, lines))
+	assert.Equal(t, []string{"report.pdf, SHA-256 ab"}, d.Since.Papers)
+	assert.Equal(t, []string{"14 May 2031 09:20 Odd: opened again: seal wept",
+		"14 May 2031 09:30 Odd: u1/speed, from nothing to 1450 rpm"}, d.Since.Lines)
+	for i := range 100 {
+		record = append(record, entry(40+i, "set", "u1/speed", "1", "2"))
+	}
+	require.NoError(t, d.Changed(day, nil, lines))
+	assert.Len(t, d.Since.Lines, mostChanges)
+	assert.Equal(t, 102-mostChanges, d.Since.More)
+}

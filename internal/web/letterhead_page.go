@@ -1,0 +1,57 @@
+package web
+
+import (
+	"html/template"
+	"io"
+	"net/http"
+
+	"corvek/internal/document"
+	"corvek/internal/report"
+	"corvek/internal/store"
+
+	"github.com/labstack/echo/v5"
+)
+
+// LetterheadPage is what stands at the head of the papers, for leads.
+type LetterheadPage struct {
+	Reader
+	Head   store.Letterhead
+	Mark   template.URL // address of the mark within the page, "" for none
+	Sheets []SheetChoice
+	Here   string // where the pages are opened now
+}
+
+// SheetChoice is a sheet of paper to choose.
+type SheetChoice struct {
+	Code, Name string
+	Chosen     bool
+}
+
+func (s *Server) letterhead(c *echo.Context) error {
+	h, err := s.store.Letterhead(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	v := LetterheadPage{Reader: s.reader(c), Head: h, Here: opened(c),
+		Mark: document.Document{Shop: report.ShopOf(h)}.MarkAddress()}
+	for _, sheet := range []SheetChoice{{"a4", "A4", false}, {"letter", "Letter", false}} {
+		sheet.Chosen = sheet.Code == h.Sheet
+		v.Sheets = append(v.Sheets, sheet)
+	}
+	return s.render(c, http.StatusOK, "letterhead", "Head of the papers", v)
+}
+
+func (s *Server) saveLetterhead(c *echo.Context) error {
+	var mark io.Reader
+	if head, err := c.FormFile("mark"); err == nil {
+		f, err := head.Open()
+		if err != nil {
+			return err
+		}
+		defer f.Close()
+		mark = f
+	}
+	return done(c, s.people.SaveLetterhead(c.Request().Context(), who(c), store.Letterhead{Name: c.FormValue("shop"),
+		Address: c.FormValue("address"), Sheet: c.FormValue("sheet"), Site: c.FormValue("site")}, mark,
+		c.FormValue("drop") != ""))
+}
