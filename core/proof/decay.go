@@ -10,6 +10,9 @@ import (
 	"corvek/core/unit"
 )
 
+// GasIn reports that a step shuts gas in, by its medium.
+func GasIn(t *family.Test) bool { return strings.Contains(t.Medium, "gas") }
+
 // decay works out what a shut-in pressure lost once temperature is told apart, as a share of
 // what stood at the start; against the unit's own limits it is the end pressure brought to
 // the start temperature. Each thermometer may be off by 1 K. Where no temperatures were
@@ -19,7 +22,7 @@ func (r Rules) decay(t *family.Test, f *Figured, p *unit.Point) {
 	if start.IsZero() || f.Q.IsZero() {
 		return
 	}
-	in := fluidpower.ShutIn{Gas: strings.Contains(t.Medium, "gas")}
+	in := fluidpower.ShutIn{Gas: GasIn(t)}
 	first, last := p.Figure("temperature"), p.Figure("temperature_end")
 	gauge := r.gauge("pressure")
 	doubt := gauge.Uncertainty(start) + gauge.Uncertainty(f.Q)

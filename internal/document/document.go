@@ -149,6 +149,7 @@ func Cells(texts ...string) []Cell {
 
 // Drawing is a drawing of ours over the width, or over a part of it.
 type Drawing struct {
+	Name string // over it, never apart from it
 	SVG  string
 	Part bool
 }

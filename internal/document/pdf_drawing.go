@@ -41,7 +41,9 @@ func (s *sheet) figure(b Drawing) {
 		return
 	}
 	s.y++
-	s.need(tall)
+	name := s.set(s.room(), run{letters: body(bodySize, true), text: b.Name})
+	s.need(tall + tallOf(name))
+	s.flow(0, name)
 	s.paint(d, margin, s.y, wide/d.Width)
 	s.y += tall + 2
 }
@@ -103,8 +105,7 @@ func (s *sheet) paint(d *vector.Drawing, x, y, k float64) {
 	s.pdf.SetLineJoinStyle("miter")
 }
 
-// label writes a text of a drawing; its halo is left out, paper has no curves behind letters
-// that a line of white would mend.
+// label writes a text of a drawing, where it may lie over a line with a halo under the letters.
 func (s *sheet) label(shape *vector.Shape, x, y, k float64) {
 	if !shape.Fill.On {
 		return
@@ -119,7 +120,17 @@ func (s *sheet) label(shape *vector.Shape, x, y, k float64) {
 	case "end":
 		at -= wide
 	}
-	s.word(at, y+shape.At.Y*k, word{letters: l, pieces: pieces(cut(l.face, l.bold), l.bold, shape.Text)})
+	w := word{letters: l, pieces: pieces(cut(l.face, l.bold), l.bold, shape.Text)}
+	if shape.Halo && shape.Stroke.On {
+		s.ink(shape.Stroke.Color)
+		s.pdf.SetDashPattern(nil, 0)
+		s.pdf.SetLineJoinStyle("round")
+		s.pdf.SetLineWidth(shape.Width * k)
+		s.pdf.SetTextRenderingMode(1) // the outline alone
+		s.word(at, y+shape.At.Y*k, w)
+		s.pdf.SetTextRenderingMode(0)
+	}
+	s.word(at, y+shape.At.Y*k, w)
 }
 
 // trace moves the PDF's pen along an outline.

@@ -22,7 +22,8 @@ type Trace struct {
 	Class  string // now, was, limit
 	Label  string
 	Points [][2]float64
-	Step   bool // flat between points, as with fillings
+	Step   bool    // flat between points, as with fillings
+	At     float64 // share of its way at which its label stands, a third where it is 0
 }
 
 // at is the place on the curve at a share of its way along x.
@@ -150,7 +151,11 @@ func (c Chart) SVG() string {
 		if t.Label == "" || len(t.Points) == 0 {
 			continue
 		}
-		x, y := t.at(0.3)
+		share := t.At
+		if share == 0 {
+			share = 0.3
+		}
+		x, y := t.at(share)
 		s.text("tr-t "+t.Class, px(x)+4, py(y)-9, "start", t.Label)
 	}
 	for _, m := range c.Spots {

@@ -80,11 +80,10 @@ func (d Data) tested(out *document.Document) {
 
 // charts are the drawings of the test, with what a predicted curve rests on.
 func (d Data) charts(out *document.Document) {
-	if d.Plot != "" {
-		out.Add(document.Drawing{SVG: d.Plot, Part: true})
-		if len(d.Assumed) > 0 {
-			out.Add(document.Text{Quiet: true, Text: "Predicted, not measured. Rests on: " +
-				joined("; ", d.Assumed...) + "."})
+	for _, c := range d.Charts {
+		out.Add(document.Drawing{Name: c.Name, SVG: c.SVG, Part: true})
+		if c.Note != "" {
+			out.Add(document.Text{Text: c.Note, Quiet: true})
 		}
 	}
 }

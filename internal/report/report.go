@@ -40,9 +40,8 @@ type Data struct {
 	S         *job.State
 	Shop      document.Shop
 	Printed   time.Time
-	Line      string   // the unit pulled apart, as measured
-	Plot      string   // flow against pressure, "" where there is none
-	Assumed   []string // what the predicted curves rest on
+	Line      string // the unit pulled apart, as measured
+	Charts    []Chart
 	Rows      []Row
 	Parts     []PartRow
 	Differs   []string // from the family
@@ -150,8 +149,7 @@ func New(st *job.State, units quantity.System, now time.Time) Data {
 	if st.Cause != nil && st.Cause.Prevention != "" {
 		d.Customer = append(d.Customer, st.Cause.Prevention)
 	}
-	d.Plot = Plot(st, units)
-	d.Assumed = assumed(st, units)
+	d.Charts = Charts(st, units)
 	d.Worked = answer.Kept(st.Job, units)
 	d.pictures()
 	return d

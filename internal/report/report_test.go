@@ -34,7 +34,7 @@ func TestFinishedPump(t *testing.T) {
 	s := service(t)
 	d := data(t, s, "T-0388")
 	assert.Equal(t, "PROVED", d.Stands.Words, d.Stands.Missing)
-	assert.Contains(t, strings.Join(d.Assumed, "; "), "measured after the build", "what a predicted curve rests on")
+	assert.Contains(t, d.Charts[0].Note, "measured after the build", "what a predicted curve rests on")
 	var b bytes.Buffer
 	require.NoError(t, document.HTML(&b, report.Findings(d)))
 	paper := b.String()
@@ -124,7 +124,7 @@ func TestReportFollowsAChangedClearance(t *testing.T) {
 	}
 	after := data(t, s, "T-0417")
 	assert.NotEqual(t, before.Leak, after.Leak)
-	assert.NotEqual(t, before.Plot, after.Plot)
+	assert.NotEqual(t, before.Charts[0].SVG, after.Charts[0].SVG)
 	var b bytes.Buffer
 	require.NoError(t, document.HTML(&b, report.Findings(after)))
 	assert.Contains(t, b.String(), "0.229 mm to under 0.254 mm")

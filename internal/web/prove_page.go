@@ -33,8 +33,7 @@ type ProvePage struct {
 	Failed     bool
 	Exercise   bool            // the last attempt's figures are the simulated stand's
 	Stands     report.Standing // what may be claimed now
-	Plot       template.HTML
-	Gaps       []GapRow
+	Charts     []ChartView
 	Ledger     []*job.AttemptState
 	Told       []job.Told    // what the attempts say of the parts
 	Halve      []job.Halving // what to change next
@@ -77,14 +76,21 @@ func (l *look) gaugesOf(a *job.AttemptState) GaugesOf {
 	return g
 }
 
-// GapRow is a clearance as it is expected after the work.
-type GapRow struct{ Name, Value, From string }
+// ChartView is a chart of the test as the page shows it.
+type ChartView struct {
+	Name    string
+	Drawing template.HTML
+	Note    string
+}
 
 func provePage(l *look) ProvePage {
 	st := l.st
 	p := ProvePage{JobPage: l.page(), Found: l.st.Causes(),
 		Last: st.Attempt(), Ledger: st.Attempts, Cautions: l.cautions(), Stops: l.stops(),
-		Stands: report.Stands(st), Plot: template.HTML(report.Plot(st, l.Units))}
+		Stands: report.Stands(st)}
+	for _, c := range report.Charts(st, l.Units) {
+		p.Charts = append(p.Charts, ChartView{c.Name, template.HTML(c.SVG), c.Note})
+	}
 	if p.Last == nil {
 		p.Plan = st.Plan()
 	} else {
@@ -107,13 +113,6 @@ func provePage(l *look) ProvePage {
 		for _, a := range st.Attempts {
 			p.Next = max(p.Next, a.Number+1)
 		}
-	}
-	for _, g := range st.Gaps {
-		row := GapRow{g.Feature.Def.Name, "not known", g.Rebuilt.From}
-		if g.Rebuilt.Known {
-			row.Value = l.show(g.Rebuilt.Value, quantity.Length)
-		}
-		p.Gaps = append(p.Gaps, row)
 	}
 	return p
 }

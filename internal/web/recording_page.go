@@ -26,6 +26,7 @@ type RecordingPage struct {
 	Long     string
 	Fault    string
 	Steps    []Named // at which a stretch can be taken, nil where the attempt is over
+	Ripple   RippleView
 }
 
 // RecordingRow is a recording in the list of a unit's.
@@ -95,6 +96,9 @@ func (s *Server) recording(c *echo.Context) error {
 			p.Fault = "write seconds from the start, such as 60 and 120; an hour is shown at most"
 		} else {
 			outlines = part
+			if p.Ripple, err = s.ripple(c, l, r, p.From, p.To); err != nil {
+				return err
+			}
 		}
 	}
 	if p.Notes, err = s.store.RecordingNotes(ctx, r.ID); err != nil {

@@ -3,9 +3,11 @@ package web
 import (
 	"bytes"
 	"fmt"
+	"html"
 	"mime/multipart"
 	"net/http"
 	"net/url"
+	"regexp"
 	"strings"
 	"testing"
 	"time"
@@ -74,7 +76,8 @@ func TestARecordingIsShown(t *testing.T) {
 		part := &trace.Trace{Channels: []string{"pressure", "flow"}}
 		for i := range 100 {
 			moment := at.Add(time.Duration(n*100+i) * 100 * time.Millisecond)
-			part.Samples = append(part.Samples, trace.Sample{At: moment, Values: []float64{175e5, 7e-4}})
+			values := []float64{175e5 + float64(i%2)*1e5, 7e-4}
+			part.Samples = append(part.Samples, trace.Sample{At: moment, Values: values})
 		}
 		require.NoError(t, s.server.store.AddChunk(t.Context(), id, n, part))
 	}
@@ -86,6 +89,7 @@ func TestARecordingIsShown(t *testing.T) {
 	assert.Contains(t, page, "start p100")
 	_, page = b.get(path + "?from=60&to=61")
 	assert.NotContains(t, page, "an hour is shown at most")
+	assert.Regexp(t, `(?s)Ripple in this stretch.*<td>175\.5 bar</td>\s*<td>1\.\d* bar</td>\s*<td>0\.6 %`, page)
 	for _, bad := range []string{"?from=x&to=2", "?from=5&to=2", "?from=0&to=99999999", "?from=90000&to=90001"} {
 		res, page := b.get(path + bad)
 		assert.Equal(t, http.StatusOK, res.StatusCode)
@@ -95,7 +99,7 @@ func TestARecordingIsShown(t *testing.T) {
 	lines := strings.Split(strings.TrimSpace(csv), "\n")
 	assert.Len(t, lines, 40001)
 	assert.Equal(t, "time s,pressure bar,flow L/min", lines[0])
-	assert.Equal(t, "0.1,175.0,42.00", lines[2])
+	assert.Equal(t, "0.1,176.0,42.00", lines[2])
 	_, page = b.get("/jobs/T-0388/prove")
 	assert.Contains(t, page, path)
 	for _, bad := range []string{"/jobs/T-0388/recordings/9999", "/jobs/T-0388/recordings/x",
@@ -164,4 +168,20 @@ func TestALogOfAnotherStandIsTaken(t *testing.T) {
 	assert.Equal(t, "175.5 bar", p.Figure("pressure").Typed)
 	assert.Equal(t, "44.10 L/min", p.Figure("flow").Typed)
 	assert.Equal(t, unit.SourceLog, st.Attempt().Source)
+}
+
+// At a step that reads a standby its calculator stands, filled in with what was read.
+func TestAStepLeadsToItsCalculator(t *testing.T) {
+	b := serve(t).as("iva")
+	u := b.state("T-0405", 1).Unit
+	for figure, value := range map[string]string{"standby": "600 psi", "flow": "22 gpm"} {
+		res, answer := b.set("T-0405", u.PointRef(0, "standby", figure).String(), value, "")
+		require.Equal(t, http.StatusOK, res.StatusCode, answer)
+	}
+	_, page := b.get("/jobs/T-0405/receive?face=tested")
+	m := regexp.MustCompile(`href="(/toolbox/standby[^"]*)"`).FindStringSubmatch(page)
+	require.NotNil(t, m)
+	_, tool := b.get(html.UnescapeString(m[1]))
+	assert.Contains(t, tool, `value="600 psi"`)
+	assert.Contains(t, tool, `value="22 gpm"`)
 }

@@ -2,6 +2,7 @@ package web
 
 import (
 	"fmt"
+	"net/url"
 	"strings"
 	"time"
 
@@ -30,6 +31,43 @@ type PointRow struct {
 	More        []FigureCell // that can be left out, and were so far
 	Limits      []LimitRow   // the unit's own limits, where they can be typed
 	Tone, Words string       // how it came out
+	Reckon      *Reckon      // the calculator for such a step, with what was read
+}
+
+// Reckon leads to a calculator that is filled in with what stands at a step.
+type Reckon struct{ Name, Address string }
+
+// reckoned are the calculators for what a step reads, with the names they know its figures by.
+var reckoned = []struct {
+	figure, calculator, name string
+	given                    map[string]string
+}{
+	{"standby", "standby", "Tune it under its ceiling", map[string]string{"standby": "measured", "flow": "flow"}},
+	{"pressure_end", "pressure_decay", "Reckon the hold", map[string]string{"pressure": "start_pressure",
+		"pressure_end": "end_pressure", "temperature": "start_temperature", "temperature_end": "end_temperature"}},
+}
+
+// reckon is the calculator for a step, nil where there is none.
+func (l *look) reckon(pt *job.PointState) *Reckon {
+	for _, r := range reckoned {
+		if pt.Figure(r.figure) == nil {
+			continue
+		}
+		q := url.Values{"for": {l.job.Tag}}
+		for i := range pt.Figures {
+			if f := &pt.Figures[i]; !f.Q.IsZero() && r.given[f.Figure] != "" {
+				q.Set(r.given[f.Figure], f.Q.String())
+			}
+		}
+		if r.calculator == "pressure_decay" {
+			q.Set("medium", map[bool]string{true: "gas", false: "oil"}[proof.GasIn(pt.Test)])
+			if held := pt.Row.Held(); held > 0 {
+				q.Set("duration", quantity.Show(held.Seconds(), quantity.Time, l.Units))
+			}
+		}
+		return &Reckon{r.name, "/toolbox/" + r.calculator + "?" + q.Encode()}
+	}
+	return nil
 }
 
 // FigureCell is a figure of a step: its field, what was worked out of it and what it must be.
@@ -77,6 +115,7 @@ func (l *look) pointRows(a *job.AttemptState) (out []PointRow) {
 		if a.Number > 0 && !a.Closed && l.CanWork() {
 			r.Limits = l.limitRows(pt)
 		}
+		r.Reckon = l.reckon(&pt)
 		out = append(out, r)
 	}
 	return out
