@@ -322,6 +322,8 @@ func (u *user) run(tag string) {
 func (u *user) handOver(tag string) {
 	u.station(9)
 	u.says("READY")
+	u.fill("job/collected_by", "Hanna Ode")
+	u.ready()
 	u.press(u.MustElementR("button", "^Hand over$"))
 	u.MustWait(`() => [...document.querySelectorAll(".verdict")].some(v => v.innerText.includes("DONE"))`)
 	require.True(u.t, u.state(tag).Job.HandedOver())

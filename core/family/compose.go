@@ -322,7 +322,12 @@ func (f *Family) changed(c *Change) error {
 		n := c.Tests[code]
 		t, ok := f.TestByCode(code)
 		if !ok {
-			return f.wrong(n.Line, "there is no step %q to change", code)
+			var added Test // a variant can take a shared step besides
+			if err := n.Decode(&added); err != nil || added.Code != code {
+				return f.wrong(n.Line, "there is no step %q to change", code)
+			}
+			f.Tests = append(f.Tests, added)
+			continue
 		}
 		if err := n.Decode(t); err != nil {
 			return f.wrong(n.Line, "%s: %s", code, strings.TrimPrefix(err.Error(), "yaml: "))

@@ -44,9 +44,11 @@ const (
 	ByDecay        Judging = "decay"        // what a shut-in pressure lost, temperature told apart
 	ByRatio        Judging = "ratio"        // held pressure over supply pressure
 	ByReseat       Judging = "reseat"       // closing pressure as a share of the cracking pressure
+	ByOverall      Judging = "overall"      // what comes out of what goes in, hydraulic against shaft power
 )
 
-var judgings = []Judging{ByLimit, ByEfficiency, BySetting, ByDisplacement, BySlip, ByTwin, ByDecay, ByRatio, ByReseat}
+var judgings = []Judging{ByLimit, ByEfficiency, BySetting, ByDisplacement, BySlip, ByTwin, ByDecay, ByRatio, ByReseat,
+	ByOverall}
 
 // Read is a figure of a step with what it must be. With Of the limits are shares of it.
 type Read struct {

@@ -255,6 +255,9 @@ func (r Rules) workOut(t *family.Test, f *Figured, p *unit.Point) {
 	case family.ByDecay:
 		r.decay(t, f, p)
 		return
+	case family.ByOverall:
+		r.overall(t, f, p)
+		return
 	}
 	switch f.Of {
 	case "start":

@@ -13,6 +13,7 @@ func (j *Job) Clone() *Job {
 	c.Acknowledgements = each(j.Acknowledgements, nil)
 	c.Passes = each(j.Passes, nil)
 	c.Reopenings = each(j.Reopenings, nil)
+	c.FollowUps = each(j.FollowUps, nil)
 	c.Worked = each(j.Worked, nil)
 	c.Pictures = each(j.Pictures, func(p *Picture) { p.Marks = each(p.Marks, nil) })
 	c.Units = each(j.Units, (*Unit).unshare)

@@ -63,6 +63,7 @@ type Job struct {
 	Acknowledgements []*Acknowledgement
 	Passes           []*Pass
 	Reopenings       []*Reopening
+	FollowUps        []*FollowUp
 	Pictures         []*Picture
 	Worked           []*Worked
 }

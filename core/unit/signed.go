@@ -24,9 +24,10 @@ func SignedFor(number int, action string) (record string, ok bool) {
 
 // ChangesPapers reports that a line of the record changed what the papers of a unit say.
 func ChangesPapers(e Entry) bool {
-	if e.Action == ActHandedOver || strings.HasPrefix(e.Action, ActSignedOff) ||
-		strings.HasPrefix(e.Action, ActKeptPaper) {
-		return false
+	for _, act := range []string{ActHandedOver, ActSignedOff, ActKeptPaper, ActAskedBack, ActCameBack} {
+		if strings.HasPrefix(e.Action, act) {
+			return false
+		}
 	}
 	ref, err := ParseRef(e.Field)
 	return err != nil || ref.Scope != ScopeJob || !slices.Contains(closing, ref.Name)

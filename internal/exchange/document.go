@@ -119,7 +119,7 @@ func shift(v any, days int) {
 				shiftMoments(x, days)
 			case !is:
 				shift(x, days)
-			case entry.HoldsDay(name):
+			case entry.HoldsDay(name) || name == "due_on":
 				if day, ok := unit.ParseDate(text); ok {
 					v[name] = string(day.Add(days))
 				}

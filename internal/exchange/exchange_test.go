@@ -197,6 +197,11 @@ func TestImportRefusesWithThePathOfTheBadValue(t *testing.T) {
 	reading := func(more map[string]any) map[string]any {
 		return feature(map[string]any{"readings": []any{more}})
 	}
+	asked := func(more map[string]any) map[string]any {
+		one := map[string]any{"unit": 1, "kind": "refit", "due_on": "2031-06-01", "asked_by": "Iva Brask"}
+		maps.Copy(one, more)
+		return map[string]any{"follow_ups": []any{one}}
+	}
 	cases := []struct {
 		path string
 		job  map[string]any
@@ -213,6 +218,11 @@ func TestImportRefusesWithThePathOfTheBadValue(t *testing.T) {
 			"handed_over_at": "2031-02-01T00:00:00Z", "at": "2031-02-02T00:00:00Z"}}}},
 		{path: "reopenings[0].handed_over_at", root: map[string]any{"reopenings": []any{map[string]any{
 			"reason": "back", "by": "x", "at": "2031-02-02T00:00:00Z"}}}},
+		{path: "follow_ups[0].kind", root: asked(map[string]any{"kind": "weather"})},
+		{path: "follow_ups[0].due_on", root: asked(map[string]any{"due_on": "soon"})},
+		{path: "follow_ups[0].unit", root: asked(map[string]any{"unit": 7})},
+		{path: "follow_ups[0].result", root: asked(map[string]any{"result": "perhaps"})},
+		{path: "follow_ups[0].answered_by", root: asked(map[string]any{"result": "good"})},
 		{path: "job.received_on", job: map[string]any{"received_on": "soon"}},
 		{path: "job.received_on", job: map[string]any{"received_on": nil}},
 		{path: "job.promised_on", job: map[string]any{"promised_on": "2030-12-24"}},

@@ -134,6 +134,16 @@ func document(j *unit.Job) object {
 		o.at("at", r.At)
 		return o
 	})
+	list(&d, "follow_ups", j.FollowUps, func(f *unit.FollowUp) object {
+		o := object{{"unit", f.Unit}, {"kind", f.Kind}, {"due_on", string(f.DueOn)}, {"asked_by", f.AskedBy}}
+		if f.Answered() {
+			o.text("result", f.Result)
+			o.text("note", f.Note)
+			o.text("answered_by", f.AnsweredBy)
+			o.at("answered_at", f.AnsweredAt)
+		}
+		return o
+	})
 	list(&d, "attachments", j.Pictures, fromPicture)
 	list(&d, "worked_figures", j.Worked, func(w *unit.Worked) object {
 		o := object{{"calculator", w.Calculator}}

@@ -10,6 +10,7 @@ import (
 	"corvek/core/calc"
 	"corvek/core/entry"
 	"corvek/core/family"
+	"corvek/core/handover"
 	"corvek/core/unit"
 	"corvek/internal/job"
 )
@@ -52,6 +53,7 @@ func read(d *Document, shop *entry.Shop) (j *unit.Job, record []unit.Entry, file
 	r.read(root)
 	r.passes(root)
 	r.reopenings(root)
+	r.followUps(root)
 	files = r.pictures(root)
 	r.worked(root, d)
 	record = r.record(root)
@@ -211,6 +213,33 @@ func (r *reader) reopenings(root *tree) {
 			x.fail("handed_over_at", "is the moment of the hand-over that was taken back")
 		}
 		r.job.Reopenings = append(r.job.Reopenings, o)
+		x.end()
+	}
+}
+
+// followUps lie in the order in which they were asked.
+func (r *reader) followUps(root *tree) {
+	for i, x := range root.list("follow_ups", unit.MostFollowUps) {
+		f := &unit.FollowUp{Number: i + 1, Unit: x.whole("unit", 1, 1, max(1, len(r.job.Units))),
+			Kind: x.text("kind", mostName), AskedBy: x.text("asked_by", mostName), Result: x.text("result", mostName),
+			Note: x.text("note", entry.MostLine), AnsweredBy: x.text("answered_by", mostName),
+			AnsweredAt: x.moment("answered_at")}
+		day, isDay := unit.ParseDate(x.text("due_on", mostName))
+		f.DueOn = day
+		_, asked := handover.UsualDays(f.Kind)
+		switch {
+		case !asked:
+			x.fail("kind", "is nothing that is asked back")
+		case !isDay:
+			x.fail("due_on", "is a date like 2031-05-27")
+		case f.AskedBy == "":
+			x.fail("asked_by", "is who asked")
+		case f.Result != "" && !handover.Answers(f.Result):
+			x.fail("result", "is no answer that can come back")
+		case f.Answered() != (f.AnsweredBy != "") || f.Answered() == f.AnsweredAt.IsZero():
+			x.fail("answered_by", "an answer has who gave it to us, and when")
+		}
+		r.job.FollowUps = append(r.job.FollowUps, f)
 		x.end()
 	}
 }

@@ -220,6 +220,35 @@ func TestStopsOfKitAndBuild(t *testing.T) {
 	stand, err := load(t, s, "T-0388").Facts()
 	require.NoError(t, err)
 	assert.True(t, stand.Stiff)
+	assert.False(t, stand.Ring)
+	assert.False(t, stand.Air)
+
+	// It shows a seal that went in the wrong way round, and what was never filled.
+	set(t, s, iva, "T-0388", at(seal, "step/facing"), "lip outward", "lip to the pump")
+	put(t, s, "T-0388", "u1/fill/primed", "")
+	stand, err = load(t, s, "T-0388").Facts()
+	require.NoError(t, err)
+	assert.True(t, stand.Ring)
+	assert.True(t, stand.Air)
+}
+
+// A dished spring turned over gives another force, and the stand pulls the brake with it.
+func TestAWrongStackReachesTheStand(t *testing.T) {
+	s := bench(t)
+	tag := newUnit(t, s, "winch_brake_pack")
+	springs := load(t, s, tag).ByCode["disc_springs"]
+	put(t, s, tag, at(springs, "step/stack_fit"), springs.Stack.Def.As)
+	stand, err := load(t, s, tag).Facts()
+	require.NoError(t, err)
+	assert.Zero(t, stand.Springs, "as it belongs there is nothing to say")
+	put(t, s, tag, at(springs, "step/stack_fit"), strings.Replace(springs.Stack.Def.As, "disc<", "disc>", 1))
+	st := load(t, s, tag)
+	stand, err = st.Facts()
+	require.NoError(t, err)
+	does := st.ByCode["disc_springs"].Stack.FitDoes
+	require.True(t, does.HasForce)
+	assert.NotZero(t, stand.Springs)
+	assert.NotEqual(t, 1.0, stand.Springs)
 }
 
 func TestDecisionAgainstTheProposalNeedsAReason(t *testing.T) {

@@ -4,38 +4,50 @@ import (
 	"context"
 	"slices"
 	"strings"
+	"time"
 
 	"corvek/core/field"
 	"corvek/core/handover"
 	"corvek/core/unit"
 	"corvek/internal/store"
+	"corvek/internal/wording"
 )
 
-// AskBack notes something to be asked back of a unit. An empty day takes the usual one.
+// AskBack notes something to be asked back of a unit, on an open and on a closed job alike.
+// An empty day takes the usual one.
 func (s *Service) AskBack(ctx context.Context, who Actor, tag string, number int, kind, day string) error {
-	if !who.May(RoleTechnician) {
-		return ErrForbidden
-	}
 	days, asked := handover.UsualDays(kind)
 	if !asked {
 		return field.Errorf("kind", "choose what is asked back")
 	}
-	on := s.moment().AddDate(0, 0, days)
+	on := unit.DateOf(s.moment().AddDate(0, 0, days))
 	if day = strings.TrimSpace(day); day != "" {
 		d, ok := unit.ParseDate(day)
 		if !ok {
 			return field.Errorf("due_on", "is a date like 2031-05-27")
 		}
-		on = d.Time()
+		on = d
 	}
-	return s.Store.AddFollowUp(ctx, tag, store.FollowUp{Unit: number, Kind: kind, DueOn: on, AskedBy: who.Name})
+	return s.changeAny(ctx, who, RoleTechnician, tag, func(w *writing) error {
+		if number < 1 || number > len(w.Job.Units) {
+			return store.ErrNotFound
+		}
+		return w.askBack(number, kind, on)
+	})
+}
+
+func (w *writing) askBack(number int, kind string, on unit.Date) error {
+	if len(w.Job.FollowUps) >= unit.MostFollowUps {
+		return field.Errorf("kind", "is too much: %d things are asked already", unit.MostFollowUps)
+	}
+	w.Job.FollowUps = append(w.Job.FollowUps, &unit.FollowUp{Number: len(w.Job.FollowUps) + 1, Unit: number,
+		Kind: kind, DueOn: on, AskedBy: w.shop.Who})
+	w.did(unit.ActAskedBack + wording.Asked(kind) + ", by " + string(on))
+	return nil
 }
 
 // AnswerBack writes what came back, on an open and on a closed job alike.
-func (s *Service) AnswerBack(ctx context.Context, who Actor, tag string, id int64, result, note string) error {
-	if !who.May(RoleTechnician) {
-		return ErrForbidden
-	}
+func (s *Service) AnswerBack(ctx context.Context, who Actor, tag string, number int, result, note string) error {
 	if !handover.Answers(result) {
 		return field.Errorf("result", "choose what came back")
 	}
@@ -43,31 +55,34 @@ func (s *Service) AnswerBack(ctx context.Context, who Actor, tag string, id int6
 	if err != nil {
 		return err
 	}
-	now := s.moment()
-	ok, err := s.Store.AnswerFollowUp(ctx, tag, store.FollowUp{ID: id, Result: result, Note: note,
-		AnsweredBy: who.Name, AnsweredAt: &now})
-	if err == nil && !ok {
-		err = field.Errorf("result", "has its answer already")
-	}
-	return err
+	return s.changeAny(ctx, who, RoleTechnician, tag, func(w *writing) error {
+		at := slices.IndexFunc(w.Job.FollowUps, func(f *unit.FollowUp) bool { return f.Number == number })
+		if at < 0 {
+			return store.ErrNotFound
+		}
+		f := w.Job.FollowUps[at]
+		if f.Answered() {
+			return field.Errorf("result", "has its answer already")
+		}
+		f.Result, f.Note, f.AnsweredBy, f.AnsweredAt = result, note, w.shop.Who, s.moment().Truncate(time.Second)
+		w.did(unit.ActCameBack + wording.Asked(f.Kind) + ": " + wording.CameBack(result) + between(", ", note))
+		return nil
+	})
 }
 
-// reminded are follow-ups that go without saying at a hand-over: the complaint, where it was
-// not repeated at the stand.
-func (s *Service) reminded(ctx context.Context, who Actor, st *State) error {
+// reminded asks back what goes without saying at a hand-over: the complaint, where it was not
+// repeated at the stand.
+func (w *writing) reminded(st *State) error {
 	if st.ComplaintRepeated() || !st.Unit.Owes("prove") || len(st.Job.Symptoms) == 0 && st.Job.Complaint == "" {
 		return nil
 	}
-	list, err := s.Store.FollowUps(ctx, st.Job.Tag)
-	if err != nil {
-		return err
-	}
-	if slices.ContainsFunc(list, func(f store.FollowUp) bool {
-		return f.Kind == handover.AskComplaint && f.Unit == st.Unit.Number && f.AnsweredAt == nil
+	if slices.ContainsFunc(w.Job.FollowUps, func(f *unit.FollowUp) bool {
+		return f.Kind == handover.AskComplaint && f.Unit == st.Unit.Number && !f.Answered()
 	}) {
 		return nil
 	}
-	return s.AskBack(ctx, who, st.Job.Tag, st.Unit.Number, handover.AskComplaint, "")
+	days, _ := handover.UsualDays(handover.AskComplaint)
+	return w.askBack(st.Unit.Number, handover.AskComplaint, unit.DateOf(w.service.moment().AddDate(0, 0, days)))
 }
 
 // ComplaintRepeated reports that the complaint's own condition was tried on this unit at the

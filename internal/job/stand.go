@@ -12,6 +12,7 @@ import (
 	"corvek/core/field"
 	"corvek/core/proof"
 	"corvek/core/quantity"
+	"corvek/core/strip"
 	"corvek/core/unit"
 	"corvek/internal/rig"
 )
@@ -34,7 +35,27 @@ func (st *State) Facts() (rig.Facts, error) {
 			u.Stiff = true
 		}
 	}
+	st.mistakes(&u)
 	return u, nil
+}
+
+// mistakes are those of the build that the record shows: what was not filled, a seal the wrong
+// way round, springs in another order or number than belongs there.
+func (st *State) mistakes(u *rig.Facts) {
+	for _, f := range st.Filling() {
+		u.Air = u.Air || st.Unit.Filled[f.Code] == ""
+	}
+	for _, p := range st.Parts {
+		if _, right := build.FittingWays(p.Def); p.Def.Renew && p.Step.Done && right != "" && p.Step.Facing != "" {
+			u.Ring = u.Ring || p.Step.Facing != right
+		}
+		if s := p.Stack; s != nil && len(s.Right) > 0 && len(s.FitDiff) > 0 {
+			belongs := strip.Deliver(s.Def, s.Right)
+			if belongs.HasForce && s.FitDoes.HasForce && belongs.Force > 0 {
+				u.Springs = s.FitDoes.Force / belongs.Force
+			}
+		}
+	}
 }
 
 // Program is how the stand is driven at a step.

@@ -79,6 +79,8 @@ func TestAStrangePumpIsHandedOver(t *testing.T) {
 	claim, missing := st.Claim()
 	assert.Equal(t, proof.Proved, claim, missing)
 	assert.Empty(t, st.Job.Passes, "nothing was waived")
+	assert.ErrorContains(t, s.HandOver(ctx, iva, tag), "who collects it")
+	put(t, s, tag, "job/collected_by", "the mill's driver")
 	require.NoError(t, s.HandOver(ctx, iva, tag))
 	assert.Len(t, st.Absent, 11)
 }

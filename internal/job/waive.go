@@ -2,6 +2,7 @@ package job
 
 import (
 	"context"
+	"slices"
 	"time"
 
 	"corvek/core/entry"
@@ -119,8 +120,8 @@ func (w *writing) withdraw(by, reason string) {
 
 // HandOver closes the job. Every stop must be settled or waived.
 func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
-	var states []*State
-	err := s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
+	return s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
+		var states []*State
 		for i := range w.Job.Units {
 			st, err := w.state(i + 1)
 			if err != nil {
@@ -131,14 +132,21 @@ func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
 			}
 			states = append(states, st)
 		}
+		if w.Job.CollectedBy == "" && slices.ContainsFunc(states, goesBack) {
+			return field.Errorf("handover", "write who collects it, or who carries it there")
+		}
 		w.Job.HandedOverAt, w.Job.Waiting = s.moment().Truncate(time.Second), entry.WaitReady
+		for _, st := range states {
+			if err := w.reminded(st); err != nil {
+				return err
+			}
+		}
 		w.did(unit.ActHandedOver)
 		return nil
 	})
-	for _, st := range states {
-		if err == nil {
-			err = s.reminded(ctx, who, st)
-		}
-	}
-	return err
+}
+
+// goesBack reports that a unit goes back to its owner to be run: somebody takes it then.
+func goesBack(st *State) bool {
+	return st.Unit.Ending == unit.EndRebuilt || st.Unit.Ending == unit.EndNoFault
 }

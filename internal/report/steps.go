@@ -41,6 +41,8 @@ func of(f *proof.Figured) string {
 		return " lost, temperature told apart"
 	case family.ByReseat:
 		return " of the cracking pressure"
+	case family.ByOverall:
+		return " overall"
 	}
 	return map[string]string{"duty": " of duty pressure", "start": " of the start", "theory": " of theoretical flow",
 		"torque": " of theoretical torque"}[f.Of]

@@ -18,17 +18,42 @@ type Facts struct {
 	Limit   func(step, figure string) *unit.StepLimit // the unit's own limits; nil for none
 	Stiff   bool                                      // it turned hard at the build
 	SealOK  bool                                      // soft parts were renewed
+	Air     bool                                      // it was not filled or bled as it asks
+	Ring    bool                                      // a seal went in the wrong way round
+	Springs float64                                   // share of their force that the springs fitted give, 0 not known
 }
+
+// faults are the mistakes of the build that the stand shows by itself.
+func (u Facts) faults() (out []string) {
+	if u.Air {
+		out = append(out, FaultAir)
+	}
+	if u.Ring {
+		out = append(out, FaultRing)
+	}
+	return out
+}
+
+// sprung are figures that a spring sets: a stack with too little force moves them all.
+var sprung = map[string]bool{"cracking": true, "reseat": true, "falling": true, "cut_off": true, "standby": true,
+	"torque": true}
+
+// weak tells whether the springs fitted give another force than what belongs there.
+func (u Facts) weak() bool { return u.Springs > 0 && u.Springs != 1 }
 
 // Mount puts the unit on the simulated stand for a step of its test: what pump and motor
 // deliver follows from the model as the stand runs, what else the step reads is worked out
 // here.
 func (u Facts) Mount(t *family.Test) Mounted {
 	m := Mounted{Tag: u.Tag, Action: u.Family.Action, Model: u.Model, Duty: u.Duty, Stiff: u.Stiff, SealOK: u.SealOK,
-		Rest: map[string]float64{}}
+		Rest: map[string]float64{}, Faults: u.faults()}
 	at := u.Duty.Pressure * t.Pressure
 	for _, r := range t.Reads {
-		if v, ok := u.figure(t, r, at); ok {
+		v, ok := u.figure(t, r, at)
+		if u.weak() && (sprung[r.Figure] || r.By == family.BySetting) {
+			v *= u.Springs
+		}
+		if ok {
 			m.Rest[r.Figure] = v
 		}
 	}
@@ -44,7 +69,7 @@ func (u Facts) figure(t *family.Test, r family.Read, at float64) (v float64, ok 
 	alone := family.Test{Code: t.Code, Pressure: t.Pressure, Reads: []family.Read{r}}
 	j := proof.JudgeStep(&alone, &unit.Point{}, rules)
 	f := j.Figures[0]
-	v, ok = aim(f.Limits, u.SealOK)
+	v, ok = aim(f.Limits, u.SealOK && !u.Ring)
 	switch {
 	case !ok:
 		return u.usual(r.Figure)

@@ -33,10 +33,12 @@ type Server struct {
 
 	mu    sync.Mutex
 	bench *Bench
-	shown map[string]float64 // what the instruments show since the last tick
-	beat  time.Time
-	pace  float64
-	space uint16
+	// chosen is what is wrong with the stand, whatever unit lies on it.
+	chosen []string
+	shown  map[string]float64 // what the instruments show since the last tick
+	beat   time.Time
+	pace   float64
+	space  uint16
 }
 
 // Serve runs a simulated stand on an address of this machine until ctx ends. pace is how
@@ -59,7 +61,8 @@ func Serve(ctx context.Context, addr string, pace float64, faults ...string) (*S
 			return nil, err
 		}
 	}
-	s := &Server{Endpoint: fmt.Sprintf("opc.tcp://%s:%d", host, n), bench: NewBench(uint64(n)), pace: pace}
+	s := &Server{Endpoint: fmt.Sprintf("opc.tcp://%s:%d", host, n), bench: NewBench(uint64(n)), pace: pace,
+		chosen: faults}
 	s.bench.Unit.Faults = faults
 	srv := server.New(server.EndPoint(host, n), server.EnableAuthMode(ua.UserTokenTypeAnonymous),
 		server.EnableSecurity("None", ua.MessageSecurityModeNone), server.ServerName(ProductName),
@@ -114,6 +117,7 @@ func (s *Server) Driven() (on bool, pressure float64) {
 func (s *Server) Fault(faults ...string) {
 	s.mu.Lock()
 	defer s.mu.Unlock()
+	s.chosen = faults
 	s.bench.Unit.Faults = faults
 }
 
@@ -161,9 +165,8 @@ func (s *Server) set(node string, v any) (ok bool) {
 		if !is || json.Unmarshal([]byte(text), &m) != nil {
 			return false
 		}
-		if len(m.Faults) == 0 {
-			m.Faults = s.bench.Unit.Faults
-		}
+		// What is wrong with the unit comes with it; what was chosen for the stand stays.
+		m.Faults = append(m.Faults, s.chosen...)
 		s.bench.Unit, ok = m, true
 	}
 	return ok

@@ -266,6 +266,12 @@ func (r *reader) rest() {
 		r.job.Reopenings = append(r.job.Reopenings, &unit.Reopening{Number: c.int("number"),
 			HandedOver: c.time("handed_over"), Reason: c.text("reason"), By: c.text("by_name"), At: c.time("at")})
 	})
+	r.each(followTable, "number", func(c columns) {
+		r.job.FollowUps = append(r.job.FollowUps, &unit.FollowUp{Number: c.int("number"), Unit: c.int("unit"),
+			Kind: c.text("kind"), DueOn: unit.DateOf(c.time("due_on")), AskedBy: c.text("asked_by"),
+			Result: c.text("result"), Note: c.text("note"), AnsweredBy: c.text("answered_by"),
+			AnsweredAt: c.time("answered_at")})
+	})
 	r.each(workedTable, "line", func(c columns) {
 		r.job.Worked = append(r.job.Worked, &unit.Worked{
 			Number: c.int("line"), Calculator: c.text("calculator"), Note: c.text("note"), Inputs: c.text("inputs"),

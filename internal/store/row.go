@@ -43,6 +43,7 @@ var (
 	readTable    = &table{name: "acknowledgements", key: []string{"caution"}}
 	passesTable  = &table{name: "stop_passes", key: []string{"code"}}
 	reopenTable  = &table{name: "reopenings", key: []string{"number"}}
+	followTable  = &table{name: "follow_ups", key: []string{"number"}}
 	workedTable  = &table{name: "worked_figures", key: []string{"line"}}
 )
 
@@ -84,6 +85,15 @@ func rows(j *unit.Job) []row {
 	for _, r := range j.Reopenings {
 		w.add(reopenTable, keys(r.Number), columns{"handed_over": r.HandedOver, "reason": r.Reason, "by_name": r.By,
 			"at": r.At})
+	}
+	for _, f := range j.FollowUps {
+		var answered any // none came yet
+		if f.Answered() {
+			answered = f.AnsweredAt
+		}
+		w.add(followTable, keys(f.Number), columns{"unit": f.Unit, "kind": f.Kind, "due_on": f.DueOn.Time(),
+			"asked_by": f.AskedBy, "result": f.Result, "note": f.Note, "answered_by": f.AnsweredBy,
+			"answered_at": answered})
 	}
 	for _, p := range j.Pictures {
 		w.add(picturesTable, keys(p.Number), columns{"name": p.Name, "media_type": p.MediaType, "width": p.Width,

@@ -76,7 +76,7 @@ func (s *Server) board(c *echo.Context) error {
 	reads.Go(func() error {
 		today := unit.DateOf(s.jobs.Now())
 		due, err := s.store.FollowUpsDue(ctx, today)
-		v.Due = backRows(due, today)
+		v.Due = dueRows(due, today)
 		return err
 	})
 	reads.Go(func() (err error) {

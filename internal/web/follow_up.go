@@ -20,19 +20,19 @@ type GivenBack struct {
 
 // BackRow is something that is asked back of a job, and what came of it.
 type BackRow struct {
-	ID               int64
+	Number           int
 	Tag, Title, What string
 	Due              string
 	Late             bool
 	Answer           string // "" while none came
 }
 
-// backRows lays out what is asked back.
-func backRows(list []store.FollowUp, today unit.Date) (out []BackRow) {
+// backRows lays out what is asked back of a job.
+func backRows(list []*unit.FollowUp, today unit.Date) (out []BackRow) {
 	for _, f := range list {
-		r := BackRow{ID: f.ID, Tag: f.Tag, Title: f.Title, What: wording.Asked(f.Kind),
-			Due: f.DueOn.Format("2 Jan 2006"), Late: f.AnsweredAt == nil && unit.DateOf(f.DueOn) < today}
-		if f.AnsweredAt != nil {
+		r := BackRow{Number: f.Number, What: wording.Asked(f.Kind), Due: f.DueOn.Time().Format("2 Jan 2006"),
+			Late: !f.Answered() && f.DueOn < today}
+		if f.Answered() {
 			r.Answer = wording.CameBack(f.Result)
 			if f.Note != "" {
 				r.Answer += ": " + f.Note
@@ -44,8 +44,17 @@ func backRows(list []store.FollowUp, today unit.Date) (out []BackRow) {
 	return out
 }
 
+// dueRows lays out what is due of all jobs.
+func dueRows(list []store.FollowUp, today unit.Date) (out []BackRow) {
+	for _, f := range list {
+		out = append(out, BackRow{Tag: f.Tag, Title: f.Title, What: wording.Asked(f.Kind),
+			Due: f.DueOn.Format("2 Jan 2006"), Late: unit.DateOf(f.DueOn) < today})
+	}
+	return out
+}
+
 // asked fills in what is asked back, and what can be.
-func (p *HandoverPage) asked(list []store.FollowUp, today unit.Date) {
+func (p *HandoverPage) asked(list []*unit.FollowUp, today unit.Date) {
 	p.Back, p.MayAsk = backRows(list, today), p.Person.May(job.RoleTechnician)
 	for _, kind := range handover.Asks {
 		p.Asks = append(p.Asks, Named{kind, wording.Asked(kind)})
@@ -61,10 +70,10 @@ func (s *Server) askBack(c *echo.Context) error {
 }
 
 func (s *Server) answerBack(c *echo.Context) error {
-	id, err := strconv.ParseInt(c.Param("id"), 10, 64)
+	number, err := strconv.Atoi(c.Param("id"))
 	if err != nil {
 		return store.ErrNotFound
 	}
-	return done(c, s.jobs.AnswerBack(c.Request().Context(), who(c), c.Param("tag"), id, c.FormValue("result"),
+	return done(c, s.jobs.AnswerBack(c.Request().Context(), who(c), c.Param("tag"), number, c.FormValue("result"),
 		c.FormValue("note")))
 }

@@ -24,9 +24,8 @@ func TestWhatIsAskedBackIsAnswered(t *testing.T) {
 	assert.Contains(t, page, "how it runs since it was refitted")
 	_, page = b.get("/jobs/T-0388/handover")
 	assert.Contains(t, page, "overdue")
-	list, err := s.server.store.FollowUps(t.Context(), "T-0388")
-	require.NoError(t, err)
-	path := fmt.Sprintf("/jobs/T-0388/ask-back/%d", list[0].ID)
+	list := b.state("T-0388", 1).Job.FollowUps
+	path := fmt.Sprintf("/jobs/T-0388/ask-back/%d", list[len(list)-1].Number)
 	res, _ = s.as("tove").post(path, url.Values{"result": {"good"}})
 	assert.Equal(t, http.StatusForbidden, res.StatusCode)
 	res, body = b.post(path, url.Values{"result": {"good"}, "note": {"pulls again as it did when new"}})

@@ -278,9 +278,8 @@ func (s *Server) stationPage(ctx context.Context, l *look) (any, error) {
 		return nil, err
 	}
 	p := handoverPage(l, kept, signed)
-	back, err := s.store.FollowUps(ctx, l.job.Tag)
-	p.asked(back, unit.DateOf(s.jobs.Now()))
-	return p, err
+	p.asked(l.job.FollowUps, unit.DateOf(s.jobs.Now()))
+	return p, nil
 }
 
 // renderBeside writes a page of the job that is no station, such as its record.

@@ -1,0 +1,55 @@
+package rig
+
+import (
+	"testing"
+
+	"corvek/core/family"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// The mistakes of the build show on the stand by themselves: springs with six tenths of their
+// force crack at six tenths, a ring the wrong way round leaks past its limit, air makes the
+// pressure hunt.
+func TestMistakesOfTheBuildShow(t *testing.T) {
+	lib, err := family.Shipped()
+	require.NoError(t, err)
+	relief := lib["relief_valve"]
+	crack, known := relief.TestByCode("crack")
+	require.True(t, known)
+	good := Facts{Family: relief, SealOK: true}
+	good.Duty.Pressure, good.Duty.HasPressure = 200e5, true
+	weak := good
+	weak.Springs = 0.6
+	right := good.Mount(crack).Rest["cracking"]
+	require.Positive(t, right)
+	assert.InDelta(t, 0.6*right, weak.Mount(crack).Rest["cracking"], 1)
+
+	reseat, known := relief.TestByCode("reseat")
+	require.True(t, known)
+	ring := good
+	ring.Ring = true
+	assert.Less(t, good.Mount(reseat).Rest["leakage"], 5e-6/60)
+	assert.Greater(t, ring.Mount(reseat).Rest["leakage"], 5e-6/60, "past the 5 ml a minute that are allowed")
+	assert.Equal(t, []string{FaultRing}, ring.Mount(reseat).Faults)
+
+	air := good
+	air.Air = true
+	spread := func(u Facts) (most float64) {
+		b := NewBench(3)
+		b.Unit = u.Mount(crack)
+		b.Controls = Controls{Drive: true, Pressure: 100e5, Speed: 1450}
+		for range 1000 {
+			b.Step(0.02)
+		}
+		for range 200 {
+			b.Step(0.02)
+			most = max(most, b.Read()["pressure"]/100e5-1)
+		}
+		return most
+	}
+	assert.Less(t, spread(good), 0.01)
+	assert.Greater(t, spread(air), 0.05)
+	assert.Empty(t, good.Mount(crack).Faults)
+}
