@@ -307,6 +307,8 @@ var attemptFields = []*Field{
 		func(p *Place) *string { return &p.Attempt.PressureGauge }).checked(openAttempt),
 	attemptTable.line("flow_meter", "Flow read with",
 		func(p *Place) *string { return &p.Attempt.FlowMeter }).checked(openAttempt),
+	attemptTable.line("thermometer", "Temperature read with",
+		func(p *Place) *string { return &p.Attempt.Thermometer }).checked(openAttempt),
 	attemptTable.flag("closed", "Closed", func(p *Place) *bool { return &p.Attempt.Closed }).derived(),
 	attemptTable.choice("verdict", "Verdict", offer(string(metrology.In), string(metrology.Out),
 		string(metrology.Undecided)), func(p *Place) *string { return &p.Attempt.Verdict }).derived(),

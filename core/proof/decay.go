@@ -15,7 +15,8 @@ func GasIn(t *family.Test) bool { return strings.Contains(t.Medium, "gas") }
 
 // decay works out what a shut-in pressure lost once temperature is told apart, as a share of
 // what stood at the start; against the unit's own limits it is the end pressure brought to
-// the start temperature. Each thermometer may be off by 1 K. Where no temperatures were
+// the start temperature. Each temperature may be off by 1 K
+// where no thermometer with a class is named. Where no temperatures were
 // taken, cooling by 10 K may be in the drop: what is certain is only the rest.
 func (r Rules) decay(t *family.Test, f *Figured, p *unit.Point) {
 	start := p.Figure("pressure")
@@ -35,7 +36,7 @@ func (r Rules) decay(t *family.Test, f *Figured, p *unit.Point) {
 		t1, t2 := first.SI+fluidpower.Kelvin, last.SI+fluidpower.Kelvin
 		corrected = in.Brought(f.Q.SI, t1, t2)
 		f.Heat = f.Q.SI - corrected
-		doubt += in.Thermal(start.SI, t1, fluidpower.ReadingDoubt)
+		doubt += in.Thermal(start.SI, t1, r.gauge("temperature").Thermometer())
 	default:
 		could := in.Thermal(start.SI, 20+fluidpower.Kelvin, fluidpower.UsualCooling)
 		corrected, doubt = corrected+could/2, doubt+could/2

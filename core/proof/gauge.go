@@ -4,6 +4,7 @@ import (
 	"math"
 	"strings"
 
+	"corvek/core/fluidpower"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
 )
@@ -36,6 +37,16 @@ func (g Gauge) Uncertainty(q quantity.Quantity) float64 {
 		u = math.Hypot(u, unnamed*math.Abs(q.SI))
 	}
 	return u
+}
+
+// Thermometer is the expanded uncertainty (k = 2) of one temperature: by the class of the
+// thermometer, or the kelvin that is taken where nobody said which it was. How finely it
+// reads says nothing of how right it is.
+func (g Gauge) Thermometer() float64 {
+	if g.Class <= 0 || g.FullScale <= 0 {
+		return fluidpower.ReadingDoubt
+	}
+	return math.Hypot(metrology.ExpandedFromResolution(g.Resolution), metrology.ExpandedFromClass(g.Class, g.FullScale))
 }
 
 // lastDigit is the weight of the last digit that was typed: 175 bar is read to 1 bar, 44.0

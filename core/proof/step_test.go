@@ -117,6 +117,7 @@ func TestAHoldIsJudgedBesideItsTemperature(t *testing.T) {
 	require.NoError(t, err)
 	hold, ok := lib["gas_booster"].TestByCode("hold")
 	require.True(t, ok)
+	thermometer := proof.Gauge{}
 	judge := func(end, t1, t2 string, own *unit.StepLimit) metrology.Verdict {
 		figures := map[string]string{"pressure": "100.0 bar", "pressure_end": end, "shut_in": "2 L"}
 		if t1 != "" {
@@ -127,6 +128,11 @@ func TestAHoldIsJudgedBesideItsTemperature(t *testing.T) {
 				return own
 			}
 			return nil
+		}, Gauge: func(figure string) proof.Gauge {
+			if figure == "temperature" {
+				return thermometer
+			}
+			return proof.Gauge{}
 		}}
 		j := proof.JudgeStep(hold, read(t, "holds", figures), r)
 		return j.Figure("pressure_end").Verdict
@@ -134,6 +140,12 @@ func TestAHoldIsJudgedBesideItsTemperature(t *testing.T) {
 	assert.Equal(t, metrology.Out, judge("95.0 bar", "30 °C", "26 °C", nil))
 	assert.Equal(t, metrology.In, judge("95.0 bar", "30 °C", "15 °C", nil))
 	assert.Equal(t, metrology.Undecided, judge("95.0 bar", "30 °C", "17 °C", nil))
+	// A thermometer of class 0.1 of 100 °C is off by 0.12 K: 0.04 bar beside the 0.12 of the gauge.
+	thermometer = proof.Gauge{Name: "probe 3", Resolution: 0.01, Class: 0.1, FullScale: 100}
+	assert.Equal(t, metrology.In, judge("95.0 bar", "30 °C", "17 °C", nil), "0.70 ± 0.16 against 1.0")
+	thermometer = proof.Gauge{Name: "probe 4", Resolution: 0.01}
+	assert.Equal(t, metrology.Undecided, judge("95.0 bar", "30 °C", "17 °C", nil), "fine digits alone prove nothing")
+	thermometer = proof.Gauge{}
 	assert.Equal(t, metrology.Out, judge("95.0 bar", "", "", nil), "10 K of cooling make 3.4 of the 5 bar at most")
 	assert.Equal(t, metrology.Undecided, judge("97.0 bar", "", "", nil))
 	assert.Equal(t, metrology.In, judge("100.0 bar", "", "", nil))

@@ -49,9 +49,9 @@ type Attempt struct {
 	At        time.Time
 	Points    []*Point
 
-	ChangeKind, ChangePart               string // of the one change: what was done, to which part
-	SecondChange, SecondKind, SecondPart string // made at once with it
-	PressureGauge, FlowMeter             string // the shop's names of what the figures were read with
+	ChangeKind, ChangePart                string // of the one change: what was done, to which part
+	SecondChange, SecondKind, SecondPart  string // made at once with it
+	PressureGauge, FlowMeter, Thermometer string // the shop's names of what the figures were read with
 }
 
 // Where an attempt's figures are from.

@@ -118,7 +118,8 @@ func (st *State) viscosityAt(celsius float64) (si float64, ok bool) {
 // gauge is what a figure of an attempt was read with.
 func (st *State) gauge(a *unit.Attempt, figure string) proof.Gauge {
 	f, _ := family.FigureByCode(figure)
-	name := map[quantity.Dimension]string{quantity.Pressure: a.PressureGauge, quantity.Flow: a.FlowMeter}[f.Dim]
+	name := map[quantity.Dimension]string{quantity.Pressure: a.PressureGauge, quantity.Flow: a.FlowMeter,
+		quantity.Temperature: a.Thermometer}[f.Dim]
 	i, known := st.Tools[strings.ToLower(strings.TrimSpace(name))]
 	if !known {
 		return proof.Gauge{}
@@ -128,7 +129,7 @@ func (st *State) gauge(a *unit.Attempt, figure string) proof.Gauge {
 		if err != nil {
 			return 0
 		}
-		return q.SI
+		return q.SI - q.Unit.Offset // a step of a thermometer is no temperature
 	}
 	class, _ := quantity.Parse(i.Class, quantity.Number)
 	return proof.Gauge{Name: i.Name, Resolution: size(i.Resolution), Class: class.SI, FullScale: size(i.FullScale)}

@@ -139,7 +139,7 @@ func decayChart(runs []run, units quantity.System) (out Chart) {
 			c.Traces = append(c.Traces, draw.Trace{Class: trace, Label: "temperature taken out", At: 0.6,
 				Points: [][2]float64{{0, start.Q.SI}, {took, corrected}}})
 			c.Spots = append(c.Spots, draw.Spot{Class: spot, X: took, Y: corrected, Label: show(corrected)})
-			out.Note = "Temperature did " + show(math.Abs(end.Heat)) + " of it; each thermometer may be off by 1 K."
+			out.Note = "Temperature did " + show(math.Abs(end.Heat)) + " of it."
 		case r.last:
 			in := fluidpower.ShutIn{Gas: isGas(r)}
 			could := start.Q.SI - in.Thermal(start.Q.SI, 20+fluidpower.Kelvin, fluidpower.UsualCooling)

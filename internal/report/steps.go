@@ -114,5 +114,5 @@ func SourceWords(a *job.AttemptState) string {
 	if words == "" {
 		words = "figures typed from the stand"
 	}
-	return words + orEmpty(", read with ", strings.Join(nonEmpty(a.PressureGauge, a.FlowMeter), " and "))
+	return words + orEmpty(", read with ", strings.Join(nonEmpty(a.PressureGauge, a.FlowMeter, a.Thermometer), ", "))
 }

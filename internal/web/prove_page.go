@@ -47,9 +47,9 @@ type ProvePage struct {
 
 // GaugesOf are the instruments that an attempt is read with.
 type GaugesOf struct {
-	Pressure, Flow Entry
-	Names          string
-	Given          bool
+	Pressure, Flow, Temperature Entry
+	Names                       string
+	Given                       bool
 }
 
 // gaugesOf are the fields of an attempt's instruments, the shop's own offered.
@@ -65,9 +65,10 @@ func (l *look) gaugesOf(a *job.AttemptState) GaugesOf {
 		slices.Sort(e.Choices)
 		return e
 	}
-	g := GaugesOf{Pressure: at("pressure_gauge", quantity.Pressure), Flow: at("flow_meter", quantity.Flow)}
+	g := GaugesOf{Pressure: at("pressure_gauge", quantity.Pressure), Flow: at("flow_meter", quantity.Flow),
+		Temperature: at("thermometer", quantity.Temperature)}
 	var names []string
-	for _, name := range []string{a.PressureGauge, a.FlowMeter} {
+	for _, name := range []string{a.PressureGauge, a.FlowMeter, a.Thermometer} {
 		if name != "" {
 			names = append(names, name)
 		}
