@@ -52,14 +52,21 @@ func (u *user) violations(theme string) []violation {
 // themes, on the bench's screen, an upright tablet and a phone.
 func TestMainPagesAreAccessible(t *testing.T) {
 	t.Parallel()
-	u := enter(t, serve(t), "odd", true)
-	pages := []string{"/jobs", "/jobs/new", "/toolbox", "/toolbox/feeler?goes=3+thou&stops=9+thou&upper=7+thou",
+	accessible(t, []string{"/jobs", "/jobs/new", "/toolbox", "/toolbox/feeler?goes=3+thou&stops=9+thou&upper=7+thou",
 		"/library", "/library/winch_brake_pack", "/library/winch_brake_pack/form", "/instruments", "/shop",
-		"/shop/store", "/me", "/change", "/jobs/T-0417/report", "/jobs/T-0417/pictures"}
-	for _, station := range []string{"receive", "strip", "measure", "explain", "decide", "kit", "build", "prove",
-		"handover"} {
-		pages = append(pages, "/jobs/T-0417/"+station)
-	}
+		"/shop/store", "/shop/letterhead", "/me", "/change", "/jobs/T-0417/report", "/jobs/T-0388/certificate",
+		"/jobs/T-0417/pictures"})
+}
+
+// The stations are used as well by everyone.
+func TestStationsAreAccessible(t *testing.T) {
+	t.Parallel()
+	accessible(t, stationPages())
+}
+
+func accessible(t *testing.T, pages []string) {
+	t.Helper()
+	u := enter(t, serve(t), "odd", true)
 	for _, page := range pages {
 		u.MustSetViewport(1280, 800, 1, false)
 		u.open(page)
@@ -68,7 +75,7 @@ func TestMainPagesAreAccessible(t *testing.T) {
 		// page need not be gone through again.
 		for _, theme := range []string{"light", "dark"} {
 			if theme == "dark" {
-				if strings.HasSuffix(page, "/report") {
+				if strings.HasSuffix(page, "/report") || strings.HasSuffix(page, "/certificate") {
 					continue // paper is white
 				}
 				u.MustEval(`() => document.querySelectorAll("svg").forEach((x) => x.replaceChildren())`)

@@ -140,6 +140,9 @@ func TestEveryPageIsQuiet(t *testing.T) {
 	}
 	u.open("/jobs/T-0426/receive?unit=2")
 	u.open("/jobs/T-0426/tag")
+	for _, paper := range []string{"certificate", "quote", "dispute", "build-sheet", "parts-list"} {
+		u.open("/jobs/T-0388/" + paper)
+	}
 	u.open("/jobs/T-0417/pictures")
 	u.open(fmt.Sprintf("/jobs/T-0417/pictures/%d", u.state("T-0417").Job.Pictures[0].Number))
 	u.open("/jobs/T-0405/line?layer=measure")

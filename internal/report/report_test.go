@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"io"
 	"strings"
 	"testing"
 	"time"
@@ -184,4 +185,15 @@ func TestUnitAsItIsIsPrinted(t *testing.T) {
 	require.NoError(t, document.HTML(&page, report.Findings(d)))
 	require.NoError(t, document.PDF(&pdf, report.Findings(d)))
 	assert.Contains(t, page.String(), "felt ring")
+}
+
+// A report with its line, its charts and two pictures, laid out twice to count its pages.
+func BenchmarkFindingsAsPDF(b *testing.B) {
+	jobs := demotest.Jobs(b, "secret")
+	st, err := jobs.Load(context.Background(), "T-0417", 1)
+	require.NoError(b, err)
+	d := report.New(st, quantity.Metric, time.Date(2031, 5, 14, 9, 0, 0, 0, time.UTC))
+	for b.Loop() {
+		require.NoError(b, document.PDF(io.Discard, report.Findings(d)))
+	}
 }

@@ -5,8 +5,6 @@ import (
 	"image"
 	"image/color"
 	"image/png"
-	"io"
-	"mime/multipart"
 	"net/http"
 	"net/url"
 	"strings"
@@ -18,31 +16,13 @@ import (
 
 // letterhead sends the form of the head of the papers, with a mark where there is one.
 func (b *browser) letterhead(fields map[string]string, mark []byte) (status int, answer string) {
-	t := b.site.t
-	t.Helper()
-	var body bytes.Buffer
-	w := multipart.NewWriter(&body)
-	for k, v := range fields {
-		require.NoError(t, w.WriteField(k, v))
-	}
+	b.site.t.Helper()
+	var sent *file
 	if mark != nil {
-		f, err := w.CreateFormFile("mark", "mark.png")
-		require.NoError(t, err)
-		_, err = f.Write(mark)
-		require.NoError(t, err)
+		sent = &file{"mark", "mark.png", mark}
 	}
-	require.NoError(t, w.Close())
-	req, err := http.NewRequest(http.MethodPost, b.site.URL+"/shop/letterhead", &body)
-	require.NoError(t, err)
-	req.Header.Set("Content-Type", w.FormDataContentType())
-	req.Header.Set("X-CSRF-Token", b.csrf)
-	req.Header.Set("X-Requested-With", "corvek")
-	res, err := b.Do(req)
-	require.NoError(t, err)
-	defer res.Body.Close()
-	text, err := io.ReadAll(res.Body)
-	require.NoError(t, err)
-	return res.StatusCode, string(text)
+	res, answer := b.sendForm("/shop/letterhead", fields, sent)
+	return res.StatusCode, answer
 }
 
 // What a lead says of the shop stands at the head of every paper; what is wrong is told at its

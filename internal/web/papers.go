@@ -8,13 +8,13 @@ import (
 	"net/url"
 	"slices"
 	"strconv"
+	"strings"
 
 	"corvek/internal/document"
 	"corvek/internal/draw"
 	"corvek/internal/job"
 	"corvek/internal/papers"
 	"corvek/internal/report"
-	"strings"
 
 	"github.com/labstack/echo/v5"
 )

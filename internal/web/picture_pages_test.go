@@ -5,8 +5,6 @@ import (
 	"fmt"
 	"image"
 	"image/jpeg"
-	"io"
-	"mime/multipart"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -18,29 +16,9 @@ import (
 
 // upload sends a file to a job as a picture.
 func (b *browser) upload(tag, name string, content []byte, more map[string]string) (status int, answer string) {
-	t := b.site.t
-	t.Helper()
-	var body bytes.Buffer
-	w := multipart.NewWriter(&body)
-	for k, v := range more {
-		require.NoError(t, w.WriteField(k, v))
-	}
-	f, err := w.CreateFormFile("picture", name)
-	require.NoError(t, err)
-	_, err = f.Write(content)
-	require.NoError(t, err)
-	require.NoError(t, w.Close())
-	req, err := http.NewRequest(http.MethodPost, b.site.URL+"/jobs/"+tag+"/pictures", &body)
-	require.NoError(t, err)
-	req.Header.Set("Content-Type", w.FormDataContentType())
-	req.Header.Set("X-CSRF-Token", b.csrf)
-	req.Header.Set("X-Requested-With", "corvek")
-	res, err := b.Do(req)
-	require.NoError(t, err)
-	defer res.Body.Close()
-	text, err := io.ReadAll(res.Body)
-	require.NoError(t, err)
-	return res.StatusCode, string(text)
+	b.site.t.Helper()
+	res, answer := b.sendForm("/jobs/"+tag+"/pictures", more, &file{"picture", name, content})
+	return res.StatusCode, answer
 }
 
 // photo adds a picture of the size to a job and gives its number.

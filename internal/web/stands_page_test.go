@@ -1,10 +1,8 @@
 package web
 
 import (
-	"bytes"
 	"fmt"
 	"html"
-	"mime/multipart"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -124,20 +122,8 @@ func TestALogOfAnotherStandIsTaken(t *testing.T) {
 	}
 	const columns = "time = t\npressure = P1 in bar\nflow = Q1 in L/min\n"
 	upload := func(log, columns string) (*http.Response, string) {
-		var body bytes.Buffer
-		w := multipart.NewWriter(&body)
-		require.NoError(t, w.WriteField("columns", columns))
-		part, err := w.CreateFormFile("log", "east.csv")
-		require.NoError(t, err)
-		_, err = part.Write([]byte(log))
-		require.NoError(t, err)
-		require.NoError(t, w.Close())
-		req, err := http.NewRequest(http.MethodPost, s.URL+"/jobs/T-0417/prove/log", &body)
-		require.NoError(t, err)
-		req.Header.Set("Content-Type", w.FormDataContentType())
-		req.Header.Set("X-CSRF-Token", b.csrf)
-		req.Header.Set("X-Requested-With", "corvek")
-		return b.send(req)
+		return b.sendForm("/jobs/T-0417/prove/log", map[string]string{"columns": columns},
+			&file{"log", "east.csv", []byte(log)})
 	}
 	for _, c := range []struct{ log, columns, says string }{
 		{"", columns, "empty"}, {text.String(), "", "which column is the time"},

@@ -8,6 +8,7 @@ import (
 	"image"
 	"image/png"
 	"io"
+	"mime/multipart"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
@@ -92,6 +93,36 @@ func (b *browser) post(path string, form url.Values) (*http.Response, string) {
 	req, err := http.NewRequest(http.MethodPost, b.site.URL+path, strings.NewReader(form.Encode()))
 	require.NoError(b.site.t, err)
 	req.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	req.Header.Set("X-Requested-With", "corvek")
+	return b.send(req)
+}
+
+// file is what is sent along with a form.
+type file struct {
+	field, name string
+	content     []byte
+}
+
+// sendForm sends a form with a file, where there is one.
+func (b *browser) sendForm(path string, fields map[string]string, sent *file) (*http.Response, string) {
+	t := b.site.t
+	t.Helper()
+	var body bytes.Buffer
+	w := multipart.NewWriter(&body)
+	for k, v := range fields {
+		require.NoError(t, w.WriteField(k, v))
+	}
+	if sent != nil {
+		part, err := w.CreateFormFile(sent.field, sent.name)
+		require.NoError(t, err)
+		_, err = part.Write(sent.content)
+		require.NoError(t, err)
+	}
+	require.NoError(t, w.Close())
+	req, err := http.NewRequest(http.MethodPost, b.site.URL+path, &body)
+	require.NoError(t, err)
+	req.Header.Set("Content-Type", w.FormDataContentType())
+	req.Header.Set("X-CSRF-Token", b.csrf)
 	req.Header.Set("X-Requested-With", "corvek")
 	return b.send(req)
 }
