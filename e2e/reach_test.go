@@ -49,8 +49,8 @@ func TestTargetsAreLargeEnough(t *testing.T) {
 	t.Parallel()
 	u := enter(t, serve(t), "odd", true)
 	pages := append(stationPages(), "/jobs", "/jobs/new", "/toolbox", "/toolbox/feeler?goes=3+thou&stops=9+thou",
-		"/library", "/instruments", "/shop", "/shop/letterhead", "/me", "/change", "/jobs/T-0417/pictures", "/jobs/T-0417/record",
-		"/jobs/T-0417/receive?face=fluid",
+		"/library", "/instruments", "/shop", "/shop/letterhead", "/me", "/change", "/jobs/T-0417/pictures",
+		"/jobs/T-0417/record", "/jobs/T-0417/receive?face=fluid",
 		"/jobs/T-0417/receive?face=gauges", "/jobs/T-0417/explain?face=matrix", "/jobs/T-0412/measure",
 		"/jobs/T-0426/strip", "/jobs/T-0417/measure?part=front_needles")
 	for _, page := range pages {
