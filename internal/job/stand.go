@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"corvek/core/build"
+	"corvek/core/decide"
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/field"
@@ -46,6 +47,7 @@ func (st *State) mistakes(u *rig.Facts) {
 		u.Air = u.Air || st.Unit.Filled[f.Code] == ""
 	}
 	for _, p := range st.Parts {
+		st.worn(p, u)
 		if _, right := build.FittingWays(p.Def); p.Def.Renew && p.Step.Done && right != "" && p.Step.Facing != "" {
 			u.Ring = u.Ring || p.Step.Facing != right
 		}
@@ -54,6 +56,24 @@ func (st *State) mistakes(u *rig.Facts) {
 			if belongs.HasForce && s.FitDoes.HasForce && belongs.Force > 0 {
 				u.Springs = s.FitDoes.Force / belongs.Force
 			}
+		}
+	}
+}
+
+// worn tells how far the clearances of a part have gone towards their wear limits, as they were
+// measured after the build, else as they were found; a new part has used nothing.
+func (st *State) worn(p *PartState, u *rig.Facts) {
+	for _, f := range p.Features {
+		r := f.Built
+		if !r.Any && p.Choice() != decide.Replace {
+			r = f.Found
+		}
+		switch {
+		case !f.Def.Clearance:
+		case r.Any && r.HasUsed:
+			u.Wear, u.Worn = max(u.Wear, r.Used), true
+		case p.Choice() == decide.Replace && p.Step.Done:
+			u.Worn = true
 		}
 	}
 }

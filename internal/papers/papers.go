@@ -22,8 +22,9 @@ import (
 )
 
 // Keep makes and keeps the papers of a job that was just handed over, unless they
-// are kept already.
-func Keep(ctx context.Context, jobs *job.Service, who job.Actor, tag string) error {
+// are kept already. site is where the pages are opened, for the code on them; "" where nobody
+// opened any.
+func Keep(ctx context.Context, jobs *job.Service, who job.Actor, tag, site string) error {
 	j, err := jobs.Store.Job(ctx, tag)
 	if err != nil || !j.HandedOver() {
 		return err
@@ -52,7 +53,7 @@ func Keep(ctx context.Context, jobs *job.Service, who job.Actor, tag string) err
 			return err
 		}
 		d := report.New(st, quantity.Metric, jobs.Now())
-		if err := Complete(ctx, jobs.Store, &d, ""); err != nil {
+		if err := Complete(ctx, jobs.Store, &d, site); err != nil {
 			return err
 		}
 		sheets := given(d)
@@ -124,7 +125,7 @@ func missing(ctx context.Context, jobs *job.Service) error {
 		return err
 	}
 	for _, tag := range tags {
-		if err := Keep(ctx, jobs, system, tag); err != nil {
+		if err := Keep(ctx, jobs, system, tag, ""); err != nil {
 			return fmt.Errorf("%s: %w", tag, err)
 		}
 	}

@@ -24,7 +24,7 @@ var odd = job.Actor{Name: "Odd Renfeld", Initials: "OR", Role: job.RoleLead}
 func TestPapersOfTheDayStay(t *testing.T) {
 	jobs, ctx := demotest.Jobs(t, "p"), t.Context()
 	const tag = "T-0388"
-	require.NoError(t, papers.Keep(ctx, jobs, odd, tag))
+	require.NoError(t, papers.Keep(ctx, jobs, odd, tag, ""))
 	kept, err := jobs.Store.Papers(ctx, tag)
 	require.NoError(t, err)
 	require.Len(t, kept, 4, "the job, its report, its certificate, its card")
@@ -43,7 +43,7 @@ func TestPapersOfTheDayStay(t *testing.T) {
 	for _, l := range lines {
 		assert.Contains(t, l.Action, "kept the paper of the day")
 	}
-	require.NoError(t, papers.Keep(ctx, jobs, odd, tag), "once more is nothing")
+	require.NoError(t, papers.Keep(ctx, jobs, odd, tag, ""), "once more is nothing")
 	again, err := jobs.Store.Papers(ctx, tag)
 	require.NoError(t, err)
 	assert.Equal(t, kept, again)
@@ -52,12 +52,12 @@ func TestPapersOfTheDayStay(t *testing.T) {
 	_, err = jobs.Set(ctx, odd, tag, job.Edit{Field: "job/lesson", Value: "Look at the seal too.",
 		Base: "The GX-32 relief spring shortens before anything else shows; measure it first."})
 	require.NoError(t, err)
-	require.NoError(t, papers.Keep(ctx, jobs, odd, tag), "an open job has no papers of the day")
+	require.NoError(t, papers.Keep(ctx, jobs, odd, tag, ""), "an open job has no papers of the day")
 	require.NoError(t, jobs.HandOver(ctx, odd, tag))
 	missing, err := jobs.Store.HandedOverWithoutPapers(ctx, 5)
 	require.NoError(t, err)
 	assert.Equal(t, []string{tag}, missing, "stopped between hand-over and papers, it is made up for")
-	require.NoError(t, papers.Keep(ctx, jobs, odd, tag))
+	require.NoError(t, papers.Keep(ctx, jobs, odd, tag, ""))
 	missing, err = jobs.Store.HandedOverWithoutPapers(ctx, 5)
 	require.NoError(t, err)
 	assert.Empty(t, missing)

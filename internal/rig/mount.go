@@ -1,6 +1,8 @@
 package rig
 
 import (
+	"math"
+
 	"corvek/core/family"
 	"corvek/core/fluidpower"
 	"corvek/core/metrology"
@@ -21,7 +23,16 @@ type Facts struct {
 	Air     bool                                      // it was not filled or bled as it asks
 	Ring    bool                                      // a seal went in the wrong way round
 	Springs float64                                   // share of their force that the springs fitted give, 0 not known
+	Wear    float64                                   // largest share of a wear limit that a clearance has used
+	Worn    bool                                      // a clearance was measured, so that wear is known
 }
+
+// leaky are figures that grow with a clearance where no model of leaks says more.
+var leaky = map[string]bool{"leakage": true, "drift": true, "drops": true, "vent": true}
+
+// past is how much of a limit goes past a clearance: laminar leak goes as its third power, and
+// a clearance at its wear limit is taken as twice that of a new fit, which just meets the limit.
+func past(wear float64) float64 { return math.Pow((1+math.Max(0, wear))/2, 3) }
 
 // faults are the mistakes of the build that the stand shows by itself.
 func (u Facts) faults() (out []string) {
@@ -69,7 +80,11 @@ func (u Facts) figure(t *family.Test, r family.Read, at float64) (v float64, ok 
 	alone := family.Test{Code: t.Code, Pressure: t.Pressure, Reads: []family.Read{r}}
 	j := proof.JudgeStep(&alone, &unit.Point{}, rules)
 	f := j.Figures[0]
-	v, ok = aim(f.Limits, u.SealOK && !u.Ring)
+	good := u.SealOK && !u.Ring
+	v, ok = aim(f.Limits, good)
+	if u.Worn && good && leaky[r.Figure] && f.Limits.HasUpper {
+		v = f.Limits.Upper * past(u.Wear)
+	}
 	switch {
 	case !ok:
 		return u.usual(r.Figure)

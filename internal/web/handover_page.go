@@ -129,7 +129,7 @@ func (s *Server) handOver(c *echo.Context) error {
 	if err := s.jobs.HandOver(ctx, who(c), tag); err != nil {
 		return err
 	}
-	if err := papers.Keep(ctx, s.jobs, who(c), tag); err != nil {
+	if err := papers.Keep(ctx, s.jobs, who(c), tag, opened(c)); err != nil {
 		slog.Error("the papers of the day were not kept yet", "job", tag, "error", err)
 	}
 	return ok(c, nil)
