@@ -112,8 +112,8 @@ func (x *DisputeData) photographed(out *document.Document) {
 		out.Add(document.Heading{Text: head}, document.Text{Text: "No picture was taken before cleaning."})
 	}
 	if x.Later > 0 {
-		out.Add(document.Text{Text: fmt.Sprintf("%d more taken after cleaning; they are in the findings report.",
-			x.Later)})
+		out.Add(document.Text{Text: Counted(x.Later, "more picture, taken after cleaning, is",
+			"more pictures, taken after cleaning, are") + " in the findings report."})
 	}
 }
 

@@ -2,6 +2,7 @@ package report
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"corvek/core/decide"
@@ -63,7 +64,18 @@ func OfferedOf(x *job.Offer, taken string) Offered {
 			v.Risks = append(v.Risks, w.Text)
 		}
 	}
+	v.Risks = once(v.Risks)
 	return v
+}
+
+// once leaves out what several units of a job say alike.
+func once(list []string) (out []string) {
+	for _, text := range list {
+		if !slices.Contains(out, text) {
+			out = append(out, text)
+		}
+	}
+	return out
 }
 
 // offerNames are the offers as the page and the paper call them.
