@@ -83,7 +83,7 @@ func (u Facts) figure(t *family.Test, r family.Read, at float64) (v float64, ok 
 	good := u.SealOK && !u.Ring
 	v, ok = aim(f.Limits, good)
 	if u.Worn && good && leaky[r.Figure] && f.Limits.HasUpper {
-		v = f.Limits.Upper * past(u.Wear)
+		v = math.Max(v, f.Limits.Upper*past(u.Wear)) // never finer than an instrument reads
 	}
 	switch {
 	case !ok:
