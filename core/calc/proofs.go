@@ -220,7 +220,7 @@ var standbyDef = &Def{
 			return nil
 		}
 		ratio := a.Val("flow_needed") / a.Val("flow")
-		next = now * ratio * ratio
+		next = fluidpower.MarginFor(a.Val("flow_needed"), a.Val("flow"), now)
 		o.Step("next = %s·(%s/%s)² = %s, ceiling %s", bar(now), lpm(a.Val("flow_needed")), lpm(a.Val("flow")),
 			bar(next), bar(ceiling))
 		if !finite(next) {

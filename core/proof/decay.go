@@ -35,11 +35,11 @@ func (r Rules) decay(t *family.Test, f *Figured, p *unit.Point) {
 	case !first.IsZero():
 		t1, t2 := first.SI+fluidpower.Kelvin, last.SI+fluidpower.Kelvin
 		corrected = in.Brought(f.Q.SI, t1, t2)
-		f.Heat = f.Q.SI - corrected
+		f.Heat, f.Told = f.Q.SI-corrected, true
 		doubt += in.Thermal(start.SI, t1, r.gauge("temperature").Thermometer())
 	default:
-		could := in.Thermal(start.SI, 20+fluidpower.Kelvin, fluidpower.UsualCooling)
-		corrected, doubt = corrected+could/2, doubt+could/2
+		f.Cooling = in.Thermal(start.SI, 20+fluidpower.Kelvin, fluidpower.UsualCooling)
+		corrected, doubt = corrected+f.Cooling/2, doubt+f.Cooling/2
 	}
 	lost := start.SI - corrected
 	f.Note = fmt.Sprintf("%s lost, ±%s", quantity.Show(lost, quantity.Pressure, quantity.Metric),

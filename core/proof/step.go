@@ -42,7 +42,9 @@ type Figured struct {
 	Verdict     metrology.Verdict
 	Needs       string  // what is missing to judge it
 	Note        string  // what was worked out
-	Heat        float64 // of a decay: what temperature did to it, Pa
+	Heat        float64 // of a decay: what temperature did to it, Pa; valid with Told
+	Told        bool    // both temperatures were taken
+	Cooling     float64 // of a decay without temperatures: what cooling alone could do, Pa
 }
 
 // Judged is a step of the test with its verdict: out when anything is out, nothing while a

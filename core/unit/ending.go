@@ -40,3 +40,6 @@ func (u *Unit) Owes(station string) bool {
 	}
 	return true
 }
+
+// GoesBack reports that the unit goes back to its owner to be run: somebody takes it then.
+func (u *Unit) GoesBack() bool { return u.Ending == EndRebuilt || u.Ending == EndNoFault }

@@ -185,6 +185,14 @@ type Code struct{}
 // Small is for fingerprints and addresses.
 type Small struct{ Text string }
 
+// Lead is what a seal says first, on page and paper alike.
+func (s Seal) Lead() string {
+	if s.Signed {
+		return "Signed off by " + s.Who
+	}
+	return "NOT SIGNED OFF"
+}
+
 func (Heading) kind() string  { return "heading" }
 func (Text) kind() string     { return "text" }
 func (Lines) kind() string    { return "lines" }

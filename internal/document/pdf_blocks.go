@@ -177,11 +177,7 @@ func (s *sheet) signs(b Signs) {
 
 // seal has a full frame where it is signed, and a broken one where it is not.
 func (s *sheet) seal(b Seal) {
-	lead := "NOT SIGNED OFF"
-	if b.Signed {
-		lead = "Signed off by " + b.Who
-	}
-	set := s.set(s.room()-8, run{letters: heading(13), text: lead + "\n"},
+	set := s.set(s.room()-8, run{letters: heading(13), text: b.Lead() + "\n"},
 		run{letters: body(smallSize, false), text: b.Words})
 	tall := tallOf(set)
 	s.y += 3

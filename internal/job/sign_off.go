@@ -2,10 +2,10 @@ package job
 
 import (
 	"context"
-	"fmt"
 
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/internal/wording"
 )
 
 // SignOff lets a lead answer for the papers of a unit as its record stands: the number of its
@@ -29,16 +29,8 @@ func (s *Service) SignOff(ctx context.Context, who Actor, tag string, number int
 		if w.Job.Version != st.Job.Version+1 { // the version of this very change
 			return field.Errorf("sign", "the job was changed just now; look at its papers again")
 		}
-		w.did(unit.SignedOff(number, recordWords(holds.Lines, holds.Head)))
+		w.did(unit.SignedOff(number, "record of "+wording.Counted(holds.Lines, "line", "lines")+", fingerprint "+
+			holds.Head))
 		return nil
 	})
-}
-
-// recordWords say how far a record went.
-func recordWords(lines int, head string) string {
-	words := fmt.Sprintf("record of %d lines", lines)
-	if lines == 1 {
-		words = "record of 1 line"
-	}
-	return words + ", fingerprint " + head
 }

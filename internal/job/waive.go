@@ -132,7 +132,7 @@ func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
 			}
 			states = append(states, st)
 		}
-		if w.Job.CollectedBy == "" && slices.ContainsFunc(states, goesBack) {
+		if w.Job.CollectedBy == "" && slices.ContainsFunc(w.Job.Units, (*unit.Unit).GoesBack) {
 			return field.Errorf("handover", "write who collects it, or who carries it there")
 		}
 		w.Job.HandedOverAt, w.Job.Waiting = s.moment().Truncate(time.Second), entry.WaitReady
@@ -144,9 +144,4 @@ func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
 		w.did(unit.ActHandedOver)
 		return nil
 	})
-}
-
-// goesBack reports that a unit goes back to its owner to be run: somebody takes it then.
-func goesBack(st *State) bool {
-	return st.Unit.Ending == unit.EndRebuilt || st.Unit.Ending == unit.EndNoFault
 }

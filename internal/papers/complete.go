@@ -23,13 +23,13 @@ func Complete(ctx context.Context, s *store.Store, d *report.Data, site string) 
 	if holds.Fault != "" {
 		d.Sign = report.SignOff{}
 	}
-	Head(ctx, s, d, site)
+	head(ctx, s, d, site)
 	return Since(ctx, s, d)
 }
 
-// Head adds the code that opens the job, and the pictures. site is where the pages were
+// head adds the code that opens the job, and the pictures. site is where the pages were
 // opened; what the shop says of itself goes before it.
-func Head(ctx context.Context, s *store.Store, d *report.Data, site string) {
+func head(ctx context.Context, s *store.Store, d *report.Data, site string) {
 	j := d.S.Job
 	if d.S.Shop.Site != "" {
 		site = d.S.Shop.Site

@@ -14,7 +14,7 @@ func Certificate(d Data) document.Document {
 	out.Add(d.standing(), d.facts())
 	a := d.Counts
 	if a == nil {
-		out.Add(document.Text{Text: "No test was run, so nothing is certified."}, d.Sign.seal())
+		out.Add(document.Text{Text: "No test was run, so nothing is certified."}, d.Sign.Seal())
 		return out
 	}
 	t := document.Table{Heads: []string{"step", "read", "must be", "", "held"}, Shares: []float64{24, 28, 28, 10, 10}}
@@ -28,7 +28,7 @@ func Certificate(d Data) document.Document {
 	d.charts(&out)
 	list(&out, "What this does not say", d.unsaid())
 	d.history(&out)
-	out.Add(d.Sign.seal())
+	out.Add(d.Sign.Seal())
 	return out
 }
 
@@ -66,7 +66,7 @@ func (d *Data) certify(units quantity.System) {
 			r.Limits = []string{"no limit: a figure, no verdict"}
 		}
 		if held := p.Row.Held(); held > 0 {
-			r.Held = quantity.Show(held.Seconds(), quantity.Time, units)
+			r.Held = HeldWords(held)
 		}
 		if read, ok := p.Read("pressure"); ok && p.Skipped == "" {
 			d.Highest = max(d.Highest, read)

@@ -123,7 +123,7 @@ func decayChart(runs []run, units quantity.System) (out Chart) {
 	for _, r := range runs {
 		end := r.read(func(f *proof.Figured) bool { return f.By == family.ByDecay || f.Figure == "pressure_end" })
 		start, took := r.figure("pressure"), r.over()
-		if end == nil || start == nil || took <= 0 || end.Figure == "pressure" {
+		if end == nil || start == nil || took <= 0 {
 			continue
 		}
 		longest = max(longest, took)
@@ -133,23 +133,30 @@ func decayChart(runs []run, units quantity.System) (out Chart) {
 			Points: [][2]float64{{0, start.Q.SI}, {took, end.Q.SI}}})
 		c.Spots = append(c.Spots, draw.Spot{Class: "ochre", X: took, Y: end.Q.SI, Label: show(end.Q.SI)})
 		corrected := end.Q.SI - end.Heat
-		switch warm := r.figure("temperature") != nil && r.figure("temperature_end") != nil; {
-		case warm:
+		switch {
+		case end.Told:
 			within(corrected)
 			c.Traces = append(c.Traces, draw.Trace{Class: trace, Label: "temperature taken out", At: 0.6,
 				Points: [][2]float64{{0, start.Q.SI}, {took, corrected}}})
 			c.Spots = append(c.Spots, draw.Spot{Class: spot, X: took, Y: corrected, Label: show(corrected)})
 			out.Note = "Temperature did " + show(math.Abs(end.Heat)) + " of it."
-		case r.last:
-			in := fluidpower.ShutIn{Gas: isGas(r)}
-			could := start.Q.SI - in.Thermal(start.Q.SI, 20+fluidpower.Kelvin, fluidpower.UsualCooling)
-			within(max(could, 0))
+		case r.last && end.Cooling > 0:
+			could := max(start.Q.SI-end.Cooling, 0)
+			within(could)
 			c.Strips = append(c.Strips, draw.Strip{Class: "look", Label: "cooling alone could do this",
-				From: max(could, 0), To: start.Q.SI})
+				From: could, To: start.Q.SI})
 			out.Note = "No temperatures were taken: cooling by 10 K alone could do what is shaded."
 		}
-		if r.last && end.Limits.HasUpper && end.Dim == quantity.Number {
-			limit := start.Q.SI * (1 - end.Limits.Upper)
+		limit := 0.0
+		switch l := end.Limits; {
+		case end.Dim == quantity.Number && l.HasUpper: // a share that may be lost
+			limit = start.Q.SI * (1 - l.Upper)
+		case end.Of == "start" && end.Dim == quantity.Number && l.HasLower:
+			limit = start.Q.SI * l.Lower
+		case end.Dim == quantity.Pressure && l.HasLower: // the unit's own
+			limit = l.Lower
+		}
+		if r.last && limit > 0 {
 			within(limit)
 			c.Traces = append(c.Traces, draw.Trace{Class: "limit", Label: "limit, " + end.From, At: 0.01,
 				Points: [][2]float64{{0, limit}, {took, limit}}})
@@ -164,8 +171,6 @@ func decayChart(runs []run, units quantity.System) (out Chart) {
 	out.Name, out.SVG = "pressure over the hold", c.SVG()
 	return out
 }
-
-func isGas(r run) bool { return proof.GasIn(r.Test) }
 
 // driftChart draws how far a load sank over the time of the step. Two readings are all there
 // is, so the way between them is drawn straight and said to be.
@@ -231,7 +236,7 @@ func standbyChart(st *job.State, runs []run, units quantity.System) Chart {
 	}
 	standby, flow := last.figure("standby").Q.SI, last.figure("flow").Q.SI
 	c.Traces = append(c.Traces, draw.Trace{Class: "now", Points: draw.Over(0, c.X.Top, 60, func(p float64) float64 {
-		return flow * math.Sqrt(p/standby)
+		return fluidpower.FlowAtMargin(flow, standby, p)
 	})})
 	return Chart{Name: "flow against standby", SVG: c.SVG(),
 		Note: "The curve is not measured: from the last reading, flow goes as the root of the standby."}

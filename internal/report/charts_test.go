@@ -38,7 +38,7 @@ func step(t *testing.T, name string, last bool, medium string, read map[string]s
 func withHeat(r run, pascal float64) run {
 	for i := range r.Figures {
 		if r.Figures[i].By == family.ByDecay {
-			r.Figures[i].Heat = pascal
+			r.Figures[i].Heat, r.Figures[i].Told = pascal, true
 		}
 	}
 	return r
@@ -56,10 +56,27 @@ func TestDecayChartTellsTheThermalShare(t *testing.T) {
 	}
 	assert.Contains(t, c.Note, "Temperature did 1.3 bar of it")
 
-	bare := decayChart([]run{step(t, "after the work", true, "dry gas", map[string]string{"pressure": "100 bar",
-		"pressure_end": "95 bar"})}, quantity.Metric)
+	alone := step(t, "after the work", true, "dry gas", map[string]string{"pressure": "100 bar",
+		"pressure_end": "95 bar"})
+	for i := range alone.Figures {
+		alone.Figures[i].Cooling = 3.4e5
+	}
+	bare := decayChart([]run{alone}, quantity.Metric)
 	assert.Contains(t, bare.SVG, "cooling alone could do this")
 	assert.NotContains(t, bare.SVG, "temperature taken out")
+	// Where nothing was brought to one temperature, nothing is said of temperature.
+	share := step(t, "after the work", true, "", map[string]string{"pressure": "100 bar", "pressure_end": "97 bar",
+		"temperature": "30 °C", "temperature_end": "26 °C"})
+	for i := range share.Figures {
+		if f := &share.Figures[i]; f.Figure == "pressure_end" {
+			f.By, f.Of, f.Dim, f.From = family.ByLimit, "start", quantity.Number, "guidance"
+			f.Limits = metrology.Limits{Lower: 0.98, HasLower: true}
+		}
+	}
+	plainly := decayChart([]run{share}, quantity.Metric)
+	assert.Contains(t, plainly.SVG, "limit, guidance")
+	assert.NotContains(t, plainly.SVG, "temperature taken out")
+	assert.Empty(t, plainly.Note)
 	assert.Empty(t, decayChart([]run{step(t, "x", true, "", map[string]string{"pressure": "100 bar"})},
 		quantity.Metric).SVG, "one reading is no decay")
 }

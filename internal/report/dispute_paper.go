@@ -8,6 +8,7 @@ import (
 
 	"corvek/core/unit"
 	"corvek/internal/document"
+	"corvek/internal/wording"
 )
 
 // Dispute is the paper for a warranty or a dispute; history is the record of the job, oldest
@@ -63,7 +64,7 @@ func (x *DisputeData) paper() document.Document {
 	x.seenMarks(&out)
 	x.weighed(&out)
 	x.history(&out)
-	out.Add(x.Sign.seal())
+	out.Add(x.Sign.Seal())
 	return out
 }
 
@@ -112,7 +113,7 @@ func (x *DisputeData) photographed(out *document.Document) {
 		out.Add(document.Heading{Text: head}, document.Text{Text: "No picture was taken before cleaning."})
 	}
 	if x.Later > 0 {
-		out.Add(document.Text{Text: Counted(x.Later, "more picture, taken after cleaning, is",
+		out.Add(document.Text{Text: wording.Counted(x.Later, "more picture, taken after cleaning, is",
 			"more pictures, taken after cleaning, are") + " in the findings report."})
 	}
 }

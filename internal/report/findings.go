@@ -28,7 +28,7 @@ func Findings(d Data) document.Document {
 	if d.Handed != "" {
 		out.Add(document.Heading{Text: "Handed over"}, document.Text{Text: d.Handed + "."})
 	}
-	out.Add(d.Sign.seal())
+	out.Add(d.Sign.Seal())
 	return out
 }
 

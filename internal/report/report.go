@@ -92,16 +92,8 @@ func (r Record) Words() string {
 	case r.Head == "":
 		return ""
 	}
-	return fmt.Sprintf("Printed from %s, fingerprint %s", Counted(r.Lines, "line of the record", "lines of the record"),
-		r.Head)
-}
-
-// Counted writes a number with the word for one or for several.
-func Counted(n int, one, several string) string {
-	if n == 1 {
-		return "1 " + one
-	}
-	return fmt.Sprintf("%d %s", n, several)
+	return fmt.Sprintf("Printed from %s, fingerprint %s",
+		wording.Counted(r.Lines, "line of the record", "lines of the record"), r.Head)
 }
 
 // New works the report out. units are the reader's.

@@ -55,6 +55,7 @@ func (s SignOff) Words() string {
 		s.For)
 }
 
-func (s SignOff) seal() document.Seal {
+// Seal is the sign-off as page and paper show it.
+func (s SignOff) Seal() document.Seal {
 	return document.Seal{Signed: s.Holds(), Who: s.Who, Words: s.Words()}
 }

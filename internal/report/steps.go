@@ -3,6 +3,7 @@ package report
 import (
 	"fmt"
 	"strings"
+	"time"
 
 	"corvek/core/family"
 	"corvek/core/proof"
@@ -115,4 +116,9 @@ func SourceWords(a *job.AttemptState) string {
 		words = "figures typed from the stand"
 	}
 	return words + orEmpty(", read with ", strings.Join(nonEmpty(a.PressureGauge, a.FlowMeter, a.Thermometer), ", "))
+}
+
+// HeldWords say how long a step was held.
+func HeldWords(held time.Duration) string {
+	return fmt.Sprintf("%d min %02d s", int(held.Minutes()), int(held.Seconds())%60)
 }

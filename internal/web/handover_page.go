@@ -9,6 +9,7 @@ import (
 
 	"corvek/core/unit"
 	"corvek/internal/answer"
+	"corvek/internal/document"
 	"corvek/internal/job"
 	"corvek/internal/papers"
 	"corvek/internal/report"
@@ -33,7 +34,7 @@ type HandoverPage struct {
 	MayWithdraw    bool
 	Kept           []store.Paper // as they were on the day
 	Stands         report.Standing
-	Sign           report.SignOff
+	Seal           document.Seal
 	MaySign        bool
 	Papers         []PaperLink
 	Ending         Choice
@@ -58,7 +59,7 @@ func handoverPage(l *look, kept []store.Paper, signed report.SignOff) HandoverPa
 		HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
 		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: kept,
 		Withdrawn: l.job.Withdrawn(), MayWithdraw: !l.job.Withdrawn() && lead,
-		Sign: signed, MaySign: lead && !l.job.Withdrawn(),
+		Seal: signed.Seal(), MaySign: lead && !l.job.Withdrawn(),
 		Stands:    report.Stands(l.st),
 		Ending:    l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
 		Lesson:    l.field(unit.JobRef("lesson")),

@@ -5,6 +5,7 @@ import (
 	"html/template"
 
 	"corvek/core/family"
+	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/trace"
 	"corvek/internal/draw"
@@ -51,20 +52,19 @@ func (s *Server) ripple(c *echo.Context, l *look, r store.Recording, from, to st
 		}
 	}
 	if beat, what := beats(l.st); len(v.Rows) > 0 && beat > 0 && !(trace.Ripple{Rate: rate}).Shows(beat) {
-		v.Note = fmt.Sprintf("%s beat %.0f times a second at duty speed; %.0f readings a second cannot show that. "+
+		v.Note = fmt.Sprintf("%s: %.0f beats a second at duty speed; %.0f readings a second cannot show that. "+
 			"What swings here is slower: the relief, the drive, air, or one piece of many once a turn at low speed.",
 			what, beat, rate)
 	}
 	return v, nil
 }
 
-// beats is how often a second the displacing pieces of a unit deliver at duty speed, 0 where
-// their number or the speed is not known.
+// beats is how often a second the pieces of a unit deliver at duty speed, and their name; 0
+// where that is not known.
 func beats(st *job.State) (hertz float64, what string) {
 	for _, p := range st.Parts {
-		names := map[string]string{"piston_set": "The pistons", "vanes": "The vanes"}
-		if name := names[p.Def.Kind]; name != "" && st.Duty.HasSpeed && p.Expected > 1 {
-			return float64(p.Expected) * st.Duty.Speed / 60, name // rev/min
+		if hertz, ok := proof.Beat(p.Def.Kind, p.Expected, st.Duty.Speed); ok {
+			return hertz, p.Name
 		}
 	}
 	return 0, ""

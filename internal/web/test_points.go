@@ -1,7 +1,6 @@
 package web
 
 import (
-	"fmt"
 	"net/url"
 	"strings"
 	"time"
@@ -158,7 +157,7 @@ func (l *look) hold(r *PointRow, a *job.AttemptState, pt job.PointState) {
 	switch held := pt.Row.Held(); {
 	case err != nil:
 	case held > 0:
-		r.Held = fmt.Sprintf("held %d min %02d s", int(held.Minutes()), int(held.Seconds())%60)
+		r.Held = "held " + report.HeldWords(held)
 	case !pt.Row.HoldFrom.IsZero() && open:
 		r.HoldUntil = pt.Row.HoldFrom.Add(time.Duration(q.SI * float64(time.Second))).Format(time.RFC3339)
 	}
