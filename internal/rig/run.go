@@ -14,6 +14,9 @@ import (
 // period is how often a stand is read.
 const period = 100 * time.Millisecond
 
+// late is from when on a reading does not follow the one before it: one fell out between them.
+const late = 5 * period / 2
+
 // Kept is how much of a run is held in memory for its strip chart.
 const Kept = 2 * time.Minute
 
@@ -253,7 +256,9 @@ func (r *Run) take(s trace.Sample) (on bool, pressure, speed float64) {
 // drive moves the program on. The caller holds mu.
 func (r *Run) drive(before trace.Sample) (on bool, pressure, speed float64) {
 	at := time.Duration(float64(time.Since(r.started)) * r.pace)
-	if before.At.Before(r.started) { // what was before the start is no jump of this run
+	// What was before the start, or longer ago than a reading that fell out, is no jump: on the
+	// ramp the pressure has moved on meanwhile, as it should.
+	if before.At.Before(r.started) || r.frame.Sample.At.Sub(before.At) > late {
 		before = trace.Sample{}
 	}
 	guard := r.guard
