@@ -32,11 +32,11 @@ func TestLeadPassesAStop(t *testing.T) {
 	row := odd.MustElementR(".open-row", "Front needles")
 	row.MustElement("summary").MustClick()
 	row.MustElementR("button", "^Waive$").MustClick()
-	odd.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("write down why"))`)
+	odd.MustWait(`() => [...document.querySelectorAll(".f-e")].some(e => e.textContent.includes("write down why"))`)
 	row = odd.MustElementR(".open-row", "Front needles")
 	row.MustElementR(".chip", "checked another way").MustClick()
 	row.MustElementR("button", "^Waive$").MustClick()
-	odd.MustWait(`() => window.corvek.idle() && document.body.innerText.includes("checked another way (Odd Renfeld)")`)
+	odd.MustWait(`() => Alpine.store("sent").idle() && document.body.innerText.includes("checked another way (Odd Renfeld)")`)
 	assert.Zero(t, odd.state("T-0417").Open("strip"))
 }
 
@@ -47,7 +47,7 @@ func TestFailedTestGoesBackAsANewRound(t *testing.T) {
 	u.open("/jobs/T-0398/prove")
 	u.says("FAILED", "first try")
 	u.press(u.MustElementR("button", "Start attempt 2"))
-	u.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("one thing that ` +
+	u.MustWait(`() => [...document.querySelectorAll(".f-e")].some(e => e.textContent.includes("one thing that ` +
 		`was changed"))`)
 	u.press(u.MustElement("form.back .chip"))
 	u.MustElement("#down-to").MustSelect("Cap O-ring")
@@ -72,11 +72,11 @@ func TestLoosePieceIsTied(t *testing.T) {
 	u.typeInto(u.MustElement(`form.inline input[name=what]`), "needle")
 	u.typeInto(u.MustElement(`form.inline input[name=place]`), "sump")
 	u.MustElementR("form.inline button", "Add").MustClick()
-	u.MustWait(`() => window.corvek.idle() && document.querySelector(".loose") !== null`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelector(".loose") !== null`)
 	u.says("1 × needle")
 	assert.Equal(t, 2, u.state("T-0417").Open("strip"), "the short count, and a needle that belongs to nothing yet")
 	u.MustElement(`[data-field="u1/loose/1/part"]`).MustSelect("Front needles (1 missing)")
-	u.MustWait(`() => window.corvek.idle() && document.body.innerText.includes("nothing to settle")`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.body.innerText.includes("nothing to settle")`)
 	assert.Zero(t, u.state("T-0417").Open("strip"))
 }
 
@@ -93,7 +93,7 @@ func TestPictureComesIn(t *testing.T) {
 	u.open("/jobs/T-0412/pictures")
 	u.MustElement("#picture").MustSetFiles(bad)
 	u.press(u.MustElementR("form button", "^Add it$"))
-	u.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("not a JPEG"))`)
+	u.MustWait(`() => [...document.querySelectorAll(".f-e")].some(e => e.textContent.includes("not a JPEG"))`)
 	u.MustElement("#picture").MustSetFiles(good)
 	u.typeInto(u.MustElement("#caption"), "rear plate")
 	u.press(u.MustElementR("form button", "^Add it$"))
@@ -102,12 +102,12 @@ func TestPictureComesIn(t *testing.T) {
 
 	// A mark without a place is refused; one tapped on the picture is kept where it was tapped.
 	u.press(u.MustElementR("button", "^Mark it$"))
-	u.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some(e => e.textContent.includes("tap the picture"))`)
+	u.MustWait(`() => [...document.querySelectorAll(".f-e")].some(e => e.textContent.includes("tap the picture"))`)
 	box := u.MustElement("[data-shot]").MustShape().Box()
 	u.Mouse.MustMoveTo(box.X+box.Width*.25, box.Y+box.Height*.5).MustClick(proto.InputMouseButtonLeft)
 	u.typeInto(u.MustElement("#mark-note"), "nail catches")
 	u.press(u.MustElementR("button", "^Mark it$"))
-	u.MustWait(`() => window.corvek.idle() && document.querySelector(".shot-l li[value='1']") !== null`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelector(".shot-l li[value='1']") !== null`)
 	u.says("nail catches")
 	at := u.state("T-0412").Job.Pictures
 	require.Len(t, at, 1)
@@ -221,7 +221,7 @@ func TestThemesAndWidths(t *testing.T) {
 	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	u.open("/jobs/T-0417/measure")
-	u.MustElement("[data-do=theme]").MustClick()
+	u.MustElement("button.square").MustClick()
 	dark := u.MustEval(`() => getComputedStyle(document.body).backgroundColor`).String()
 	u.MustReload()
 	u.ready()

@@ -35,7 +35,7 @@ func TestARestedBenchAsksAndGoesOn(t *testing.T) {
 	answer("0000")
 	u.MustWait(`() => document.getElementById("again-e").textContent.includes("neither your code")`)
 	answer("2601")
-	u.MustWait(`() => !document.getElementById("again").open && window.corvek.idle()`)
+	u.MustWait(`() => !document.getElementById("again").open && Alpine.store("sent").idle()`)
 	assert.Equal(t, statement, u.state("T-0417").Unit.Conclusion().Statement)
 
 	u.press(u.MustElement("a.me"))

@@ -48,7 +48,7 @@ func TestBrokenRetainerAsAnArgument(t *testing.T) {
 
 	u.open("/jobs/" + tag + "/explain")
 	u.press(u.MustElementR(".cause button", "set as root cause"))
-	u.MustWait(`() => window.corvek.idle() && document.querySelector(".cause.chosen") !== null`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelector(".cause.chosen") !== null`)
 	assert.Contains(t, u.state(tag).Stops["explain"][0].Text, "The cause lies outside the unit",
 		"an action and an owner are asked for")
 	u.open("/jobs/" + tag + "/report")
@@ -73,7 +73,7 @@ func TestAnyMarkIsFound(t *testing.T) {
 	assert.Less(t, shown, all/2, "not all marks at once")
 	assert.GreaterOrEqual(t, shown, len(u.state("T-0417").Findings)/2)
 	u.typeInto(u.MustElement("#board-find"), "milky")
-	u.MustWait(`() => window.corvek.idle() && document.querySelectorAll(".board > li").length < 9`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelectorAll(".board > li").length < 9`)
 	assert.NotNil(t, u.MustElement("#mark-milky_oil"))
 	u.says("All " + fmt.Sprint(all) + " marks")
 	u.tap("u1/evidence/milky_oil/state", "seen")
@@ -94,7 +94,7 @@ func TestOneMoreCause(t *testing.T) {
 	u.MustElement("#cause-code").MustSelect("Water in the fluid")
 	u.typeInto(u.MustElement("#cause-words"), "tank breather open since spring")
 	u.press(u.MustElementR("button", "^Name it$"))
-	u.MustWait(`() => window.corvek.idle() && document.getElementById("cause-2") !== null`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.getElementById("cause-2") !== null`)
 	u.says("Water in the fluid", "contributed, outside the unit", "tank breather open since spring")
 	u.fill("u1/cause/2/action", "Fit a breather")
 	u.fill("u1/cause/2/owner", "Hallen Sawmill")
@@ -103,7 +103,7 @@ func TestOneMoreCause(t *testing.T) {
 		"tank breather open since spring. Against it: Fit a breather, by Hallen Sawmill.")
 	u.open("/jobs/T-0405/explain")
 	u.press(u.MustElement("#cause-2 form .btn"))
-	u.MustWait(`() => window.corvek.idle() && document.getElementById("cause-2") === null`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.getElementById("cause-2") === null`)
 	u.quiet()
 }
 
@@ -115,11 +115,11 @@ func TestOriginOfAMarkCounts(t *testing.T) {
 	u.open("/jobs/T-0405/explain")
 	before := u.state("T-0405").Explained().Ranking[0].Posterior
 	u.MustElement(`select[data-field="u1/evidence/embedded_grit/origin"]`).MustSelect("made during teardown")
-	u.MustWait(`() => window.corvek.idle()`)
+	u.MustWait(`() => Alpine.store("sent").idle()`)
 	after := u.state("T-0405")
 	assert.Less(t, after.Explained().Ranking[0].Posterior, before, "a mark made by the bench counts for nothing")
 	u.MustElement(`select[data-field="u1/evidence/fine_lines/found_how"]`).MustSelect("after wiping")
-	u.MustWait(`() => window.corvek.idle()`)
+	u.MustWait(`() => Alpine.store("sent").idle()`)
 	assert.Less(t, u.state("T-0405").Explained().Ranking[0].Posterior, after.Explained().Ranking[0].Posterior,
 		"seen only after wiping, it says less")
 	u.quiet()
@@ -146,7 +146,7 @@ func TestTwoQuickTapsMarkOneRow(t *testing.T) {
 	note.MustEval(`() => this.focus()`)
 	u.MustInsertText("only in the sump, 2 cups")
 	u.Keyboard.MustType(input.Enter)
-	u.MustWait(`() => window.corvek.idle() && document.getElementById("saved").textContent.startsWith("saved")`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.getElementById("saved").textContent.startsWith("saved")`)
 	assert.Equal(t, "only in the sump, 2 cups", u.state("T-0417").Unit.LastSaid("milky_oil").Note)
 	u.quiet()
 }

@@ -26,7 +26,7 @@ func TestEveryFamilyInTheBrowser(t *testing.T) {
 		if i == 0 { // the tap is the same for all
 			u.open("/jobs/" + tag + "/strip")
 			u.press(u.MustElementR("button", "The rest came off"))
-			u.MustWait(`(n) => window.corvek.idle() && document.querySelector(".big-n").innerText === n`,
+			u.MustWait(`(n) => Alpine.store("sent").idle() && document.querySelector(".big-n").innerText === n`,
 				fmt.Sprint(len(f.Parts)))
 		} else {
 			require.NoError(t, s.jobs.TakeOffRest(ctx, iva, tag, 1))

@@ -118,7 +118,7 @@ type user struct {
 	*rod.Page
 	t       *testing.T
 	shop    *shop
-	pointer bool // acts with the pointer alone; else with the keyboard alone
+	pointer bool // acts with one finger alone; else with the keyboard alone
 	faults  *faults
 }
 
@@ -183,7 +183,7 @@ func (u *user) open(path string) {
 // ready waits until the page stands and nothing is under way.
 func (u *user) ready() {
 	u.t.Helper()
-	u.MustWait(`() => document.readyState === "complete" && (!window.corvek || window.corvek.idle())`)
+	u.MustWait(`() => document.readyState === "complete" && (!window.Alpine || Alpine.store("sent").idle())`)
 }
 
 // MustWait waits until a condition holds. A page that is still being built may
@@ -209,8 +209,7 @@ func (u *user) MustWait(condition string, args ...any) {
 func (u *user) press(el *rod.Element) {
 	u.t.Helper()
 	if u.pointer {
-		el.MustScrollIntoView()
-		el.Timeout(patience).MustClick() // what is covered is never reached
+		el.Timeout(patience).MustTap() // what is covered is never reached
 		return
 	}
 	u.focus(el)
@@ -267,9 +266,9 @@ func (u *user) typeInto(el *rod.Element, text string) {
 		u.Keyboard.MustType(input.Tab)
 		return
 	}
-	el.MustScrollIntoView()
-	el.MustClick()
-	pad := u.MustElement("#pad:not([hidden])")
+	el.MustTap()
+	u.MustWait(`() => document.getElementById("pad").checkVisibility()`)
+	pad := u.MustElement("#pad")
 	for range len([]rune(el.MustProperty("value").String())) {
 		u.key(pad, "⌫")
 	}
@@ -316,7 +315,7 @@ func tapKey(pad *rod.Element, k string) bool {
 	return pad.MustEval(`k => {
 		const key = [...this.querySelectorAll("button")].find(b => b.innerText === k);
 		if (!key) return false;
-		key.dispatchEvent(new PointerEvent("pointerdown", {bubbles: true, cancelable: true}));
+		key.click();
 		return true;
 	}`, k).Bool()
 }

@@ -72,12 +72,19 @@ func TestSecondPersonSeesTheFirst(t *testing.T) {
 	field := "u1/filtration"
 	iva.open("/jobs/T-0417/receive")
 	odd.open("/jobs/T-0417/receive")
+	mine := odd.MustElement(fmt.Sprintf(`[data-field=%q]`, field))
+	mine.MustEval(`() => { this.focus(); this.select(); }`)
+	odd.MustInsertText("none at all")
 	iva.fill(field, "return filter 10 µm")
-	odd.fill(field, "none at all")
-	odd.says("Iva Brask changed this", "return filter 10 µm")
+	odd.MustWait(`(f) => document.querySelector('[data-field="' + f + '"]').dataset.base.includes("10 µm")`, field)
+	assert.Equal(t, "none at all", mine.MustProperty("value").String(), "what comes by itself disturbs nobody who types")
+	odd.Keyboard.MustType(input.Tab)
+	odd.MustWait(`() => Alpine.store("sent").idle() && document.body.innerText.includes("Iva Brask set this")`)
+	odd.says()
+	assert.Contains(t, odd.MustElement(".notices").MustText(), "return filter 10 µm")
 	assert.Equal(t, "return filter 10 µm", iva.state("T-0417").Unit.Filtration)
 	odd.press(odd.MustElementR("button", "use mine"))
-	odd.MustWait(`() => window.corvek.idle() && document.getElementById("saved").textContent.startsWith("saved")`)
+	odd.MustWait(`() => Alpine.store("sent").idle() && document.getElementById("saved").textContent.startsWith("saved")`)
 	assert.Equal(t, "none at all", iva.state("T-0417").Unit.Filtration)
 }
 
@@ -96,22 +103,22 @@ func TestCaliperFillsAGrid(t *testing.T) {
 		u.Keyboard.MustType(input.Backspace)
 		u.MustInsertText(fmt.Sprintf("49.9%d", 50+i))
 		if i == 0 {
-			assert.True(t, u.MustHas(".verdict.old"), "what stands there is older than what is typed")
+			assert.True(t, u.MustHas(".sheet:has(.unsaved) .verdict"), "what stands there is older than what is typed")
 		}
 		u.Keyboard.MustType(input.Enter)
 	}
 	u.ready()
-	u.MustWait(`() => window.corvek.idle()`)
+	u.MustWait(`() => Alpine.store("sent").idle()`)
 	f := u.state("T-0412").ByCode["rod"].Features[0]
 	assert.Equal(t, "49.950 mm", f.Entry("found", "r1c1"))
 	assert.Equal(t, "49.957 mm", f.Entry("found", "r4c2"))
 	assert.Equal(t, "49.950 mm", first.MustProperty("value").String(), "shown with its unit")
-	assert.False(t, u.MustHas(".verdict.old"))
+	assert.False(t, u.MustHas(".unsaved"))
 
 	// An inch reader's bare figure takes the unit that stands in the field, and
 	// in an empty field the reader's own.
-	u.MustElement("[data-do=units][data-value=in]").MustClick()
-	u.MustWait(`() => document.querySelector("[data-do=units][data-value=in]").getAttribute("aria-pressed") === "true"`)
+	u.MustElement("[data-units=in]").MustClick()
+	u.MustWait(`() => document.querySelector("[data-units=in]").getAttribute("aria-pressed") === "true"`)
 	u.open("/jobs/T-0417/receive")
 	u.fill("u1/duty_pressure", "170")
 	assert.Equal(t, "170 bar", u.state("T-0417").Unit.DutyPressure.Typed)

@@ -18,7 +18,7 @@ func TestPiecesComeToTheirPlaces(t *testing.T) {
 	u.MustElementR("summary", "A whole list").MustClick()
 	u.MustElement("#kp-list").MustInput("K1; gasket; 1\nK2; shaft seal; 1\nK3; rear gasket; 1\nK4; washer; 3")
 	u.press(u.MustElementR("button", "^Take the list$"))
-	u.MustWait(`() => window.corvek.idle() && document.querySelectorAll(".loose").length === 3`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelectorAll(".loose").length === 3`)
 	place := func(code string) string {
 		for _, k := range u.state("T-0417").Unit.Kit {
 			if k.Code == code {
@@ -31,7 +31,7 @@ func TestPiecesComeToTheirPlaces(t *testing.T) {
 	assert.Empty(t, place("K1"), "two gaskets were open when it came")
 
 	u.press(u.MustElementR(".loose .chip", "^Front gasket$"))
-	u.MustWait(`() => window.corvek.idle() && document.querySelectorAll(".loose").length === 2`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelectorAll(".loose").length === 2`)
 	assert.Equal(t, "front_gasket", place("K1"))
 
 	// The browser's own drag, as a hand with a mouse makes it.
@@ -45,11 +45,11 @@ func TestPiecesComeToTheirPlaces(t *testing.T) {
 		send(to, "dragover");
 		send(to, "drop");
 	}`)
-	u.MustWait(`() => window.corvek.idle() && document.querySelectorAll(".loose").length === 1`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelectorAll(".loose").length === 1`)
 	assert.Equal(t, "seal_inner", place("K2"))
 
 	u.typeInto(u.MustElement(`.loose [data-field$="/left_reason"]`), "washers for the hoist, not of this pump")
-	u.MustWait(`() => window.corvek.idle() && document.querySelector(".loose.ok") !== null`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelector(".loose.ok") !== null`)
 	for _, stop := range u.state("T-0417").Stops["kit"] {
 		assert.NotEqual(t, unit.StopPiece, stop.Kind, stop.Text)
 	}
@@ -64,16 +64,16 @@ func TestTheCustomersAnswerByThumb(t *testing.T) {
 	u.open("/jobs/T-0412/decide?face=offers")
 	assert.LessOrEqual(t, u.MustEval(`() => document.documentElement.scrollWidth - innerWidth`).Int(), 0)
 	u.press(u.MustElementR("button", "Given to him today"))
-	u.MustWait(`() => window.corvek.idle() && document.body.innerText.includes("the job waits for his word")`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.body.innerText.includes("the job waits for his word")`)
 	require.Equal(t, "customer", u.state("T-0412").Job.Waiting)
 	u.press(u.MustElement(`input[name=answer][value=overhaul]`))
 	u.press(u.MustElementR("button", "^Keep his answer$"))
-	u.MustWait(`() => [...document.querySelectorAll(".f-e.on")].some((e) => e.textContent.includes("who of the"))`)
+	u.MustWait(`() => [...document.querySelectorAll(".f-e")].some((e) => e.textContent.includes("who of the"))`)
 	assert.True(t, u.MustElement(`input[name=answer][value=overhaul]`).MustProperty("checked").Bool(),
 		"nothing is lost")
 	u.typeInto(u.MustElement("#answer-by"), "Liss Moen")
 	u.press(u.MustElementR("button", "^Keep his answer$"))
-	u.MustWait(`() => window.corvek.idle() && document.querySelector(".offer.taken") !== null`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelector(".offer.taken") !== null`)
 	u.says("Full overhaul", "says Liss Moen")
 	assert.Equal(t, "full_overhaul", u.state("T-0412").Job.Policy)
 	u.quiet()

@@ -31,7 +31,7 @@ func TestWholeMeasureSheetInMixedUnits(t *testing.T) {
 			if tiles := u.MustElements("main .gtile"); len(tiles) > 0 {
 				tiles[0].MustFocus()
 				u.Keyboard.MustType(input.Enter)
-				u.MustWait(`() => window.corvek.idle() && document.querySelector(".gtile.on") !== null`)
+				u.MustWait(`() => Alpine.store("sent").idle() && document.querySelector(".gtile.on") !== null`)
 				continue
 			}
 			for i, slot := range f.Spec.Slots() {
@@ -49,7 +49,7 @@ func TestWholeMeasureSheetInMixedUnits(t *testing.T) {
 				u.MustInsertText(figure)
 				u.Keyboard.MustType(input.Enter)
 			}
-			u.MustWait(`() => window.corvek.idle() && document.querySelectorAll("input.unsaved").length === 0`)
+			u.MustWait(`() => Alpine.store("sent").idle() && document.querySelectorAll("input.unsaved").length === 0`)
 		}
 	}
 	st := u.state(tag)

@@ -41,7 +41,7 @@ func TestReadingsWaitWhileTheConnectionIsDown(t *testing.T) {
 	assert.NotEqual(t, "49.960 mm", u.state("T-0412").ByCode["rod"].Features[0].Entry("found", "r1c1"))
 
 	u.offline(false)
-	u.MustWait(`() => window.corvek.idle() && document.querySelectorAll("input.unsaved").length === 0`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelectorAll("input.unsaved").length === 0`)
 	got := u.state("T-0412").ByCode["rod"].Features[0]
 	history, err := u.shop.jobs.Store.Record(context.Background(), "T-0412", 1000)
 	require.NoError(t, err)

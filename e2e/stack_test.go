@@ -21,7 +21,7 @@ func TestStackEditor(t *testing.T) {
 	piece := func(n int) string { return fmt.Sprintf(`.pieces g.pc:nth-of-type(%d)`, 2*n-1) }
 	saved := func(text string) {
 		t.Helper()
-		u.MustWait(`() => window.corvek.idle()`)
+		u.MustWait(`() => Alpine.store("sent").idle()`)
 		require.Eventually(t, func() bool { return u.state("T-0426").ByCode["disc_springs"].StackFound == text },
 			time.Minute, 50*time.Millisecond, text)
 	}

@@ -53,7 +53,7 @@ func (u *user) newPump() string {
 	u.press(u.MustElementR("a", "New job"))
 	u.MustWait(`() => location.pathname === "/jobs/new" && document.readyState === "complete"`)
 	u.typeInto(u.MustElement("#customer"), "ostrey")
-	u.MustWait(`() => document.querySelector("[data-suggestions] .chip") !== null`)
+	u.MustWait(`() => document.querySelector(".f-c .chip") !== null`)
 	u.press(u.MustElementR(".chip", "Ostrey"))
 	u.typeInto(u.MustElement("#title"), "spare press pump")
 	radio := u.MustElement(`input[value=external_gear_pump]`)
@@ -123,20 +123,19 @@ func (u *user) strip(tag string) {
 	require.Zero(u.t, u.state(tag).Open("strip"), "%v", u.state(tag).Stops["strip"])
 }
 
-// leaf brings a feeler leaf to a state, by its key or by taps round the cycle.
+// leaf says how a feeler leaf goes, by its key, or by a tap on the leaf and one on the word.
 func (u *user) leaf(field, state string) {
 	u.t.Helper()
-	taps := map[string]int{"goes": 1, "drags": 2, "stops": 3}[state]
-	if !u.pointer {
-		u.MustElement(fmt.Sprintf(`[data-set=%q]`, field)).MustEval(`() => this.focus()`)
+	u.ready()
+	id := strings.ReplaceAll(field, " ", "_")
+	if u.pointer {
+		u.press(u.MustElement(fmt.Sprintf(`[id=%q]`, id)))
+		u.press(u.MustElement(fmt.Sprintf(`[id="says-%s"] [data-says=%q]`, id, state)))
+	} else {
+		u.MustElement(fmt.Sprintf(`[id=%q]`, id)).MustEval(`() => this.focus()`)
 		u.Keyboard.MustType(map[string]inputKey{"goes": 'g', "drags": 'd', "stops": 's'}[state])
-		u.MustWait(`() => window.corvek.idle()`)
-		return
 	}
-	for range taps {
-		u.MustElement(fmt.Sprintf(`[data-set=%q]`, field)).MustClick()
-		u.MustWait(`() => window.corvek.idle()`)
-	}
+	u.ready()
 }
 
 func (u *user) measure(tag string) {

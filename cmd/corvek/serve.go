@@ -169,6 +169,7 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 		WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute}
 	stopKeeping := inBackground(ctx, jobs, keeper)
 	defer stopKeeping()
+	site.RegisterOnShutdown(server.Close) // pages that listen are let go, and so is a drive
 	failed := make(chan error, 1)
 	go func() { failed <- site.Serve(listener) }()
 	select {

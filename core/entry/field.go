@@ -151,9 +151,18 @@ func read(text string, d quantity.Dimension, bare string) quantity.Quantity {
 }
 
 // With gives the text that is kept for what was typed: a bare figure takes the
-// unit that stood in the field.
+// unit that stood in the field, and a reading far from its unit's own size a question.
 func (f *Field) With(p *Place, text, bare string) string {
 	text = strings.TrimSpace(text)
+	if f.Kind != Reading || text == "" {
+		return f.withUnit(p, text, bare)
+	}
+	spec, beside := p.spec(), p.Feature.Newest(p.Ref.Stage)
+	text = f.withUnit(p, spec.Decimal(beside, p.Ref.Name, text, bare), bare)
+	return spec.Asked(beside, p.Ref.Name, text)
+}
+
+func (f *Field) withUnit(p *Place, text, bare string) string {
 	if bare == "" || text == "" {
 		return text
 	}

@@ -105,7 +105,8 @@ type Result struct {
 	Bow    float64   // half of a TIR, m
 	HasBow bool
 
-	Faults map[string]string // by slot: what is wrong with an entry
+	Faults     map[string]string // by slot: what is wrong with an entry
+	Questioned []string          // slots whose figure lies far from the unit's own size
 }
 
 // Figure reports that the value is a figure to reckon with: not one of leaves of which none has
@@ -130,16 +131,12 @@ func CheckEntry(s Spec, slot, value string) *field.Error {
 			return field.Errorf(slot, "a grade is one of the five drawn")
 		}
 	default:
-		q, err := quantity.Parse(value, quantity.Length)
+		q, err := quantity.Parse(strings.TrimSuffix(value, unit.QuestionMark), quantity.Length)
 		if err != nil {
 			return field.Errorf(slot, "%s", err)
 		}
 		if q.SI < 0 {
 			return field.Errorf(slot, "a length cannot be below zero")
-		}
-		if n := s.Nominal; known(n) && n.SI > 0 && (q.SI > 3*n.SI || q.SI < n.SI/3) {
-			return field.Errorf(slot, "%s lies far from the nominal %s; check the figure and its unit", value,
-				s.Nominal)
 		}
 	}
 	return nil
@@ -186,8 +183,8 @@ func (s Spec) Slots() []string {
 }
 
 // Evaluate works out the readings of a feature.
-func Evaluate(s Spec, entries []*unit.Reading) Result {
-	r := Result{Grade: -1, Faults: map[string]string{}}
+func Evaluate(s Spec, entries []*unit.Reading) (r Result) {
+	r = Result{Grade: -1, Faults: map[string]string{}}
 	r.Limits = s.limits()
 	if known(s.Nominal) {
 		r.Nominal, r.HasNominal = s.Nominal.SI, true
@@ -196,8 +193,13 @@ func Evaluate(s Spec, entries []*unit.Reading) Result {
 		r.Uncertainty = metrology.ExpandedFromResolution(s.Resolution.SI)
 	}
 	var kept []*unit.Reading
+	defer r.ask()
 	for _, e := range entries {
 		if e.Value == "" {
+			continue
+		}
+		if e.Questioned() {
+			r.Questioned = append(r.Questioned, e.Slot)
 			continue
 		}
 		if IsFigure(e.Slot) && !known(e.Size) || !IsFigure(e.Slot) && CheckEntry(s, e.Slot, e.Value) != nil {
@@ -227,6 +229,16 @@ func Evaluate(s Spec, entries []*unit.Reading) Result {
 		r.bow(s)
 	}
 	return r
+}
+
+// ask leaves a feature without a verdict while one of its figures is questioned.
+func (r *Result) ask() {
+	if len(r.Questioned) == 0 {
+		return
+	}
+	r.Any = true
+	r.Verdict, r.HasUsed, r.HasNext = metrology.Undecided, false, false
+	r.Settle = "a figure lies far from this unit's own size: tap it or type it again if it is so"
 }
 
 // limits brings the limits to the sense in which the feature is measured.

@@ -87,10 +87,11 @@ func TestGradeIsNoNumber(t *testing.T) {
 
 func TestEntriesAreRefusedInTheReadersWords(t *testing.T) {
 	bore := measure.Spec{Method: family.MethodGrid, Rows: 1, Cols: 1, Nominal: size("27 mm")}
-	for _, bad := range []string{"27", "27 bar", "-27 mm", "27 in", "twenty"} {
+	for _, bad := range []string{"27", "27 bar", "-27 mm", "twenty"} {
 		assert.NotNil(t, measure.CheckEntry(bore, "r1c1", bad), bad)
 	}
 	assert.Nil(t, measure.CheckEntry(bore, "r1c1", "27,01 mm"))
+	assert.Nil(t, measure.CheckEntry(bore, "r1c1", "27 in"), "far off is questioned, not refused")
 	assert.Nil(t, measure.CheckEntry(bore, "r1c1", ""))
 	assert.False(t, measure.ValidSlot(bore, "r9c9"))
 	assert.True(t, measure.ValidSlot(side, "leaf:6.5 thou"), "a leaf between those of the set")

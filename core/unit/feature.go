@@ -1,6 +1,7 @@
 package unit
 
 import (
+	"strings"
 	"time"
 
 	"corvek/core/family"
@@ -55,6 +56,16 @@ type Reading struct {
 	By    string
 	At    time.Time
 }
+
+// QuestionMark stands behind a figure that lies far from the unit's own size, until
+// somebody says that it is so. It is kept with the figure, so that every paper shows it.
+const QuestionMark = " ?"
+
+// Questioned reports that nobody has said yet that the figure is so.
+func (r *Reading) Questioned() bool { return strings.HasSuffix(r.Value, QuestionMark) }
+
+// Plain is what was typed, without the question.
+func (r *Reading) Plain() string { return strings.TrimSuffix(r.Value, QuestionMark) }
 
 // Measure reads the figure of a reading once, where its slot holds one.
 func (r *Reading) Measure() {

@@ -21,57 +21,78 @@ type Edit struct {
 	Bare  string // the unit that stood in the field, for a bare figure
 }
 
-// Set writes one field of a job and gives what is kept for it. When somebody
-// else has changed it meanwhile, nothing is written and a *Conflict tells what
-// it is now. Bad input gives a *field.Error at the field's address.
-func (s *Service) Set(ctx context.Context, who Actor, tag string, e Edit) (kept string, err error) {
-	ref, err := unit.ParseRef(e.Field)
-	if err != nil {
-		return "", field.Errorf(e.Field, "%s", err)
-	}
+// Set writes a field of a job, and others that belong to the same act, and gives what is
+// kept for the first. When somebody else has changed one meanwhile, nothing is written and a
+// *Conflict tells what it is now. Bad input gives a *field.Error at the field's address.
+func (s *Service) Set(ctx context.Context, who Actor, tag string, e Edit, also ...Edit) (kept string, err error) {
 	err = s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
-		place, f, err := entry.Resolve(w.Job, ref, w.shop)
-		if err != nil {
+		changed := false
+		for _, other := range also {
+			_, wrote, err := w.set(other)
+			if err != nil {
+				return err
+			}
+			changed = changed || wrote
+		}
+		var wrote bool
+		if kept, wrote, err = w.set(e); err != nil {
 			return err
 		}
-		kept = f.With(place, e.Value, e.Bare)
-		if f.Kind == entry.Timer {
-			// What is typed is a time from now, so there is nothing to hold it against.
-			if kept, err = entry.Until(kept, s.moment()); err != nil {
-				return field.Errorf(e.Field, "%s", err)
-			}
-		}
-		if ref.Scope == unit.ScopeUnit && ref.Name == "fill" && kept == entry.Yes {
-			kept = s.moment().Format(time.RFC3339)
-		}
-		now := f.Get(place)
-		if now == kept {
+		if !changed && !wrote {
 			return store.ErrUnchanged
-		}
-		if now != e.Base && f.Kind != entry.Timer {
-			c := &Conflict{Field: e.Field, Theirs: now, Yours: kept, By: "Somebody", At: s.moment()}
-			if by, at, ok := w.history.Last(e.Field); ok {
-				c.By, c.At = by, at
-			}
-			return c
-		}
-		if err := w.mayOpen(ref, kept); err != nil {
-			return err
-		}
-		was := place.Step != nil && place.Step.Done
-		if err := place.Write(f, kept); err != nil {
-			return err
-		}
-		if ref.Scope == unit.ScopeStep && ref.Name == "done" {
-			fitted(place, was)
-		}
-		w.record(unit.Entry{Action: "set", Field: e.Field, Before: now, After: kept})
-		if place.Unit != nil && ref.Scope == unit.ScopeUnit && (ref.Name == "variant" || ref.Name == "more") {
-			return w.follow(place.Unit, place.Family, unit.CountVariant, "")
 		}
 		return nil
 	})
 	return kept, err
+}
+
+// set writes one field, and tells whether it is another than before.
+func (w *writing) set(e Edit) (kept string, wrote bool, err error) {
+	ref, err := unit.ParseRef(e.Field)
+	if err != nil {
+		return "", false, field.Errorf(e.Field, "%s", err)
+	}
+	place, f, err := entry.Resolve(w.Job, ref, w.shop)
+	if err != nil {
+		return "", false, err
+	}
+	moment := w.service.moment()
+	kept = f.With(place, e.Value, e.Bare)
+	if f.Kind == entry.Timer {
+		// What is typed is a time from now, so there is nothing to hold it against.
+		if kept, err = entry.Until(kept, moment); err != nil {
+			return "", false, field.Errorf(e.Field, "%s", err)
+		}
+	}
+	if ref.Scope == unit.ScopeUnit && ref.Name == "fill" && kept == entry.Yes {
+		kept = moment.Format(time.RFC3339)
+	}
+	now := f.Get(place)
+	if now == kept {
+		return kept, false, nil
+	}
+	if now != e.Base && f.Kind != entry.Timer {
+		c := &Conflict{Field: e.Field, Theirs: now, Yours: kept, By: "Somebody", At: moment}
+		if by, at, ok := w.history.Last(e.Field); ok {
+			c.By, c.At = by, at
+		}
+		return "", false, c
+	}
+	if err := w.mayOpen(ref, kept); err != nil {
+		return "", false, err
+	}
+	was := place.Step != nil && place.Step.Done
+	if err := place.Write(f, kept); err != nil {
+		return "", false, err
+	}
+	if ref.Scope == unit.ScopeStep && ref.Name == "done" {
+		fitted(place, was)
+	}
+	w.record(unit.Entry{Action: "set", Field: e.Field, Before: now, After: kept})
+	if place.Unit != nil && ref.Scope == unit.ScopeUnit && (ref.Name == "variant" || ref.Name == "more") {
+		return kept, true, w.follow(place.Unit, place.Family, unit.CountVariant, "")
+	}
+	return kept, true, nil
 }
 
 // writing is a job in the hands of one who changes it.

@@ -6,10 +6,12 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"io/fs"
+	"maps"
 	"mime"
 	"net/http"
 	"path"
 	"regexp"
+	"slices"
 	"strings"
 	"time"
 
@@ -72,8 +74,22 @@ func loadAssets() (*assets, error) {
 		all.WriteByte('\n')
 	}
 	a.add("css/app.css", all.Bytes())
+	a.add("js/app.js", a.scripts())
 	a.hash = hex.EncodeToString(sum.Sum(nil))[:12]
 	return a, nil
+}
+
+// scripts are all of ours in one file. Each registers what it is for, so that their order
+// tells nothing.
+func (a *assets) scripts() []byte {
+	var all bytes.Buffer
+	for _, name := range slices.Sorted(maps.Keys(a.files)) {
+		if strings.HasPrefix(name, "js/") {
+			all.Write(a.files[name].content)
+			all.WriteByte('\n')
+		}
+	}
+	return all.Bytes()
 }
 
 func (a *assets) add(name string, content []byte) {

@@ -52,7 +52,7 @@ func (s *Server) bodyFor(c *echo.Context) int64 {
 func timeFor(c *echo.Context) time.Duration {
 	path := c.Path()
 	switch {
-	case strings.HasSuffix(path, "/stand/live"):
+	case strings.HasSuffix(path, "/stand/live"), strings.HasSuffix(path, "/changes"):
 		return liveTime
 	case path == "/import", strings.HasPrefix(path, "/shop/store"), strings.HasSuffix(path, "/export"),
 		strings.HasSuffix(path, ".pdf"), strings.HasSuffix(path, "/hand-over"),

@@ -11,13 +11,17 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
-// ok answers a command: scripts get JSON, a plain form goes back where it came from.
+// ok answers a command: scripts get JSON, a plain form goes back where it came from. A
+// browser that says which page it shows gets with it what is another on that page now.
 func ok(c *echo.Context, body map[string]any) error {
 	if wantsJSON(c) {
 		if body == nil {
 			body = map[string]any{}
 		}
 		body["ok"] = true
+		if page := pageAfter(c); page != nil {
+			body["page"] = page
+		}
 		return c.JSON(http.StatusOK, body)
 	}
 	back := "/jobs/" + c.Param("tag")
@@ -32,7 +36,7 @@ func done(c *echo.Context, err error) error {
 	return ok(c, nil)
 }
 
-// set writes one field; see job.Service.Set. A bare figure takes the unit that
+// set writes one field, and a second one that belongs to the same tap; see job.Service.Set. A bare figure takes the unit that
 // stood in the field.
 func (s *Server) set(c *echo.Context) error {
 	// A conclusion is somebody's word.
@@ -41,9 +45,13 @@ func (s *Server) set(c *echo.Context) error {
 			return err
 		}
 	}
+	var also []job.Edit
+	if second := c.FormValue("field2"); second != "" {
+		also = append(also, job.Edit{Field: second, Value: c.FormValue("value2"), Base: c.FormValue("base2")})
+	}
 	kept, err := s.jobs.Set(c.Request().Context(), who(c), c.Param("tag"), job.Edit{
 		Field: c.FormValue("field"), Value: c.FormValue("value"), Base: c.FormValue("base"), Bare: c.FormValue("unit"),
-	})
+	}, also...)
 	if err != nil {
 		return err
 	}

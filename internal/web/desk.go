@@ -158,6 +158,7 @@ func (s *Server) leave(w *atWork) {
 
 // Close lets all stands go.
 func (s *Server) Close() {
+	s.changes.stop()
 	s.desk.mu.Lock()
 	all := make([]*atWork, 0, len(s.desk.at))
 	for _, w := range s.desk.at {

@@ -2,14 +2,18 @@ package web
 
 import (
 	"errors"
+	"fmt"
 	"log/slog"
 	"maps"
 	"net/http"
 	"slices"
 
+	"corvek/core/entry"
 	"corvek/core/field"
+	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/store"
+	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )
@@ -70,8 +74,8 @@ func (s *Server) fail(c *echo.Context, err error) {
 	case errors.As(err, &fe):
 		body["field"], body["text"] = fe.Field, fe.Text
 	case errors.As(err, &conflict):
-		body["field"], body["text"] = conflict.Field, conflict.Error()
-		body["theirs"], body["by"], body["at"] = conflict.Theirs, conflict.By, conflict.At.Format("15:04")
+		body["field"], body["theirs"] = conflict.Field, conflict.Theirs
+		body["label"], body["text"] = conflictWords(conflict)
 	case store.UnfitText(err):
 		body["text"] = "There is a character in it that cannot be kept; type it again."
 	case store.Full(err):
@@ -102,6 +106,32 @@ func (s *Server) fail(c *echo.Context, err error) {
 	if rerr := s.render(c, status, "fault", http.StatusText(status), page); rerr != nil {
 		_ = c.String(status, page.Text)
 	}
+}
+
+// conflictWords say what somebody else made of a field meanwhile, and what was to be
+// written over it.
+func conflictWords(c *job.Conflict) (label, text string) {
+	words := func(value string) string {
+		if value == "" {
+			return "nothing"
+		}
+		return "“" + value + "”"
+	}
+	label = c.Field
+	if ref, err := unit.ParseRef(c.Field); err == nil {
+		if f, known := entry.Find(ref.Scope, ref.Name); known {
+			label = f.Label
+			said := words
+			words = func(value string) string {
+				if f.Kind == entry.Choice && value != "" {
+					value = wording.Choice(ref.Scope, ref.Name, value)
+				}
+				return said(value)
+			}
+		}
+	}
+	return label, fmt.Sprintf("%s set this to %s at %s; yours was %s", c.By, words(c.Theirs), c.At.Format("15:04"),
+		words(c.Yours))
 }
 
 // FaultPage says what went wrong. A plain form that could not be taken just now

@@ -19,9 +19,12 @@ type Entry struct {
 	Unit                       string // in which a bare figure is taken
 	Kind                       string // quantity, text, area, whole
 	Place                      string // placeholder
-	Planned                    string // stands in an empty field and is saved with what is read beside it
+	Planned                    string // figure of the plan, said beside an empty field and never in it
 	ReadOnly                   bool
 	Choices                    []string
+	Questioned                 bool   // the figure waits for somebody to say that it is so
+	Plain                      string // the figure without the question
+	Steps                      bool   // counted up and down by a tap
 }
 
 // padUnits are the units the number pad offers for a dimension, metric and inch.
@@ -81,7 +84,9 @@ func (l *look) field(ref unit.Ref) Entry {
 			break
 		}
 		e.Kind = "quantity"
-		q, err := quantity.ParseDefault(e.Value, d, f.Bare)
+		e.Plain = strings.TrimSuffix(e.Value, unit.QuestionMark)
+		e.Questioned = e.Plain != e.Value
+		q, err := quantity.ParseDefault(e.Plain, d, f.Bare)
 		if err == nil {
 			e.Other = q.Other()
 		}

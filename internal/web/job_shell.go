@@ -29,7 +29,9 @@ type JobShell struct {
 	Late                 bool
 	Pictures             int
 	ToolboxURL           string
+	Version              int64
 	Station              string // "" beside the stations
+	Here                 string // the station's address with what it shows, "" beside the stations
 	Rail                 []RailItem
 	Units                []UnitTab
 	Line                 template.HTML
@@ -70,7 +72,7 @@ type Foot struct {
 
 func (l *look) shell() *JobShell {
 	j := l.job
-	s := &JobShell{Tag: j.Tag, Title: j.Title, Customer: j.Customer.Name, Family: l.st.Family.Name,
+	s := &JobShell{Version: j.Version, Tag: j.Tag, Title: j.Title, Customer: j.Customer.Name, Family: l.st.Family.Name,
 		Displacement: l.unit.Displacement.Typed, Rotation: l.unit.Rotation, PromisedOn: j.PromisedOn,
 		Promise: daysLeft(j.PromisedOn.Time(), l.now), Pictures: len(j.Pictures), ToolboxURL: "/toolbox",
 		Station: l.station, Rail: l.rail(), Units: l.unitTabs()}
@@ -89,7 +91,7 @@ func (l *look) shell() *JobShell {
 		s.Round = l.st.Round
 	}
 	if l.station != "" {
-		s.Foot, s.Lessons = l.foot(), l.st.Lessons(l.station)
+		s.Foot, s.Lessons, s.Here = l.foot(), l.st.Lessons(l.station), l.here()
 	}
 	if line.Stations[l.station] {
 		s.Line, s.LargeURL = l.drawLine(), l.largeURL()

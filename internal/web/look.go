@@ -41,6 +41,7 @@ type look struct {
 	atStep    string // a step of the test that was asked for
 	allMarks  bool   // he wants to see every mark there is
 	shop      *entry.Shop
+	query     url.Values // of the address it was asked for by
 }
 
 // JobPage is what the pages of a job have in common: their forms, and where
@@ -75,6 +76,7 @@ func (s *Server) look(c *echo.Context, station string) (*look, error) {
 	l := &look{Reader: s.reader(c), st: st, job: st.Job, unit: st.Unit, unitNo: no, station: station,
 		face: c.QueryParam("face"), theory: c.QueryParam("theory"), mark: strings.TrimSpace(c.QueryParam("mark")),
 		allMarks: c.QueryParam("marks") == "all", atStep: c.QueryParam("step")}
+	l.query = c.QueryParams()
 	l.piece, _ = strconv.Atoi(c.QueryParam("piece"))
 	l.Closed = st.Job.Closed()
 	part := c.QueryParam("part")
@@ -113,6 +115,28 @@ func (l *look) link(station, part, feature string) string {
 		q.Set("feature", feature)
 	}
 	u := "/jobs/" + l.job.Tag + "/" + station
+	if len(q) > 0 {
+		u += "?" + q.Encode()
+	}
+	return u
+}
+
+// here is the address of what the page shows: the part and the feature that it opened
+// with stand in it, so that the sheet stays under the hand whatever is entered.
+func (l *look) here() string {
+	q := url.Values{}
+	for name, values := range l.query {
+		if name != "find" {
+			q[name] = values
+		}
+	}
+	if line.Stations[l.station] {
+		q.Set("part", l.part.Code)
+	}
+	if l.station == "measure" && l.feature != nil {
+		q.Set("feature", l.feature.Code)
+	}
+	u := "/jobs/" + l.job.Tag + "/" + l.station
 	if len(q) > 0 {
 		u += "?" + q.Encode()
 	}

@@ -55,6 +55,7 @@ func loadViews(a *assets) (*views, error) {
 type Shell struct {
 	Reader
 	Title string
+	Here  string    // its address, see here
 	Live  bool      // a stand can show on it
 	Theme string    // light, dark, or as the machine has it
 	Job   *JobShell // nil on pages of no job
@@ -66,27 +67,60 @@ func (s *Server) render(c *echo.Context, status int, name, title string, page an
 	return s.renderShell(c, status, name, Shell{Reader: s.reader(c), Title: title, Main: page})
 }
 
-// renderShell writes a whole page at once, so that a fault in a template never
-// leaves half a page behind.
+// renderShell writes a page, or of one that the browser shows already what is another now.
 func (s *Server) renderShell(c *echo.Context, status int, name string, shell Shell) error {
 	if k, err := c.Cookie("corvek_theme"); err == nil && (k.Value == "dark" || k.Value == "light") {
 		shell.Theme = k.Value
 	}
+	shell.Here = shell.here(c)
+	page, err := s.views.lay(name, "layout", shell)
+	if err != nil {
+		return err
+	}
 	c.Response().Header().Set("Cache-Control", "no-store")
-	return s.renderAlone(c, status, name, "layout", shell)
+	list := fragmentsOf(page)
+	has := c.Request().Header.Get(hasHeader)
+	if has == "" || status != http.StatusOK {
+		return c.HTMLBlob(status, summed(page, list))
+	}
+	return c.JSON(status, freshOf(page, list, has, shell))
+}
+
+// Version is that of the job on the page, 0 where there is none.
+func (s Shell) Version() int64 {
+	if s.Job == nil {
+		return 0
+	}
+	return s.Job.Version
+}
+
+// here is the address under which the page shows again just this, whatever is entered
+// meanwhile: the part and the feature that it opened with stand in it.
+func (s Shell) here(c *echo.Context) string {
+	if s.Job != nil && s.Job.Here != "" {
+		return s.Job.Here
+	}
+	return c.Request().URL.RequestURI()
 }
 
 // renderAlone writes a document that has no shell, such as a tag to print.
 func (s *Server) renderAlone(c *echo.Context, status int, name, document string, data any) error {
-	set := s.views.sets[name]
-	if set == nil {
-		return fmt.Errorf("there is no template %q", name)
-	}
-	var b bytes.Buffer
-	if err := set.ExecuteTemplate(&b, document, data); err != nil {
+	page, err := s.views.lay(name, document, data)
+	if err != nil {
 		return err
 	}
-	return c.HTMLBlob(status, b.Bytes())
+	return c.HTMLBlob(status, page)
+}
+
+// lay writes a document whole, so that a fault in a template never leaves half a page.
+func (v *views) lay(name, document string, data any) ([]byte, error) {
+	set := v.sets[name]
+	if set == nil {
+		return nil, fmt.Errorf("there is no template %q", name)
+	}
+	var b bytes.Buffer
+	err := set.ExecuteTemplate(&b, document, data)
+	return b.Bytes(), err
 }
 
 // renderOK writes a page that was found.

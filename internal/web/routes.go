@@ -53,6 +53,7 @@ func (s *Server) routes() []route {
 		{"GET", "/jobs/:tag/export", view, s.export},
 		{"GET", "/jobs/:tag/line.svg", view, s.lineSVG},
 		{"GET", "/jobs/:tag/line", view, s.lineLarge},
+		{"GET", "/jobs/:tag/changes", view, s.hear},
 		{"GET", "/jobs/:tag/:station", view, s.station},
 		{"POST", "/jobs/:tag/set", work, s.set},
 		{"POST", "/jobs/:tag/receive/unit", work, s.addUnit},

@@ -50,6 +50,7 @@ type Server struct {
 	copies   *store.Keeper
 	metrics  *metrics
 	desk     desk
+	changes  *changes
 }
 
 // contentPolicy lets nothing in that the application does not ship itself.
@@ -73,6 +74,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	if s.copies == nil {
 		s.copies = &store.Keeper{Store: s.store}
 	}
+	s.changes = newChanges(s.store)
 	s.metrics = newMetrics(s.store, s.copies)
 	s.sessions = scs.New()
 	s.sessions.Store = s.store.Sessions()
@@ -103,6 +105,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	e.Use(unlessStatic(s.admit))
 	e.Use(unlessStatic(s.genuine))
 	e.Use(unlessStatic(s.once))
+	e.Use(unlessStatic(s.shown(e)))
 	for _, r := range s.routes() {
 		e.Add(r.method, r.path, r.handle)
 		s.roles[r.method+" "+r.path] = r.role

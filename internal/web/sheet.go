@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"corvek/core/family"
+	"corvek/core/measure"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/answer"
@@ -43,11 +44,17 @@ type CellRow struct {
 	Entries []Entry
 }
 
-// LeafView is one feeler leaf; pressing it goes on to the next state.
+// LeafView is one feeler leaf, and how it may go.
 type LeafView struct {
-	Press
 	ID, Leaf, Number, Unit, State string
 	Suggested                     bool
+	Ways                          []LeafWay
+}
+
+// LeafWay is a button that says how a leaf goes; pressed again it takes that back.
+type LeafWay struct {
+	Press
+	Words string
 }
 
 // GradeView is one drawn grade.
@@ -57,9 +64,6 @@ type GradeView struct {
 	Words string
 	Out   bool
 }
-
-// leafCycle is what a tap makes of a leaf.
-var leafCycle = map[string]string{"": "goes", "goes": "drags", "drags": "stops", "stops": ""}
 
 // sheet lays out a feature's sheet for a stage.
 func (l *look) sheet(f *job.FeatureState, stage string) *FeatureSheet {
@@ -136,8 +140,14 @@ func (l *look) leaves(f *job.FeatureState, stage string) (out []LeafView) {
 		number, in, _ := strings.Cut(leaf, " ")
 		ref := l.unit.ReadingRef(f.Part.Code, f.Code, stage, "leaf:"+leaf)
 		state := f.Entry(stage, "leaf:"+leaf)
-		v := LeafView{Press: l.press(ref, leafCycle[state], state), ID: fieldID(ref), Leaf: leaf, Number: number,
-			Unit: in, State: state}
+		v := LeafView{ID: fieldID(ref), Leaf: leaf, Number: number, Unit: in, State: state}
+		for _, way := range []string{measure.Goes, measure.Drags, measure.Stops} {
+			p := l.press(ref, way, state)
+			if p.On = way == state; p.On {
+				p.Value = ""
+			}
+			v.Ways = append(v.Ways, LeafWay{p, way})
+		}
 		if q, err := quantity.Parse(leaf, quantity.Length); err == nil && r.HasNext &&
 			math.Abs(q.SI-r.NextLeaf) < 1e-9 {
 			v.Suggested = true

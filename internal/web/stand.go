@@ -8,7 +8,6 @@ import (
 	"net/http"
 	"slices"
 	"strings"
-	"time"
 
 	"corvek/core/family"
 	"corvek/core/field"
@@ -18,7 +17,6 @@ import (
 	"corvek/internal/job"
 	"corvek/internal/rig"
 
-	"github.com/klauspost/compress/gzhttp"
 	"github.com/labstack/echo/v5"
 )
 
@@ -297,12 +295,7 @@ func (s *Server) live(c *echo.Context) error {
 		return c.NoContent(http.StatusNoContent) // tells the page to ask no more
 	}
 	out := c.Response()
-	h := out.Header()
-	h.Set("Content-Type", "text/event-stream")
-	h.Set("Cache-Control", "no-store")
-	h.Set(gzhttp.HeaderNoCompression, "1")
-	control := http.NewResponseController(out)
-	_ = control.SetWriteDeadline(time.Time{}) // its end is the request's own
+	control := eventStream(out)
 	send := func(event string, v any) error {
 		text, err := json.Marshal(v)
 		if err != nil {

@@ -67,6 +67,7 @@ type AbsentRow struct {
 
 // CountRow is a part that is off, of several pieces, and not counted yet.
 type CountRow struct {
+	Code  string
 	Name  string
 	Found Entry
 	All   Press
@@ -102,6 +103,7 @@ func stripPage(l *look) StripPage {
 		p.Palette = palette()
 	}
 	_, p.Next = l.neighbours()
+	p.Found.Steps = true
 	p.SetWith = l.setWith(x)
 	if l.st.Shut() != "" {
 		p.Gauge = l.overGauges()
@@ -153,7 +155,7 @@ func (l *look) counts() (out []CountRow) {
 			e := l.field(ref)
 			e.ID = "count-" + x.Code // the chosen part has the same field on its sheet
 			e.Label = fmt.Sprintf("%s, of %d", x.Name, x.Expected)
-			out = append(out, CountRow{x.Name, e, l.press(ref, fmt.Sprint(x.Expected), ""), x.Expected})
+			out = append(out, CountRow{x.Code, x.Name, e, l.press(ref, fmt.Sprint(x.Expected), ""), x.Expected})
 		}
 	}
 	return out

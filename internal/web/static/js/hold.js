@@ -1,21 +1,24 @@
-// The clock of a hold: how long a step of the test has still to be held. What is
-// kept is the moment on the server; this only shows it.
-(function () {
-  "use strict";
-
-  function left(ms) {
-    const s = Math.ceil(ms / 1000);
-    return Math.floor(s / 60) + ":" + String(s % 60).padStart(2, "0");
-  }
-
-  function show() {
-    for (const el of document.querySelectorAll("[data-until]")) {
-      const ms = Date.parse(el.dataset.until) - Date.now();
-      el.textContent = ms > 0 ? "holds: " + left(ms) + " left" : "held long enough: read it";
-      el.classList.toggle("ready", ms <= 0);
-    }
-  }
-
-  show();
-  setInterval(show, 500);
-})();
+// Hold: how long a step of the test has still to be held. What is kept is the moment on
+// the server; this only shows it.
+document.addEventListener("alpine:init", () => {
+  Alpine.data("hold", () => ({
+    now: Date.now(),
+    timer: 0,
+    init() {
+      this.timer = setInterval(() => (this.now = Date.now()), 500);
+    },
+    destroy() {
+      clearInterval(this.timer);
+    },
+    get left() {
+      return Math.ceil((Date.parse(this.$root.dataset.until) - this.now) / 1000);
+    },
+    get ready() {
+      return this.left <= 0;
+    },
+    get words() {
+      if (this.ready) return "held long enough: read it";
+      return "holds: " + Math.floor(this.left / 60) + ":" + String(this.left % 60).padStart(2, "0") + " left";
+    },
+  }));
+});

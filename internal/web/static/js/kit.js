@@ -1,44 +1,29 @@
-// Kit: a piece is dragged to its place, and a list is taken from a file.
-(function () {
-  "use strict";
-
+// Kit: a piece is dragged to its place, which does what a tap on its own form does.
+document.addEventListener("alpine:init", () => {
   const type = "text/x-piece";
+  const place = (e) => e.target.closest && e.target.closest("[data-drop]");
 
-  function place(e) {
-    return e.target.closest && e.target.closest("[data-drop]");
-  }
-
-  document.addEventListener("dragstart", (e) => {
-    const piece = e.target.closest && e.target.closest("[data-drag]");
-    if (piece) e.dataTransfer.setData(type, piece.dataset.drag);
-  });
-
-  document.addEventListener("dragover", (e) => {
-    const at = place(e);
-    for (const el of document.querySelectorAll(".drop")) if (el !== at) el.classList.remove("drop");
-    if (!at || !e.dataTransfer.types.includes(type)) return;
-    e.preventDefault();
-    at.classList.add("drop");
-  });
-
-  // The piece's own form writes it, so that dragging does what a tap does.
-  document.addEventListener("drop", (e) => {
-    const at = place(e);
-    const piece = e.dataTransfer.getData(type);
-    const form = at && piece && document.getElementById("join-" + piece);
-    if (!form) return;
-    e.preventDefault();
-    at.classList.remove("drop");
-    form.querySelector("select[name=place], input[name=place]").value = at.dataset.drop;
-    window.corvek.submit(form);
-  });
-
-  document.addEventListener("change", async (e) => {
-    const into = e.target.dataset && e.target.dataset.into;
-    if (!into || !e.target.files.length) return;
-    const area = document.getElementById(into);
-    area.value = await e.target.files[0].text();
-    e.target.value = "";
-    area.focus();
-  });
-})();
+  Alpine.data("kit", () => ({
+    take(e) {
+      const piece = e.target.closest("[data-drag]");
+      if (piece) e.dataTransfer.setData(type, piece.dataset.drag);
+    },
+    over(e) {
+      const at = place(e);
+      for (const el of document.querySelectorAll(".drop")) if (el !== at) el.classList.remove("drop");
+      if (!at || !e.dataTransfer.types.includes(type)) return;
+      e.preventDefault();
+      at.classList.add("drop");
+    },
+    drop(e) {
+      const at = place(e);
+      const piece = e.dataTransfer.getData(type);
+      const form = at && piece && document.getElementById("join-" + piece);
+      if (!form) return;
+      e.preventDefault();
+      at.classList.remove("drop");
+      form.querySelector("select[name=place], input[name=place]").value = at.dataset.drop;
+      form.requestSubmit();
+    },
+  }));
+});

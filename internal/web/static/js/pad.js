@@ -1,132 +1,111 @@
-// The pad: digits, units and letters for a hand that holds no keyboard. It
-// comes when a field is touched, never when it is reached by keys.
-(function () {
-  "use strict";
+// Pad: digits, units and letters for a hand that holds no keyboard. It comes when a field
+// is touched by finger or pen, and takes its own taps: nothing below gets one.
+document.addEventListener("alpine:init", () => {
+  const rows = (...list) => list.map((row) => (Array.isArray(row) ? row : [...row]));
+  const layouts = {
+    digits: rows("789⌫", "456/", "123-", ["0", ".", "␣", "abc"]),
+    letters: rows("1234567890", "qwertyuiop", "asdfghjkl", "zxcvbnm,.", ["123", "⇧", "␣", "-", "⌫"]),
+  };
+  const last = ["✓", "→", "⌨"]; // done; save and go on; no pad, the machine's own keys
 
-  const digits = [
-    ["7", "8", "9", "⌫"],
-    ["4", "5", "6", "/"],
-    ["1", "2", "3", "-"],
-    ["0", ".", "␣", "abc"],
-  ];
-  const letters = [
-    [..."1234567890"],
-    [..."qwertyuiop"],
-    [..."asdfghjkl"],
-    [..."zxcvbnm", ",", "."],
-    ["123", "⇧", "␣", "-", "⌫"],
-  ];
-  const last = ["✓", "→"]; // done; save and go to the next field
+  Alpine.data("pad", () => ({
+    open: false,
+    layout: "digits",
+    units: [],
+    capital: false,
+    up: false,
+    left: false,
+    finger: false,
+    field: null,
 
-  let capital = false;
-  let byPointer = false;
+    get keys() {
+      const list = [...layouts[this.layout]];
+      if (this.layout === "digits" && this.units.length) list.push(this.units);
+      return [...list, last].map((keys, i) => ({ id: this.layout + i, keys }));
+    },
 
-  const pad = () => document.getElementById("pad");
-  const typing = (el) => el && (el.tagName === "INPUT" || el.tagName === "TEXTAREA");
+    get place() {
+      return { up: this.up, "to-left": this.left, letters: this.layout === "letters", digits: this.layout === "digits" };
+    },
 
-  function wanted(el) {
-    if (!typing(el) || el.readOnly || el.type === "file" || el.type === "checkbox" || el.type === "radio")
-      return false;
-    return el.dataset.field !== undefined || el.dataset.pad !== undefined;
-  }
+    touched(e) {
+      this.finger = e.pointerType === "touch" || e.pointerType === "pen";
+      const el = e.target.closest("input, textarea");
+      if (el && this.finger && this.wanted(el)) el.inputMode = "none"; // else two pads come
+      if (!e.target.closest("#pad") && !this.wanted(el)) this.open = false;
+      if (el && el === document.activeElement) this.reached(e); // no focus comes to tell
+    },
 
-  function show(el) {
-    const p = pad();
-    p.hidden = false;
-    p.setAttribute("aria-hidden", "false");
-    const kind = el.dataset.kind || (el.tagName === "TEXTAREA" ? "text" : "quantity");
-    const layout = kind === "text" || el.tagName === "TEXTAREA" ? "letters" : "digits";
-    const units = (el.dataset.units || "").split("|").filter(Boolean);
-    fill(p, layout, units);
-    const box = el.getBoundingClientRect();
-    p.classList.toggle("up", box.top > innerHeight / 2);
-    p.classList.toggle("to-left", box.left > innerWidth / 2);
-    // What the next key replaces is selected, as a keyboard's Tab does it.
-    if (el.dataset.field && el.tagName === "INPUT") el.select();
-  }
+    reached(e) {
+      if (e.target.closest("#pad")) return;
+      if (!this.wanted(e.target)) this.open = false;
+      else if (this.finger) this.show(e.target);
+      this.finger = false;
+    },
 
-  function hide() {
-    const p = pad();
-    if (!p || p.hidden) return;
-    p.hidden = true;
-    p.setAttribute("aria-hidden", "true");
-  }
+    // typedOn closes it when real keys are at hand.
+    typedOn(e) {
+      if (e.isTrusted && e.key.length === 1) this.open = false;
+    },
 
-  function fill(p, layout, units) {
-    const rows = layout === "digits" ? [...digits, units, last] : [...letters, last];
-    p.className = "pad " + layout + (p.classList.contains("up") ? " up" : "");
-    p.replaceChildren(...rows.filter((r) => r.length).map((row) => rowOf(row, layout, units)));
-  }
+    wanted(el) {
+      if (!el || !el.matches("input, textarea") || el.readOnly || localStorage.getItem("corvek:pad") === "off")
+        return false;
+      if (["file", "checkbox", "radio"].includes(el.type)) return false;
+      return el.dataset.field !== undefined || el.dataset.pad !== undefined;
+    },
 
-  function rowOf(row, layout, units) {
-    const div = document.createElement("div");
-    for (const k of row) {
-      const b = document.createElement("button");
-      b.type = "button";
-      b.tabIndex = -1;
-      b.textContent = k;
-      if (last.includes(k)) b.className = "enter";
-      b.addEventListener("pointerdown", (e) => {
-        e.preventDefault();
-        e.stopPropagation();
-        press(k, layout, units);
-      });
-      div.append(b);
-    }
-    return div;
-  }
+    show(el) {
+      const text = el.dataset.kind === "text" || el.tagName === "TEXTAREA";
+      const at = el.getBoundingClientRect();
+      this.field = el;
+      this.layout = text ? "letters" : "digits";
+      this.units = (el.dataset.units || "").split("|").filter(Boolean);
+      this.up = at.top > innerHeight / 2;
+      this.left = at.left > innerWidth / 2;
+      this.open = true;
+      // What the next key replaces is selected, as a keyboard's Tab does it.
+      if (el.dataset.field && el.tagName === "INPUT") el.select();
+    },
 
-  function press(k, layout, units) {
-    const el = document.activeElement;
-    if (k === "abc") return fill(pad(), "letters", units);
-    if (k === "123") return fill(pad(), "digits", units);
-    if (k === "⇧") {
-      capital = !capital;
-      return;
-    }
-    if (!typing(el)) return;
-    if (k === "✓") {
-      hide();
-      if (el.dataset.field) el.blur();
-      return;
-    }
-    if (k === "→") {
-      window.corvekKeys.advance(el);
-      if (wanted(document.activeElement)) show(document.activeElement);
-      else hide();
-      return;
-    }
-    write(el, k, units);
-  }
+    press(k) {
+      const el = this.field;
+      if (k === "abc" || k === "123") this.layout = k === "abc" ? "letters" : "digits";
+      else if (k === "⇧") this.capital = !this.capital;
+      else if (k === "✓") this.done(el);
+      else if (k === "⌨") this.off(el);
+      else if (k === "→") this.goOn(el);
+      else this.write(el, k);
+    },
 
-  function write(el, k, units) {
-    let text = k === "␣" ? " " : k;
-    if (capital && text.length === 1) {
-      text = text.toUpperCase();
-      capital = false;
-    }
-    const a = el.selectionStart;
-    const b = el.selectionEnd;
-    if (k === "⌫") el.setRangeText("", a === b ? Math.max(0, a - 1) : a, b, "end");
-    else if (units.includes(k)) el.value = el.value.replace(/[^\d.,/\- ].*$/, "").trimEnd() + " " + k;
-    else el.setRangeText(text, a, b, "end");
-    el.dispatchEvent(new Event("input", { bubbles: true }));
-    // A value set by script gives no change event of its own when the field is left.
-    const changed = () => el.dispatchEvent(new Event("change", { bubbles: true }));
-    el.addEventListener("blur", changed, { once: true });
-  }
+    done(el) {
+      this.open = false;
+      el.blur();
+    },
 
-  document.addEventListener("pointerdown", (e) => {
-    byPointer = true;
-    if (e.target.closest("#pad")) return;
-    if (!wanted(e.target.closest("input, textarea"))) hide();
-  });
-  document.addEventListener("focusin", (e) => {
-    if (wanted(e.target)) {
-      if (byPointer) show(e.target);
-    } else hide();
-    byPointer = false;
-  });
+    off(el) {
+      localStorage.setItem("corvek:pad", "off");
+      this.open = false;
+      el.inputMode = "";
+      el.focus();
+    },
 
-  window.corvekPad = { hide, pointed: () => byPointer };
-})();
+    goOn(el) {
+      this.finger = true;
+      el.dispatchEvent(new KeyboardEvent("keydown", { key: "Enter", bubbles: true, cancelable: true }));
+      if (document.activeElement === el || document.activeElement === document.body) this.done(el);
+    },
+
+    write(el, k) {
+      let text = k === "␣" ? " " : k;
+      if (this.capital && text.length === 1) text = text.toUpperCase();
+      this.capital = false;
+      if (document.activeElement !== el) el.focus();
+      const [a, b] = [el.selectionStart, el.selectionEnd];
+      if (k === "⌫") el.setRangeText("", a === b ? Math.max(0, a - 1) : a, b, "end");
+      else if (this.units.includes(k)) el.value = el.value.replace(/[^\d.,/\- ].*$/, "").trimEnd() + " " + k;
+      else el.setRangeText(text, a, b, "end");
+      el.dispatchEvent(new Event("input", { bubbles: true }));
+    },
+  }));
+});

@@ -1,159 +1,105 @@
-// The strip chart of a stand: figures as they come from the server, ten times a second,
-// and the key that stops the drive.
-(function () {
-  "use strict";
-
+// Stand: the strips of a stand's figures as they come, ten times a second, and the key that
+// stops the drive.
+document.addEventListener("alpine:init", () => {
   const kept = 60; // seconds that are drawn
   const lostAfter = 1000; // ms without a frame
-  let source = null;
-  let box = null;
-  let series = null; // at, and a row a figure
-  let plots = [];
-  let last = 0;
-
-  function say(words, state) {
-    const el = box && box.querySelector(".live-state");
-    if (!el || el.textContent === words) return;
-    el.textContent = words;
-    el.dataset.state = state;
-    box.dataset.state = state;
-  }
+  const clock = (s) => Math.floor(s / 60) + ":" + String(s % 60).padStart(2, "0");
 
   // colour resolves one of the page's colours: a canvas knows nothing of themes.
   function colour(name) {
-    const probe = document.createElement("i");
+    const probe = document.body.appendChild(document.createElement("i"));
     probe.style.color = "var(" + name + ")";
-    box.append(probe);
     const resolved = getComputedStyle(probe).color;
     probe.remove();
     return resolved;
   }
 
-  // build makes a strip a figure, all over one time.
-  function build(channels) {
-    const strips = document.getElementById("live-strips");
-    strips.replaceChildren();
-    plots = [];
-    const drawn = channels.filter((c) => series[c.code] && c.code !== "speed");
-    for (const c of drawn) {
-      const el = document.createElement("div");
-      strips.append(el);
-      const plot = new window.uPlot(
-        {
-          width: Math.max(200, strips.clientWidth),
-          height: 64,
-          legend: { show: false },
-          cursor: { show: false },
-          scales: { x: { time: false }, y: { range: (u, lo, hi) => [Math.min(0, lo), hi > 0 ? hi * 1.1 : 1] } },
-          axes: [
-            { show: false },
-            {
-              stroke: colour("--ink2"),
-              grid: { stroke: colour("--line") },
-              size: 46,
-              space: 18,
-              label: c.unit,
-              labelSize: 16,
-            },
-          ],
-          series: [{}, { stroke: colour("--petrol"), width: 2, points: { show: false } }],
-        },
-        [[], []],
-        el
-      );
-      plots.push({ code: c.code, plot });
-    }
+  function strip(box, unit) {
+    const y = { stroke: colour("--ink2"), grid: { stroke: colour("--line") }, size: 46, space: 18, labelSize: 16 };
+    const options = {
+      width: Math.max(200, box.clientWidth),
+      height: 64,
+      legend: { show: false },
+      cursor: { show: false },
+      scales: { x: { time: false }, y: { range: (u, lo, hi) => [Math.min(0, lo), hi > 0 ? hi * 1.1 : 1] } },
+      axes: [{ show: false }, { ...y, label: unit }],
+      series: [{}, { stroke: colour("--petrol"), width: 2, points: { show: false } }],
+    };
+    return new window.uPlot(options, [[], []], box.appendChild(document.createElement("div")));
   }
 
-  function draw() {
-    const now = series.at.length ? series.at[series.at.length - 1] : 0;
-    const x = series.at.map((ms) => (ms - now) / 1000);
-    for (const p of plots) p.plot.setData([x, series[p.code]]);
-  }
+  Alpine.data("stand", () => ({
+    words: "connecting",
+    state: "",
+    steady: "no",
+    step: "",
+    now: {}, // what is shown large, by figure
 
-  function trim() {
-    const now = series.at[series.at.length - 1];
-    let old = 0;
-    while (old < series.at.length && now - series.at[old] > kept * 1000) old++;
-    if (!old) return;
-    for (const k of Object.keys(series)) series[k].splice(0, old);
-  }
-
-  function onChannels(e) {
-    const told = JSON.parse(e.data);
-    series = told.history.at ? told.history : { at: [] };
-    for (const el of box.querySelectorAll("[data-channel]")) {
-      if (!series[el.dataset.channel]) series[el.dataset.channel] = series.at.map(() => null);
-    }
-    build(told.channels);
-    if (series.at.length) {
-      trim();
-      draw();
-    }
-  }
-
-  function onFrame(e) {
-    const f = JSON.parse(e.data);
-    last = Date.now();
-    say(f.left ? f.words + ", " + clock(f.left) + " left" : f.words, f.state);
-    box.dataset.steady = f.steady ? "yes" : "no";
-    box.dataset.step = f.step || "";
-    const before = series.at[series.at.length - 1];
-    if (before && f.at - before > lostAfter) gap(f.at - 1);
-    series.at.push(f.at);
-    for (const k of Object.keys(series)) {
-      if (k !== "at") series[k].push(f.values[k] === undefined ? null : f.values[k]);
-    }
-    trim();
-    for (const el of box.querySelectorAll("[data-channel]")) {
-      const v = f.values[el.dataset.channel];
-      el.querySelector("b").textContent = v === undefined || v === null ? "–" : v;
-    }
-    draw();
-  }
-
-  // gap leaves a hole in the strips where nothing was heard.
-  function gap(at) {
-    for (const k of Object.keys(series)) series[k].push(k === "at" ? at : null);
-  }
-
-  function clock(s) {
-    return Math.floor(s / 60) + ":" + String(s % 60).padStart(2, "0");
-  }
-
-  // follow opens the stream of the stand that shows, and ends that of one that does not.
-  function follow() {
-    const el = document.querySelector("[data-live]");
-    if (el === box && source) return;
-    if (source) source.close();
-    source = null;
-    box = el;
-    if (!el) return;
-    last = Date.now();
-    source = new EventSource(el.dataset.live);
-    source.addEventListener("channels", onChannels);
-    source.addEventListener("frame", onFrame);
-  }
-
-  setInterval(() => {
-    if (box && source && Date.now() - last > lostAfter && box.dataset.state !== "lost") {
-      say("NO SIGNAL: nothing has come for a second", "lost");
-    }
-  }, 200);
-
-  document.addEventListener("corvek:fresh", follow);
-  // Escape lets the drive go wherever the focus is, and asks nothing first.
-  document.addEventListener(
-    "keydown",
-    (e) => {
-      const stop = e.key === "Escape" && document.getElementById("stop-drive");
-      const state = box && box.dataset.state;
-      if (stop && (state === "ramping" || state === "holding")) stop.click();
+    init() {
+      this.last = Date.now();
+      this.source = new EventSource(this.$root.dataset.live);
+      this.source.addEventListener("channels", (e) => this.begin(JSON.parse(e.data)));
+      this.source.addEventListener("frame", (e) => this.frame(JSON.parse(e.data)));
+      this.watch = setInterval(() => {
+        if (Date.now() - this.last <= lostAfter) return;
+        this.words = "NO SIGNAL: nothing has come for a second";
+        this.state = "lost";
+      }, 200);
     },
-    true
-  );
-  document.addEventListener("change", (e) => {
-    if (e.target.matches("select[data-go]")) e.target.form.requestSubmit();
-  });
-  follow();
-})();
+
+    destroy() {
+      this.source.close();
+      clearInterval(this.watch);
+    },
+
+    figure(el) {
+      return this.now[el.dataset.channel] ?? "–";
+    },
+
+    // begin makes a strip a figure, all over one time.
+    begin(told) {
+      this.series = told.history.at ? told.history : { at: [] };
+      for (const el of this.$root.querySelectorAll("[data-channel]"))
+        this.series[el.dataset.channel] ||= this.series.at.map(() => null);
+      const box = document.getElementById("live-strips");
+      box.replaceChildren();
+      this.plots = told.channels
+        .filter((c) => this.series[c.code] && c.code !== "speed")
+        .map((c) => ({ code: c.code, plot: Alpine.raw(strip(box, c.unit)) }));
+      if (this.series.at.length) this.draw();
+    },
+
+    frame(f) {
+      if (!this.series) return;
+      this.last = Date.now();
+      this.words = f.left ? f.words + ", " + clock(f.left) + " left" : f.words;
+      this.state = f.state;
+      this.steady = f.steady ? "yes" : "no";
+      this.step = f.step || "";
+      this.now = f.values;
+      const before = this.series.at.at(-1);
+      if (before && f.at - before > lostAfter) this.push(f.at - 1, {}); // a hole where nothing was heard
+      this.push(f.at, f.values);
+      this.draw();
+    },
+
+    push(at, values) {
+      for (const k of Object.keys(this.series)) this.series[k].push(k === "at" ? at : (values[k] ?? null));
+    },
+
+    draw() {
+      const { at } = this.series;
+      const now = at.at(-1);
+      const old = at.findIndex((t) => now - t <= kept * 1000);
+      for (const k of Object.keys(this.series)) this.series[k].splice(0, old);
+      const x = at.map((ms) => (ms - now) / 1000);
+      for (const p of this.plots) Alpine.raw(p).plot.setData([x, Alpine.raw(this.series[p.code])]);
+    },
+
+    // stop lets the drive go wherever the focus is, and asks nothing first.
+    stop(e) {
+      if (e.key === "Escape" && ["ramping", "holding"].includes(this.state))
+        document.getElementById("stop-drive")?.click();
+    },
+  }));
+});

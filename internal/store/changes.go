@@ -1,0 +1,56 @@
+package store
+
+import (
+	"context"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/jackc/pgx/v5"
+)
+
+// listenAgain is how long after a broken line it is listened anew.
+const listenAgain = time.Second
+
+// Heard is a change of which one hears: a job and its version. An empty tag says that some may have
+// been missed, since the line to the database was broken.
+type Heard struct {
+	Tag     string
+	Version int64
+}
+
+// Listen tells of every write to a job, by whichever instance, until the context ends. It
+// has a connection of its own.
+func (s *Store) Listen(ctx context.Context, heard func(Heard)) {
+	for ctx.Err() == nil {
+		s.listen(ctx, heard)
+		select {
+		case <-ctx.Done():
+		case <-time.After(listenAgain):
+			heard(Heard{})
+		}
+	}
+}
+
+// listen hears until the line breaks.
+func (s *Store) listen(ctx context.Context, heard func(Heard)) {
+	conn, err := pgx.ConnectConfig(ctx, s.Pool.Config().ConnConfig)
+	if err != nil {
+		return
+	}
+	defer conn.Close(context.WithoutCancel(ctx))
+	if _, err := conn.Exec(ctx, "LISTEN corvek_changes"); err != nil {
+		return
+	}
+	for {
+		n, err := conn.WaitForNotification(ctx)
+		if err != nil {
+			return
+		}
+		number, tag, _ := strings.Cut(n.Payload, " ")
+		version, err := strconv.ParseInt(number, 10, 64)
+		if err == nil {
+			heard(Heard{tag, version})
+		}
+	}
+}
