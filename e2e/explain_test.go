@@ -40,7 +40,7 @@ func TestBrokenRetainerAsAnArgument(t *testing.T) {
 
 	// The technician's own theory is weighed like any other.
 	u.open("/jobs/" + tag + "/explain?face=matrix&theory=side_load")
-	u.says("the marks do not bear it", "Retainer plate broken")
+	u.says("the marks do not support it", "Retainer plate broken")
 	assert.NotEmpty(t, u.MustElements(".matrix .mx-for"))
 	u.open("/jobs/" + tag + "/explain?face=story")
 	assert.Len(t, u.MustElements(".story"), 2)

@@ -157,7 +157,7 @@ func (u *user) measure(tag string) {
 	u.says("no leaf has stopped yet")
 	u.leaf(side+"leaf:8 thou", "drags")
 	u.leaf(side+"leaf:9 thou", "stops")
-	u.says("OUT", "whatever the leaves leave open", "7.00 L/min") // by hand in core/proof
+	u.says("OUT", "by the thickest leaf that goes in", "7.00 L/min") // by hand in core/proof
 	tip := sheet("body", "tip_clearance")
 	u.leaf(tip+"leaf:4 thou", "goes")
 	u.leaf(tip+"leaf:5 thou", "stops")

@@ -40,7 +40,8 @@ func inBackground(ctx context.Context, jobs *job.Service, keeper *store.Keeper) 
 	work.Go(func() { papers.Run(ctx, jobs) })
 	work.Go(func() {
 		for {
-			err := errors.Join(keeper.Store.DropOldTries(ctx), keeper.Store.DropOldTokens(ctx))
+			err := errors.Join(keeper.Store.DropOldTries(ctx), keeper.Store.DropOldTokens(ctx),
+				keeper.Store.DropOldActs(ctx))
 			if err != nil && ctx.Err() == nil {
 				slog.Error("old tries and tokens were not dropped", "error", err)
 			}

@@ -37,7 +37,7 @@ const (
 
 var way = map[Place]float64{Opened: open, Stripped: strip}
 
-// cost is the minutes of a look, with the way there.
+// cost is the minutes of a look, with opening the unit up to it.
 func (s Situation) cost(e *Evidence) float64 {
 	return e.Minutes + base + max(0, way[e.At]-way[s.Reached])
 }

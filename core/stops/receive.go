@@ -68,7 +68,7 @@ func GaugeHold(g family.Gauge, u *unit.Unit) (code unit.StopCode, why string) {
 	case family.HoldFirst:
 		why = "ask first, before anything is opened: " + ask(g.First)
 	case family.HoldNotTold:
-		why = "the gauges have not told yet; ask at the machine: " + ask(g.Unasked[0])
+		why = "not checked at the machine yet; ask there: " + ask(g.Unasked[0])
 	}
 	return code, why
 }

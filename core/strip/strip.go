@@ -92,7 +92,7 @@ func Check(parts []Part, loose []Loose) []Issue {
 	for _, l := range loose {
 		if !l.Tied && l.Note == "" {
 			out = append(out, Issue{Loose: l.Number, Kind: unit.StopLoose,
-				Text: fmt.Sprintf("%s lies loose and belongs to nothing yet", l.What)})
+				Text: fmt.Sprintf("%s was found loose and is not assigned to a part yet", l.What)})
 		}
 	}
 	return out

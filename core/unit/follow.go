@@ -96,7 +96,7 @@ func (p *Part) follow(old, def *family.Part) {
 	}
 }
 
-// why keeps where the number of pieces is from, unless it was said by hand.
+// why keeps where the number of pieces is from, unless it was entered by hand.
 func (p *Part) why(differs bool, count int, from, rule string) {
 	switch {
 	case !p.OnUnit() || p.Expected != count || p.From == CountCounted || p.From == CountDrawing:

@@ -190,8 +190,8 @@ func TestGaugesKeepTheUnitShut(t *testing.T) {
 	put(t, s, tag, "u1/not_asked", "")
 	part := load(t, s, tag).Parts[0].Code
 	off := "u1/part/" + part + "/off"
-	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "gauges have not told yet")
-	assert.ErrorContains(t, s.TakeOffRest(ctx, iva, tag, 1), "gauges have not told yet")
+	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "not checked at the machine yet")
+	assert.ErrorContains(t, s.TakeOffRest(ctx, iva, tag, 1), "not checked at the machine yet")
 	require.NoError(t, s.WaiveStop(ctx, odd, tag, 1, "u1/strip/gauges/not_told", "the machine stands at sea"))
 	put(t, s, tag, "u1/gauge/on_stroke", "yes") // another reason, which that does not settle
 	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "Signal line vented")

@@ -105,6 +105,7 @@ type writing struct {
 	papers   []store.Paper
 	states   []*State
 	service  *Service
+	final    bool // cannot be taken back
 }
 
 // record notes what was done.
@@ -171,7 +172,11 @@ func (w *writing) finish() (*store.Change, error) {
 		w.states = append(w.states, st)
 	}
 	w.Job.Station = Stands(w.states)
-	return &store.Change{Job: w.Job, Entries: w.entries, Contents: w.contents, Papers: w.papers}, nil
+	c := &store.Change{Job: w.Job, Entries: w.entries, Contents: w.contents, Papers: w.papers}
+	if !w.final {
+		c.Who = w.shop.Who
+	}
+	return c, nil
 }
 
 // shop is what an edit needs to know of the shop.

@@ -46,7 +46,7 @@ func (st *State) variantRule() string {
 	case m != nil && (m.Variant.Name == name || m.Variant.Code == name):
 		return name + ": " + st.Variant.Why
 	}
-	return name + ": said by hand"
+	return name + ": entered by hand"
 }
 
 // differences says in words what became another way.

@@ -86,6 +86,7 @@ func (s *Service) Reopen(ctx context.Context, who Actor, tag, reason string) err
 			w.did("took the withdrawal back: " + reason)
 			return nil
 		}
+		w.final = true
 		w.Job.Reopen(who.Name, reason, s.moment())
 		w.did("opened again: " + reason)
 		return nil
@@ -115,6 +116,7 @@ func (s *Service) Withdraw(ctx context.Context, who Actor, tag, reason string) e
 func (w *writing) withdraw(by, reason string) {
 	w.Job.WithdrawnAt = w.service.moment().Truncate(time.Second)
 	w.Job.WithdrawnBy, w.Job.WithdrawnReason = by, reason
+	w.final = true
 	w.did("withdrawn: " + reason)
 }
 
@@ -135,6 +137,7 @@ func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
 		if w.Job.CollectedBy == "" && slices.ContainsFunc(w.Job.Units, (*unit.Unit).GoesBack) {
 			return field.Errorf("handover", "write who collects it, or who carries it there")
 		}
+		w.final = true
 		w.Job.HandedOverAt, w.Job.Waiting = s.moment().Truncate(time.Second), entry.WaitReady
 		for _, st := range states {
 			if err := w.reminded(st); err != nil {

@@ -56,7 +56,7 @@ func (d Data) complaint() (out []document.Block) {
 		out = append(out, document.Text{Text: "“" + j.Complaint + "”" + orEmpty(" — ", j.Caller)})
 	}
 	if told := d.Symptoms(); told != "" {
-		out = append(out, document.Text{Text: "Told: " + told + "."})
+		out = append(out, document.Text{Text: "Symptoms reported: " + told + "."})
 	} else if j.Complaint == "" {
 		out = append(out, document.Text{Text: "None was given."})
 	}

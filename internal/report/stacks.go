@@ -54,7 +54,7 @@ func differs(head string, list []strip.Difference) []string {
 func stackWords(list []family.Piece, does strip.Delivery, units quantity.System) string {
 	words := fmt.Sprintf("%d pieces: %s", len(list), pieces(list))
 	if does.HasForce {
-		words += "; " + quantity.Show(does.Force, quantity.Force, units) + " in the room there is"
+		words += "; " + quantity.Show(does.Force, quantity.Force, units) + " at the installed height"
 	}
 	return words
 }

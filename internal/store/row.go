@@ -47,6 +47,20 @@ var (
 	workedTable  = &table{name: "worked_figures", key: []string{"line"}}
 )
 
+// tables are all of them by name.
+var tables = byName(unitsTable, roundsTable, partsTable, featuresTable, readingsTable, partMarksTable, decisionsTable,
+	reworksTable, stepsTable, looseTable, marksTable, conclusionsTable, causesTable, kitTable, accountsTable,
+	attemptsTable, pointsTable, limitsTable, picturesTable, pictureMarks, readTable, passesTable, reopenTable,
+	followTable, workedTable)
+
+func byName(all ...*table) map[string]*table {
+	out := map[string]*table{}
+	for _, t := range all {
+		out[t.name] = t
+	}
+	return out
+}
+
 // columns are values by the name of their column.
 type columns map[string]any
 

@@ -6,6 +6,8 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"maps"
+	"slices"
 	"strings"
 	"time"
 
@@ -25,6 +27,7 @@ type Change struct {
 	Entries  []unit.Entry    // what goes into the record
 	Contents map[int]Content // of new pictures, by number
 	Papers   []Paper         // to be kept as they are now
+	Who      string          // may take it back; "" where nobody may
 }
 
 // ErrUnchanged is returned by a writer that found nothing to write; the store
@@ -60,7 +63,11 @@ func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, Histor
 			return err
 		}
 		c.Job.Order()
-		if err := save(db, head.ID, before, c); err != nil {
+		changed := changes(before, c.Job)
+		if err := save(db, head.ID, before, c, changed); err != nil {
+			return err
+		}
+		if err := keepAct(db, head.ID, c, changed); err != nil {
 			return err
 		}
 		kept = c.Job
@@ -79,41 +86,26 @@ func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, Histor
 }
 
 // save writes the rows in which a job differs from what was kept.
-func save(db *gorm.DB, id int64, before *unit.Job, c *Change) error {
-	if err := saveHead(db, id, before, c); err != nil {
+func save(db *gorm.DB, id int64, before *unit.Job, c *Change, changed []changedRow) error {
+	if err := saveHead(db, id, before, c.Job, changed); err != nil {
 		return err
 	}
-	old := map[string]row{}
-	order := rows(before)
-	for _, r := range order {
-		old[r.id()] = r
-	}
 	var fresh []row
-	for _, r := range rows(c.Job) {
-		was, there := old[r.id()]
-		delete(old, r.id())
-		if !there {
-			fresh = append(fresh, r)
-			continue
-		}
-		changed := columns{}
-		for name, v := range r.cols {
-			if !same(v, was.cols[name]) {
-				changed[name] = v
+	for _, r := range changed {
+		switch {
+		case r.Table == headTable:
+		case r.Before == nil:
+			fresh = append(fresh, row{tables[r.Table], r.Key, r.After})
+		case r.After != nil:
+			if err := update(db, id, r, r.After); err != nil {
+				return err
 			}
-		}
-		if len(changed) == 0 {
-			continue
-		}
-		if err := db.Table(r.table.name).Where("job_id = ?",
-			id).Where(map[string]any(r.where())).Updates(map[string]any(changed)).Error; err != nil {
-			return err
 		}
 	}
 	// Children go before their parents.
-	for i := len(order) - 1; i >= 0; i-- {
-		if r := order[i]; old[r.id()].table != nil {
-			if err := remove(db, id, r); err != nil {
+	for _, r := range slices.Backward(changed) {
+		if r.Table != headTable && r.After == nil {
+			if err := remove(db, id, row{table: tables[r.Table], key: r.Key}); err != nil {
 				return err
 			}
 		}
@@ -121,24 +113,30 @@ func save(db *gorm.DB, id int64, before *unit.Job, c *Change) error {
 	return insert(db, id, fresh, c.Contents)
 }
 
-func saveHead(db *gorm.DB, id int64, before *unit.Job, c *Change) error {
-	changed := columns{}
-	was := jobColumns(before)
-	for name, v := range jobColumns(c.Job) {
-		if !same(v, was[name]) {
-			changed[name] = v
+func saveHead(db *gorm.DB, id int64, before, now *unit.Job, changed []changedRow) error {
+	cols := columns{}
+	for _, r := range changed {
+		if r.Table == headTable {
+			maps.Copy(cols, r.After)
 		}
 	}
-	if text := search(c.Job); text != search(before) {
-		changed["search"] = text
+	if text := search(now); text != search(before) {
+		cols["search"] = text
 	}
-	if c.Job.Station != before.Station {
-		changed["station"] = c.Job.Station
+	if now.Station != before.Station {
+		cols["station"] = now.Station
 	}
-	if len(changed) == 0 {
+	if len(cols) == 0 {
 		return nil
 	}
-	return db.Table("jobs").Where("id = ?", id).Updates(map[string]any(changed)).Error
+	return db.Table(headTable).Where("id = ?", id).Updates(map[string]any(cols)).Error
+}
+
+// update writes columns of a row that is there.
+func update(db *gorm.DB, id int64, r changedRow, cols columns) error {
+	key := row{table: tables[r.Table], key: r.Key}
+	return db.Table(r.Table).Where("job_id = ?", id).Where(map[string]any(key.where())).
+		Updates(map[string]any(cols)).Error
 }
 
 func remove(db *gorm.DB, id int64, r row) error {

@@ -94,7 +94,7 @@ func explainPage(l *look, board Board) ExplainPage {
 		Causes: k.Causes, TheoryCode: l.theory, Cause: st.Cause, Outside: l.atTheMachine(), Roles: causeRoles(),
 		Statement: l.field(l.unit.ConclusionRef("statement")), NotFound: l.notFound(),
 		Next: l.nextChecks(), Cautions: l.cautions(), Stops: l.stops()}
-	p.Tabs = Tabs{l.tab("", "Causes"), l.tab("matrix", "Marks against causes"), l.tab("story", "Two stories")}
+	p.Tabs = Tabs{l.tab("", "Causes"), l.tab("matrix", "Marks against causes"), l.tab("story", "How it may have happened")}
 	p.rank(l)
 	p.further(l)
 	cause := st.Cause

@@ -13,7 +13,6 @@ import (
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )
@@ -123,10 +122,7 @@ func conflictWords(c *job.Conflict) (label, text string) {
 			label = f.Label
 			said := words
 			words = func(value string) string {
-				if f.Kind == entry.Choice && value != "" {
-					value = wording.Choice(ref.Scope, ref.Name, value)
-				}
-				return said(value)
+				return said(valueWords(c.Field, value))
 			}
 		}
 	}

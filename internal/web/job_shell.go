@@ -37,6 +37,7 @@ type JobShell struct {
 	Line                 template.HTML
 	LargeURL             string // the line alone
 	Foot                 *Foot
+	Help                 *StationHelp
 	Lessons              []store.Lesson // that earlier jobs of this variant left for the station
 }
 
@@ -68,6 +69,7 @@ type Foot struct {
 	NextURL  string
 	PrevURL  string // previous part
 	SuccURL  string // following part
+	Undo     *UndoView
 }
 
 func (l *look) shell() *JobShell {
@@ -91,6 +93,7 @@ func (l *look) shell() *JobShell {
 		s.Round = l.st.Round
 	}
 	if l.station != "" {
+		s.Help = helpFor(l.station, wording.Stations[l.station])
 		s.Foot, s.Lessons, s.Here = l.foot(), l.st.Lessons(l.station), l.here()
 	}
 	if line.Stations[l.station] {

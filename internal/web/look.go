@@ -257,6 +257,9 @@ func (s *Server) station(c *echo.Context) error {
 	if shell.Main, err = s.stationPage(c.Request().Context(), l); err != nil {
 		return err
 	}
+	if shell.Job.Foot.Undo, err = s.undoOf(c.Request().Context(), l); err != nil {
+		return err
+	}
 	shell.Live = l.station == "prove"
 	return s.renderShell(c, http.StatusOK, l.station, shell)
 }

@@ -215,7 +215,7 @@ func (l *look) gaugeVerdict() Verdict {
 	case l.unit.NotAsked != "":
 		return Verdict{"ochre", "NOT ASKED", l.unit.NotAsked}
 	}
-	return Verdict{"ochre", "?", "not told yet"}
+	return Verdict{"ochre", "?", "not checked at the machine yet"}
 }
 
 // VariantFace is which variant the marks on the outside make it.

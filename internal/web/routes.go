@@ -56,6 +56,7 @@ func (s *Server) routes() []route {
 		{"GET", "/jobs/:tag/changes", view, s.hear},
 		{"GET", "/jobs/:tag/:station", view, s.station},
 		{"POST", "/jobs/:tag/set", work, s.set},
+		{"POST", "/jobs/:tag/undo", work, s.undo},
 		{"POST", "/jobs/:tag/receive/unit", work, s.addUnit},
 		{"POST", "/jobs/:tag/receive/account", work, s.addAccount},
 		{"POST", "/jobs/:tag/receive/join", work, s.join},

@@ -6,7 +6,6 @@ import (
 	"math"
 	"slices"
 	"strings"
-	"time"
 
 	"corvek/core/family"
 	"corvek/core/measure"
@@ -171,7 +170,6 @@ func (l *look) grades(f *job.FeatureState, stage string) (out []GradeView) {
 // cells are the places of a grid or list of readings, row by row.
 func (l *look) cells(f *job.FeatureState, stage string) (rows []CellRow) {
 	slots := f.Spec.Slots()
-	last := lastUnit(f, stage)
 	cols := min(len(slots), 5)
 	switch f.Def.Method {
 	case family.MethodFit:
@@ -181,9 +179,8 @@ func (l *look) cells(f *job.FeatureState, stage string) (rows []CellRow) {
 	}
 	var row []Entry
 	for i, slot := range slots {
-		e := l.cell(f, stage, slot, last)
+		e := l.cell(f, stage, slot)
 		e.Label = cellLabel(f, i, cols)
-		e.Place = strings.TrimSpace(f.Def.Nominal)
 		row = append(row, e)
 		if len(row) == cols || i == len(slots)-1 {
 			rows = append(rows, CellRow{Entries: row})
@@ -193,25 +190,13 @@ func (l *look) cells(f *job.FeatureState, stage string) (rows []CellRow) {
 	return rows
 }
 
-// cell is the entry of one place of a sheet; a bare figure takes the unit that
-// was typed last in the sheet.
-func (l *look) cell(f *job.FeatureState, stage, slot, last string) Entry {
+// cell is the entry of one place of a sheet. A bare figure takes the reader's own unit,
+// which stands in the cell, whatever the sheet began with.
+func (l *look) cell(f *job.FeatureState, stage, slot string) Entry {
 	e := l.field(l.unit.ReadingRef(f.Part.Code, f.Code, stage, slot))
-	if e.Value == "" {
-		e.Hint, e.Unit = l.units(quantity.Length, last)
-	}
+	e.Hint, e.Unit = l.units(quantity.Length, "")
+	e.Place = e.Unit
 	return e
-}
-
-// lastUnit is the unit that was typed last in a sheet, "" in an empty one.
-func lastUnit(f *job.FeatureState, stage string) string {
-	name, at := "", time.Time{}
-	for _, r := range f.Newest(stage) {
-		if !r.At.Before(at) && r.Size.Unit.Name != "" {
-			name, at = r.Size.Unit.Name, r.At
-		}
-	}
-	return name
 }
 
 func cellLabel(f *job.FeatureState, i, cols int) string {

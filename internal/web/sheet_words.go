@@ -92,7 +92,7 @@ func outWords(by Reader, f *job.FeatureState, stage string) string {
 	show := draw.Length(by.Units)
 	switch {
 	case r.IsLeaves && r.Limits.HasUpper && r.Interval.AtLeast > r.Limits.Upper:
-		return "at least " + show(r.Interval.AtLeast-r.Limits.Upper) + " over, whatever the leaves leave open"
+		return "at least " + show(r.Interval.AtLeast-r.Limits.Upper) + " over, by the thickest leaf that goes in"
 	case r.IsLeaves:
 		return "under the lower limit"
 	case r.Limits.HasUpper && r.Value > r.Limits.Upper:

@@ -5,6 +5,7 @@ document.addEventListener("alpine:init", () => {
 
   Alpine.data("taps", () => ({
     down: 0, // when the finger came down
+    last: { set: "", at: 0 }, // the tap before
 
     touched() {
       this.down = performance.now();
@@ -20,7 +21,16 @@ document.addEventListener("alpine:init", () => {
       e.preventDefault();
       const finger = e.detail > 0; // a key gives none
       if (finger && (this.down < page.drawn || this.down - page.ledOn < grace)) return;
-      this.write(button, { ...button.dataset });
+      const want = { ...button.dataset, at: performance.now() };
+      if (!this.again(want)) this.write(button, want);
+    },
+
+    // again tells the second half of a double tap, which would take the first half back.
+    again(want) {
+      const { last } = this;
+      this.last = want;
+      const back = want.value === last.value || want.value === (last.base || "");
+      return want.set === last.set && back && want.at - last.at < grace;
     },
 
     // key presses what is drawn and no button, and writes a leaf's letters.

@@ -1,0 +1,81 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"strconv"
+
+	"corvek/core/entry"
+	"corvek/core/family"
+	"corvek/core/field"
+	"corvek/core/unit"
+	"corvek/internal/store"
+	"corvek/internal/wording"
+
+	"github.com/labstack/echo/v5"
+)
+
+// UndoView is what the reader did last and can take back.
+type UndoView struct {
+	Words   string
+	Action  string // where the form goes
+	Version int64
+	CSRF    string
+}
+
+// undoOf is the last act of the reader on the job; nil where there is none, or where
+// nothing can be changed.
+func (s *Server) undoOf(ctx context.Context, l *look) (*UndoView, error) {
+	if !l.CanWork() {
+		return nil, nil
+	}
+	act, err := s.store.LastAct(ctx, l.job.Tag, l.Person.Name)
+	if err != nil || act == nil {
+		return nil, err
+	}
+	return &UndoView{Words: actWords(l.job, l.st.Families, act.Lines), Action: l.page().Act("undo"),
+		Version: act.Version, CSRF: l.CSRF}, nil
+}
+
+// actWords say what an act was: its last line stands for all.
+func actWords(j *unit.Job, families func(*unit.Unit) *family.Family, lines []store.ActLine) string {
+	if len(lines) == 0 {
+		return "the last change"
+	}
+	last := lines[len(lines)-1]
+	if last.Action == "waits by itself" && len(lines) > 1 {
+		last, lines = lines[len(lines)-2], lines[:len(lines)-1]
+	}
+	words := last.Action
+	if last.Field != "" {
+		words = wording.Where(j, families, last.Field) + ": " + valueWords(last.Field, last.After)
+		if last.After == "" {
+			words = wording.Where(j, families, last.Field) + " cleared"
+		}
+	}
+	if n := len(lines) - 1; n > 0 {
+		words += fmt.Sprintf(", and %d more", n)
+	}
+	return words
+}
+
+// valueWords say a value as pages call it.
+func valueWords(address, value string) string {
+	ref, err := unit.ParseRef(address)
+	if err != nil || value == "" {
+		return value
+	}
+	if f, known := entry.Find(ref.Scope, ref.Name); known && f.Kind == entry.Choice {
+		return wording.Choice(ref.Scope, ref.Name, value)
+	}
+	return value
+}
+
+// undo takes back what its reader did last.
+func (s *Server) undo(c *echo.Context) error {
+	version, err := strconv.ParseInt(c.FormValue("version"), 10, 64)
+	if err != nil {
+		return field.Errorf("undo", "say which act is meant")
+	}
+	return done(c, s.jobs.Undo(c.Request().Context(), who(c), c.Param("tag"), version))
+}
