@@ -36,7 +36,8 @@ func TestLeadPassesAStop(t *testing.T) {
 	row = odd.MustElementR(".open-row", "Front needles")
 	row.MustElementR(".chip", "checked another way").MustClick()
 	row.MustElementR("button", "^Waive$").MustClick()
-	odd.MustWait(`() => Alpine.store("sent").idle() && document.body.innerText.includes("checked another way (Odd Renfeld)")`)
+	odd.MustWait(`() => Alpine.store("sent").idle() &&
+		document.body.innerText.includes("checked another way (Odd Renfeld)")`)
 	assert.Zero(t, odd.state("T-0417").Open("strip"))
 }
 
@@ -161,8 +162,8 @@ func TestFindInTheToolbox(t *testing.T) {
 	u.open("/toolbox?for=T-0412")
 	u.Keyboard.MustType('/')
 	u.MustInsertText("cracking pressure")
-	u.MustWait(`() => [...document.querySelectorAll("[data-find]")].filter(x => !x.hidden).length === 1 && ` +
-		`[...document.querySelectorAll(".bay")].filter(x => !x.hidden).length === 1`)
+	u.MustWait(`() => document.querySelectorAll("[data-found]").length === 1 && ` +
+		`document.querySelectorAll(".bay").length === 1`)
 	u.says("Coil spring")
 	u.Keyboard.MustType(input.Enter)
 	u.MustWait(`() => location.pathname === "/toolbox/coil_spring" && location.search === "?for=T-0412" && ` +
@@ -170,10 +171,10 @@ func TestFindInTheToolbox(t *testing.T) {
 	u.open("/toolbox")
 	u.Keyboard.MustType('/')
 	u.MustInsertText("dragon")
-	u.MustWait(`() => [...document.querySelectorAll("[data-find]")].every(x => x.hidden)`)
+	u.MustWait(`() => document.querySelector("[data-found]") === null`)
 	u.says("No calculator asks or answers that")
 	u.Keyboard.MustType(input.Enter)
-	assert.Equal(t, u.shop.URL+"/toolbox", u.MustInfo().URL, "nothing found opens nothing")
+	assert.Equal(t, u.shop.URL+"/toolbox?find=dragon", u.MustInfo().URL, "nothing found opens nothing")
 }
 
 // A calculator's page works out what its address carries and puts errors at the input.

@@ -68,7 +68,8 @@ func (u *user) fitOne(tag string, p *job.PartState) {
 	}
 	u.press(u.MustElement(fmt.Sprintf(`[data-set=%q]`, at("done"))))
 	u.MustWait(`(f) => { const b = document.querySelector('[data-set="' + f + '"]'); return document.readyState `+
-		`=== "complete" && window.Alpine && Alpine.store("sent").idle() && (!b || b.dataset.base === "yes"); }`, at("done"))
+		`=== "complete" && window.Alpine && Alpine.store("sent").idle() && `+
+		`(!b || b.dataset.base === "yes"); }`, at("done"))
 }
 
 // The units whose builds differ most go through Decide, Kit and Build by hand: kept where

@@ -77,14 +77,16 @@ func TestSecondPersonSeesTheFirst(t *testing.T) {
 	odd.MustInsertText("none at all")
 	iva.fill(field, "return filter 10 µm")
 	odd.MustWait(`(f) => document.querySelector('[data-field="' + f + '"]').dataset.base.includes("10 µm")`, field)
-	assert.Equal(t, "none at all", mine.MustProperty("value").String(), "what comes by itself disturbs nobody who types")
+	assert.Equal(t, "none at all", mine.MustProperty("value").String(),
+		"what comes by itself disturbs nobody who types")
 	odd.Keyboard.MustType(input.Tab)
 	odd.MustWait(`() => Alpine.store("sent").idle() && document.body.innerText.includes("Iva Brask set this")`)
 	odd.says()
 	assert.Contains(t, odd.MustElement(".notices").MustText(), "return filter 10 µm")
 	assert.Equal(t, "return filter 10 µm", iva.state("T-0417").Unit.Filtration)
 	odd.press(odd.MustElementR("button", "use mine"))
-	odd.MustWait(`() => Alpine.store("sent").idle() && document.getElementById("saved").textContent.startsWith("saved")`)
+	odd.MustWait(`() => Alpine.store("sent").idle() &&
+		document.getElementById("saved").textContent.startsWith("saved")`)
 	assert.Equal(t, "none at all", iva.state("T-0417").Unit.Filtration)
 }
 

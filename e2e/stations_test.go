@@ -85,9 +85,11 @@ func (u *user) receive(tag string) {
 	u.tap("u1/attempt/0/point/hand_turn/word", "uniform drag")
 	u.fill("u1/attempt/0/point/p100/flow", "37.8 L/min")
 	u.says("81.5 % volumetric") // 37.8 / 46.4
-	// The pressure of the plan stood in its field and is saved with the flow read at it.
-	u.MustWait(`() => document.querySelector('[data-field="u1/attempt/0/point/p100/pressure"]').dataset.base ===
-		"175.0 bar"`)
+	// The pressure of the plan stands beside its field and never in it.
+	pressure := u.MustElement(`[data-field="u1/attempt/0/point/p100/pressure"]`)
+	assert.Empty(u.t, pressure.MustProperty("value").String())
+	assert.Contains(u.t, pressure.MustParent().MustText(), "plan: 175.0 bar")
+	u.fill("u1/attempt/0/point/p100/pressure", "175 bar")
 	assert.Zero(u.t, u.state(tag).Open("receive"))
 }
 
@@ -101,13 +103,13 @@ func (u *user) strip(tag string) {
 	u.ready()
 	for {
 		u.ready()
-		counted := u.MustElements("#counts button")
+		counted := u.MustElements("#counts button:enabled")
 		if len(counted) == 0 {
 			break
 		}
 		left := len(counted)
 		u.press(counted[0])
-		u.MustWait(`(n) => document.querySelectorAll("#counts button").length < n`, left)
+		u.MustWait(`(n) => document.querySelectorAll("#counts button:enabled").length < n`, left)
 	}
 	for _, p := range u.state(tag).Parts {
 		if len(p.Def.Facings) == 0 {
@@ -309,6 +311,8 @@ func (u *user) run(tag string) {
 		case "relief":
 			u.fill(at(step, "pressure"), "197 bar")
 		default:
+			u.fill(at(step, "pressure"), map[string]string{"p25": "44 bar", "p50": "88 bar", "p75": "131 bar",
+				"p100": "175 bar"}[step])
 			u.fill(at(step, "flow"), "45.9 L/min")
 		}
 	}

@@ -52,7 +52,7 @@ const controls = `() => {
 		const about = [];
 		for (let at = x; at && at.id !== "page"; at = at.parentElement) {
 			about.push(at.getAttribute("aria-label") || "");
-			if (at.matches("li, tr, .gq, .inline, .further, .loose, .f, .leaf-says, article"))
+			if (at.matches("li, tr, .gq, .way-of, .inline, .further, .loose, .f, .leaf-says, article"))
 				about.push(words(at.querySelector("b, th, .f-l, .tag, label")));
 			if (at.matches("section, .sheet")) about.push(words(at.querySelector("h2")));
 			if (at.matches("details")) about.push(words(at.querySelector("summary")));
@@ -114,8 +114,8 @@ func flatten(path string, v any, out map[string]string) {
 }
 
 // beside are values that come with another and that nobody reads off a button.
-var beside = regexp.MustCompile(`/(by|at|who|round|over|taken_out|read_at|version|station|started|until|waiting|stage|slot` +
-	`|code|number|source|origin|kind_of|hold_until|held|answered_at)$`)
+var beside = regexp.MustCompile(`/(by|at|who|round|over|taken_out|read_at|version|station|started|until|` +
+	`waiting|stage|slot|code|number|source|origin|kind_of|hold_until|hold_to|held|answered_at)$`)
 
 func differences(before, after map[string]string) (out []changed) {
 	for _, path := range slices.Sorted(maps.Keys(mergedKeys(before, after))) {
@@ -134,10 +134,12 @@ func mergedKeys(a, b map[string]string) map[string]string {
 
 // said are words by which a control names a value whose own words are others.
 var said = map[string][]string{
-	"off": {"off", "back on"}, "done": {"fitted", "take out again"}, "found": {"found", "counted", "all", "one more", "one less"},
-	"sound": {"looked at: sound"}, "dry": {"dry, not oiled"}, "snug": {"snug is enough"}, "bit": {"a piece of a broken one"},
+	"off": {"off", "back on"}, "done": {"fitted", "take out again"},
+	"found": {"found", "counted", "all", "one more", "one less"},
+	"sound": {"looked at: sound"}, "dry": {"dry, not oiled"}, "snug": {"snug is enough"},
+	"bit":   {"a piece of a broken one"},
 	"cause": {"set as root cause", "root cause", "cause not found"}, "warranty_hold": {"warranty"},
-	"cycled": {"moved, and free of it"}, "policy": {"overhaul", "needed"},
+	"cycled": {"moved, and free of it"}, "route": {"this way"}, "goes": {"this way"}, "policy": {"overhaul", "needed"},
 }
 
 // forms are what the buttons of forms may change, by their words.
@@ -146,9 +148,11 @@ var forms = []struct{ words, path string }{
 	{"^counted$|^received$", `/kit/`}, {"^I have read it", `/acknowledgements/`}, {"^start ", `/attempts/`},
 	{"^Start attempt", `/attempts/`}, {"^Close the attempt", `/attempts/`}, {"^New round", `/(rounds|attempts|parts)/`},
 	{"^Waive", `/(stop_passes|passes)`}, {"^Take it back", `/causes/`}, {"^Name it", `/causes/`},
-	{"^undo$", `.`}, {"^One more |^No ", `/(more|parts)`}, {"^Given to him", `/job/`}, {"^Join|^goes here|^here$", `/kit/`},
+	{"^undo$", `.`}, {"^One more |^No ", `/(more|parts)`}, {"^Given to him", `/job/`},
+	{"^Join|^goes here|^here$", `/kit/`},
 	{"^Keep ", `.`}, {"^Hand over|^HAND OVER", `/job/|papers`}, {"^This unit has so many", `/parts/`},
-	{"^Run it|^Take|let it go|^Practice|stand", `/attempts/`}, {"^Ask back", `follow`}, {"^Note", `.`}, {"^Write it", `.`},
+	{"^Run it|^Take|let it go|^Practice|stand", `/attempts/`}, {"^Ask back", `follow`},
+	{"^Note", `.`}, {"^Write it", `.`},
 	{"back|asked|answer", `follow`}, {"^take .* away from here$", `/kit/`},
 }
 
@@ -206,7 +210,8 @@ var with = regexp.MustCompile(`/(torque|found|turn|reason|count|facing|freed)$`)
 func thing(path string) string {
 	words := strings.Split(path, "/")
 	for i, w := range words {
-		if slices.Contains([]string{"parts", "evidence", "loose", "kit", "causes", "conclusions"}, w) && i+1 < len(words) {
+		several := []string{"parts", "evidence", "loose", "kit", "causes", "conclusions"}
+		if slices.Contains(several, w) && i+1 < len(words) {
 			return w + words[i+1]
 		}
 	}

@@ -28,7 +28,8 @@ func TestAFigureFarFromTheUnitsOwnSizeIsQuestioned(t *testing.T) {
 		assert.Equal(t, kept, bore80.Asked(read, "r2c1", text), text)
 	}
 	assert.Equal(t, "100 mm ?", bore80.Asked(nil, "r1c1", "100 mm"), "the size as new is all that is known")
-	assert.Equal(t, "90 mm", bore80.Asked(nil, "r1c1", "90 mm"), "a size as new that is not this unit's misleads nobody")
+	assert.Equal(t, "90 mm", bore80.Asked(nil, "r1c1", "90 mm"),
+		"a size as new that is not this unit's misleads nobody")
 	assert.Equal(t, "90 mm ?", bore80.Asked(read, "r2c1", "90 mm"), "beside this unit's own readings it is far")
 	unknown := measure.Spec{Method: family.MethodGrid, Rows: 4, Cols: 2}
 	assert.Equal(t, "100 mm", unknown.Asked(nil, "r1c1", "100 mm"), "nothing is known of it")

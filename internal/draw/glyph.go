@@ -14,8 +14,15 @@ func Glyph(kind string, s family.Shape, size float64) string {
 	if draw == nil {
 		return ""
 	}
+	if kind == "bolts" {
+		// By itself one bolt stands for all: what is between two of them is the unit.
+		draw = func(p pen, s family.Shape, _, _ []float64, _ int) { bolt(p, 0, s.W, s.OD, s.Step) }
+	}
 	width := partWidth(LinePart{Kind: kind, Shape: s, Count: 2})
 	top, base := extent(s, []float64{0})
+	if kind == "bolts" {
+		top, base = s.OD, -s.OD
+	}
 	if kind == "tube" {
 		top += 10
 	}

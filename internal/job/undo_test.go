@@ -55,7 +55,10 @@ func TestEachActIsTakenBack(t *testing.T) {
 		"cleared":       set("u1/speed", "", speed),
 		"a reading":     set("u1/part/body/feature/bore_drive/found/r9c9", "1 mm", ""),
 		"a loose piece": func() error { return s.AddLoose(ctx, iva, tag, 1, "needle", "sump", 2) },
-		"an added part": func() error { _, err := s.AddPart(ctx, iva, tag, 1, "key", "Spacer", "plate", 1); return err },
+		"an added part": func() error {
+			_, err := s.AddPart(ctx, iva, tag, 1, "key", "Spacer", "plate", 1)
+			return err
+		},
 		"a counted part": func() error {
 			return s.Recount(ctx, iva, tag, 1, "front_needles", 30, unit.CountCounted, "another one")
 		},

@@ -5,6 +5,7 @@ import (
 	"compress/gzip"
 	"crypto/sha256"
 	"encoding/hex"
+	"fmt"
 	"io/fs"
 	"maps"
 	"mime"
@@ -79,16 +80,18 @@ func loadAssets() (*assets, error) {
 	return a, nil
 }
 
-// scripts are all of ours in one file. Each registers what it is for, so that their order
-// tells nothing.
+// scripts are all of ours in one file, run when Alpine begins. Each registers a component or
+// a store and keeps the rest to itself, so that their order tells nothing and nothing is
+// global.
 func (a *assets) scripts() []byte {
 	var all bytes.Buffer
+	all.WriteString("document.addEventListener(\"alpine:init\", () => {\n\"use strict\";\n")
 	for _, name := range slices.Sorted(maps.Keys(a.files)) {
 		if strings.HasPrefix(name, "js/") {
-			all.Write(a.files[name].content)
-			all.WriteByte('\n')
+			fmt.Fprintf(&all, "{\n%s}\n", a.files[name].content)
 		}
 	}
+	all.WriteString("});\n")
 	return all.Bytes()
 }
 

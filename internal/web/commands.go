@@ -36,8 +36,8 @@ func done(c *echo.Context, err error) error {
 	return ok(c, nil)
 }
 
-// set writes one field, and a second one that belongs to the same tap; see job.Service.Set. A bare figure takes the unit that
-// stood in the field.
+// set writes one field, and a second one that belongs to the same tap; see
+// job.Service.Set. A bare figure takes the unit that stood in the field.
 func (s *Server) set(c *echo.Context) error {
 	// A conclusion is somebody's word.
 	if strings.Contains(c.FormValue("field"), "/conclusion/") {

@@ -16,6 +16,7 @@ type ExplainPage struct {
 	JobPage
 	No         int
 	PartName   string
+	PartCode   string
 	Face       string
 	Tabs       Tabs
 	Board      Board
@@ -90,11 +91,13 @@ const (
 
 func explainPage(l *look, board Board) ExplainPage {
 	k, st := l.st.Knowledge, l.st
-	p := ExplainPage{JobPage: l.page(), No: l.partNo(), PartName: l.part.Name, Face: l.face, Board: board,
+	p := ExplainPage{JobPage: l.page(), No: l.partNo(), PartName: l.part.Name, PartCode: l.part.Code,
+		Face: l.face, Board: board,
 		Causes: k.Causes, TheoryCode: l.theory, Cause: st.Cause, Outside: l.atTheMachine(), Roles: causeRoles(),
 		Statement: l.field(l.unit.ConclusionRef("statement")), NotFound: l.notFound(),
 		Next: l.nextChecks(), Cautions: l.cautions(), Stops: l.stops()}
-	p.Tabs = Tabs{l.tab("", "Causes"), l.tab("matrix", "Marks against causes"), l.tab("story", "How it may have happened")}
+	p.Tabs = Tabs{l.tab("", "Causes"), l.tab("matrix", "Marks against causes"),
+		l.tab("story", "How it may have happened")}
 	p.rank(l)
 	p.further(l)
 	cause := st.Cause

@@ -25,6 +25,7 @@ type Entry struct {
 	Questioned                 bool   // the figure waits for somebody to say that it is so
 	Plain                      string // the figure without the question
 	Steps                      bool   // counted up and down by a tap
+	All                        *Press // and all that are expected
 }
 
 // padUnits are the units the number pad offers for a dimension, metric and inch.

@@ -8,7 +8,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-const twoFragments = `<body><div id="page"><header class="a" data-fragment="head"><header>in</header><b>1</b></header>` +
+const twoFragments = `<body><div id="page">` +
+	`<header class="a" data-fragment="head"><header>in</header><b>1</b></header>` +
 	`<p>between</p><main data-fragment="main"><form>` +
 	`<input type="hidden" name="once" value="ABCDEFGHIJKLMNOPQRSTUVWXYZ"></form><mainly>x</mainly></main></div></body>`
 
@@ -34,7 +35,8 @@ func TestFragmentsOfAPage(t *testing.T) {
 }
 
 func TestFragmentsOfABrokenPage(t *testing.T) {
-	for _, page := range []string{"", "<p>none</p>", `<p data-fragment="a`, `<p data-fragment="a">`, ` data-fragment="a"`} {
+	for _, page := range []string{"", "<p>none</p>", `<p data-fragment="a`, `<p data-fragment="a">`,
+		` data-fragment="a"`} {
 		assert.Empty(t, fragmentsOf([]byte(page)), page)
 	}
 }

@@ -31,6 +31,10 @@ func recordLines(l *look, entries []unit.Entry) (out []RecordLine) {
 		what := e.Action
 		if e.Field != "" {
 			what = wording.Where(l.job, l.st.Families, e.Field)
+			e.Before, e.After = valueWords(e.Field, e.Before), valueWords(e.Field, e.After)
+		}
+		if e.Action == "undo" {
+			what = "Taken back: " + what
 		}
 		out = append(out, RecordLine{e, what})
 	}

@@ -26,7 +26,6 @@ type StripPage struct {
 	Tabs         Tabs
 	Stack        *StackView // nil while the count is turned up
 	Found        Entry
-	AllFound     Press
 	Explained    Entry
 	Bits         []Entry
 	Marks        *MarksView
@@ -89,7 +88,6 @@ func stripPage(l *look) StripPage {
 		JobPage: l.page(), No: l.partNo(), Part: x, Off: l.toggle(l.unit.PartRef(x.Code, "off"), x.Off),
 		OffAndFound:  l.press(found, fmt.Sprint(x.Expected), ""),
 		PartCautions: l.partCautions(), Found: l.field(found),
-		AllFound:  l.press(found, fmt.Sprint(x.Expected), x.Found),
 		Explained: l.field(l.unit.PartRef(x.Code, "explained")),
 		Bits:      l.ofPart("bits", "bits_make"), Marks: l.marks(x), Different: l.different(x),
 		Counts: l.counts(),
@@ -103,7 +101,8 @@ func stripPage(l *look) StripPage {
 		p.Palette = palette()
 	}
 	_, p.Next = l.neighbours()
-	p.Found.Steps = true
+	all := l.press(found, fmt.Sprint(x.Expected), x.Found)
+	p.Found.Steps, p.Found.All = true, &all
 	p.SetWith = l.setWith(x)
 	if l.st.Shut() != "" {
 		p.Gauge = l.overGauges()

@@ -35,6 +35,21 @@ func linkTo(d *calc.Def) ToolLink {
 type ToolboxPage struct {
 	Shelves []Shelf
 	For     string
+	Find    string
+}
+
+// mostFind is how long words may be that something is looked for by.
+const mostFind = 100
+
+// foundBy reports that a calculator goes by all the words.
+func (l ToolLink) foundBy(words []string) bool {
+	hay := strings.ToLower(l.Words)
+	for _, w := range words {
+		if !strings.Contains(hay, w) {
+			return false
+		}
+	}
+	return true
 }
 
 func safeTag(s string) string {
@@ -46,14 +61,22 @@ func safeTag(s string) string {
 
 func (s *Server) toolbox(c *echo.Context) error {
 	var shelves []Shelf
+	find := c.QueryParam("find")
+	if len(find) > mostFind {
+		find = ""
+	}
+	words := strings.Fields(strings.ToLower(find))
 	for _, subject := range calc.Subjects {
 		shelf := Shelf{Subject: subject}
 		for _, d := range calc.All() {
-			if d.Subject == subject {
-				shelf.Tools = append(shelf.Tools, linkTo(d))
+			if l := linkTo(d); d.Subject == subject && l.foundBy(words) {
+				shelf.Tools = append(shelf.Tools, l)
 			}
 		}
-		shelves = append(shelves, shelf)
+		if len(shelf.Tools) > 0 {
+			shelves = append(shelves, shelf)
+		}
 	}
-	return s.renderOK(c, "toolbox", "Toolbox", ToolboxPage{Shelves: shelves, For: safeTag(c.QueryParam("for"))})
+	return s.renderOK(c, "toolbox", "Toolbox", ToolboxPage{Shelves: shelves, For: safeTag(c.QueryParam("for")),
+		Find: find})
 }

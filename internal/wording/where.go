@@ -106,7 +106,7 @@ func thing(p *entry.Place) []string {
 		return append(out, attempt(r.Number))
 	case unit.ScopePoint:
 		name := Plain(r.Code)
-		if p.Test != nil {
+		if p.Test != nil && p.Test.Name != "" {
 			name = strings.ToLower(p.Test.Name)
 		}
 		return append(out, attempt(r.Number), name)

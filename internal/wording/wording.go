@@ -17,9 +17,10 @@ var Stations = map[string]string{
 
 // What is said of a mark, on the unit or on one of its parts.
 var (
-	markOrigins = map[string]string{"found_so": "there before teardown", "made_by_us": "made during teardown", "unknown": "unknown"}
-	markHow     = map[string]string{"": "found when?"}
-	markAges    = map[string]string{"": "how old?", "fresh": "fresh, bright", "old": "old, dull",
+	markOrigins = map[string]string{"found_so": "there before teardown",
+		"made_by_us": "made during teardown", "unknown": "unknown"}
+	markHow  = map[string]string{"": "found when?"}
+	markAges = map[string]string{"": "how old?", "fresh": "fresh, bright", "old": "old, dull",
 		"not_told": "cannot tell"}
 )
 

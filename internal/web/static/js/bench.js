@@ -1,101 +1,83 @@
 // Bench: what belongs to the reader: measures, light or dark, help, and what others change
 // on the job that shows.
-document.addEventListener("alpine:init", () => {
-  const cookie = (name, value) => (document.cookie = `${name}=${value};path=/;max-age=31536000;samesite=lax`);
+const cookie = (name, value) => (document.cookie = `${name}=${value};path=/;max-age=31536000;samesite=lax`);
 
-  Alpine.data("bench", () => ({
-    changes: null,
+Alpine.data("bench", () => ({
+  changes: null,
 
-    init() {
-      this.$nextTick(() => {
-        Alpine.store("page").intoView();
-        const here = document.getElementById("page")?.dataset.here;
-        if (here && document.body.dataset.tag) history.replaceState(null, "", here);
-        if (location.hash === "#find") document.getElementById("find")?.focus();
-      });
-      this.listen();
-    },
+  init() {
+    this.$nextTick(() => {
+      Alpine.store("page").intoView();
+      const here = document.getElementById("page")?.dataset.here;
+      if (here && document.body.dataset.tag) history.replaceState(null, "", here);
+      if (location.hash === "#find") document.getElementById("find")?.focus();
+    });
+    this.listen();
+  },
+  // said is what was refused of a field, where it stands.
+  said(el) {
+    return this.$store.sent.faults[el.dataset.err] || "";
+  },
+  // listen hears what is written to the job elsewhere, while the page is looked at.
+  listen() {
+    const tag = document.body.dataset.tag;
+    if (this.changes) this.changes.close();
+    this.changes = null;
+    if (!tag || document.hidden) return;
+    this.changes = new EventSource("/jobs/" + tag + "/changes");
+    this.changes.onmessage = (e) => this.heard(e.data);
+  },
+  // heard asks for the page when it is not the answer to an act of this very page.
+  heard(version) {
+    const page = Alpine.store("page");
+    Alpine.store("sent").inLine(() => Number(version) <= page.version() || page.load());
+  },
 
-    // said is what was refused of a field, where it stands.
-    said(el) {
-      return this.$store.sent.faults[el.dataset.err] || "";
-    },
+  seen() {
+    this.listen();
+    if (!document.hidden && document.body.dataset.tag) this.heard(Infinity);
+  },
 
-    // listen hears what is written to the job elsewhere, while the page is looked at.
-    listen() {
-      const tag = document.body.dataset.tag;
-      if (this.changes) this.changes.close();
-      this.changes = null;
-      if (!tag || document.hidden) return;
-      this.changes = new EventSource("/jobs/" + tag + "/changes");
-      this.changes.onmessage = (e) => this.heard(e.data);
-    },
+  back() {
+    if (document.body.dataset.tag) Alpine.store("page").load(location.pathname + location.search);
+  },
 
-    // heard asks for the page when it is not the answer to an act of this very page.
-    heard(version) {
-      const page = Alpine.store("page");
-      Alpine.store("sent").inLine(() => Number(version) <= page.version() || page.load());
-    },
+  measures(e) {
+    cookie("corvek_units", e.target.dataset.units);
+    Alpine.store("page").load();
+  },
+  // fill puts a ready answer into a field of its form.
+  fill(e) {
+    const button = e.target.closest("[data-fill]");
+    const input = button && button.form.querySelector(`[name="${button.dataset.fill}"]`);
+    if (!input) return;
+    input.value = button.dataset.value;
+    input.focus();
+  },
 
-    seen() {
-      this.listen();
-      if (!document.hidden && document.body.dataset.tag) this.heard(Infinity);
-    },
+  theme() {
+    const root = document.documentElement;
+    const system = matchMedia("(prefers-color-scheme: dark)").matches;
+    const dark = root.dataset.theme ? root.dataset.theme === "dark" : system;
+    root.dataset.theme = dark ? "light" : "dark";
+    cookie("corvek_theme", root.dataset.theme);
+  },
+  // next lets a link to the change of person come back to where it was followed.
+  next(e) {
+    e.currentTarget.href = "/change?next=" + encodeURIComponent(location.pathname + location.search);
+  },
+}));
 
-    back() {
-      if (document.body.dataset.tag) Alpine.store("page").load(location.pathname + location.search);
-    },
-
-    measures(e) {
-      cookie("corvek_units", e.target.dataset.units);
-      Alpine.store("page").load();
-    },
-
-    // fill puts a ready answer into a field of its form.
-    fill(e) {
-      const button = e.target.closest("[data-fill]");
-      const input = button && button.form.querySelector(`[name="${button.dataset.fill}"]`);
-      if (!input) return;
-      input.value = button.dataset.value;
-      input.focus();
-    },
-
-    // rest keeps a plain form that is under way from being sent again.
-    rest(e) {
-      if (e.defaultPrevented || e.target.method !== "post") return;
-      if (e.target.dataset.sending) e.preventDefault();
-      e.target.dataset.sending = "yes";
-    },
-
-    woken() {
-      for (const form of document.querySelectorAll("form[data-sending]")) delete form.dataset.sending;
-    },
-
-    theme() {
-      const root = document.documentElement;
-      const system = matchMedia("(prefers-color-scheme: dark)").matches;
-      const dark = root.dataset.theme ? root.dataset.theme === "dark" : system;
-      root.dataset.theme = dark ? "light" : "dark";
-      cookie("corvek_theme", root.dataset.theme);
-    },
-
-    // next lets a link to the change of person come back to where it was followed.
-    next(e) {
-      e.currentTarget.href = "/change?next=" + encodeURIComponent(location.pathname + location.search);
-    },
-  }));
-
-  // Help: the keys, and what can be switched off.
-  Alpine.data("help", () => ({
-    single: localStorage.getItem("corvek:keys") !== "off",
-    pad: true,
-    show() {
-      this.pad = localStorage.getItem("corvek:pad") !== "off";
-      if (!this.$root.open) this.$root.showModal();
-    },
-    keep() {
-      localStorage.setItem("corvek:keys", this.single ? "on" : "off");
-      localStorage.setItem("corvek:pad", this.pad ? "on" : "off");
-    },
-  }));
-});
+// Help: the keys, and what can be switched off.
+Alpine.data("help", () => ({
+  single: localStorage.getItem("corvek:keys") !== "off",
+  pad: true,
+  show() {
+    this.pad = localStorage.getItem("corvek:pad") !== "off";
+    if (!this.$root.open) this.$root.showModal();
+  },
+  keep() {
+    localStorage.setItem("corvek:keys", this.single ? "on" : "off");
+    localStorage.setItem("corvek:pad", this.pad ? "on" : "off");
+  },
+}));

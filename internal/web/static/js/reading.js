@@ -1,124 +1,115 @@
 // Reading: a field that saves by itself when it is left, if something was typed.
-document.addEventListener("alpine:init", () => {
-  const page = () => Alpine.store("page");
-  const drafts = () => Alpine.store("drafts");
-  const sent = () => Alpine.store("sent");
+const page = () => Alpine.store("page");
+const drafts = () => Alpine.store("drafts");
+const sent = () => Alpine.store("sent");
 
-  // next is the field behind one that shows.
-  function next(el) {
-    const fields = "main input[data-field]:not([readonly]), main textarea[data-field]:not([readonly])";
-    const seen = { checkOpacity: false, contentVisibilityAuto: true };
-    const all = [...document.querySelectorAll(fields)].filter((x) => x === el || x.checkVisibility(seen));
-    return all[all.indexOf(el) + 1];
-  }
+// next is the field behind one that shows.
+function next(el) {
+  const fields = "main input[data-field]:not([readonly]), main textarea[data-field]:not([readonly])";
+  const seen = { checkOpacity: false, contentVisibilityAuto: true };
+  const all = [...document.querySelectorAll(fields)].filter((x) => x === el || x.checkVisibility(seen));
+  return all[all.indexOf(el) + 1];
+}
 
-  Alpine.data("reading", () => ({
-    typed: false, // and not kept yet
-    base: "", // what stood there before it
-    onItsWay: null, // what was sent last
+Alpine.data("reading", () => ({
+  typed: false, // and not kept yet
+  base: "", // what stood there before it
+  onItsWay: null, // what was sent last
 
-    get el() {
-      return this.$root.matches("[data-field]") ? this.$root : this.$root.querySelector("[data-field]");
-    },
+  get el() {
+    return this.$root.matches("[data-field]") ? this.$root : this.$root.querySelector("[data-field]");
+  },
 
-    get wrong() {
-      return !!sent().faults[this.$root.dataset.of];
-    },
+  get wrong() {
+    return !!sent().faults[this.$root.dataset.of];
+  },
 
-    get look() {
-      return { unsaved: this.typed, bad: this.wrong };
-    },
+  get look() {
+    return { unsaved: this.typed, bad: this.wrong };
+  },
 
-    init() {
-      const d = drafts().get(this.el.dataset.field);
-      if (!d || d.typed === undefined) return;
-      if (d.value === this.el.dataset.base) return drafts().drop(this.el.dataset.field);
-      this.el.value = d.value;
-      this.base = d.base;
-      this.typed = true;
-      if (d.error) sent().faults[this.el.dataset.field] = d.error;
-    },
+  init() {
+    const d = drafts().get(this.el.dataset.field);
+    if (!d || d.typed === undefined) return;
+    if (d.value === this.el.dataset.base) return drafts().drop(this.el.dataset.field);
+    this.el.value = d.value;
+    this.base = d.base;
+    this.typed = true;
+    if (d.error) sent().faults[this.el.dataset.field] = d.error;
+  },
+  // type keeps what stood in the field when the hand began, whatever comes meanwhile.
+  type() {
+    const { field, base, unit } = this.el.dataset;
+    if (!this.typed) this.base = base;
+    this.typed = true;
+    this.onItsWay = null;
+    drafts().put(field, { field, value: this.el.value, base: this.base, unit, typed: true });
+  },
+  // leave sends what was typed. A field that is questioned takes the same figure again.
+  leave(e) {
+    const el = this.el;
+    const value = el.value.trim();
+    const instead = e && e.relatedTarget && e.relatedTarget.closest("[data-set]");
+    if (instead && instead.dataset.set === el.dataset.field) return this.forget(); // a tap says it better
+    if (page().drawing || !this.typed || this.onItsWay === value) return;
+    const { field, unit } = el.dataset;
+    const { base } = this;
+    if (value === base && el.dataset.questioned === undefined) return this.forget();
+    this.onItsWay = value;
+    page().acted(el);
+    sent().write({ field, value, base, unit, typed: true });
+  },
 
-    // type keeps what stood in the field when the hand began, whatever comes meanwhile.
-    type() {
-      const { field, base, unit } = this.el.dataset;
-      if (!this.typed) this.base = base;
-      this.typed = true;
-      this.onItsWay = null;
-      drafts().put(field, { field, value: this.el.value, base: this.base, unit, typed: true });
-    },
+  forget() {
+    const { field } = this.el.dataset;
+    this.typed = false;
+    drafts().drop(field);
+    delete sent().faults[field];
+  },
+  // choose sends what was chosen of a list.
+  choose() {
+    const { field, base } = this.el.dataset;
+    page().acted(this.el);
+    sent().write({ field, value: this.el.value, base });
+  },
+  // kept shows what is stored: a bare figure comes back with its unit.
+  kept(e) {
+    const { field, sent: was, stored } = e.detail;
+    const el = this.el;
+    if (el.dataset.field !== field) return;
+    el.dataset.base = stored;
+    if (el.tagName === "SELECT" || el.value.trim() !== was) return;
+    this.typed = false;
+    this.onItsWay = null;
+    el.value = stored;
+  },
+  // laid puts what the server drew into a field that nobody types in.
+  laid() {
+    const el = this.el;
+    if (this.typed || el === document.activeElement) return;
+    if (el.tagName === "SELECT") {
+      const on = el.querySelector("[selected]");
+      el.selectedIndex = on ? on.index : 0;
+    } else if (el.value !== el.dataset.base) el.value = el.dataset.base;
+  },
+  // enter goes on to the next field, as calipers do; Shift gives a new line.
+  enter(e) {
+    if (e.shiftKey || e.target !== this.el || this.el.tagName === "SELECT") return;
+    e.preventDefault();
+    this.goOn();
+  },
 
-    // leave sends what was typed. A field that is questioned takes the same figure again.
-    leave(e) {
-      const el = this.el;
-      const value = el.value.trim();
-      const instead = e && e.relatedTarget && e.relatedTarget.closest("[data-set]");
-      if (instead && instead.dataset.set === el.dataset.field) return this.forget(); // a tap says it better
-      if (page().drawing || !this.typed || this.onItsWay === value) return;
-      const { field, unit } = el.dataset;
-      const { base } = this;
-      if (value === base && el.dataset.questioned === undefined) return this.forget();
-      this.onItsWay = value;
-      page().acted(el);
-      sent().write({ field, value, base, unit, typed: true });
-    },
-
-    forget() {
-      const { field } = this.el.dataset;
-      this.typed = false;
-      drafts().drop(field);
-      delete sent().faults[field];
-    },
-
-    // choose sends what was chosen of a list.
-    choose() {
-      const { field, base } = this.el.dataset;
-      page().acted(this.el);
-      sent().write({ field, value: this.el.value, base });
-    },
-
-    // kept shows what is stored: a bare figure comes back with its unit.
-    kept(e) {
-      const { field, sent: was, stored } = e.detail;
-      const el = this.el;
-      if (el.dataset.field !== field) return;
-      el.dataset.base = stored;
-      if (el.tagName === "SELECT" || el.value.trim() !== was) return;
-      this.typed = false;
-      this.onItsWay = null;
-      el.value = stored;
-    },
-
-    // laid puts what the server drew into a field that nobody types in.
-    laid() {
-      const el = this.el;
-      if (this.typed || el === document.activeElement) return;
-      if (el.tagName === "SELECT") {
-        const on = el.querySelector("[selected]");
-        el.selectedIndex = on ? on.index : 0;
-      } else if (el.value !== el.dataset.base) el.value = el.dataset.base;
-    },
-
-    // enter goes on to the next field, as calipers do; Shift gives a new line.
-    enter(e) {
-      if (e.shiftKey || this.el.tagName === "SELECT") return;
-      e.preventDefault();
-      this.goOn();
-    },
-
-    goOn() {
-      const to = next(this.el);
-      if (!to) return this.el.blur();
-      to.focus();
-      to.select();
-    },
-
-    // step counts up and down from what stands in the field.
-    step(by) {
-      const el = this.el;
-      el.value = String(Math.max(0, (parseInt(el.value || "0", 10) || 0) + by));
-      this.type();
-      this.leave();
-    },
-  }));
-});
+  goOn() {
+    const to = next(this.el);
+    if (!to) return this.el.blur();
+    to.focus();
+    to.select();
+  },
+  // step counts up and down from what stands in the field.
+  step(by) {
+    const el = this.el;
+    el.value = String(Math.max(0, (parseInt(el.value || "0", 10) || 0) + by));
+    this.type();
+    this.leave();
+  },
+}));
