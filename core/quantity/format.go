@@ -103,6 +103,7 @@ const thouBelow = 0.1 * inch
 // ShopUnit is the unit in which a shop of the given system writes this figure,
 // with its usual decimals. Small lengths come in thou for an inch reader.
 func ShopUnit(si float64, d Dimension, s System) (Unit, int) {
+	s = s.For(d)
 	pair, ok := shopUnits[d]
 	if !ok {
 		return Unit{Name: d.Base(), Dim: d, Factor: 1}, 3
@@ -141,6 +142,14 @@ func Show(si float64, d Dimension, s System) string {
 	}
 	u, n := ShopUnit(si, d, s)
 	return u.Format(si, n)
+}
+
+// In writes q as a reader of a system has it: as typed where it was typed in his units.
+func (q Quantity) In(s System) string {
+	if q.IsZero() || q.Unit.System == Neutral || q.Unit.System == s.For(q.Dim) || math.IsNaN(q.SI) {
+		return q.Typed
+	}
+	return Show(q.SI, q.Dim, s)
 }
 
 // Other writes q in the system it was not typed in, or "" when both systems

@@ -13,7 +13,37 @@ const (
 	Neutral System = iota
 	Metric
 	Inch
+	MetricPsi // sizes in mm, pressures in psi
+	InchBar   // sizes in inches, pressures in bar
 )
+
+// For is the system in which a dimension is written: a shop may have its gauges in another
+// one than its calipers.
+func (s System) For(d Dimension) System {
+	pressure := d == Pressure
+	switch s {
+	case MetricPsi:
+		s = Metric
+	case InchBar:
+		s = Inch
+	default:
+		return s
+	}
+	if pressure {
+		return s.other()
+	}
+	return s
+}
+
+// Other is the system that a dimension is not written in.
+func (s System) Other(d Dimension) System { return s.For(d).other() }
+
+func (s System) other() System {
+	if s == Inch {
+		return Metric
+	}
+	return Inch
+}
 
 // Unit is one way to write a quantity: base value = number·Factor + Offset.
 type Unit struct {

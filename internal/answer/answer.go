@@ -44,7 +44,7 @@ func Rows(out *calc.Output, s quantity.System) []Row {
 		r := Row{Label: Label(e.Name)}
 		switch v := e.Value.(type) {
 		case calc.Figure:
-			r.Text, r.Other, r.SI = Text(v, s), Text(v, otherSystem(s)), joinUnit(fmt.Sprintf("%.6g", v.Value), v.Unit)
+			r.Text, r.Other, r.SI = Text(v, s), otherText(v, s), joinUnit(fmt.Sprintf("%.6g", v.Value), v.Unit)
 			if share, ok := percent(e.Name, v); ok {
 				r.Text, r.Other = share, ""
 			}
@@ -106,11 +106,10 @@ func rowText(row map[string]any, s quantity.System) string {
 	return strings.Join(append(words, figures...), ", ")
 }
 
-func otherSystem(s quantity.System) quantity.System {
-	if s == quantity.Inch {
-		return quantity.Metric
-	}
-	return quantity.Inch
+// otherText writes a calculator's figure in the units that the reader does not use.
+func otherText(f calc.Figure, s quantity.System) string {
+	d, _ := f.Dim()
+	return Text(f, s.Other(d))
 }
 
 // Text writes a calculator's figure in shop units, when there are any.

@@ -87,7 +87,7 @@ func headText(key string, value any, s quantity.System) (text, other string) {
 		if text, ok := percent(key, v); ok {
 			return text, ""
 		}
-		text, other = Text(v, s), Text(v, otherSystem(s))
+		text, other = Text(v, s), otherText(v, s)
 		if other == text {
 			other = ""
 		}

@@ -77,7 +77,7 @@ func shownOn(numbers []int) string {
 // Duty is what the unit works at, as far as it is known.
 func (d Data) Duty() string {
 	u := d.S.Unit
-	return strings.Join(nonEmpty(u.DutyPressure.Typed, u.Speed.Typed, u.Displacement.Typed), ", ")
+	return strings.Join(nonEmpty(u.DutyPressure.In(d.Units), u.Speed.In(d.Units), u.Displacement.In(d.Units)), ", ")
 }
 
 // Symptoms are those that were told, in words.

@@ -55,7 +55,8 @@ func NewBuildSheet(d Data, units quantity.System) BuildSheet {
 	for _, p := range st.Parts {
 		for _, f := range p.Features {
 			if f.Def.Clearance {
-				s.Again = append(s.Again, fmt.Sprintf("%s, %s: %s", p.Name, strings.ToLower(f.Def.Name), limitText(f)))
+				s.Again = append(s.Again, fmt.Sprintf("%s, %s: %s", p.Name, strings.ToLower(f.Def.Name),
+					limitText(f, units)))
 			}
 		}
 	}

@@ -86,7 +86,7 @@ func (d Data) unsaid() (out []string) {
 		out = append(out, "Nothing about any pressure: none was read.")
 	}
 	if duty := d.S.Duty; duty.HasPressure && d.Highest < duty.Pressure*0.999 {
-		out = append(out, "Nothing at the duty of "+d.S.Unit.DutyPressure.Typed+", which the test did not reach.")
+		out = append(out, "Nothing at the duty of "+d.S.Unit.DutyPressure.In(d.Units)+", which the test did not reach.")
 	}
 	out = append(out, "Nothing for longer than each step was held, and nothing about the machine it goes into.")
 	if again := Again(d.S); again != "" {

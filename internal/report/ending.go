@@ -7,6 +7,7 @@ import (
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/metrology"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/wording"
@@ -25,16 +26,16 @@ type Note struct {
 const sites = "Site rules, local codes and the machine maker's manual come first."
 
 // NoteOf writes the note of a unit's ending.
-func NoteOf(st *job.State) Note {
+func NoteOf(st *job.State, units quantity.System) Note {
 	switch st.Unit.Ending {
 	case unit.EndReplaced:
 		return replacedNote(st)
 	case unit.EndCondemned:
-		return condemnedNote(st)
+		return condemnedNote(st, units)
 	case unit.EndReturned:
 		return returnedNote(st)
 	case unit.EndFindings:
-		return findingsNote(st)
+		return findingsNote(st, units)
 	case unit.EndNoFault:
 		return noFaultNote(st)
 	}
@@ -101,18 +102,18 @@ func flushed(st *job.State) string {
 	return words
 }
 
-func condemnedNote(st *job.State) Note {
+func condemnedNote(st *job.State, units quantity.System) Note {
 	n := Note{Title: "Condemned", Warning: "Not to be run again, nor handed on as sound. " + sites,
 		Lead: st.Unit.Name + " is not worth or not fit to be rebuilt" +
 			orEmpty("; it went: ", st.Unit.EndingNote) + "."}
-	n.Lines = append(n.Lines, against(st)...)
+	n.Lines = append(n.Lines, against(st, units)...)
 	n.Lines = append(n.Lines, before(st)...)
 	return n
 }
 
 // against is what speaks against using the unit again: marks that break a part, and
 // figures beyond their limits.
-func against(st *job.State) (out []string) {
+func against(st *job.State, units quantity.System) (out []string) {
 	for _, p := range st.Parts {
 		for _, m := range p.Seen {
 			if m.Breaking {
@@ -122,7 +123,7 @@ func against(st *job.State) (out []string) {
 		for _, f := range p.Features {
 			if f.Found.Verdict == metrology.Out {
 				out = append(out, fmt.Sprintf("%s: %s beyond %s (%s).", p.Name, strings.ToLower(f.Def.Name),
-					limitText(f), standsOn(f)))
+					limitText(f, units), standsOn(f)))
 			}
 		}
 	}
@@ -168,10 +169,10 @@ func atMachine(st *job.State) (out []string) {
 	return out
 }
 
-func findingsNote(st *job.State) Note {
+func findingsNote(st *job.State, units quantity.System) Note {
 	n := Note{Title: "Opened for findings only", Warning: "Not rebuilt, not tested, not to be run. " + sites,
 		Lead: st.Unit.Name + " was taken apart for what it shows" + orEmpty("; it went: ", st.Unit.EndingNote) + "."}
-	n.Lines = append(n.Lines, against(st)...)
+	n.Lines = append(n.Lines, against(st, units)...)
 	if st.Cause != nil {
 		n.Lines = append(n.Lines, "Concluded: "+st.Cause.Name+", "+st.Cause.Lies()+".")
 	} else {

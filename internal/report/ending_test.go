@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/document"
 	"corvek/internal/report"
@@ -35,7 +36,7 @@ func TestEachEndingHasItsOwnNote(t *testing.T) {
 			[]string{"Jog the drive"}},
 	} {
 		st.Unit.Ending = c.ending
-		d.Note = report.NoteOf(st)
+		d.Note = report.NoteOf(st, quantity.Metric)
 		assert.Equal(t, c.title, d.Note.Title)
 		var b bytes.Buffer
 		require.NoError(t, document.HTML(&b, report.Card(d)))
@@ -52,7 +53,7 @@ func TestEachEndingHasItsOwnNote(t *testing.T) {
 func TestNoStartUpCardAfterAFailedTest(t *testing.T) {
 	d := data(t, service(t), "T-0398")
 	require.NotEmpty(t, d.S.Failed())
-	d.Note = report.NoteOf(d.S)
+	d.Note = report.NoteOf(d.S, quantity.Metric)
 	assert.Equal(t, "Not to be run", d.Note.Title)
 	var b bytes.Buffer
 	require.NoError(t, document.HTML(&b, report.Card(d)))

@@ -38,6 +38,7 @@ type TestRow struct{ Name, Before, After, Verdict string }
 // Data is a report of one unit of a job.
 type Data struct {
 	S         *job.State
+	Units     quantity.System // the reader's
 	Shop      document.Shop
 	Printed   time.Time
 	Line      string // the unit pulled apart, as measured
@@ -98,13 +99,12 @@ func (r Record) Words() string {
 
 // New works the report out. units are the reader's.
 func New(st *job.State, units quantity.System, now time.Time) Data {
-	d := Data{S: st, Shop: ShopOf(st.Shop), Printed: now, Line: line.Layer{Station: "measure"}.Draw(st),
+	d := Data{S: st, Units: units, Shop: ShopOf(st.Shop), Printed: now, Line: line.Layer{Station: "measure"}.Draw(st),
 		Stands: Stands(st), Counts: st.Counts(), Attempts: st.Attempts}
-	show := draw.Length(units)
 	for i, p := range st.Parts {
 		for _, f := range p.Features {
 			if f.Found.Any || f.Built.Any {
-				d.Rows = append(d.Rows, row(p, f, show))
+				d.Rows = append(d.Rows, row(p, f, units))
 			}
 		}
 		if c := p.Choice(); c != decide.Keep || p.Decision.Reason != "" || p.Missing != 0 || p.Proposal.Looked {
@@ -135,7 +135,7 @@ func New(st *job.State, units quantity.System, now time.Time) Data {
 		}
 	}
 	d.Reopened, d.Drained = st.Job.Reopenings, Drained(st)
-	d.Note = NoteOf(st)
+	d.Note = NoteOf(st, units)
 	d.Causes = Causes(st)
 	d.Customer = append(d.Customer, actions(st)...)
 	if st.Cause != nil && st.Cause.Prevention != "" {
@@ -154,8 +154,9 @@ func orEmpty(before, s string) string {
 	return before + s
 }
 
-func row(p *job.PartState, f *job.FeatureState, show func(float64) string) Row {
-	r := Row{Part: p.Name, Feature: f.Def.Name, Standing: standsOn(f), Limit: limitText(f),
+func row(p *job.PartState, f *job.FeatureState, units quantity.System) Row {
+	show := draw.Length(units)
+	r := Row{Part: p.Name, Feature: f.Def.Name, Standing: standsOn(f), Limit: limitText(f, units),
 		Found: value(f, unit.StageFound, show), Verdict: string(f.Found.Verdict)}
 	if f.Built.Any {
 		r.After, r.AfterVerdict = value(f, unit.StageBuilt, show), string(f.Built.Verdict)
@@ -169,16 +170,16 @@ func standsOn(f *job.FeatureState) string {
 	return words + orEmpty(": ", f.Source)
 }
 
-func limitText(f *job.FeatureState) string {
+func limitText(f *job.FeatureState, units quantity.System) string {
 	switch {
 	case f.Def.Method == family.MethodGrade:
 		return "by touch"
 	case !f.Lower.IsZero() && !f.Upper.IsZero():
-		return f.Lower.Typed + " to " + f.Upper.Typed
+		return f.Lower.In(units) + " to " + f.Upper.In(units)
 	case !f.Upper.IsZero():
-		return "up to " + f.Upper.Typed
+		return "up to " + f.Upper.In(units)
 	case !f.Lower.IsZero():
-		return "at least " + f.Lower.Typed
+		return "at least " + f.Lower.In(units)
 	}
 	return "none"
 }
@@ -289,7 +290,7 @@ func assumed(st *job.State, units quantity.System) (out []string) {
 			out = append(out, words)
 		}
 	}
-	return append(out, "viscosity at duty "+st.Unit.Viscosity.Typed+", laminar gap flow, nothing else leaks")
+	return append(out, "viscosity at duty "+st.Unit.Viscosity.In(units)+", laminar gap flow, nothing else leaks")
 }
 
 // Band is the accepted efficiency of the unit's family, nil where it has none.

@@ -50,7 +50,7 @@ var padUnits = map[quantity.Dimension][2]string{
 // typed last in the same field or grid, stands before them.
 func (l *look) units(d quantity.Dimension, used string) (hint, bare string) {
 	hint = padUnits[d][0]
-	if l.Inch() {
+	if l.Units.For(d) == quantity.Inch {
 		hint = padUnits[d][1]
 	}
 	bare, _, _ = strings.Cut(hint, "|")

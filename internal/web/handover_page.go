@@ -111,7 +111,7 @@ func (l *look) papers(p JobPage) (out []PaperLink) {
 	if l.unit.Owes("prove") {
 		add("certificate", "Test certificate", "what the test shows, and no more")
 	}
-	add("start-up-card", report.NoteOf(l.st).Title, "goes with the unit")
+	add("start-up-card", report.NoteOf(l.st, l.Units).Title, "goes with the unit")
 	add("quote", "Offer", "what it takes, for the customer")
 	add("dispute", "State of the evidence", "for a warranty or a dispute")
 	add("tag", "Tote tag", "hangs on the tote")

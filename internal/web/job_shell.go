@@ -75,7 +75,7 @@ type Foot struct {
 func (l *look) shell() *JobShell {
 	j := l.job
 	s := &JobShell{Version: j.Version, Tag: j.Tag, Title: j.Title, Customer: j.Customer.Name, Family: l.st.Family.Name,
-		Displacement: l.unit.Displacement.Typed, Rotation: l.unit.Rotation, PromisedOn: j.PromisedOn,
+		Displacement: l.unit.Displacement.In(l.Units), Rotation: l.unit.Rotation, PromisedOn: j.PromisedOn,
 		Promise: daysLeft(j.PromisedOn.Time(), l.now), Pictures: len(j.Pictures), ToolboxURL: "/toolbox",
 		Station: l.station, Rail: l.rail(), Units: l.unitTabs()}
 	s.Late = strings.Contains(s.Promise, "late")

@@ -82,7 +82,7 @@ func (l *look) leak() *LeakView {
 	if !leak.Known {
 		return nil
 	}
-	v := &LeakView{Pressure: l.unit.DutyPressure.Typed, Viscosity: l.unit.Viscosity.Typed,
+	v := &LeakView{Pressure: l.unit.DutyPressure.In(l.Units), Viscosity: l.unit.Viscosity.In(l.Units),
 		Flow: l.show(leak.Flow, quantity.Flow), Much: leak.Share > 0.1,
 		Plot: l.leakPlot(), Density: l.st.Duty.Density}
 	if leak.HasGood {

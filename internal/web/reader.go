@@ -22,14 +22,32 @@ type Reader struct {
 func (s *Server) reader(c *echo.Context) Reader {
 	r := Reader{Person: who(c), Units: quantity.Metric, now: s.jobs.Now()}
 	r.CSRF, _ = c.Get("csrf").(string)
-	if k, err := c.Cookie("corvek_units"); err == nil && k.Value == "in" {
+	inch, pressure := chosen(c, "corvek_units") == "in", chosen(c, "corvek_pressure")
+	switch {
+	case inch && pressure == "bar":
+		r.Units = quantity.InchBar
+	case inch:
 		r.Units = quantity.Inch
+	case pressure == "psi":
+		r.Units = quantity.MetricPsi
 	}
 	return r
 }
 
+// chosen is what the reader chose and his browser keeps; "" where he chose nothing.
+func chosen(c *echo.Context, cookie string) string {
+	k, err := c.Cookie(cookie)
+	if err != nil {
+		return ""
+	}
+	return k.Value
+}
+
 // Inch reports that the reader measures in inches.
-func (r Reader) Inch() bool { return r.Units == quantity.Inch }
+func (r Reader) Inch() bool { return r.Units.For(quantity.Length) == quantity.Inch }
+
+// Psi reports that the reader's gauges show psi.
+func (r Reader) Psi() bool { return r.Units.For(quantity.Pressure) == quantity.Inch }
 
 // CanWork reports whether the reader may write on a job.
 func (r Reader) CanWork() bool { return !r.Closed && r.Person.May(job.RoleTechnician) }
@@ -42,8 +60,5 @@ func (r Reader) show(si float64, d quantity.Dimension) string { return quantity.
 
 // other writes it in the units the reader does not use.
 func (r Reader) other(si float64, d quantity.Dimension) string {
-	if r.Inch() {
-		return quantity.Show(si, d, quantity.Metric)
-	}
-	return quantity.Show(si, d, quantity.Inch)
+	return quantity.Show(si, d, r.Units.Other(d))
 }

@@ -290,7 +290,7 @@ func (l *look) balanceVerdict() Verdict {
 	switch {
 	case verdict == "balanced":
 		if !l.unit.GainedElsewhere.IsZero() {
-			return Verdict{"ochre", "ACCOUNTED FOR", "another sump holds " + l.unit.GainedElsewhere.Typed + " of it"}
+			return Verdict{"ochre", "ACCOUNTED FOR", "another sump holds " + l.unit.GainedElsewhere.In(l.Units) + " of it"}
 		}
 		return Verdict{"petrol", "BALANCED", "what came out accounts for what was in it"}
 	case verdict == "short":

@@ -69,8 +69,8 @@ func (s *Server) render(c *echo.Context, status int, name, title string, page an
 
 // renderShell writes a page, or of one that the browser shows already what is another now.
 func (s *Server) renderShell(c *echo.Context, status int, name string, shell Shell) error {
-	if k, err := c.Cookie("corvek_theme"); err == nil && (k.Value == "dark" || k.Value == "light") {
-		shell.Theme = k.Value
+	if theme := chosen(c, "corvek_theme"); theme == "dark" || theme == "light" {
+		shell.Theme = theme
 	}
 	shell.Here = shell.here(c)
 	page, err := s.views.lay(name, "layout", shell)
@@ -101,15 +101,6 @@ func (s Shell) here(c *echo.Context) string {
 		return s.Job.Here
 	}
 	return c.Request().URL.RequestURI()
-}
-
-// renderAlone writes a document that has no shell, such as a tag to print.
-func (s *Server) renderAlone(c *echo.Context, status int, name, document string, data any) error {
-	page, err := s.views.lay(name, document, data)
-	if err != nil {
-		return err
-	}
-	return c.HTMLBlob(status, page)
 }
 
 // lay writes a document whole, so that a fault in a template never leaves half a page.

@@ -14,7 +14,7 @@ import (
 )
 
 // limitWords says a feature's limit and where it is from.
-func limitWords(f *job.FeatureState) string {
+func limitWords(f *job.FeatureState, units quantity.System) string {
 	source := " · " + wording.Choice(unit.ScopeFeature, "standing", string(f.Stands()))
 	if f.Source != "" {
 		source += ": " + f.Source
@@ -23,11 +23,11 @@ func limitWords(f *job.FeatureState) string {
 	case f.Def.Method == family.MethodGrade:
 		return "by touch · guidance"
 	case !f.Lower.IsZero() && !f.Upper.IsZero():
-		return "limit " + f.Lower.Typed + " to " + f.Upper.Typed + source
+		return "limit " + f.Lower.In(units) + " to " + f.Upper.In(units) + source
 	case !f.Upper.IsZero():
-		return "limit up to " + f.Upper.Typed + source
+		return "limit up to " + f.Upper.In(units) + source
 	case !f.Lower.IsZero():
-		return "limit at least " + f.Lower.Typed + source
+		return "limit at least " + f.Lower.In(units) + source
 	}
 	return "no limit"
 }
@@ -152,7 +152,7 @@ func (l *look) workings(f *job.FeatureState, stage string) []string {
 // uncertainty: with three figures rather than to a thousandth.
 func fine(m float64, system quantity.System) string {
 	name := "µm"
-	if system == quantity.Inch {
+	if system.For(quantity.Length) == quantity.Inch {
 		name = "thou"
 	}
 	u, _ := quantity.UnitByName(name, quantity.Length)

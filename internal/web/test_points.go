@@ -172,7 +172,7 @@ func (l *look) hold(r *PointRow, a *job.AttemptState, pt job.PointState) {
 func (l *look) pointEntry(a *unit.Attempt, pt job.PointState, f *proof.Figured) *Entry {
 	e := l.field(l.unit.PointRef(a.Number, pt.Test.Code, f.Figure))
 	e.ReadOnly = e.ReadOnly || a.Closed
-	if smaller, fits := smallUnits[f.Figure]; fits && f.Q.IsZero() && !l.Inch() {
+	if smaller, fits := smallUnits[f.Figure]; fits && f.Q.IsZero() && l.Units.For(quantity.Flow) != quantity.Inch {
 		e.Hint, e.Unit = smaller, strings.Split(smaller, "|")[0]
 	}
 	if f.Figure == "pressure" && pt.Target > 0 && !e.ReadOnly {

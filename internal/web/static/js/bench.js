@@ -43,7 +43,7 @@ Alpine.data("bench", () => ({
   },
 
   measures(e) {
-    cookie("corvek_units", e.target.dataset.units);
+    for (const [what, unit] of Object.entries(e.target.dataset)) cookie("corvek_" + what, unit);
     Alpine.store("page").load();
   },
   // fill puts a ready answer into a field of its form.
