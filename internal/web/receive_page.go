@@ -290,7 +290,8 @@ func (l *look) balanceVerdict() Verdict {
 	switch {
 	case verdict == "balanced":
 		if !l.unit.GainedElsewhere.IsZero() {
-			return Verdict{"ochre", "ACCOUNTED FOR", "another sump holds " + l.unit.GainedElsewhere.In(l.Units) + " of it"}
+			held := l.unit.GainedElsewhere.In(l.Units)
+			return Verdict{"ochre", "ACCOUNTED FOR", "another sump holds " + held + " of it"}
 		}
 		return Verdict{"petrol", "BALANCED", "what came out accounts for what was in it"}
 	case verdict == "short":
