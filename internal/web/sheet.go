@@ -68,7 +68,7 @@ type GradeView struct {
 func (l *look) sheet(f *job.FeatureState, stage string) *FeatureSheet {
 	r := f.Result(stage)
 	v := &FeatureSheet{Method: f.Def.Method, How: f.Def.How, Limit: limitWords(f, l.Units),
-		Tone: answer.Tone(string(r.Verdict)),
+		Tone:  answer.Tone(string(r.Verdict)),
 		Steps: l.workings(f, stage)}
 	v.Verdict, v.Words = verdictWords(l.Reader, f, stage)
 	if f.Def.Method != family.MethodGrade {
