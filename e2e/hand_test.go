@@ -163,8 +163,14 @@ func TestThePadTakesItsOwnTaps(t *testing.T) {
 		n := u.MustEval(`() => document.querySelectorAll("main input[data-field]").length`).Int()
 		require.Greater(t, n, 8)
 		for i := range n {
+			if i%4 != size[0]%4 && os.Getenv("CORVEK_EVERY") == "" {
+				continue // some here, some on the phone
+			}
 			before := u.exported("T-0421")
 			field := u.MustElements("main input[data-field]")[i]
+			if !field.MustEval(`() => this.checkVisibility({ contentVisibilityAuto: true })`).Bool() {
+				continue // in a drawer that is shut
+			}
 			address := *field.MustAttribute("data-field")
 			field.MustTap()
 			u.MustWait(`() => document.getElementById("pad").checkVisibility()`)

@@ -54,7 +54,7 @@ func still[T any](ask func() (T, error)) (T, error) {
 }
 
 // patience is how long something is waited for before the test says what is missing.
-const patience = 12 * time.Second
+const patience = 2 * time.Minute
 
 // MustElement gives the element, of whichever page stands when it is found.
 func (u *user) MustElement(selector string) *rod.Element {

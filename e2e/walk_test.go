@@ -378,7 +378,7 @@ var walkedStations = map[string]string{
 // of each kind, 300 in the long trial.
 func TestTappingWithoutLooking(t *testing.T) {
 	t.Parallel()
-	acts := 12
+	acts := 7
 	if n, err := strconv.Atoi(os.Getenv("CORVEK_WALK")); err == nil {
 		acts = n
 	}

@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"corvek/core/family"
 	"corvek/core/metrology"
@@ -23,13 +24,21 @@ func limitWords(f *job.FeatureState, units quantity.System) string {
 	case f.Def.Method == family.MethodGrade:
 		return "by touch · guidance"
 	case !f.Lower.IsZero() && !f.Upper.IsZero():
-		return "limit " + f.Lower.In(units) + " to " + f.Upper.In(units) + source
+		return "limit " + between(f.Lower.In(units), f.Upper.In(units)) + source
 	case !f.Upper.IsZero():
 		return "limit up to " + f.Upper.In(units) + source
 	case !f.Lower.IsZero():
 		return "limit at least " + f.Lower.In(units) + source
 	}
 	return "no limit"
+}
+
+// between writes a band, its unit once where both ends have the same.
+func between(lower, upper string) string {
+	if number, in, _ := strings.Cut(lower, " "); strings.HasSuffix(upper, " "+in) {
+		lower = number
+	}
+	return lower + " to " + upper
 }
 
 // verdictWords puts a verdict into a sentence.

@@ -31,8 +31,8 @@ func TestTheSwitchesRule(t *testing.T) {
 		has     string
 		not     string
 	}{
-		{sheet, nil, "limit 0.076 mm to 0.178 mm", "limit 3 thou"},
-		{sheet, inch, "limit 3 thou to 7 thou", "limit 0.076"},
+		{sheet, nil, "limit 0.076 to 0.178 mm", "limit 3"},
+		{sheet, inch, "limit 3 to 7 thou", "limit 0.076"},
 		{sheet, nil, "leakage at 175 bar", "2538 psi"},
 		{sheet, inch, "leakage at 2538 psi", "175 bar"},
 		{sheet, []string{"corvek_pressure", "psi"}, "leakage at 2538 psi", "at 175 bar"},

@@ -16,13 +16,13 @@ Alpine.data("form", () => ({
     e.preventDefault();
     const form = this.$root;
     if (this.sending) return;
-    this.sending = true;
+    form.toggleAttribute("data-sending", (this.sending = true));
     this.errors = {};
     Alpine.store("page").acted(form);
     const token = form.querySelector("[name=once]");
     if (token) token.value = token.value || crypto.randomUUID();
     const fault = await Alpine.store("sent").submit(form, e.submitter);
-    this.sending = false;
+    form.toggleAttribute("data-sending", (this.sending = false));
     if (token && !fault?.text.includes("does not answer")) token.value = "";
     if (!fault) return;
     const places = [...form.querySelectorAll("[data-err]")];

@@ -6,15 +6,9 @@ Alpine.data("hold", () => ({
   init() {
     this.timer = setInterval(() => (this.now = Date.now()), 500);
   },
-  destroy() {
-    clearInterval(this.timer);
-  },
-  get left() {
-    return Math.ceil((Date.parse(this.$root.dataset.until) - this.now) / 1000);
-  },
-  get ready() {
-    return this.left <= 0;
-  },
+  destroy() { clearInterval(this.timer); },
+  get left() { return Math.ceil((Date.parse(this.$root.dataset.until) - this.now) / 1000); },
+  get ready() { return this.left <= 0; },
   get words() {
     const [m, s] = [Math.floor(this.left / 60), String(this.left % 60).padStart(2, "0")];
     return this.ready ? "held long enough: read it" : `holds: ${m}:${s} left`;

@@ -15,9 +15,7 @@ Alpine.store("loose", {
 });
 
 Alpine.data("loose", () => ({
-  get figures() {
-    return this.$store.loose.figures;
-  },
+  get figures() { return this.$store.loose.figures; },
   // place is the first empty field for a figure.
   place() {
     const all = [...document.querySelectorAll('main input[data-kind="quantity"][data-field]:not([readonly])')];

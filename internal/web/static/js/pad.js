@@ -59,11 +59,18 @@ Alpine.data("pad", () => ({
     this.field = el;
     this.layout = text ? "letters" : "digits";
     this.units = (el.dataset.units || "").split("|").filter(Boolean);
-    this.up = at.top > innerHeight / 2;
+    this.up = at.top > 380; // as high as the pad is
     this.aside = at.left > innerWidth / 2;
     this.open = true;
+    this.$nextTick(() => this.clear(el));
     // What the next key replaces is selected, as a keyboard's Tab does it.
     if (el.dataset.field && el.tagName === "INPUT") el.select();
+  },
+  // clear brings the field out from under the pad.
+  clear(el) {
+    const [a, b] = [el.getBoundingClientRect(), this.$root.getBoundingClientRect()];
+    const over = a.right > b.left && a.left < b.right && a.bottom > b.top && a.top < b.bottom;
+    if (over) el.scrollIntoView({ block: this.up ? "end" : "start" });
   },
   press(k) {
     const el = this.field;

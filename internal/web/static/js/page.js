@@ -90,9 +90,7 @@ Alpine.store("page", {
     return box().dataset.here || location.pathname + location.search;
   },
 
-  version() {
-    return Number(box().dataset.version);
-  },
+  version() { return Number(box().dataset.version); },
 
   has() {
     return [...document.querySelectorAll("[data-fragment]")]
@@ -112,9 +110,7 @@ Alpine.store("page", {
     steady = id;
   },
   // outdated drops an answer that is still on its way.
-  outdated() {
-    turn++;
-  },
+  outdated() { turn++; },
   // load asks for the page as it is now.
   async load(address) {
     const mine = ++turn;

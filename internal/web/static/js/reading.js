@@ -20,13 +20,9 @@ Alpine.data("reading", () => ({
     return this.$root.matches("[data-field]") ? this.$root : this.$root.querySelector("[data-field]");
   },
 
-  get wrong() {
-    return !!sent().faults[this.$root.dataset.of];
-  },
+  get wrong() { return !!sent().faults[this.$root.dataset.of]; },
 
-  get look() {
-    return { unsaved: this.typed, bad: this.wrong };
-  },
+  get look() { return { unsaved: this.typed, bad: this.wrong }; },
 
   init() {
     const d = drafts().get(this.el.dataset.field);

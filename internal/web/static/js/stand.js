@@ -48,9 +48,7 @@ Alpine.data("stand", () => ({
     this.source.close();
     clearInterval(this.watch);
   },
-  figure(el) {
-    return this.now[el.dataset.channel] ?? "–";
-  },
+  figure(el) { return this.now[el.dataset.channel] ?? "–"; },
   // begin makes a strip a figure, all over one time.
   begin(told) {
     this.series = told.history.at ? told.history : { at: [] };
