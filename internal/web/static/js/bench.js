@@ -4,6 +4,7 @@ const cookie = (name, value) => (document.cookie = `${name}=${value};path=/;max-
 
 Alpine.data("bench", () => ({
   changes: null,
+  newest: 0, // version of the job that was heard of
 
   init() {
     this.$nextTick(() => {
@@ -27,10 +28,16 @@ Alpine.data("bench", () => ({
     this.changes = new EventSource("/jobs/" + tag + "/changes");
     this.changes.onmessage = (e) => this.heard(e.data);
   },
-  // heard asks for the page when it is not the answer to an act of this very page.
+  // heard asks for the page when nothing is under way and it is older than what was heard:
+  // the answer to an act of this very page brings it by itself.
   heard(version) {
-    const page = Alpine.store("page");
-    Alpine.store("sent").inLine(() => Number(version) <= page.version() || page.load());
+    this.newest = Math.max(this.newest, Number(version));
+    clearTimeout(this.later);
+    this.later = setTimeout(() => {
+      const page = Alpine.store("page");
+      if (Alpine.store("sent").under) this.heard(version);
+      else if (this.newest > page.version()) page.load().then(() => (this.newest = 0));
+    }, 100);
   },
 
   seen() {

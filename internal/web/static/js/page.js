@@ -66,6 +66,16 @@ const options = {
   },
 };
 
+// values puts what the server drew into the fields in which nobody types: one that was
+// typed in does not follow its attribute any more.
+function values() {
+  for (const el of document.querySelectorAll("[data-field]:not(.unsaved)")) {
+    if (el === document.activeElement) continue;
+    if (el.tagName === "SELECT") el.selectedIndex = el.querySelector("[selected]")?.index ?? 0;
+    else if (el.value !== el.dataset.base) el.value = el.dataset.base;
+  }
+}
+
 // place remembers where the hand is, and goes back there.
 function place() {
   const el = document.activeElement;
@@ -140,7 +150,7 @@ Alpine.store("page", {
       return;
     }
     const back = place();
-    const line = document.querySelector(".line-box")?.scrollLeft;
+    const line = names.includes("line") && document.querySelector(".line-box").scrollLeft;
     this.drawing = true;
     moving = !!go;
     Alpine.deferMutations();
@@ -152,14 +162,16 @@ Alpine.store("page", {
       pair(from, to);
       Alpine.morph(from, to, options);
       if (held) delete from.dataset.sum;
+      // The morph leaves its mark on components, and they would never again be equal.
+      for (const x of from.querySelectorAll("[data-has-alpine-state]")) x.removeAttribute("data-has-alpine-state");
     }
     document.title = fresh.title + " · Corvek";
     box().dataset.here = fresh.here;
     box().dataset.version = fresh.version;
     if (go) history.pushState(null, "", fresh.here);
     setTimeout(() => Alpine.flushAndStopDeferringMutations());
-    const strip = document.querySelector(".line-box");
-    if (strip && line !== undefined) strip.scrollLeft = line;
+    if (line) document.querySelector(".line-box").scrollLeft = line;
+    values();
     this.drawing = false;
     this.drawn = performance.now();
     if (go) this.arrive();

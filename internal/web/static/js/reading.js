@@ -7,8 +7,8 @@ const sent = () => Alpine.store("sent");
 function next(el) {
   const fields = "main input[data-field]:not([readonly]), main textarea[data-field]:not([readonly])";
   const seen = { checkOpacity: false, contentVisibilityAuto: true };
-  const all = [...document.querySelectorAll(fields)].filter((x) => x === el || x.checkVisibility(seen));
-  return all[all.indexOf(el) + 1];
+  const all = [...document.querySelectorAll(fields)];
+  return all.slice(all.indexOf(el) + 1).find((x) => x.checkVisibility(seen));
 }
 
 Alpine.data("reading", () => ({
@@ -69,24 +69,13 @@ Alpine.data("reading", () => ({
     sent().write({ field, value: this.el.value, base });
   },
   // kept shows what is stored: a bare figure comes back with its unit.
-  kept(e) {
-    const { field, sent: was, stored } = e.detail;
+  kept(was, stored) {
     const el = this.el;
-    if (el.dataset.field !== field) return;
     el.dataset.base = stored;
     if (el.tagName === "SELECT" || el.value.trim() !== was) return;
     this.typed = false;
     this.onItsWay = null;
     el.value = stored;
-  },
-  // laid puts what the server drew into a field that nobody types in.
-  laid() {
-    const el = this.el;
-    if (this.typed || el === document.activeElement) return;
-    if (el.tagName === "SELECT") {
-      const on = el.querySelector("[selected]");
-      el.selectedIndex = on ? on.index : 0;
-    } else if (el.value !== el.dataset.base) el.value = el.dataset.base;
   },
   // enter goes on to the next field, as calipers do; Shift gives a new line.
   enter(e) {

@@ -73,7 +73,8 @@ Alpine.store("sent", {
     if (!now || now.value === value) drafts().drop(field);
     this.settled(want);
     this.say("saved " + clock(), "ok");
-    window.dispatchEvent(new CustomEvent("kept", { detail: { field, sent: value, stored: answer.json.value } }));
+    for (const el of document.querySelectorAll(`[data-field="${CSS.escape(field)}"]`))
+      Alpine.$data(el).kept(value, answer.json.value);
     if (this.under <= 1 || go) await page().take(answer.json.page, go);
     return true;
   },
