@@ -53,13 +53,14 @@ func TestNothingTypedIsLost(t *testing.T) {
 	u.MustWait(`() => document.getElementById("saved").textContent.includes("does not answer")`)
 	listener, err := net.Listen("tcp", addr)
 	require.NoError(t, err)
-	app, _, err := web.New(web.Config{Jobs: s.jobs, Demo: true, HashCost: bcrypt.MinCost})
+	app, server, err := web.New(web.Config{Jobs: s.jobs, Demo: true, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
 	again := httptest.NewUnstartedServer(app)
 	_ = again.Listener.Close()
 	again.Listener = listener
 	again.Start()
 	defer again.Close()
+	defer server.Close() // lets the page go that listens
 	u.MustWait(`() => document.getElementById("saved").textContent.startsWith("saved")`)
 	assert.Equal(t, "1490 rpm", u.state("T-0417").Unit.Speed.Typed)
 }

@@ -97,7 +97,7 @@ func explainPage(l *look, board Board) ExplainPage {
 		Statement: l.field(l.unit.ConclusionRef("statement")), NotFound: l.notFound(),
 		Next: l.nextChecks(), Cautions: l.cautions(), Stops: l.stops()}
 	p.Tabs = Tabs{l.tab("", "Causes"), l.tab("matrix", "Marks against causes"),
-		l.tab("story", "How it may have happened")}
+		l.tab("story", "Events")}
 	p.rank(l)
 	p.further(l)
 	cause := st.Cause

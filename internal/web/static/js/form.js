@@ -20,7 +20,7 @@ Alpine.data("form", () => ({
     this.errors = {};
     Alpine.store("page").acted(form);
     const token = form.querySelector("[name=once]");
-    if (token) token.value = token.value || crypto.randomUUID();
+    if (token) token.value = token.value || crypto.getRandomValues(new Uint32Array(4)).join("-");
     const fault = await Alpine.store("sent").submit(form, e.submitter);
     form.toggleAttribute("data-sending", (this.sending = false));
     if (token && !fault?.text.includes("does not answer")) token.value = "";
