@@ -1,11 +1,11 @@
 package store
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
 	"math"
-	"reflect"
 	"slices"
 	"time"
 
@@ -170,7 +170,7 @@ func alike(a, b any) bool {
 	}
 	x, errX := json.Marshal(a)
 	y, errY := json.Marshal(b)
-	return errX == nil && errY == nil && reflect.DeepEqual(x, y)
+	return errX == nil && errY == nil && bytes.Equal(x, y)
 }
 
 // errBack brings a transaction back to where it began.

@@ -71,18 +71,20 @@ func (c *changes) tell(h store.Heard) {
 // beat is how often a silent line is used, so that one that nobody hears any more is let go.
 const beat = 25 * time.Second
 
-// hear sends the versions of a job as server-sent events.
+// hear sends the versions of a job as server-sent events, the one it is at first: what was
+// written while a line was broken is heard when it stands again.
 func (s *Server) hear(c *echo.Context) error {
-	if _, err := s.store.Job(c.Request().Context(), c.Param("tag")); err != nil {
-		return err
-	}
 	versions, done := s.changes.of(c.Param("tag"))
 	defer done()
+	j, err := s.store.Job(c.Request().Context(), c.Param("tag"))
+	if err != nil {
+		return err
+	}
 	out := c.Response()
 	control := eventStream(out)
 	tick := time.NewTicker(beat)
 	defer tick.Stop()
-	text := ": listening\n\n"
+	text := versionEvent(j.Version)
 	for {
 		if _, err := fmt.Fprint(out, text); err != nil || control.Flush() != nil {
 			return nil // the reader has left
@@ -95,10 +97,12 @@ func (s *Server) hear(c *echo.Context) error {
 		case <-tick.C:
 			text = ": still here\n\n"
 		case v := <-versions:
-			text = fmt.Sprintf("data: %d\n\n", v)
+			text = versionEvent(v)
 		}
 	}
 }
+
+func versionEvent(version int64) string { return fmt.Sprintf("data: %d\n\n", version) }
 
 // eventStream begins an answer that is sent on as things happen.
 func eventStream(out http.ResponseWriter) *http.ResponseController {

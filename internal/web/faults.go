@@ -114,16 +114,12 @@ func conflictWords(c *job.Conflict) (label, text string) {
 		if value == "" {
 			return "nothing"
 		}
-		return "“" + value + "”"
+		return "“" + valueWords(c.Field, value) + "”"
 	}
 	label = c.Field
 	if ref, err := unit.ParseRef(c.Field); err == nil {
 		if f, known := entry.Find(ref.Scope, ref.Name); known {
 			label = f.Label
-			said := words
-			words = func(value string) string {
-				return said(valueWords(c.Field, value))
-			}
 		}
 	}
 	return label, fmt.Sprintf("%s set this to %s at %s; yours was %s", c.By, words(c.Theirs), c.At.Format("15:04"),

@@ -22,7 +22,7 @@ var stationHelp = map[string][]string{
 		"Take the unit apart and keep what the hands forget: order, facing, count.",
 		"“Off, found” takes the part off and says that all its pieces are there; “count later” leaves them open.",
 		"A count is typed after counting. What is missing is still in the unit or went into the system.",
-		"Facing is noted before a part is laid down; a stack is laid out with the end that came off first at the left.",
+		"Facing is noted before a part is laid down; a stack is laid out, the end that came off first at the left.",
 		"Look before you wipe: marks are tapped where the part is in the hand, and photographed before cleaning.",
 		"Different on this unit: another number, a part less or more. Say so at the part.",
 		"Springs and rings under load carry a caution; read it before they are let go.",
