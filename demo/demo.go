@@ -4,19 +4,23 @@
 package demo
 
 import (
+	"bytes"
 	"context"
 	"embed"
 	"encoding/json"
 	"fmt"
 	"slices"
+	"strconv"
+	"strings"
 	"time"
 
+	"corvek/core/trace"
 	"corvek/internal/exchange"
 	"corvek/internal/job"
 	"corvek/internal/store"
 )
 
-//go:embed shop.json jobs
+//go:embed shop.json jobs logs
 var files embed.FS
 
 // today is the day the demo files were written for; loading moves them to now.
@@ -132,7 +136,53 @@ func Load(ctx context.Context, jobs *job.Service, password string, hash func(str
 			return 0, fmt.Errorf("%s: %w", d.Tag(), err)
 		}
 	}
+	if err := keepLogs(ctx, jobs); err != nil {
+		return 0, err
+	}
 	return len(docs), s.sign(ctx, jobs, docs)
+}
+
+// columns say what stands in the logs of the shop's stand.
+const columns = "time = time s\npressure = P bar in bar\nflow = Q L/min in L/min\nspeed = n rpm in rpm\n" +
+	"temperature = T oil C in °C"
+
+// keepLogs brings in what the stand wrote: logs/TAG-ATTEMPT.csv, in seconds from the start of
+// the attempt.
+func keepLogs(ctx context.Context, jobs *job.Service) error {
+	m, err := trace.ParseMapping(columns)
+	if err != nil {
+		return err
+	}
+	logs, err := files.ReadDir("logs")
+	if err != nil {
+		return err
+	}
+	for _, entry := range logs {
+		name, _ := strings.CutSuffix(entry.Name(), ".csv")
+		at := strings.LastIndex(name, "-")
+		number, err := strconv.Atoi(name[at+1:])
+		if err != nil {
+			return fmt.Errorf("%s: %w", entry.Name(), err)
+		}
+		j, err := jobs.Store.Job(ctx, name[:at])
+		if err != nil {
+			return err
+		}
+		a := j.Units[0].Attempt(number)
+		content, err := files.ReadFile("logs/" + entry.Name())
+		if err != nil {
+			return err
+		}
+		t, err := trace.ReadCSV(bytes.NewReader(content), m, a.At)
+		if err != nil {
+			return fmt.Errorf("%s: %w", entry.Name(), err)
+		}
+		r := store.Recording{Unit: 1, Attempt: number, Stand: "east stand", ByName: a.By}
+		if _, err := jobs.Store.KeepLog(ctx, j.Tag, r, t); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // sign lets the shop's lead answer for the papers of what was handed over.

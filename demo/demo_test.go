@@ -105,3 +105,30 @@ func TestPicturesAreDrawnAndHarmless(t *testing.T) {
 	}
 	assert.Positive(t, pictures)
 }
+
+// What the stand wrote of the finished job agrees with what was typed of it, in the time in
+// which each step was held.
+func TestTheLogAgreesWithWhatWasTyped(t *testing.T) {
+	s := loaded(t)
+	ctx := context.Background()
+	list, err := s.Store.Recordings(ctx, "T-0388", 1)
+	require.NoError(t, err)
+	require.Len(t, list, 1)
+	j, err := s.Store.Job(ctx, "T-0388")
+	require.NoError(t, err)
+	held := 0
+	for _, p := range j.Units[0].Attempt(list[0].Attempt).Points {
+		if p.Held() == 0 || p.Figure("flow").IsZero() {
+			continue
+		}
+		held++
+		part, err := s.Store.Samples(ctx, list[0], p.HoldFrom, p.HoldTo, 1000)
+		require.NoError(t, err)
+		for code, typed := range p.Figures {
+			mean, _, ok := part.Mean(code)
+			require.True(t, ok, "%s of %s", code, p.Code)
+			assert.InEpsilon(t, typed.SI, mean, 0.01, "%s of %s", code, p.Code)
+		}
+	}
+	assert.Equal(t, 4, held, "a quarter, a half, three quarters and the whole of the pressure")
+}

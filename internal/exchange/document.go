@@ -123,7 +123,8 @@ func shift(v any, days int) {
 				if day, ok := unit.ParseDate(text); ok {
 					v[name] = string(day.Add(days))
 				}
-			case name == "at" || strings.HasSuffix(name, "_at") || name == "timer_until":
+			case name == "at" || strings.HasSuffix(name, "_at") || name == "timer_until" ||
+				strings.HasPrefix(name, "hold_"):
 				if t, err := time.Parse(time.RFC3339, text); err == nil {
 					v[name] = t.AddDate(0, 0, days).Format(time.RFC3339Nano)
 				}

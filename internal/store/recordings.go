@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"slices"
 	"strings"
 	"time"
 
@@ -67,6 +68,25 @@ func (s *Store) AddChunk(ctx context.Context, id int64, seq int, t *trace.Trace)
 	o := t.Outline()
 	return s.db.WithContext(ctx).Exec("INSERT INTO recording_chunks VALUES (?, ?, ?, ?, ?, ?, ?)",
 		id, seq, o.From, o.To, len(t.Samples), o.Pack(), t.Pack()).Error
+}
+
+// logChunk is how many samples of a log are kept together.
+const logChunk = 100
+
+// KeepLog keeps the log of another stand, whole, as a recording of an attempt; r says whose,
+// by what name and who brought it.
+func (s *Store) KeepLog(ctx context.Context, tag string, r Recording, t *trace.Trace) (id int64, err error) {
+	r.Source, r.Channels, r.StartedAt = unit.SourceLog, strings.Join(t.Channels, " "), t.Samples[0].At
+	id, err = s.OpenRecording(ctx, tag, r)
+	seq := 0
+	for part := range slices.Chunk(t.Samples, logChunk) {
+		if err != nil {
+			break
+		}
+		seq++
+		err = s.AddChunk(ctx, id, seq, &trace.Trace{Channels: t.Channels, Samples: part})
+	}
+	return id, err
 }
 
 // AddNote adds what happened to a recording.

@@ -1,7 +1,6 @@
 package web
 
 import (
-	"context"
 	"fmt"
 	"math"
 	"path"
@@ -12,7 +11,6 @@ import (
 	"corvek/core/field"
 	"corvek/core/trace"
 	"corvek/core/unit"
-	"corvek/internal/job"
 	"corvek/internal/store"
 
 	"github.com/labstack/echo/v5"
@@ -50,7 +48,8 @@ func (s *Server) addLog(c *echo.Context) error {
 	if err != nil {
 		return field.Errorf("log", "%s", err)
 	}
-	id, err := s.keepLog(ctx, st, who(c), "log "+clippedName(path.Base(file.Filename)), t)
+	id, err := s.store.KeepLog(ctx, st.Job.Tag, store.Recording{Unit: st.Unit.Number, Attempt: a.Number,
+		Stand: "log " + clippedName(path.Base(file.Filename)), ByName: who(c).Name}, t)
 	if err != nil {
 		return err
 	}
@@ -62,18 +61,6 @@ func clippedName(name string) string {
 		return string(r[:mostStandName])
 	}
 	return name
-}
-
-func (s *Server) keepLog(ctx context.Context, st *job.State, who job.Actor, name string,
-	t *trace.Trace) (id int64, err error) {
-	id, err = s.store.OpenRecording(ctx, st.Job.Tag, store.Recording{Unit: st.Unit.Number,
-		Attempt: st.Attempt().Number, Stand: name, Source: unit.SourceLog, Channels: strings.Join(t.Channels, " "),
-		ByName: who.Name, StartedAt: t.Samples[0].At})
-	for seq, at := 1, 0; err == nil && at < len(t.Samples); seq, at = seq+1, at+chunk {
-		part := &trace.Trace{Channels: t.Channels, Samples: t.Samples[at:min(at+chunk, len(t.Samples))]}
-		err = s.store.AddChunk(ctx, id, seq, part)
-	}
-	return id, err
 }
 
 // takeFromRecording writes the means of a stretch of a recording at a step of the open
