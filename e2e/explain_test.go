@@ -33,7 +33,7 @@ func TestBrokenRetainerAsAnArgument(t *testing.T) {
 		u.tap(ev(code), "seen")
 	}
 	u.tap(ev("fine_lines"), "absent")
-	lead := u.MustElement(".cause .ca-h").MustText()
+	lead := u.MustElement("article .ca-h").MustText()
 	assert.Contains(t, lead, "Case over-pressure against suction, sudden")
 	assert.Contains(t, lead, "outside the unit")
 	u.says("To close it, look at", "drain line", "case drain shut")
@@ -43,12 +43,12 @@ func TestBrokenRetainerAsAnArgument(t *testing.T) {
 	u.says("the marks do not support it", "Retainer plate broken")
 	assert.NotEmpty(t, u.MustElements(".matrix .mx-for"))
 	u.open("/jobs/" + tag + "/explain?face=story")
-	assert.Len(t, u.MustElements(".story"), 2)
+	assert.Len(t, u.MustElements("article"), 2)
 	u.says("What decides between them")
 
 	u.open("/jobs/" + tag + "/explain")
-	u.press(u.MustElementR(".cause button", "set as root cause"))
-	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelector(".cause.chosen") !== null`)
+	u.press(u.MustElementR("article button", "set as root cause"))
+	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelector("article button[aria-pressed=true]") !== null`)
 	assert.Contains(t, u.state(tag).Stops["explain"][0].Text, "The cause lies outside the unit",
 		"an action and an owner are asked for")
 	u.open("/jobs/" + tag + "/report")
@@ -69,11 +69,11 @@ func TestAnyMarkIsFound(t *testing.T) {
 	u := enter(t, s, "iva", true)
 	u.open("/jobs/T-0417/explain")
 	all := len(u.state("T-0417").Knowledge.Evidence)
-	shown := len(u.MustElements(".board > li"))
+	shown := len(u.MustElements(".evidence"))
 	assert.Less(t, shown, all/2, "not all marks at once")
 	assert.GreaterOrEqual(t, shown, len(u.state("T-0417").Findings)/2)
 	u.typeInto(u.MustElement("#board-find"), "milky")
-	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelectorAll(".board > li").length < 9`)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelectorAll(".evidence").length < 9`)
 	assert.NotNil(t, u.MustElement("#mark-milky_oil"))
 	u.says("All " + fmt.Sprint(all) + " marks")
 	u.tap("u1/evidence/milky_oil/state", "seen")
@@ -102,7 +102,7 @@ func TestOneMoreCause(t *testing.T) {
 	assert.Contains(t, u.MustElement("body").MustText(), "Contributed: Water in the fluid, outside the unit; "+
 		"tank breather open since spring. Against it: Fit a breather, by Hallen Sawmill.")
 	u.open("/jobs/T-0405/explain")
-	u.press(u.MustElement("#cause-2 form .btn"))
+	u.press(u.MustElement("#cause-2 form .button"))
 	u.MustWait(`() => Alpine.store("sent").idle() && document.getElementById("cause-2") === null`)
 	u.quiet()
 }

@@ -132,7 +132,7 @@ func TestFiguresWithNoFieldChosen(t *testing.T) {
 	u.open("/jobs/T-0417/strip")
 	u.MustWait(`() => location.search.includes("part=")`)
 	at, before := u.MustInfo().URL, u.lines("T-0417")
-	u.MustElement("main .acts button").MustFocus()
+	u.MustElement("main [data-control=act] button").MustFocus()
 	for _, k := range "80.06" {
 		u.Keyboard.MustType(input.Key(k))
 	}
@@ -237,7 +237,7 @@ func TestAnsweredRowsStay(t *testing.T) {
 	u.press(u.MustElement("#next > li:nth-child(2) button"))
 	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelectorAll("#next > li.answered").length === 2`)
 	assert.True(t, strings.HasPrefix(u.MustEval(rows).Str(), before))
-	u.press(u.MustElement(".board .tri button"))
+	u.press(u.MustElement(".evidence .buttons button"))
 	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelector("#next > li.answered") === null`)
 	assert.NotEqual(t, before, u.MustEval(rows).Str())
 	u.quiet()

@@ -209,6 +209,7 @@ func (u *user) MustWait(condition string, args ...any) {
 func (u *user) press(el *rod.Element) {
 	u.t.Helper()
 	if u.pointer {
+		u.MustWait(`() => !window.Alpine || Alpine.store("page").seen(performance.now())`)
 		el.Timeout(patience).MustTap() // what is covered is never reached
 		return
 	}

@@ -189,7 +189,7 @@ func TestKeys(t *testing.T) {
 	// An arrow on a choice moves the choice and not the page.
 	at := u.MustInfo().URL
 	u.open("/jobs/T-0417/decide")
-	u.MustElement(".decide .seg").MustFocus()
+	u.MustElement(".decide .button").MustFocus()
 	u.Keyboard.MustType(input.ArrowRight)
 	assert.Equal(t, "rework", u.MustEval(`() => document.activeElement.textContent.trim()`).String())
 	assert.Contains(t, u.MustInfo().URL, "/decide")

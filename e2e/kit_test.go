@@ -30,7 +30,7 @@ func TestPiecesComeToTheirPlaces(t *testing.T) {
 	assert.Equal(t, "rear_gasket", place("K3"), "its name says it")
 	assert.Empty(t, place("K1"), "two gaskets were open when it came")
 
-	u.press(u.MustElementR(".loose .chip", "^Front gasket$"))
+	u.press(u.MustElementR(".loose .button", "^Front gasket$"))
 	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelectorAll(".loose").length === 2`)
 	assert.Equal(t, "front_gasket", place("K1"))
 
@@ -68,7 +68,7 @@ func TestTheCustomersAnswerByThumb(t *testing.T) {
 	require.Equal(t, "customer", u.state("T-0412").Job.Waiting)
 	u.press(u.MustElement(`input[name=answer][value=overhaul]`))
 	u.press(u.MustElementR("button", "^Keep his answer$"))
-	u.MustWait(`() => [...document.querySelectorAll(".f-e")].some((e) => e.textContent.includes("who of the"))`)
+	u.MustWait(`() => [...document.querySelectorAll(".is-danger")].some((e) => e.textContent.includes("who of the"))`)
 	assert.True(t, u.MustElement(`input[name=answer][value=overhaul]`).MustProperty("checked").Bool(),
 		"nothing is lost")
 	u.typeInto(u.MustElement("#answer-by"), "Liss Moen")

@@ -31,7 +31,7 @@ const small = `() => {
 	for (const x of document.querySelectorAll("a[href], button, summary, input, select, textarea")) {
 		if (x.type === "hidden" || x.closest("[hidden], dialog:not([open]), .skip, .pad")) continue;
 		if (!x.checkVisibility({ visibilityProperty: true, contentVisibilityAuto: true })) continue;
-		if (x.closest("p.quiet, p.way, li > small")) continue;
+		if (x.closest("p.quiet, p.note, li > small")) continue;
 		const hit = x.matches("input[type=checkbox], input[type=radio]") ? x.closest("label") || x : x;
 		const box = hit.getBoundingClientRect();
 		if (!box.width || !box.height) continue;
@@ -136,14 +136,14 @@ func TestWhatDecidesIsInView(t *testing.T) {
 	u := enter(t, serve(t), "iva", true)
 	u.MustSetViewport(1280, 800, 1, false)
 	for page, what := range map[string]string{
-		"/jobs/T-0412/measure?part=tube&feature=bore": ".verdict, .cells input, .tol-box svg",
-		"/jobs/T-0417/measure?part=rear_plate":        ".verdict, .leaf, .tol-box svg",
+		"/jobs/T-0412/measure?part=tube&feature=bore": ".verdict, .cells input, svg.tol",
+		"/jobs/T-0417/measure?part=rear_plate":        ".verdict, .leaf, svg.tol",
 		// No cause is named yet: what to look at comes first. Once one is, the conclusion does.
-		"/jobs/T-0417/explain": ".cause:first-child .ca-p, .next li:first-child button",
-		"/jobs/T-0405/explain": `.cause:first-child .ca-p, [data-field$="conclusion/action"]`,
-		"/jobs/T-0417/decide":  ".decide > .sel, .decides h2:first-child + .big-n",
+		"/jobs/T-0417/explain": "article:first-child .ca-p, #next li:first-child button",
+		"/jobs/T-0405/explain": `article:first-child .ca-p, [data-field$="conclusion/action"]`,
+		"/jobs/T-0417/decide":  ".decide > .sel, .column h2:first-child + .big-n",
 		"/jobs/T-0388/prove":   "h2, .points tr:first-child input",
-		"/jobs/T-0417/strip":   ".count-e b, .count-f input, .btn.main",
+		"/jobs/T-0417/strip":   ".count-e b, .count-f input, .button.is-primary",
 	} {
 		u.open(page)
 		hidden := u.MustEval(`(what) => {

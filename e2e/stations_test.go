@@ -53,8 +53,8 @@ func (u *user) newPump() string {
 	u.press(u.MustElementR("a", "New job"))
 	u.MustWait(`() => location.pathname === "/jobs/new" && document.readyState === "complete"`)
 	u.typeInto(u.MustElement("#customer"), "ostrey")
-	u.MustWait(`() => document.querySelector(".f-c .chip") !== null`)
-	u.press(u.MustElementR(".chip", "Ostrey"))
+	u.MustWait(`() => document.querySelector(".field .buttons button") !== null`)
+	u.press(u.MustElementR(".field .buttons button", "Ostrey"))
 	u.typeInto(u.MustElement("#title"), "spare press pump")
 	radio := u.MustElement(`input[value=external_gear_pump]`)
 	if u.pointer {
@@ -88,7 +88,7 @@ func (u *user) receive(tag string) {
 	// The pressure of the plan stands beside its field and never in it.
 	pressure := u.MustElement(`[data-field="u1/attempt/0/point/p100/pressure"]`)
 	assert.Empty(u.t, pressure.MustProperty("value").String())
-	assert.Contains(u.t, pressure.MustParent().MustText(), "plan: 175.0 bar")
+	assert.Contains(u.t, pressure.MustParent().MustParent().MustText(), "plan: 175.0 bar")
 	u.fill("u1/attempt/0/point/p100/pressure", "175 bar")
 	assert.Zero(u.t, u.state(tag).Open("receive"))
 }
@@ -208,7 +208,7 @@ func (u *user) kitting(tag string) {
 	u.station(6)
 	for {
 		u.ready()
-		buttons := u.MustElements(".kit li.empty form button")
+		buttons := u.MustElements(`.kit li form[action$="kit/piece"] button`)
 		if len(buttons) == 0 {
 			break
 		}
@@ -218,7 +218,7 @@ func (u *user) kitting(tag string) {
 			count.MustInput(fmt.Sprint(u.state(tag).ByCode[place].Expected))
 		}
 		u.press(buttons[0])
-		u.MustWait(`(n) => document.querySelectorAll(".kit li.empty form button").length < n`, left)
+		u.MustWait(`(n) => document.querySelectorAll(".kit li form[action$='kit/piece'] button").length < n`, left)
 	}
 	require.Zero(u.t, u.state(tag).Open("kit"))
 }

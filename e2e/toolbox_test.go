@@ -25,7 +25,7 @@ func TestToolboxByKeyboard(t *testing.T) {
 		u.MustElement("#in-" + p.field).MustFocus()
 		u.Page.Keyboard.MustType([]input.Key(p.text)...)
 	}
-	u.MustWait(`() => { const e = document.querySelector("#in-cone_height").closest(".f").querySelector(".f-e"); ` +
+	u.MustWait(`() => { const e = document.querySelector("#in-cone_height").closest(".field").querySelector(".is-danger"); ` +
 		`return e && e.textContent.includes("mm") }`)
 	cone := u.MustElement("#in-cone_height")
 	cone.MustSelectAllText()
@@ -65,7 +65,7 @@ func TestEveryCalculatorHasAWorkingPage(t *testing.T) {
 		require.NoError(t, json.Unmarshal([]byte(d.Example), &in))
 		u.MustNavigate(s.URL + "/toolbox/" + d.Name + "?" + answer.Query(in).Encode()).MustWaitLoad()
 		assert.NotEmpty(t, u.MustElements(".results tr"), d.Name)
-		assert.Empty(t, u.MustElements(".f-e[role=alert]:not(:empty)"), d.Name)
+		assert.Empty(t, u.MustElements(".is-danger[role=alert]:not(:empty)"), d.Name)
 		wide := u.MustEval(`() => document.documentElement.scrollWidth - innerWidth`).Int()
 		assert.LessOrEqual(t, wide, 0, "%s is wider than the screen", d.Name)
 	}

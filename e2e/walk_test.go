@@ -52,8 +52,8 @@ const controls = `() => {
 		const about = [];
 		for (let at = x; at && at.id !== "page"; at = at.parentElement) {
 			about.push(at.getAttribute("aria-label") || "");
-			if (at.matches("li, tr, .gq, .way-of, .inline, .further, .loose, .f, .leaf-says, article"))
-				about.push(words(at.querySelector("b, th, .f-l, .tag, label")));
+			if (at.matches("li, tr, .row, .frame, .inline, .flag, .field, .leaf-says, article"))
+				about.push(words(at.querySelector("b, th, .label, .tag, label")));
 			if (at.matches("section, .sheet")) about.push(words(at.querySelector("h2")));
 			if (at.matches("details")) about.push(words(at.querySelector("summary")));
 		}

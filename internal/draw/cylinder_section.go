@@ -145,7 +145,7 @@ func (c IntensifierSection) SVG() string {
 	s.height(left-18, top, base, "")
 	s.text("dm-t", left-24, mid-6, "end", c.DriveWord)
 	s.text("dm-t", right+50, mid+small/2+34, "middle", c.PlungerWord)
-	s.text("big-t", 548, mid-small/2-30, "end", c.Output)
+	s.text("ar-n", 548, mid-small/2-30, "end", c.Output)
 	s.text("ar-t", 548, mid+small/2+52, "end", "ratio "+c.Ratio)
 	return s.svg()
 }

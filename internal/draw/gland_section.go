@@ -71,7 +71,7 @@ func (g GlandSection) SVG() string {
 	fx := math.Min(490, math.Max(end+90, 470))
 	s.circle("ring-f", fx, 150, fo/2)
 	s.text("dm-t", fx, 150+fo/2+20, "middle", "free ring")
-	s.text("big-t", (x+x+w)/2, flip(face+d)+map[bool]float64{true: -12, false: 28}[g.FromAbove], "middle",
+	s.text("ar-n", (x+x+w)/2, flip(face+d)+map[bool]float64{true: -12, false: 28}[g.FromAbove], "middle",
 		"squeeze "+g.Squeeze)
 	s.text("ar-t", (x+x+w)/2, flip(face)+map[bool]float64{true: 29, false: -14}[g.FromAbove], "middle", "fill "+g.Fill)
 	s.arrow("fo push", left-30, left-2, flip(face+gap/2), 8)
@@ -119,7 +119,7 @@ func (l LipOffset) SVG() string {
 		s.circle("o", lip+1, shaft-26, 5)
 		s.path("dm", "M%v %v V%v", x, bore-44, bore-54)
 		s.width(left, x, bore-46, "")
-		s.text("big-t", math.Max(x, left+60), bore-52, "middle", l.Word)
+		s.text("ar-n", math.Max(x, left+60), bore-52, "middle", l.Word)
 	} else {
 		s.text("st-t stop", 280, bore+50, "middle", "no depth keeps the lip off the track")
 	}

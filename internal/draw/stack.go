@@ -166,7 +166,7 @@ func EccentricRing(eccentricity float64, radial string) string {
 	s.path("cl", "M%v %v H%v M%v %v V%v", cx-128, cy, cx+128, cx, cy-120, cy+108)
 	s.path("dm", "M%v %v V%v H%v", cx, cy-bore, y-bore+gap, cx)
 	s.path("dm", "M%v %v L%v %v H%v", cx+4, (cy-bore+y-bore+gap)/2, cx+120, cy-92, cx+138)
-	s.text("big-t", cx+144, cy-86, "start", radial)
+	s.text("ar-n", cx+144, cy-86, "start", radial)
 	s.text("dm-t", cx+144, cy-64, "start", "radial gap when centred")
 	if eccentricity > 0 {
 		s.text("dm-t", cx+144, cy+84, "start", "pushed to one side by "+fmt.Sprintf("%.0f %%", 100*eccentricity))

@@ -24,16 +24,9 @@ import (
 // styles are the style sheets in the order in which they are laid over one
 // another; the pages get them as one file.
 var styles = []string{
-	"lib/bulma-base-1.0.4.min.css", "lib/uplot-1.6.32.min.css",
+	"lib/bulma.min.css", "lib/uplot-1.6.32.min.css",
 	"css/tokens.css", "css/fonts.css", "css/base.css", "css/drawing.css", "css/shell.css", "css/sheet.css",
-	"css/field.css",
-	"css/board.css", "css/newjob.css", "css/receive.css", "css/strip.css", "css/stack.css", "css/measure.css",
-	"css/explain.css",
-	"css/decide.css", "css/way.css", "css/kit.css", "css/build.css", "css/prove.css", "css/stand.css",
-	"css/handover.css",
-	"css/picture.css",
-	"css/toolbox.css",
-	"css/record.css", "css/family.css", "css/people.css", "css/work.css", "css/pad.css", "css/narrow.css",
+	"css/field.css", "css/verdict.css", "css/measure.css", "css/prove.css", "css/stations.css", "css/narrow.css",
 	"css/paper.css",
 }
 

@@ -55,6 +55,15 @@ func (r Reader) CanWork() bool { return !r.Closed && r.Person.May(job.RoleTechni
 // CanLead reports whether the reader may waive stops.
 func (r Reader) CanLead() bool { return !r.Closed && r.Person.May(job.RoleLead) }
 
+// Length writes a length as a family has it in the reader's measures.
+func (r Reader) Length(text string) string {
+	q, err := quantity.Parse(text, quantity.Length)
+	if err != nil {
+		return text
+	}
+	return q.In(r.Units)
+}
+
 // show writes a base-unit figure in the reader's units.
 func (r Reader) show(si float64, d quantity.Dimension) string { return quantity.Show(si, d, r.Units) }
 

@@ -94,7 +94,9 @@ function place() {
 Alpine.store("page", {
   asking: 0,
   drawn: 0, // when it was last laid over
-  ledOn: 0, // when an act last led on to the next part
+  ledOn: 0, // when an act last led on to the next part; the page itself came at 0
+  grace: 400, // ms in which a finger that taps twice has not seen yet what came
+  seen(at) { return at >= this.drawn && at - this.ledOn >= this.grace; },
 
   here() {
     return box().dataset.here || location.pathname + location.search;

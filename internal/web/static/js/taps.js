@@ -1,7 +1,5 @@
 // Taps: a button that carries data-set writes the state that data-value names. What is
 // meant is what the button said when it was touched.
-const grace = 400; // ms in which a finger that taps twice has not seen the next part yet
-
 Alpine.data("taps", () => ({
   down: 0, // when the finger came down
   last: { set: "", at: 0 }, // the tap before
@@ -19,12 +17,12 @@ Alpine.data("taps", () => ({
     if (!button || button.disabled || button.classList.contains("is-busy")) return;
     e.preventDefault();
     const finger = e.detail > 0; // a key gives none
-    if (finger && (this.down < page.drawn || this.down - page.ledOn < grace)) return;
+    if (finger && !page.seen(this.down)) return;
     const { last } = this;
     this.last = { set: button.dataset.set, at: performance.now() };
     // The second half of a double tap would take the first half back.
     const twice = button.ariaPressed !== null || button.closest("[data-control]");
-    if (twice && this.last.set === last.set && this.last.at - last.at < grace) return;
+    if (twice && this.last.set === last.set && this.last.at - last.at < page.grace) return;
     this.write(button, { ...button.dataset });
   },
   // key presses what is drawn as it presses a button, and what is held down once.
