@@ -70,6 +70,7 @@ func chrome(t testing.TB) *rod.Browser {
 		for _, name := range []flags.Flag{"disable-background-networking", "no-first-run", "disable-component-update"} {
 			starter.Set(name)
 		}
+		starter.Set("host-resolver-rules", "MAP "+plainHost+" 127.0.0.1")
 		// Pages are drawn for pictures alone: what draws them fast on a screen costs here.
 		starter.Set("disable-gpu").Set("in-process-gpu").Set("force-prefers-reduced-motion")
 		starter.Set("disable-features", "BackForwardCache,Translate,OptimizationHints,MediaRouter,PaintHolding")

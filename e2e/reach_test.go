@@ -130,6 +130,20 @@ func TestWorkIsReachedByTheTabKey(t *testing.T) {
 	}
 }
 
+// tabsTo goes on by the Tab key until a condition holds, at most so many times.
+func (u *user) tabsTo(most int, condition string) {
+	u.t.Helper()
+	u.ready()
+	for range most {
+		u.Keyboard.MustType(input.Tab)
+		if u.MustEval(condition).Bool() {
+			return
+		}
+	}
+	assert.Fail(u.t, "out of reach", "not in %d Tab keys: %s; at %s", most, condition,
+		u.MustEval(`() => document.activeElement.outerHTML.slice(0, 200)`).Str())
+}
+
 // The figures that decide are in view on the bench's screen without scrolling.
 func TestWhatDecidesIsInView(t *testing.T) {
 	t.Parallel()

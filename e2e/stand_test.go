@@ -60,6 +60,9 @@ func (u *user) connect(tag string) {
 	u.t.Helper()
 	u.open("/jobs/" + tag + "/prove")
 	u.press(u.MustElementR("button", "Start attempt 1"))
+	if !u.pointer {
+		u.tabsTo(4, `() => !!document.activeElement.closest(".points [data-set], .points input")`)
+	}
 	u.press(u.MustElementR(".stand button", "practice"))
 	u.MustWait(`() => document.querySelector("#live") && document.querySelector("#live").dataset.state === "idle"`)
 }

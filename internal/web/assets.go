@@ -102,6 +102,18 @@ func (a *assets) add(name string, content []byte) {
 	a.files[name] = file
 }
 
+// faces are the letters of the pages. Each page uses them all, and asks for them before its
+// style sheet tells of them; those that still come too late are left to the next page, since
+// letters that change move what stands there.
+func (a *assets) faces() (out []string) {
+	for _, name := range slices.Sorted(maps.Keys(a.files)) {
+		if strings.HasSuffix(name, ".woff2") {
+			out = append(out, name)
+		}
+	}
+	return out
+}
+
 // url is the address of a static file.
 func (a *assets) url(name string) string { return "/static/" + a.hash + "/" + name }
 

@@ -29,7 +29,8 @@ var templateFiles embed.FS
 type views struct{ sets map[string]*template.Template }
 
 func loadViews(a *assets) (*views, error) {
-	base, err := template.New("base").Funcs(funcs).Funcs(template.FuncMap{"asset": a.url}).ParseFS(templateFiles,
+	own := template.FuncMap{"asset": a.url, "faces": a.faces}
+	base, err := template.New("base").Funcs(funcs).Funcs(own).ParseFS(templateFiles,
 		"templates/layout.html", "templates/parts/*.html")
 	if err != nil {
 		return nil, err
