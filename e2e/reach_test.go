@@ -210,3 +210,53 @@ func TestLabelsBesideStatedFigures(t *testing.T) {
 	least := u.MustEval(`() => Math.min(...[...document.querySelectorAll(".results th")].map((x) => x.clientWidth))`)
 	assert.GreaterOrEqual(t, least.Int(), 100)
 }
+
+// A first job is led by the foot: what it says next is tapped, and the hand is on what does it.
+func TestTheFootLeadsAFirstJob(t *testing.T) {
+	t.Parallel()
+	u := enter(t, serve(t), "iva", false)
+	u.open("/jobs/new")
+	u.MustElement("#customer").MustInput("Hallen Sawmill")
+	u.MustElement("#title").MustInput("Edger feed pump")
+	u.MustElement("input[value=external_gear_pump]").MustEval(`() => { this.checked = true; }`)
+	u.press(u.MustElementR("button", "Open the job"))
+	u.MustWait(`() => location.pathname.endsWith("/receive") && document.readyState === "complete"`)
+	tag := u.MustEval(`() => document.body.dataset.tag`).Str()
+	led := func(words, on string) {
+		t.Helper()
+		u.ready()
+		foot := u.MustElement("[data-next-stop]")
+		assert.Contains(t, foot.MustText(), words)
+		u.press(foot)
+		u.MustWait(`(on) => document.activeElement.matches(on)`, on)
+	}
+	for _, step := range [][3]string{
+		{"write down what is wrong with it", `[data-field="job/complaint"]`, "weak when hot"},
+		{"write down its displacement", `[data-field="u1/displacement"]`, "32 cc/rev"},
+		{"write down its speed", `[data-field="u1/speed"]`, "1450 rpm"},
+		{"write down its duty pressure", `[data-field="u1/duty_pressure"]`, "175 bar"},
+	} {
+		led(step[0], step[1])
+		u.MustInsertText(step[2])
+		u.Keyboard.MustType(input.Tab)
+		u.ready()
+	}
+	led("enter the figures it came with", ".points button, .points input")
+	u.open("/jobs/" + tag + "/strip")
+	led("read the caution: pressure may still be shut in", "#caution-stored_pressure button")
+	u.Keyboard.MustType(input.Enter)
+	u.MustWait(`() => Alpine.store("sent").idle() && !document.querySelector("#caution-stored_pressure button")`)
+	led("ask at the machine: ", "#panel button")
+	u.shop.nobodyToAsk(t, tag)
+	u.open("/jobs/" + tag + "/strip")
+	led("take the next part off", `#act button`)
+	u.Keyboard.MustType(input.Enter)
+	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelector(".big-n").innerText === "1"`)
+	u.open("/jobs/" + tag + "/measure")
+	led("measure front side plate: face by touch", "#panel button")
+	u.open("/jobs/" + tag + "/explain")
+	led("look at what comes next, or name the root cause", "#conclusion button, #conclusion textarea")
+	u.open("/jobs/" + tag + "/kit")
+	led("say what came for retaining ring", "#place-seal_ring button")
+	u.quiet()
+}

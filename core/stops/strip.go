@@ -10,7 +10,11 @@ import (
 	"corvek/core/unit"
 )
 
+// strip asks for the gauges first: nothing comes off before them.
 func (l *list) strip() {
+	if code, why := GaugeHold(l.Gauge, l.Unit.Unit); why != "" {
+		l.add(code, "%s", strings.ToUpper(why[:1])+why[1:])
+	}
 	var parts []strip.Part
 	for i := range l.Parts {
 		parts = append(parts, l.Parts[i].Strip)
@@ -21,9 +25,6 @@ func (l *list) strip() {
 	}
 	for _, i := range strip.Check(parts, loose) {
 		l.add(unit.StopCode{Station: "strip", Kind: i.Kind, Part: i.Part, Number: i.Loose}, "%s", i.Text)
-	}
-	if code, why := GaugeHold(l.Gauge, l.Unit.Unit); why != "" {
-		l.add(code, "%s", strings.ToUpper(why[:1])+why[1:])
 	}
 	for i := range l.Parts {
 		l.cameOff(&l.Parts[i])

@@ -137,14 +137,14 @@ func (l *look) foot() *Foot {
 	f := &Foot{Stops: l.st.Open(l.station)}
 	for _, stop := range l.st.Stops[l.station] {
 		if stop.Passed == nil {
-			f.StopText = stop.Text
-			f.StopURL = l.link(l.station, stop.Part, stop.Feature)
+			f.StopText, f.StopURL = wording.Act(stop.Stop), l.stopURL(stop)
 			break
 		}
 	}
 	if f.StopURL == "" {
 		if stop := l.st.First(l.station); stop != nil {
-			f.StopURL = l.link(stop.Station, stop.Part, stop.Feature)
+			f.StopText = "at " + wording.Stations[stop.Station] + ": " + wording.Act(stop.Stop)
+			f.StopURL = l.stopURL(*stop)
 		}
 	}
 	if at < len(job.Stations)-1 {
@@ -176,12 +176,7 @@ func (l *look) neighbours() (prev, succ string) {
 
 // largeURL is the line alone, with this station's layer.
 func (l *look) largeURL() string {
-	u := l.page().Act("line")
-	sep := "?"
-	if strings.Contains(u, "?") {
-		sep = "&"
-	}
-	return u + sep + "layer=" + l.station + "&part=" + url.QueryEscape(l.part.Code)
+	return withQuery(l.page().Act("line"), "layer="+l.station+"&part="+url.QueryEscape(l.part.Code))
 }
 
 // daysLeft says how a promise stands.

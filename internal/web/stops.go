@@ -17,11 +17,43 @@ type StopRow struct {
 
 func (l *look) stopRow(s job.Stop) StopRow {
 	r := StopRow{Station: s.Station, Code: s.StopCode.String(), Text: s.Text,
-		URL: l.link(s.Station, s.Part, s.Feature), Passed: s.Passed, CSRF: l.CSRF}
+		URL: l.stopURL(s), Passed: s.Passed, CSRF: l.CSRF}
 	if l.CanLead() {
 		r.Waive = l.page().Act("pass")
 	}
 	return r
+}
+
+// stopURL leads to what settles a stop, where it stands on its page.
+func (l *look) stopURL(s job.Stop) string {
+	part, at := s.Part, ""
+	switch s.Kind {
+	case unit.StopCaution:
+		part, at = "", "caution-"+s.Part
+	case unit.StopGauges:
+		return withQuery(l.link("receive", "", ""), "face=gauges") + "#panel"
+	case unit.StopComplaint:
+		at = fieldID(unit.JobRef("complaint"))
+	case unit.StopDisplacement, unit.StopSpeed, unit.StopDutyPressure:
+		at = fieldID(l.unit.Ref(string(s.Kind)))
+	case unit.StopBaseline:
+		at = "received"
+	case unit.StopStillOn, unit.StopUnfitted:
+		at = "act"
+	case unit.StopNotMeasured:
+		at = "panel"
+	case unit.StopConclusion:
+		at = "conclusion"
+	case unit.StopPlace:
+		at = "place-" + s.Part
+	case unit.StopProved:
+		at = "test"
+	}
+	address := l.link(s.Station, part, s.Feature)
+	if at != "" {
+		address += "#" + at
+	}
+	return address
 }
 
 // stops are those of the station, open and waived.

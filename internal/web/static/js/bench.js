@@ -9,11 +9,19 @@ Alpine.data("bench", () => ({
   init() {
     this.$nextTick(() => {
       Alpine.store("page").intoView();
+      this.aim();
       const here = document.getElementById("page")?.dataset.here;
       if (here && document.body.dataset.tag) history.replaceState(null, "", here);
-      if (location.hash === "#find") document.getElementById("find")?.focus();
     });
     this.listen();
+  },
+  // aim puts the hand on what a link leads to, or on the first control in it. It waits for
+  // the browser, which lets go of the focus where a link leads to no control.
+  aim() {
+    const at = location.hash && document.getElementById(decodeURIComponent(location.hash.slice(1)));
+    const act = "input:not([type=hidden]), textarea, select, button";
+    if (at) setTimeout(() => [at, ...at.querySelectorAll(act)].find((x) => x.matches(act) && x.checkVisibility())?.focus());
+    history.replaceState(null, "", location.pathname + location.search);
   },
   // said is what was refused of a field, where it stands.
   said(el) {
@@ -39,16 +47,14 @@ Alpine.data("bench", () => ({
       else if (this.newest > page.version()) page.load().then(() => (this.newest = 0));
     }, 100);
   },
-
   seen() {
     this.listen();
     if (!document.hidden && document.body.dataset.tag) this.heard(Infinity);
   },
-
   back() {
+    if (location.hash) return this.aim();
     if (document.body.dataset.tag) Alpine.store("page").load(location.pathname + location.search);
   },
-
   measures(e) {
     for (const [what, unit] of Object.entries(e.target.dataset)) cookie("corvek_" + what, unit);
     Alpine.store("page").load();
@@ -61,7 +67,6 @@ Alpine.data("bench", () => ({
     input.value = button.dataset.value;
     input.focus();
   },
-
   theme() {
     const root = document.documentElement;
     const system = matchMedia("(prefers-color-scheme: dark)").matches;

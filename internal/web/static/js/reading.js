@@ -19,11 +19,8 @@ Alpine.data("reading", () => ({
   get el() {
     return this.$root.matches("[data-field]") ? this.$root : this.$root.querySelector("[data-field]");
   },
-
   get wrong() { return !!sent().faults[this.$root.dataset.of]; },
-
   get look() { return { unsaved: this.typed, bad: this.wrong }; },
-
   init() {
     const d = drafts().get(this.el.dataset.field);
     if (!d || d.typed === undefined) return;
@@ -55,7 +52,6 @@ Alpine.data("reading", () => ({
     page().acted(el);
     sent().write({ field, value, base, unit, typed: true });
   },
-
   forget() {
     const { field } = this.el.dataset;
     this.typed = false;
@@ -83,7 +79,6 @@ Alpine.data("reading", () => ({
     e.preventDefault();
     this.goOn();
   },
-
   goOn() {
     const to = next(this.el);
     if (!to) return this.el.blur();
