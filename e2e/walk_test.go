@@ -389,6 +389,9 @@ func TestTappingWithoutLooking(t *testing.T) {
 	t.Logf("CORVEK_SEED=%d", seed)
 	r := rand.New(rand.NewPCG(seed, 1))
 	u := enter(t, serve(t), "iva", true)
+	if acts > 20 {
+		u.Page = u.CancelTimeout().Timeout(3 * time.Hour)
+	}
 	u.open(walkedStations["prove"])
 	u.typeInto(u.MustElement("#one_change"), "new cap ring")
 	u.press(u.MustElementR("button", "Start attempt 2"))
