@@ -32,7 +32,7 @@ func TestLeadPassesAStop(t *testing.T) {
 	row := odd.MustElementR(".open-row", "Front needles")
 	row.MustElement("summary").MustClick()
 	row.MustElementR("button", "^Waive$").MustClick()
-	odd.MustWait(`() => [...document.querySelectorAll(".is-danger")].some(e => e.textContent.includes("write down why"))`)
+	odd.refused("write down why")
 	row = odd.MustElementR(".open-row", "Front needles")
 	row.MustElementR(".button", "checked another way").MustClick()
 	row.MustElementR("button", "^Waive$").MustClick()
@@ -48,8 +48,7 @@ func TestFailedTestGoesBackAsANewRound(t *testing.T) {
 	u.open("/jobs/T-0398/prove")
 	u.says("FAILED", "first try")
 	u.press(u.MustElementR("button", "Start attempt 2"))
-	u.MustWait(`() => [...document.querySelectorAll(".is-danger")].some(e => e.textContent.includes("one thing that ` +
-		`was changed"))`)
+	u.refused("one thing that was changed")
 	u.press(u.MustElement(`form[action$="prove/round"] [data-fill]`))
 	u.MustElement("#down-to").MustSelect("Cap O-ring")
 	u.press(u.MustElementR("button", "back to Build"))
@@ -94,7 +93,7 @@ func TestPictureComesIn(t *testing.T) {
 	u.open("/jobs/T-0412/pictures")
 	u.MustElement("#picture").MustSetFiles(bad)
 	u.press(u.MustElementR("form button", "^Add it$"))
-	u.MustWait(`() => [...document.querySelectorAll(".is-danger")].some(e => e.textContent.includes("not a JPEG"))`)
+	u.refused("not a JPEG")
 	u.MustElement("#picture").MustSetFiles(good)
 	u.typeInto(u.MustElement("#caption"), "rear plate")
 	u.press(u.MustElementR("form button", "^Add it$"))
@@ -103,7 +102,7 @@ func TestPictureComesIn(t *testing.T) {
 
 	// A mark without a place is refused; one tapped on the picture is kept where it was tapped.
 	u.press(u.MustElementR("button", "^Mark it$"))
-	u.MustWait(`() => [...document.querySelectorAll(".is-danger")].some(e => e.textContent.includes("tap the picture"))`)
+	u.refused("tap the picture")
 	box := u.MustElement("[data-shot]").MustShape().Box()
 	u.Mouse.MustMoveTo(box.X+box.Width*.25, box.Y+box.Height*.5).MustClick(proto.InputMouseButtonLeft)
 	u.typeInto(u.MustElement("#mark-note"), "nail catches")

@@ -48,7 +48,8 @@ func TestBrokenRetainerAsAnArgument(t *testing.T) {
 
 	u.open("/jobs/" + tag + "/explain")
 	u.press(u.MustElementR("article button", "set as root cause"))
-	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelector("article button[aria-pressed=true]") !== null`)
+	u.MustWait(`() => Alpine.store("sent").idle() &&
+		document.querySelector("article button[aria-pressed=true]") !== null`)
 	assert.Contains(t, u.state(tag).Stops["explain"][0].Text, "The cause lies outside the unit",
 		"an action and an owner are asked for")
 	u.open("/jobs/" + tag + "/report")

@@ -31,7 +31,8 @@ func TestWholeMeasureSheetInMixedUnits(t *testing.T) {
 			if tiles := u.MustElements("main .gtile"); len(tiles) > 0 {
 				tiles[0].MustFocus()
 				u.Keyboard.MustType(input.Enter)
-				u.MustWait(`() => Alpine.store("sent").idle() && document.querySelector(".gtile[aria-pressed=true]") !== null`)
+				u.MustWait(`() => Alpine.store("sent").idle() &&
+					document.querySelector(".gtile[aria-pressed=true]") !== null`)
 				continue
 			}
 			for i, slot := range f.Spec.Slots() {

@@ -284,7 +284,8 @@ func (u *user) run(tag string) {
 	for _, step := range []string{"hand_turn", "run_in", "p25", "p50", "p75", "p100", "relief", "leak_watch",
 		"complaint"} {
 		u.ready()
-		if holds := u.MustElements(fmt.Sprintf(`form[action$="prove/hold"]:has([value=%q]) button`, step)); len(holds) > 0 {
+		start := fmt.Sprintf(`form[action$="prove/hold"]:has([value=%q]) button`, step)
+		if holds := u.MustElements(start); len(holds) > 0 {
 			u.press(holds[0])
 			u.MustWait(`(step) => document.querySelector('form[action$="prove/hold"]:has([value="' + step + '"])')
 				.parentElement.querySelector("[data-until]") !== null`, step)

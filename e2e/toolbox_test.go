@@ -25,8 +25,7 @@ func TestToolboxByKeyboard(t *testing.T) {
 		u.MustElement("#in-" + p.field).MustFocus()
 		u.Page.Keyboard.MustType([]input.Key(p.text)...)
 	}
-	u.MustWait(`() => { const e = document.querySelector("#in-cone_height").closest(".field").querySelector(".is-danger"); ` +
-		`return e && e.textContent.includes("mm") }`)
+	u.MustWait(`() => document.querySelector(".field:has(#in-cone_height) .is-danger")?.textContent.includes("mm")`)
 	cone := u.MustElement("#in-cone_height")
 	cone.MustSelectAllText()
 	u.Page.Keyboard.MustType([]input.Key("1.4 mm")...)

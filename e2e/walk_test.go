@@ -423,6 +423,10 @@ func some(r *rand.Rand, all []control) control {
 // ends are acts that close what is walked on, and those whose field wants words.
 var ends = regexp.MustCompile(`(?i)hand (it )?over|withdraw|sign off|close the attempt|open (it|the job) again`)
 
+// doubleTap is the longest a hand takes for a double tap; a machine under load may be slower
+// with the second half.
+const doubleTap = 400 * time.Millisecond
+
 func (u *user) walk(r *rand.Rand, path, way string, acts int) {
 	tag := strings.Split(path, "/")[2]
 	u.open(path)
@@ -442,14 +446,20 @@ func (u *user) walk(r *rand.Rand, path, way string, acts int) {
 		c := some(r, all)
 		twice := !c.Field && r.IntN(5) == 0
 		typed := strconv.Itoa(1 + r.IntN(8))
+		began, apart := time.Now(), false
 		u.act(way, c, typed)
 		if twice {
 			u.act(way, c, typed)
+			apart = time.Since(began) > doubleTap
 		}
 		u.ready()
 		after := u.exported(tag)
 		diff := differences(before, after)
 		before = after
+		if apart { // two taps, and the second had another label
+			tally["two"]++
+			continue
+		}
 		if c.Field {
 			if err := typedInto(c, diff, typed); err != nil {
 				u.t.Errorf("%s by %s: %q (%s): %v", path, way, c.Label, c.About, err)

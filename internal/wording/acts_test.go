@@ -14,11 +14,12 @@ func TestTheActOfAStop(t *testing.T) {
 		kind unit.StopKind
 		act  string
 	}{
-		"No complaint written down":                       {unit.StopComplaint, "write down what is wrong with it"},
-		"Caution not read: pressure may still be shut in": {unit.StopCaution, "read the caution: pressure may still be shut in"},
+		"No complaint written down": {unit.StopComplaint, "write down what is wrong with it"},
+		"Caution not read: hot oil": {unit.StopCaution, "read the caution: hot oil"},
 		"Not checked at the machine yet; ask there: Is the pipe free?": {unit.StopGauges,
 			"ask at the machine: is the pipe free?"},
-		"Front side plate: face by touch not measured":     {unit.StopNotMeasured, "measure front side plate: face by touch"},
+		"Front side plate: face by touch not measured": {unit.StopNotMeasured,
+			"measure front side plate: face by touch"},
 		"Retaining ring: no piece for this place":          {unit.StopPlace, "say what came for retaining ring"},
 		"26 parts are still on the unit":                   {unit.StopStillOn, "take the next part off"},
 		"Front needles: 33 of 34, one not found":           {unit.StopShort, "Front needles: 33 of 34, one not found"},

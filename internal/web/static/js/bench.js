@@ -20,7 +20,8 @@ Alpine.data("bench", () => ({
   aim() {
     const at = location.hash && document.getElementById(decodeURIComponent(location.hash.slice(1)));
     const act = "input:not([type=hidden]), textarea, select, button";
-    if (at) setTimeout(() => [at, ...at.querySelectorAll(act)].find((x) => x.matches(act) && x.checkVisibility())?.focus());
+    const shows = (x) => x.matches(act) && x.checkVisibility();
+    if (at) setTimeout(() => [at, ...at.querySelectorAll(act)].find(shows)?.focus());
     history.replaceState(null, "", location.pathname + location.search);
   },
   // said is what was refused of a field, where it stands.
