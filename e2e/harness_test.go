@@ -184,8 +184,8 @@ func (u *user) open(path string) {
 // refused waits until a form says at a field what is wrong.
 func (u *user) refused(words string) {
 	u.t.Helper()
-	u.MustWait(`(words) => [...document.querySelectorAll(".help.is-danger")].some((x) => x.textContent.includes(words))`,
-		words)
+	u.MustWait(`(words) => [...document.querySelectorAll(".help.is-danger")]
+		.some((x) => x.textContent.includes(words))`, words)
 }
 
 // ready waits until the page stands and nothing is under way.
