@@ -169,6 +169,9 @@ func keepLogs(ctx context.Context, jobs *job.Service) error {
 			return err
 		}
 		a := j.Units[0].Attempt(number)
+		if a == nil {
+			return fmt.Errorf("%s: there is no such attempt", entry.Name())
+		}
 		content, err := files.ReadFile("logs/" + entry.Name())
 		if err != nil {
 			return err

@@ -28,6 +28,7 @@ type Issue struct {
 	Part  string // code of the place that wants pieces
 	Piece int    // number of the piece that is left over, or does not suit
 	Seal  bool   // its rubber does not suit
+	Lacks string // name of a place that has no piece at all
 	Text  string
 }
 
@@ -50,7 +51,7 @@ func Check(places []Place, pieces []Piece) []Issue {
 		known[pl.Part] = true
 		switch have := Filled(pl.Part, pieces); {
 		case have == 0:
-			out = append(out, Issue{Part: pl.Part, Text: pl.Name + ": no piece for this place"})
+			out = append(out, Issue{Part: pl.Part, Lacks: pl.Name, Text: pl.Name + ": no piece for this place"})
 		case have < pl.Need:
 			out = append(out, Issue{Part: pl.Part, Text: fmt.Sprintf("%s: %d of %d pieces", pl.Name, have, pl.Need)})
 		case have > pl.Need && !explained(pl.Part, pieces):

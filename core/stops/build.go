@@ -16,7 +16,7 @@ func (l *list) build() {
 		}
 	}
 	if undone > 0 {
-		l.of("build", unit.StopUnfitted, "%d of %d parts not fitted", undone, len(l.Parts))
+		l.of("build", unit.StopUnfitted, "%d of %d parts not fitted", undone, len(l.Parts)).Act = "fit the next part"
 	}
 	for i := range l.Parts {
 		p := &l.Parts[i]

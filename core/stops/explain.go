@@ -11,7 +11,8 @@ import (
 func (l *list) explain() {
 	c := l.Conclusion
 	if c.Cause == "" || c.Cause == unit.CauseNotFound && blank(c.Statement) {
-		l.of("explain", unit.StopConclusion, "No conclusion: name the root cause, or say what was ruled out")
+		l.of("explain", unit.StopConclusion, "No conclusion: name the root cause, or say what was ruled out").Act =
+			"look at what comes next, or name the root cause"
 	}
 	for _, n := range l.Causes {
 		code := unit.StopCode{Station: "explain", Kind: unit.StopOutside, Number: n.Number}
@@ -45,6 +46,9 @@ func (l *list) kit() {
 				code.Kind = unit.StopSeal
 			}
 		}
-		l.add(code, "%s", i.Text)
+		stop := l.add(code, "%s", i.Text)
+		if i.Lacks != "" {
+			stop.Act = "say what came for " + strings.ToLower(i.Lacks)
+		}
 	}
 }

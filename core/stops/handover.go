@@ -7,13 +7,14 @@ import (
 )
 
 func (l *list) prove() {
-	switch {
-	case l.Passed:
-	case l.Exercise:
-		l.of("prove", unit.StopProved, "Only an exercise on the simulated stand: no test of this unit was passed")
-	default:
-		l.of("prove", unit.StopProved, "No passed test in this round")
+	if l.Passed {
+		return
 	}
+	why := "No passed test in this round"
+	if l.Exercise {
+		why = "Only an exercise on the simulated stand: no test of this unit was passed"
+	}
+	l.of("prove", unit.StopProved, "%s", why).Act = "run the bench test"
 }
 
 func (l *list) handover() {

@@ -12,8 +12,9 @@ func (l *list) cautions() {
 	for _, station := range unit.Stations {
 		for _, c := range l.Family.CautionsAt(station) {
 			if c.Serious && l.Job.Acknowledged(c.Code) == nil {
-				l.add(unit.StopCode{Station: station, Kind: unit.StopCaution, Part: c.Code},
-					"Caution not read: %s", strings.ToLower(c.Title))
+				title := strings.ToLower(c.Title)
+				l.add(unit.StopCode{Station: station, Kind: unit.StopCaution, Part: c.Code}, "Caution not read: %s",
+					title).Act = "read the caution: " + title
 			}
 		}
 	}
@@ -21,7 +22,7 @@ func (l *list) cautions() {
 
 func (l *list) receive() {
 	if blank(l.Job.Complaint) && len(l.Job.Symptoms) == 0 {
-		l.of("receive", unit.StopComplaint, "No complaint written down")
+		l.of("receive", unit.StopComplaint, "No complaint written down").Act = "write down what is wrong with it"
 	}
 	if l.Family.Action == "pump" && l.Owes("prove") {
 		for _, n := range []struct {
@@ -34,12 +35,12 @@ func (l *list) receive() {
 			{l.Known.Pressure, unit.StopDutyPressure, "duty pressure"},
 		} {
 			if !n.known {
-				l.of("receive", n.kind, "Not known: %s", n.name)
+				l.of("receive", n.kind, "Not known: %s", n.name).Act = "write down its " + n.name
 			}
 		}
 		if !l.Baseline {
 			l.of("receive", unit.StopBaseline, "No as-received figures: without them nobody can say what the "+
-				"work changed")
+				"work changed").Act = "enter the figures it came with"
 		}
 	}
 	if l.Job.WarrantyHold {
@@ -51,10 +52,6 @@ func (l *list) receive() {
 // it; a waiver of one reason settles no other. It is "" where they do not.
 func GaugeHold(g family.Gauge, u *unit.Unit) (code unit.StopCode, why string) {
 	because := strings.Join(g.Because, "; ")
-	ask := func(code string) string {
-		q, _ := family.QuestionByCode(code)
-		return q.Ask
-	}
 	hold := g.Holds(u.NotAsked != "")
 	code = unit.StopCode{Unit: u.Number, Station: "strip", Kind: unit.StopGauges, Part: string(hold)}
 	switch hold {
@@ -71,6 +68,12 @@ func GaugeHold(g family.Gauge, u *unit.Unit) (code unit.StopCode, why string) {
 		why = "not checked at the machine yet; ask there: " + ask(g.Unasked[0])
 	}
 	return code, why
+}
+
+// ask is what a question asks at the machine.
+func ask(code string) string {
+	q, _ := family.QuestionByCode(code)
+	return q.Ask
 }
 
 func blank(s string) bool { return strings.TrimSpace(s) == "" }

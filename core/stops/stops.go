@@ -4,6 +4,7 @@
 package stops
 
 import (
+	"cmp"
 	"fmt"
 
 	"corvek/core/build"
@@ -20,7 +21,11 @@ import (
 type Stop struct {
 	unit.StopCode
 	Text string
+	Act  string // what is done about it next, "" where the text says so itself
 }
+
+// Next is what is done about it, in words.
+func (s Stop) Next() string { return cmp.Or(s.Act, s.Text) }
 
 // Unit is a unit as it really is, with what was worked out of it.
 type Unit struct {
@@ -134,22 +139,24 @@ func All(u *Unit) map[string][]Stop {
 	return l.all
 }
 
-func (l *list) add(code unit.StopCode, format string, args ...any) {
+func (l *list) add(code unit.StopCode, format string, args ...any) *Stop {
 	code.Unit = l.Number
-	l.all[code.Station] = append(l.all[code.Station], Stop{code, fmt.Sprintf(format, args...)})
+	all := append(l.all[code.Station], Stop{StopCode: code, Text: fmt.Sprintf(format, args...)})
+	l.all[code.Station] = all
+	return &all[len(all)-1]
 }
 
 // of notes a stop of the unit as a whole.
-func (l *list) of(station string, kind unit.StopKind, format string, args ...any) {
-	l.add(unit.StopCode{Station: station, Kind: kind}, format, args...)
+func (l *list) of(station string, kind unit.StopKind, format string, args ...any) *Stop {
+	return l.add(unit.StopCode{Station: station, Kind: kind}, format, args...)
 }
 
 // part notes a stop of a part.
-func (l *list) part(p *Part, station string, kind unit.StopKind, format string, args ...any) {
-	l.add(unit.StopCode{Station: station, Kind: kind, Part: p.Code}, format, args...)
+func (l *list) part(p *Part, station string, kind unit.StopKind, format string, args ...any) *Stop {
+	return l.add(unit.StopCode{Station: station, Kind: kind, Part: p.Code}, format, args...)
 }
 
 // at notes a stop of something measured.
-func (l *list) at(p *Part, f *Feature, station string, kind unit.StopKind, format string, args ...any) {
-	l.add(unit.StopCode{Station: station, Kind: kind, Part: p.Code, Feature: f.Code}, format, args...)
+func (l *list) at(p *Part, f *Feature, station string, kind unit.StopKind, format string, args ...any) *Stop {
+	return l.add(unit.StopCode{Station: station, Kind: kind, Part: p.Code, Feature: f.Code}, format, args...)
 }

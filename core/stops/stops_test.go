@@ -228,3 +228,37 @@ func TestHonedBoreWithOversizeSeals(t *testing.T) {
 	f.Built.Value = 80.35e-3
 	assert.Len(t, stops.All(u)["build"], 1)
 }
+
+// Where a stop only says what is missing, it says besides what is done about it.
+func TestWhatIsDoneAboutAStop(t *testing.T) {
+	t.Parallel()
+	u := settled()
+	u.Job.Complaint = ""
+	u.Known.Speed, u.Baseline, u.Passed = false, false, false
+	u.Conclusion = unit.Conclusion{}
+	u.Gauge = family.Gauge{Verdict: family.Open, Unasked: []string{"known_gauge"}}
+	u.Kit = []kit.Issue{{Part: "spool", Lacks: "Spool seal", Text: "Spool seal: no piece for this place"}}
+	u.Parts[0].Strip.Off, u.Parts[0].Step = false, unit.Step{}
+	u.Parts[0].Features[0].Def.MustHave, u.Parts[0].Features[0].Found = true, measure.Result{}
+	next := map[unit.StopKind]string{}
+	for _, list := range stops.All(u) {
+		for _, s := range list {
+			next[s.Kind] = s.Next()
+		}
+	}
+	for kind, act := range map[unit.StopKind]string{
+		unit.StopComplaint:   "write down what is wrong with it",
+		unit.StopSpeed:       "write down its speed",
+		unit.StopBaseline:    "enter the figures it came with",
+		unit.StopConclusion:  "look at what comes next, or name the root cause",
+		unit.StopGauges:      "ask at the machine: Does a known-good gauge show the same?",
+		unit.StopPlace:       "say what came for spool seal",
+		unit.StopStillOn:     "take the next part off",
+		unit.StopNotMeasured: "measure control spool: clearance",
+		unit.StopUnfitted:    "fit the next part",
+		unit.StopProved:      "run the bench test",
+	} {
+		assert.Equal(t, act, next[kind])
+	}
+	assert.Equal(t, "Two left", stops.Stop{Text: "Two left"}.Next(), "its own words, where they say it")
+}

@@ -13,7 +13,10 @@ import (
 // strip asks for the gauges first: nothing comes off before them.
 func (l *list) strip() {
 	if code, why := GaugeHold(l.Gauge, l.Unit.Unit); why != "" {
-		l.add(code, "%s", strings.ToUpper(why[:1])+why[1:])
+		stop := l.add(code, "%s", strings.ToUpper(why[:1])+why[1:])
+		if code.Part == string(family.HoldNotTold) {
+			stop.Act = "ask at the machine: " + ask(l.Gauge.Unasked[0])
+		}
 	}
 	var parts []strip.Part
 	for i := range l.Parts {
@@ -24,7 +27,10 @@ func (l *list) strip() {
 		loose = append(loose, strip.Loose{Number: x.Number, What: x.What, Tied: x.Part != "", Note: x.Note})
 	}
 	for _, i := range strip.Check(parts, loose) {
-		l.add(unit.StopCode{Station: "strip", Kind: i.Kind, Part: i.Part, Number: i.Loose}, "%s", i.Text)
+		stop := l.add(unit.StopCode{Station: "strip", Kind: i.Kind, Part: i.Part, Number: i.Loose}, "%s", i.Text)
+		if i.Kind == unit.StopStillOn {
+			stop.Act = "take the next part off"
+		}
 	}
 	for i := range l.Parts {
 		l.cameOff(&l.Parts[i])
@@ -77,7 +83,7 @@ func (l *list) measured(p *Part, f *Feature) {
 	case f.Found.Verdict == metrology.Undecided:
 		l.at(p, f, "measure", unit.StopUndecided, "%s is undecided", name)
 	case !f.Found.Any && f.Def.MustHave:
-		l.at(p, f, "measure", unit.StopNotMeasured, "%s not measured", name)
+		l.at(p, f, "measure", unit.StopNotMeasured, "%s not measured", name).Act = "measure " + strings.ToLower(name)
 	}
 	if !f.Found.Any && !f.Built.Any {
 		return

@@ -20,7 +20,8 @@ var stationHelp = map[string][]string{
 	},
 	"strip": {
 		"Take the unit apart and keep what the hands forget: order, facing, count.",
-		"“Off, found” takes the part off and says that all its pieces are there; “count later” leaves them open.",
+		"“Off, found” takes the part off and says that all its pieces are there; “count later” leaves " +
+			"them open.",
 		"A count is typed after counting. What is missing is still in the unit or went into the system.",
 		"Facing is noted before a part is laid down; a stack is laid out, the end that came off first at the left.",
 		"Look before you wipe: marks are tapped where the part is in the hand, and photographed before cleaning.",
@@ -37,7 +38,8 @@ var stationHelp = map[string][]string{
 	},
 	"explain": {
 		"Find out why it failed, not only what broke.",
-		"“Look at this next” is the look that tells most for its minutes. Answer seen, or looked for and absent.",
+		"“Look at this next” is the look that tells most for its minutes. Answer seen, or looked for " +
+			"and absent.",
 		"What nobody looked at counts for nothing, neither for nor against.",
 		"Each cause shows what speaks for it and against it; a mark that it does not explain is named.",
 		"Set the root cause when the marks carry it. One outside the unit asks what is done about it, and by whom.",

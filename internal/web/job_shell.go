@@ -137,13 +137,13 @@ func (l *look) foot() *Foot {
 	f := &Foot{Stops: l.st.Open(l.station)}
 	for _, stop := range l.st.Stops[l.station] {
 		if stop.Passed == nil {
-			f.StopText, f.StopURL = wording.Act(stop.Stop), l.stopURL(stop)
+			f.StopText, f.StopURL = stop.Next(), l.stopURL(stop)
 			break
 		}
 	}
 	if f.StopURL == "" {
 		if stop := l.st.First(l.station); stop != nil {
-			f.StopText = "at " + wording.Stations[stop.Station] + ": " + wording.Act(stop.Stop)
+			f.StopText = "at " + wording.Stations[stop.Station] + ": " + stop.Next()
 			f.StopURL = l.stopURL(*stop)
 		}
 	}
