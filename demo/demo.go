@@ -8,6 +8,7 @@ import (
 	"context"
 	"embed"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"slices"
 	"strconv"
@@ -89,10 +90,14 @@ func Codes() (map[string]string, error) {
 }
 
 // Load stores the people and jobs of the demo and says how many jobs. Everybody has
-// the one password; hash makes the stored form of it and of the codes.
+// the one password; hash makes the stored form of it and of the codes. A load that was cut short
+// goes on where it ended: each of its steps is done whole or not at all.
 func Load(ctx context.Context, jobs *job.Service, password string, hash func(string) (string, error)) (int, error) {
 	s, err := read()
 	if err != nil {
+		return 0, err
+	}
+	if err := jobs.Store.SaveDemo(ctx, store.DemoBegun); err != nil {
 		return 0, err
 	}
 	if err := jobs.Store.SaveLetterhead(ctx, letterhead, by); err != nil {
@@ -103,6 +108,12 @@ func Load(ctx context.Context, jobs *job.Service, password string, hash func(str
 		return 0, err
 	}
 	for _, p := range s.People {
+		switch _, err := jobs.Store.PersonBySignIn(ctx, p.SignIn); {
+		case err == nil:
+			continue
+		case !errors.Is(err, store.ErrNotFound):
+			return 0, err
+		}
 		code := ""
 		if p.Code != "" {
 			if code, err = hash(p.Code); err != nil {
@@ -132,14 +143,17 @@ func Load(ctx context.Context, jobs *job.Service, password string, hash func(str
 	}
 	for _, d := range docs {
 		d.Shift(shift)
-		if err := exchange.Import(ctx, jobs, d, Files, by); err != nil {
+		if err := exchange.Import(ctx, jobs, d, Files, by); err != nil && !errors.Is(err, exchange.ErrTagTaken) {
 			return 0, fmt.Errorf("%s: %w", d.Tag(), err)
 		}
 	}
 	if err := keepLogs(ctx, jobs); err != nil {
 		return 0, err
 	}
-	return len(docs), s.sign(ctx, jobs, docs)
+	if err := s.sign(ctx, jobs, docs); err != nil {
+		return 0, err
+	}
+	return len(docs), jobs.Store.SaveDemo(ctx, store.DemoDone)
 }
 
 // columns say what stands in the logs of the shop's stand.
@@ -179,6 +193,12 @@ func keepLogs(ctx context.Context, jobs *job.Service) error {
 		t, err := trace.ReadCSV(bytes.NewReader(content), m, a.At)
 		if err != nil {
 			return fmt.Errorf("%s: %w", entry.Name(), err)
+		}
+		if there, err := jobs.Store.Recordings(ctx, j.Tag, 1); err != nil || len(there) > 0 {
+			if err != nil {
+				return err
+			}
+			continue // of a load that was cut short
 		}
 		r := store.Recording{Unit: 1, Attempt: number, Stand: "east stand", ByName: a.By}
 		if _, err := jobs.Store.KeepLog(ctx, j.Tag, r, t); err != nil {

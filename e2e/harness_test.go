@@ -16,6 +16,7 @@ import (
 
 	"corvek/demo/demotest"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/store/storetest"
 	"corvek/internal/web"
 
@@ -89,7 +90,7 @@ type shop struct {
 
 func serve(t testing.TB) *shop {
 	t.Helper()
-	jobs := demotest.Jobs(t, web.DemoPassword)
+	jobs := demotest.Jobs(t, people.DemoPassword)
 	app, server, err := web.New(web.Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost, Pace: 8})
 	require.NoError(t, err)
 	t.Cleanup(server.Close)

@@ -89,6 +89,10 @@ func database(ctx context.Context) (*job.Service, func(), error) {
 }
 
 func open(ctx context.Context, p place) (*job.Service, func(), error) {
+	if err := current(ctx, p); err != nil {
+		p.leave()
+		return nil, nil, err
+	}
 	s, err := store.Open(ctx, p.program)
 	if err != nil {
 		p.leave()
@@ -97,10 +101,6 @@ func open(ctx context.Context, p place) (*job.Service, func(), error) {
 	closeAll := func() {
 		s.Close()
 		p.leave()
-	}
-	if err := current(ctx, s, p); err != nil {
-		closeAll()
-		return nil, nil, err
 	}
 	jobs, err := job.New(s)
 	if err != nil {
@@ -111,8 +111,8 @@ func open(ctx context.Context, p place) (*job.Service, func(), error) {
 }
 
 // current brings the schema up to date where that is ours to do.
-func current(ctx context.Context, s *store.Store, p place) error {
-	version, err := s.Version(ctx)
+func current(ctx context.Context, p place) error {
+	version, err := store.Version(ctx, p.owner)
 	switch {
 	case err != nil:
 		return err

@@ -20,7 +20,7 @@ import (
 	"testing"
 	"time"
 
-	"corvek/internal/web"
+	"corvek/internal/people"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -61,7 +61,7 @@ func (b *bench) begin() {
 	jar, err := cookiejar.New(nil)
 	require.NoError(b.t, err)
 	b.client = &http.Client{Jar: jar, Timeout: 20 * time.Second}
-	status, _ := b.post("/sign-in", url.Values{"sign_in": {"iva"}, "password": {web.DemoPassword}})
+	status, _ := b.post("/sign-in", url.Values{"sign_in": {"iva"}, "password": {people.DemoPassword}})
 	require.Equal(b.t, http.StatusOK, status)
 	b.csrf = b.token("/jobs/T-0417/receive")
 }

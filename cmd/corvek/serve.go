@@ -17,7 +17,6 @@ import (
 	"time"
 
 	"corvek/internal/job"
-	"corvek/internal/people"
 	"corvek/internal/store"
 	"corvek/internal/web"
 
@@ -183,17 +182,16 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	return site.Shutdown(grace)
 }
 
-// realShop makes sure that the demo's password opens nobody's account, and asks for
-// the first lead where there is nobody.
+// realShop refuses the store of the made-up shop, and asks for the first lead where there is
+// nobody.
 func realShop(ctx context.Context, jobs *job.Service) (*web.FirstStart, error) {
-	service := people.Service{Store: jobs.Store, Now: time.Now}
-	open, err := service.OpensWith(ctx, web.DemoPassword)
+	made, err := madeUp(ctx, jobs)
 	if err != nil {
 		return nil, err
 	}
-	if len(open) > 0 {
-		return nil, fmt.Errorf("the demo's password lets %s in, so this would be open to everybody; serve the demo "+
-			"with \"corvek demo\", or give them other passwords with \"corvek person\"", open[0].Name)
+	if made {
+		return nil, errors.New("this store is the demo's; serve it with \"corvek demo\", and a shop of your own " +
+			"from another folder (CORVEK_DATA)")
 	}
 	none, err := jobs.Store.NoPeople(ctx)
 	if err != nil || !none {

@@ -99,6 +99,8 @@ func checkPassword(name, password, signIn string) error {
 		return field.Errorf(name, "has at least %d letters or figures", leastPassword)
 	case len(password) > mostPassword:
 		return field.Errorf(name, "is too long: at most %d letters", mostPassword)
+	case strings.EqualFold(strings.TrimSpace(password), DemoPassword):
+		return field.Errorf(name, "is the demo's and known to everybody; take another")
 	case strings.EqualFold(strings.TrimSpace(password), signIn):
 		return field.Errorf(name, "must not be the name to sign in with")
 	}

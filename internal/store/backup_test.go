@@ -174,7 +174,7 @@ func TestABadCopyIsRefused(t *testing.T) {
 			there, err := store.Open(ctx, address)
 			require.NoError(t, err)
 			defer there.Close()
-			if version, err := there.Version(ctx); err == nil && version > 0 {
+			if version, err := store.Version(ctx, address); err == nil && version > 0 {
 				none, err := there.NoPeople(ctx)
 				require.NoError(t, err)
 				assert.True(t, none, "half a copy stayed")

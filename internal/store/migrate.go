@@ -13,6 +13,7 @@ import (
 	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/pressly/goose/v3"
+	"github.com/pressly/goose/v3/lock"
 )
 
 //go:embed grants.sql
@@ -54,7 +55,12 @@ func up(ctx context.Context, pool *pgxpool.Pool, version int64) error {
 	if err != nil {
 		return err
 	}
-	provider, err := goose.NewProvider(goose.DialectPostgres, db, dir)
+	// One at a time: a start that was killed may have left a session that is still at a step.
+	oneAtATime, err := lock.NewPostgresSessionLocker(lock.WithLockTimeout(1, 300))
+	if err != nil {
+		return err
+	}
+	provider, err := goose.NewProvider(goose.DialectPostgres, db, dir, goose.WithSessionLocker(oneAtATime))
 	if err != nil {
 		return err
 	}
@@ -71,14 +77,24 @@ func Newest() int64 {
 	return int64(len(files))
 }
 
-// Version is the version of the schema, 0 where there is none.
-func (s *Store) Version(ctx context.Context) (version int64, err error) {
+// Version is the version of a store's schema, 0 where there is none. It is asked as the role that
+// owns the store: stores of earlier versions gave the program's role no right to know.
+func Version(ctx context.Context, ownerURL string) (version int64, err error) {
+	pool, err := connect(ctx, ownerURL, statementTimeout)
+	if err != nil {
+		return 0, err
+	}
+	defer pool.Close()
+	return versionOf(ctx, pool)
+}
+
+func versionOf(ctx context.Context, pool *pgxpool.Pool) (version int64, err error) {
 	var there bool
-	err = s.Pool.QueryRow(ctx, "SELECT to_regclass('goose_db_version') IS NOT NULL").Scan(&there)
+	err = pool.QueryRow(ctx, "SELECT to_regclass('goose_db_version') IS NOT NULL").Scan(&there)
 	if err != nil || !there {
 		return 0, err
 	}
-	return version, s.Pool.QueryRow(ctx, schemaVersion).Scan(&version)
+	return version, pool.QueryRow(ctx, schemaVersion).Scan(&version)
 }
 
 const schemaVersion = "SELECT coalesce(max(version_id), 0) FROM goose_db_version WHERE is_applied"

@@ -9,6 +9,7 @@ import (
 	"corvek/core/trace"
 	"corvek/core/unit"
 
+	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 )
 
@@ -57,35 +58,51 @@ func (r Recording) Codes() []string { return strings.Fields(r.Channels) }
 
 // OpenRecording begins a recording of a job.
 func (s *Store) OpenRecording(ctx context.Context, tag string, r Recording) (id int64, err error) {
-	return id, s.db.WithContext(ctx).Raw(`INSERT INTO recordings
+	return openRecording(s.db.WithContext(ctx), tag, r)
+}
+
+func openRecording(db *gorm.DB, tag string, r Recording) (id int64, err error) {
+	err = db.Raw(`INSERT INTO recordings
 		(job_id, unit, attempt, stand, source, channels, by_name, started_at)
 		SELECT id, ?, ?, ?, ?, ?, ?, ? FROM jobs WHERE tag = ? RETURNING id`,
 		r.Unit, r.Attempt, r.Stand, r.Source, r.Channels, r.ByName, r.StartedAt, tag).Scan(&id).Error
+	if err == nil && id == 0 {
+		err = ErrNotFound
+	}
+	return id, err
 }
 
 // AddChunk adds samples to a recording.
 func (s *Store) AddChunk(ctx context.Context, id int64, seq int, t *trace.Trace) error {
+	return addChunk(s.db.WithContext(ctx), id, seq, t)
+}
+
+func addChunk(db *gorm.DB, id int64, seq int, t *trace.Trace) error {
 	o := t.Outline()
-	return s.db.WithContext(ctx).Exec("INSERT INTO recording_chunks VALUES (?, ?, ?, ?, ?, ?, ?)",
+	return db.Exec("INSERT INTO recording_chunks VALUES (?, ?, ?, ?, ?, ?, ?)",
 		id, seq, o.From, o.To, len(t.Samples), o.Pack(), t.Pack()).Error
 }
 
 // logChunk is how many samples of a log are kept together.
 const logChunk = 100
 
-// KeepLog keeps the log of another stand, whole, as a recording of an attempt; r says whose,
+// KeepLog keeps the log of another stand, whole or not at all, as a recording of an attempt; r says whose,
 // by what name and who brought it.
 func (s *Store) KeepLog(ctx context.Context, tag string, r Recording, t *trace.Trace) (id int64, err error) {
 	r.Source, r.Channels, r.StartedAt = unit.SourceLog, strings.Join(t.Channels, " "), t.Samples[0].At
-	id, err = s.OpenRecording(ctx, tag, r)
-	seq := 0
-	for part := range slices.Chunk(t.Samples, logChunk) {
-		if err != nil {
-			break
+	err = s.transaction(ctx, func(db *gorm.DB) error {
+		if id, err = openRecording(db, tag, r); err != nil {
+			return err
 		}
-		seq++
-		err = s.AddChunk(ctx, id, seq, &trace.Trace{Channels: t.Channels, Samples: part})
-	}
+		seq := 0
+		for part := range slices.Chunk(t.Samples, logChunk) {
+			seq++
+			if err := addChunk(db, id, seq, &trace.Trace{Channels: t.Channels, Samples: part}); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
 	return id, err
 }
 

@@ -52,7 +52,7 @@ func fitFor(ctx context.Context, ownerURL string, version int64) error {
 		return err
 	}
 	defer s.Close()
-	has, err := s.Version(ctx)
+	has, err := versionOf(ctx, s.Pool)
 	if err != nil || has == 0 {
 		return err
 	}

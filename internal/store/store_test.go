@@ -253,7 +253,7 @@ func TestRecordIsAppendOnly(t *testing.T) {
 func TestMigrateTwice(t *testing.T) {
 	s, ctx := storetest.New(t), context.Background()
 	assert.NoError(t, storetest.Migrate(ctx, storetest.OwnerURLOf(s)))
-	version, err := s.Version(ctx)
+	version, err := store.Version(ctx, storetest.OwnerURLOf(s))
 	require.NoError(t, err)
 	assert.Equal(t, store.Newest(), version)
 }

@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/store/storetest"
 
 	"github.com/stretchr/testify/assert"
@@ -86,7 +87,7 @@ func TestTokenIsBoundToTheSession(t *testing.T) {
 		assert.Contains(t, body, "load it again", name)
 	}
 	req, err := http.NewRequest(http.MethodPost, s.URL+"/sign-in",
-		strings.NewReader(url.Values{"sign_in": {"odd"}, "password": {DemoPassword}}.Encode()))
+		strings.NewReader(url.Values{"sign_in": {"odd"}, "password": {people.DemoPassword}}.Encode()))
 	require.NoError(t, err)
 	req.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 	req.Header.Set("Origin", "https://elsewhere.example")
@@ -199,7 +200,7 @@ func TestARestedBenchKeepsAPlainForm(t *testing.T) {
 	res, page = b.plainPost("/shop/people", carried)
 	require.Equal(t, http.StatusForbidden, res.StatusCode)
 	assert.Contains(t, page, "neither your code nor your password")
-	carried.Set("still_me", DemoPassword)
+	carried.Set("still_me", people.DemoPassword)
 	res, _ = b.plainPost("/shop/people", carried)
 	require.Equal(t, http.StatusSeeOther, res.StatusCode)
 	p, err := s.server.store.PersonBySignIn(t.Context(), "nia")
@@ -226,7 +227,7 @@ func TestOwnPasswordKeepsThisScreenAndEndsOthers(t *testing.T) {
 	res, page := here.plainPost("/me/password", url.Values{"own": {"wrong"}, "password": {"another one"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 	assert.Contains(t, page, "is not your present password")
-	res, _ = here.plainPost("/me/password", url.Values{"own": {DemoPassword}, "password": {"another one"}})
+	res, _ = here.plainPost("/me/password", url.Values{"own": {people.DemoPassword}, "password": {"another one"}})
 	require.Equal(t, http.StatusSeeOther, res.StatusCode)
 	res, _ = here.get("/me")
 	assert.Equal(t, http.StatusOK, res.StatusCode)

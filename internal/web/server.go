@@ -69,7 +69,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 		return nil, nil, err
 	}
 	s := &Server{roles: map[string]string{}, jobs: cfg.Jobs, store: cfg.Jobs.Store, views: v, assets: a, demo: cfg.Demo,
-		people: &people.Service{Store: cfg.Jobs.Store, Now: cfg.Jobs.Now, Cost: cfg.HashCost},
+		people: &people.Service{Store: cfg.Jobs.Store, Now: cfg.Jobs.Now, Cost: cfg.HashCost, Demo: cfg.Demo},
 		first:  cfg.First, copies: cfg.Copies, desk: desk{at: map[string]*atWork{}, pace: cfg.Pace}}
 	if s.copies == nil {
 		s.copies = &store.Keeper{Store: s.store}

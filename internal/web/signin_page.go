@@ -22,9 +22,6 @@ type SignInPage struct {
 // DemoSignIn is offered where the demo is served.
 type DemoSignIn struct{ SignIn, Name, Role string }
 
-// DemoPassword opens every demo sign-in; the demo is served on loopback.
-const DemoPassword = "tarnholm"
-
 func (s *Server) signInPage(c *echo.Context) error {
 	if who(c).ID != 0 {
 		return c.Redirect(http.StatusSeeOther, "/jobs")
@@ -73,7 +70,7 @@ func refusedEntry(c *echo.Context, err error) int {
 	case errors.As(err, &early):
 		c.Response().Header().Set("Retry-After", strconv.Itoa(int(math.Ceil(early.Wait.Seconds()))))
 		return http.StatusTooManyRequests
-	case errors.Is(err, people.ErrWrong):
+	case errors.Is(err, people.ErrWrong), errors.Is(err, people.ErrPublic):
 		return http.StatusUnprocessableEntity
 	}
 	return 0

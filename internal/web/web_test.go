@@ -21,6 +21,7 @@ import (
 	"corvek/demo"
 	"corvek/demo/demotest"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/store/storetest"
 
 	"github.com/stretchr/testify/assert"
@@ -39,7 +40,7 @@ type site struct {
 
 func serve(t testing.TB) *site {
 	t.Helper()
-	jobs := demotest.Jobs(t, DemoPassword)
+	jobs := demotest.Jobs(t, people.DemoPassword)
 	app, server, err := New(Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
 	s := &site{httptest.NewServer(app), server, t}
@@ -64,7 +65,7 @@ func (s *site) as(who string) *browser {
 		return http.ErrUseLastResponse
 	}}, s, ""}
 	if who != "" {
-		res, _ := b.post("/sign-in", url.Values{"sign_in": {who}, "password": {DemoPassword}})
+		res, _ := b.post("/sign-in", url.Values{"sign_in": {who}, "password": {people.DemoPassword}})
 		require.Equal(s.t, http.StatusSeeOther, res.StatusCode)
 		b.takeToken()
 	}
@@ -199,7 +200,7 @@ func TestSignInRefusals(t *testing.T) {
 	res, body := b.post("/sign-in", url.Values{"sign_in": {"iva"}, "password": {"wrong"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 	assert.Contains(t, body, "do not go together")
-	res, _ = b.post("/sign-in", url.Values{"sign_in": {"iva"}, "password": {DemoPassword}, "next": {"//evil.example/"}})
+	res, _ = b.post("/sign-in", url.Values{"sign_in": {"iva"}, "password": {people.DemoPassword}, "next": {"//evil.example/"}})
 	assert.Equal(t, "/jobs", res.Header.Get("Location"), "only our own pages are followed")
 }
 

@@ -1,0 +1,20 @@
+package store
+
+import "context"
+
+// How far the made-up shop is loaded into a store.
+const (
+	DemoNone  = "" // the store is a shop's own, or empty
+	DemoBegun = "begun"
+	DemoDone  = "done"
+)
+
+// Demo tells how far the made-up shop is loaded: one of the Demo constants.
+func (s *Store) Demo(ctx context.Context) (state string, err error) {
+	return state, s.db.WithContext(ctx).Raw("SELECT demo FROM shop").Scan(&state).Error
+}
+
+// SaveDemo notes how far the made-up shop is loaded.
+func (s *Store) SaveDemo(ctx context.Context, state string) error {
+	return s.db.WithContext(ctx).Exec("UPDATE shop SET demo = ?", state).Error
+}
