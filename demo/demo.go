@@ -16,8 +16,10 @@ import (
 	"time"
 
 	"corvek/core/trace"
+	"corvek/core/unit"
 	"corvek/internal/exchange"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/store"
 )
 
@@ -210,8 +212,8 @@ func keepLogs(ctx context.Context, jobs *job.Service) error {
 
 // sign lets the shop's lead answer for the papers of what was handed over.
 func (s shop) sign(ctx context.Context, jobs *job.Service, docs []*exchange.Document) error {
-	i := slices.IndexFunc(s.People, func(p person) bool { return p.Role == job.RoleLead })
-	lead := job.Actor{Name: s.People[i].Name, Initials: s.People[i].Initials, Role: job.RoleLead}
+	i := slices.IndexFunc(s.People, func(p person) bool { return p.Role == people.RoleLead })
+	lead := people.Actor{Name: s.People[i].Name, Initials: s.People[i].Initials, Role: people.RoleLead}
 	for _, d := range docs {
 		j, err := jobs.Store.Job(ctx, d.Tag())
 		if err != nil {
@@ -220,7 +222,16 @@ func (s shop) sign(ctx context.Context, jobs *job.Service, docs []*exchange.Docu
 		if !j.HandedOver() {
 			continue
 		}
+		done, err := jobs.Store.Events(ctx, j.Tag)
+		if err != nil {
+			return err
+		}
 		for number := range j.Units {
+			if slices.ContainsFunc(done, func(e unit.Entry) bool {
+				return e.Is(unit.EventSignedOff) && e.Event.Unit == number+1 && !e.Brought
+			}) {
+				continue // of a load that was cut short
+			}
 			if err := jobs.SignOff(ctx, lead, j.Tag, number+1); err != nil {
 				return err
 			}

@@ -9,6 +9,7 @@ import (
 	"corvek/core/decide"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/people"
 
 	"github.com/stretchr/testify/require"
 )
@@ -88,7 +89,7 @@ func TestOtherUnitsAreDecidedKittedAndBuilt(t *testing.T) {
 				t.Parallel()
 				s := serve(t)
 				u := enter(t, s, "iva", pointer)
-				who := job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}
+				who := people.Actor{Name: "Iva Brask", Role: people.RoleTechnician}
 				tag, err := s.jobs.Create(t.Context(), who, job.NewJob{Customer: "Somebody", Title: family,
 					Complaint: "weak", Family: family})
 				require.NoError(t, err)

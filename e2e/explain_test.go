@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"corvek/internal/job"
+	"corvek/internal/people"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -18,7 +19,7 @@ import (
 func TestBrokenRetainerAsAnArgument(t *testing.T) {
 	t.Parallel()
 	s := serve(t)
-	tag, err := s.jobs.Create(context.Background(), job.Actor{Name: "Iva Brask", Role: job.RoleTechnician},
+	tag, err := s.jobs.Create(context.Background(), people.Actor{Name: "Iva Brask", Role: people.RoleTechnician},
 		job.NewJob{Customer: "Hallen Sawmill", Title: "Debarker pump",
 			Complaint: "Lost all pressure on Monday, six weeks old", Family: "axial_piston_pump"})
 	require.NoError(t, err)
@@ -156,7 +157,7 @@ func TestTwoQuickTapsMarkOneRow(t *testing.T) {
 func TestFacingsOnOneSheet(t *testing.T) {
 	t.Parallel()
 	s := serve(t)
-	who := job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}
+	who := people.Actor{Name: "Iva Brask", Role: people.RoleTechnician}
 	tag, err := s.jobs.Create(context.Background(), who,
 		job.NewJob{Customer: "Ostrey", Title: "Spare pump", Family: "external_gear_pump"})
 	require.NoError(t, err)

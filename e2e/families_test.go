@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"corvek/internal/job"
+	"corvek/internal/people"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -17,7 +18,7 @@ func TestEveryFamilyInTheBrowser(t *testing.T) {
 	t.Parallel() // it types nothing, so it needs no focus of its own
 	s := serve(t)
 	u := enter(t, s, "iva", true)
-	ctx, iva := context.Background(), job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}
+	ctx, iva := context.Background(), people.Actor{Name: "Iva Brask", Role: people.RoleTechnician}
 	for i, f := range s.jobs.Families().List() {
 		tag, err := s.jobs.Create(ctx, iva, job.NewJob{Customer: "Somebody", Title: f.Name, Complaint: "weak",
 			Family: f.Code})

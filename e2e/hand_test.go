@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"corvek/internal/job"
+	"corvek/internal/people"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -77,9 +78,13 @@ func eightReadings(t *testing.T, arrival string, filled bool, pause time.Duratio
 		for row := 1; row <= 4; row++ {
 			for col := 1; col <= 2; col++ {
 				slot := fmt.Sprintf("r%dc%d", row, col)
-				_, err := u.shop.jobs.Set(t.Context(), job.Actor{Name: "Odd Renfeld", Role: job.RoleLead}, "T-0412",
+				_, err := u.shop.jobs.Set(
+					t.Context(),
+					people.Actor{Name: "Odd Renfeld", Role: people.RoleLead},
+					"T-0412",
 					job.Edit{Field: "u1/part/rod/feature/diameter/found/" + slot, Base: rod().Entry("found", slot),
-						Value: map[bool]string{true: "49.9 mm"}[filled]})
+						Value: map[bool]string{true: "49.9 mm"}[filled]},
+				)
 				require.NoError(t, err)
 			}
 		}
@@ -251,7 +256,7 @@ func TestATapMeetsAnothers(t *testing.T) {
 	u.MustSetViewport(390, 844, 1, true)
 	u.open("/jobs/T-0417/receive")
 	u.MustEval(`() => { Alpine.store("page").load = async () => {}; }`) // the line to what others do is slow
-	_, err := s.jobs.Set(t.Context(), job.Actor{Name: "Odd Renfeld", Role: job.RoleLead}, "T-0417",
+	_, err := s.jobs.Set(t.Context(), people.Actor{Name: "Odd Renfeld", Role: people.RoleLead}, "T-0417",
 		job.Edit{Field: "u1/rotation", Value: "left", Base: u.state("T-0417").Unit.Rotation})
 	require.NoError(t, err)
 	u.press(u.MustElementR("button", "^both ways$"))

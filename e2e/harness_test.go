@@ -109,7 +109,7 @@ func serve(t testing.TB) *shop {
 // opened.
 func (s *shop) nobodyToAsk(t testing.TB, tag string) {
 	t.Helper()
-	who := job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}
+	who := people.Actor{Name: "Iva Brask", Role: people.RoleTechnician}
 	_, err := s.jobs.Set(context.Background(), who, tag, job.Edit{Field: "u1/not_asked",
 		Value: "came in without its machine"})
 	require.NoError(t, err)

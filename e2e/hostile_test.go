@@ -12,6 +12,7 @@ import (
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
+	"corvek/internal/people"
 	"corvek/internal/store"
 
 	"github.com/stretchr/testify/assert"
@@ -26,7 +27,7 @@ const hostileText = `"><script>window.hit=1</script><img src=x onerror="window.h
 
 // filled puts the text into every field of text that a job has.
 func filled(t *testing.T, s *shop, tag string) (fields int) {
-	ctx, who := t.Context(), job.Actor{Name: "Iva Brask", Role: job.RoleTechnician}
+	ctx, who := t.Context(), people.Actor{Name: "Iva Brask", Role: people.RoleTechnician}
 	require.NoError(t, s.jobs.AddLoose(ctx, who, tag, 1, hostileText, hostileText, 1))
 	require.NoError(t, s.jobs.AddPiece(ctx, who, tag, 1, "K-1", hostileText, 1, ""))
 	require.NoError(t, s.jobs.AddAccount(ctx, who, tag, 1, "fitter", hostileText))
@@ -82,7 +83,7 @@ func TestHostileTextStaysText(t *testing.T) {
 		Resolution: "1 mm"}))
 	require.NoError(t, s.jobs.Store.SaveLetterhead(ctx, store.Letterhead{Name: hostileText, Address: hostileText,
 		Sheet: "a4"}, hostileText))
-	_, err := s.jobs.Create(ctx, job.Actor{Name: hostileText, Role: job.RoleTechnician},
+	_, err := s.jobs.Create(ctx, people.Actor{Name: hostileText, Role: people.RoleTechnician},
 		job.NewJob{Customer: hostileText, Title: hostileText, Family: "check_valve"})
 	require.NoError(t, err)
 

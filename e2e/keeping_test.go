@@ -9,6 +9,7 @@ import (
 
 	"corvek/demo"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/web"
 
 	"github.com/go-rod/rod/lib/input"
@@ -216,6 +217,6 @@ func TestViewerCanLookButNotTouch(t *testing.T) {
 	u.open("/jobs/T-0417/receive")
 	assert.True(t, u.MustElement(`[data-field]`).MustProperty("readOnly").Bool())
 	assert.True(t, u.MustElement(`[data-set]`).MustProperty("disabled").Bool())
-	_, err := s.jobs.Create(context.Background(), job.Actor{Role: job.RoleViewer}, job.NewJob{})
-	assert.ErrorIs(t, err, job.ErrForbidden)
+	_, err := s.jobs.Create(context.Background(), people.Actor{Role: people.RoleViewer}, job.NewJob{})
+	assert.ErrorIs(t, err, people.ErrForbidden)
 }

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"corvek/internal/job"
+	"corvek/internal/people"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -17,7 +18,7 @@ import (
 func TestWholeMeasureSheetInMixedUnits(t *testing.T) {
 	t.Parallel()
 	s := serve(t)
-	ctx, who := context.Background(), job.Actor{Name: "Mirre Stoll", Role: job.RoleTechnician}
+	ctx, who := context.Background(), people.Actor{Name: "Mirre Stoll", Role: people.RoleTechnician}
 	tag, err := s.jobs.Create(ctx, who, job.NewJob{Customer: "Inner Sound Ferries", Title: "Ramp clutch slave",
 		Complaint: "sinks", Family: "slave_cylinder"})
 	require.NoError(t, err)

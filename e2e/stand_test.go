@@ -12,6 +12,7 @@ import (
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
+	"corvek/internal/people"
 	"corvek/internal/rig"
 	"corvek/internal/store"
 
@@ -32,7 +33,7 @@ func (s *shop) stand(t *testing.T) *rig.Server {
 	return stand
 }
 
-var iva = job.Actor{Name: "Iva Brask", Initials: "IB", Role: job.RoleTechnician}
+var iva = people.Actor{Name: "Iva Brask", Initials: "IB", Role: people.RoleTechnician}
 
 // atStand is a new unit of a family at the stand, built as it belongs.
 func (s *shop) atStand(t *testing.T, family string) (tag string) {

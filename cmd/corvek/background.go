@@ -38,6 +38,7 @@ func inBackground(ctx context.Context, jobs *job.Service, keeper *store.Keeper) 
 	var work sync.WaitGroup
 	work.Go(func() { keeper.Run(ctx) })
 	work.Go(func() { papers.Run(ctx, jobs) })
+	work.Go(func() { jobs.TakeOverEarlier(ctx) })
 	work.Go(func() {
 		for {
 			err := errors.Join(keeper.Store.DropOldTries(ctx), keeper.Store.DropOldTokens(ctx),

@@ -34,7 +34,7 @@ func holds(t *testing.T, data string) (h held) {
 	require.NoError(t, conn.QueryRow(t.Context(), `SELECT (SELECT count(*) FROM jobs), (SELECT count(*) FROM people),
 		(SELECT count(*) FROM instruments), (SELECT count(*) FROM recordings),
 		(SELECT coalesce(sum(samples), 0) FROM recording_chunks),
-		(SELECT count(*) FROM record_entries WHERE action LIKE 'signed off%' AND NOT brought)`).
+		(SELECT count(*) FROM record_entries WHERE kind = 'signed_off' AND NOT brought)`).
 		Scan(&h.Jobs, &h.People, &h.Instruments, &h.Recordings, &h.Samples, &h.Signed))
 	return h
 }

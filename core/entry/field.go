@@ -48,6 +48,7 @@ type Field struct {
 	Bare     string             // unit in which a bare figure is taken where the page says none
 	Required bool               // cannot be left empty
 	Derived  bool               // kept and exported, but set by a command and not by typing
+	Closing  bool               // written while a job is closed: what a lead signed for stands all the same
 	Choices  func(*Place) []string
 	check    func(*Place, string) error
 

@@ -62,6 +62,12 @@ func (f *Field) derived() *Field {
 	return f
 }
 
+// closing marks a value that is written while a job is closed.
+func (f *Field) closing() *Field {
+	f.Closing = true
+	return f
+}
+
 // checked adds a check of the field's own.
 func (f *Field) checked(check func(*Place, string) error) *Field {
 	f.check = check

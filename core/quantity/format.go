@@ -176,3 +176,7 @@ func (q Quantity) String() string {
 	}
 	return join(trimNumber(q.SI), q.Dim.Base())
 }
+
+// MarshalText gives a quantity as it was typed, the way documents and fingerprints have it; one
+// that was worked out, in words.
+func (q Quantity) MarshalText() ([]byte, error) { return []byte(q.String()), nil }

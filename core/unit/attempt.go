@@ -9,9 +9,10 @@ import (
 
 // StepLimit is what a figure of a step of the test must be on this unit.
 type StepLimit struct {
-	Code        string // STEP.FIGURE
-	Least, Most quantity.Quantity
-	Source      string // the document or the person that says so
+	Code   string            `json:"code,omitempty"` // STEP.FIGURE
+	Least  quantity.Quantity `json:"least,omitzero"`
+	Most   quantity.Quantity `json:"most,omitzero"`
+	Source string            `json:"source,omitempty"` // the document or the person that says so
 }
 
 // StepLimit finds the unit's own limit of a figure, nil where it has none.
@@ -38,20 +39,25 @@ func (u *Unit) LimitRef(step, figure, name string) Ref {
 
 // Attempt is a run of the bench test; number 0 is as received.
 type Attempt struct {
-	Number    int
-	Round     int
-	Source    string // typed or simulated
-	OneChange string
-	Note      string
-	Closed    bool
-	Verdict   string
-	By        string
-	At        time.Time
-	Points    []*Point
+	Number    int       `json:"number,omitempty"`
+	Round     int       `json:"round,omitempty"`
+	Source    string    `json:"source,omitempty"` // typed or simulated
+	OneChange string    `json:"one_change,omitempty"`
+	Note      string    `json:"note,omitempty"`
+	Closed    bool      `json:"closed,omitempty"`
+	Verdict   string    `json:"verdict,omitempty"`
+	By        string    `json:"by,omitempty"`
+	At        time.Time `json:"at,omitzero"`
+	Points    []*Point  `json:"points,omitempty"`
 
-	ChangeKind, ChangePart                string // of the one change: what was done, to which part
-	SecondChange, SecondKind, SecondPart  string // made at once with it
-	PressureGauge, FlowMeter, Thermometer string // the shop's names of what the figures were read with
+	ChangeKind    string `json:"change_kind,omitempty"` // of the one change: what was done, to which part
+	ChangePart    string `json:"change_part,omitempty"`
+	SecondChange  string `json:"second_change,omitempty"` // made at once with it
+	SecondKind    string `json:"second_kind,omitempty"`
+	SecondPart    string `json:"second_part,omitempty"`
+	PressureGauge string `json:"pressure_gauge,omitempty"` // the shop's names of what the figures were read with
+	FlowMeter     string `json:"flow_meter,omitempty"`
+	Thermometer   string `json:"thermometer,omitempty"`
 }
 
 // Where an attempt's figures are from.
@@ -69,12 +75,12 @@ func (a *Attempt) Point(code string) *Point {
 
 // Point is one step of an attempt.
 type Point struct {
-	Code     string
-	Figures  map[string]quantity.Quantity // what was read, by the code of the figure
-	Word     string
-	HoldFrom time.Time // when its hold began, zero where it did not
-	HoldTo   time.Time // when the step was last read after that
-	Skipped  string    // why it does not apply to this unit, "" where it does
+	Code     string                       `json:"code,omitempty"`
+	Figures  map[string]quantity.Quantity `json:"figures,omitempty"` // what was read, by the code of the figure
+	Word     string                       `json:"word,omitempty"`
+	HoldFrom time.Time                    `json:"hold_from,omitzero"`       // zero where no hold began
+	HoldTo   time.Time                    `json:"hold_to,omitzero"`         // when the step was last read after that
+	Skipped  string                       `json:"not_applicable,omitempty"` // why it does not apply, "" where it does
 }
 
 // Figure is what was read of one thing; the zero quantity where it was not.

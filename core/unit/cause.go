@@ -13,14 +13,14 @@ var CauseRoles = []string{RoleFirst, RoleRoot, RoleContributing}
 // NamedCause is one of several causes of a failure: from the list of the unit's causes,
 // or in free words.
 type NamedCause struct {
-	Number int
-	Round  int    // in which it was named
-	Role   string // one of CauseRoles
-	Code   string // of the list, "" where it stands in words only
-	Words  string // what it is, or what is to be said of the listed one
-	Lies   string // inside, outside, assembly or handling; "" as the list says
-	Action string // what is done against it
-	Owner  string // who does it
+	Number int    `json:"number,omitempty"`
+	Round  int    `json:"round,omitempty"`  // in which it was named
+	Role   string `json:"role,omitempty"`   // one of CauseRoles
+	Code   string `json:"code,omitempty"`   // of the list, "" where it stands in words only
+	Words  string `json:"words,omitempty"`  // what it is, or what is to be said of the listed one
+	Lies   string `json:"lies,omitempty"`   // inside, outside, assembly or handling; "" as the list says
+	Action string `json:"action,omitempty"` // what is done against it
+	Owner  string `json:"owner,omitempty"`  // who does it
 }
 
 // Cause finds one of several causes by its number.

@@ -10,16 +10,16 @@ import (
 
 // Feature is something measured, with the limit that holds on this unit.
 type Feature struct {
-	Code       string
-	Lower      quantity.Quantity
-	Upper      quantity.Quantity
-	Standing   string // where the limit is from
-	Source     string // the document it stands in
-	Measured   string // total or each
-	LimitFor   string // total or each
-	Instrument string
-	Resolution quantity.Quantity
-	Readings   []*Reading
+	Code       string            `json:"code,omitempty"`
+	Lower      quantity.Quantity `json:"lower,omitzero"`
+	Upper      quantity.Quantity `json:"upper,omitzero"`
+	Standing   string            `json:"standing,omitempty"`  // where the limit is from
+	Source     string            `json:"source,omitempty"`    // the document it stands in
+	Measured   string            `json:"measured,omitempty"`  // total or each
+	LimitFor   string            `json:"limit_for,omitempty"` // total or each
+	Instrument string            `json:"instrument,omitempty"`
+	Resolution quantity.Quantity `json:"resolution,omitzero"`
+	Readings   []*Reading        `json:"readings,omitempty"`
 }
 
 // Typed notes that a limit was typed here: it is the shop's then, and no longer what
@@ -48,13 +48,13 @@ const (
 
 // Reading is one figure, leaf or grade.
 type Reading struct {
-	Round int
-	Stage string
-	Slot  string
-	Value string            // as typed
-	Size  quantity.Quantity // the figure, where the slot holds one
-	By    string
-	At    time.Time
+	Round int               `json:"round,omitempty"`
+	Stage string            `json:"stage,omitempty"`
+	Slot  string            `json:"slot,omitempty"`
+	Value string            `json:"value,omitempty"` // as typed
+	Size  quantity.Quantity `json:"-"`               // the figure, where the slot holds one
+	By    string            `json:"by,omitempty"`
+	At    time.Time         `json:"at,omitzero"`
 }
 
 // QuestionMark stands behind a figure that lies far from the unit's own size, until

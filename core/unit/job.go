@@ -16,56 +16,56 @@ import (
 // Job is what one tote tag stands for: a customer's units and what becomes of
 // them.
 type Job struct {
-	Tag      string
-	Version  int64  // steps with every change
-	Station  string // where it stands, worked out anew with every change
-	Customer Customer
+	Tag      string   `json:"tag,omitempty"`
+	Version  int64    `json:"-"` // steps with every change
+	Station  string   `json:"-"` // where it stands, worked out anew with every change
+	Customer Customer `json:"customer,omitzero"`
 
-	Title        string
-	Complaint    string
-	Caller       string
-	Symptoms     []string // codes
-	Policy       string   // on_condition or full_overhaul
-	Waiting      string   // code of what it waits for
-	WaitingNote  string
-	ReceivedOn   Date
-	PromisedOn   Date
-	WarrantyHold bool
-	WarrantyNote string
-	Lesson       string
-	LessonAt     string // station at which it matters
-	CollectedBy  string
-	GaveOldParts bool // given back with the unit
-	GaveSprings  bool
-	GaveCard     bool
-	TimerNote    string
-	TimerUntil   time.Time // zero where no timer runs
-	HandedOverAt time.Time // zero until then
+	Title        string    `json:"title,omitempty"`
+	Complaint    string    `json:"complaint,omitempty"`
+	Caller       string    `json:"caller,omitempty"`
+	Symptoms     []string  `json:"symptoms,omitempty"` // codes
+	Policy       string    `json:"policy,omitempty"`   // on_condition or full_overhaul
+	Waiting      string    `json:"waiting,omitempty"`  // code of what it waits for
+	WaitingNote  string    `json:"waiting_note,omitempty"`
+	ReceivedOn   Date      `json:"received_on,omitempty"`
+	PromisedOn   Date      `json:"promised_on,omitempty"`
+	WarrantyHold bool      `json:"warranty_hold,omitempty"`
+	WarrantyNote string    `json:"warranty_note,omitempty"`
+	Lesson       string    `json:"lesson,omitempty"`
+	LessonAt     string    `json:"lesson_at,omitempty"` // station at which it matters
+	CollectedBy  string    `json:"collected_by,omitempty"`
+	GaveOldParts bool      `json:"gave_old_parts,omitempty"` // given back with the unit
+	GaveSprings  bool      `json:"gave_springs,omitempty"`
+	GaveCard     bool      `json:"gave_card,omitempty"`
+	TimerNote    string    `json:"timer_note,omitempty"`
+	TimerUntil   time.Time `json:"timer_until,omitzero"`    // zero where no timer runs
+	HandedOverAt time.Time `json:"handed_over_at,omitzero"` // zero until then
 
-	WithdrawnAt     time.Time // zero where it was not
-	WithdrawnBy     string
-	WithdrawnReason string
+	WithdrawnAt     time.Time `json:"withdrawn_at,omitzero"` // zero where it was not
+	WithdrawnBy     string    `json:"withdrawn_by,omitempty"`
+	WithdrawnReason string    `json:"withdrawn_reason,omitempty"`
 
-	LabourHours  quantity.Quantity
-	LabourRate   quantity.Quantity // money an hour
-	PartsCost    quantity.Quantity
-	OutsideCost  quantity.Quantity
-	RebuildDays  quantity.Quantity
-	NewPrice     quantity.Quantity
-	NewDays      quantity.Quantity
-	DowntimeCost quantity.Quantity // a day
-	PartsDays    quantity.Quantity // until the parts are here
-	LifeRebuild  quantity.Quantity // share of a new one's life, where somebody says so
-	LifeOverhaul quantity.Quantity
-	Quote        Quote
+	LabourHours  quantity.Quantity `json:"labour_hours,omitzero"`
+	LabourRate   quantity.Quantity `json:"labour_rate,omitzero"` // money an hour
+	PartsCost    quantity.Quantity `json:"parts_cost,omitzero"`
+	OutsideCost  quantity.Quantity `json:"outside_cost,omitzero"`
+	RebuildDays  quantity.Quantity `json:"rebuild_days,omitzero"`
+	NewPrice     quantity.Quantity `json:"new_price,omitzero"`
+	NewDays      quantity.Quantity `json:"new_days,omitzero"`
+	DowntimeCost quantity.Quantity `json:"downtime_cost,omitzero"` // a day
+	PartsDays    quantity.Quantity `json:"parts_days,omitzero"`    // until the parts are here
+	LifeRebuild  quantity.Quantity `json:"life_rebuild,omitzero"`  // share of a new one's life, where somebody says so
+	LifeOverhaul quantity.Quantity `json:"life_overhaul,omitzero"`
+	Quote        Quote             `json:"quote,omitzero"`
 
-	Units            []*Unit
-	Acknowledgements []*Acknowledgement
-	Passes           []*Pass
-	Reopenings       []*Reopening
-	FollowUps        []*FollowUp
-	Pictures         []*Picture
-	Worked           []*Worked
+	Units            []*Unit            `json:"units,omitempty"`
+	Acknowledgements []*Acknowledgement `json:"acknowledgements,omitempty"`
+	Passes           []*Pass            `json:"stop_passes,omitempty"`
+	Reopenings       []*Reopening       `json:"reopenings,omitempty"`
+	FollowUps        []*FollowUp        `json:"follow_ups,omitempty"`
+	Pictures         []*Picture         `json:"pictures,omitempty"`
+	Worked           []*Worked          `json:"worked_figures,omitempty"`
 }
 
 // HandedOver reports that the job is closed.
@@ -115,33 +115,35 @@ func (j *Job) Picture(number int) *Picture {
 
 // Customer owns the units.
 type Customer struct {
-	Name, Place, Contact string
+	Name    string `json:"name,omitempty"`
+	Place   string `json:"place,omitempty"`
+	Contact string `json:"contact,omitempty"`
 }
 
 // Acknowledgement says who read a serious caution.
 type Acknowledgement struct {
-	Caution string
-	By      string
-	At      time.Time
+	Caution string    `json:"caution,omitempty"`
+	By      string    `json:"by,omitempty"`
+	At      time.Time `json:"at,omitzero"`
 }
 
 // Pass waives a stop with a lead's reason, which the report prints.
 type Pass struct {
-	Code   string // of a StopCode
-	Text   string // the stop's words on that day
-	Reason string
-	By     string
-	At     time.Time
+	Code   string    `json:"code,omitempty"`      // of a StopCode
+	Text   string    `json:"stop_text,omitempty"` // the stop's words on that day
+	Reason string    `json:"reason,omitempty"`
+	By     string    `json:"by,omitempty"`
+	At     time.Time `json:"at,omitzero"`
 }
 
 // Reopening is a lead's opening of a job that had been handed over; every later
 // paper prints it.
 type Reopening struct {
-	Number     int // from 1 within the job
-	HandedOver time.Time
-	Reason     string
-	By         string
-	At         time.Time
+	Number     int       `json:"number,omitempty"` // from 1 within the job
+	HandedOver time.Time `json:"handed_over_at,omitzero"`
+	Reason     string    `json:"reason,omitempty"`
+	By         string    `json:"by,omitempty"`
+	At         time.Time `json:"at,omitzero"`
 }
 
 // Reopen takes the hand-over back and keeps why.
@@ -153,26 +155,28 @@ func (j *Job) Reopen(by, reason string, at time.Time) {
 
 // Picture is an evidence picture; its content stays in the store.
 type Picture struct {
-	Number         int // from 1 within the job
-	Name           string
-	MediaType      string
-	Caption        string
-	BeforeCleaning bool
-	Width, Height  int
-	Unit           int    // the unit it shows, from 1
-	Part           string // code, "" for the unit as a whole
-	Mark           string // code of the mark on the part that it shows
-	Marks          []*PictureMark
+	Number         int            `json:"number,omitempty"` // from 1 within the job
+	Name           string         `json:"name,omitempty"`
+	MediaType      string         `json:"media_type,omitempty"`
+	Caption        string         `json:"caption,omitempty"`
+	BeforeCleaning bool           `json:"before_cleaning,omitempty"`
+	Width          int            `json:"width,omitempty"`
+	Height         int            `json:"height,omitempty"`
+	Unit           int            `json:"unit,omitempty"` // the unit it shows, from 1
+	Part           string         `json:"part,omitempty"` // code, "" for the unit as a whole
+	Mark           string         `json:"mark,omitempty"` // code of the mark on the part that it shows
+	Marks          []*PictureMark `json:"marks,omitempty"`
 }
 
 // PictureMark is a numbered mark on a picture.
 type PictureMark struct {
-	Number   int
-	X, Y     float64 // shares of the picture's width and height
-	Note     string
-	Evidence string // code of the mark it shows
-	Part     string // code of the part it shows
-	Mark     string // code of the mark on that part
+	Number   int     `json:"number,omitempty"`
+	X        float64 `json:"x,omitempty"` // shares of the picture's width and height
+	Y        float64 `json:"y,omitempty"`
+	Note     string  `json:"note,omitempty"`
+	Evidence string  `json:"evidence,omitempty"` // code of the mark it shows
+	Part     string  `json:"part,omitempty"`     // code of the part it shows
+	Mark     string  `json:"mark,omitempty"`     // code of the mark on that part
 }
 
 // Shows reports that the picture, or a place on it, shows a mark on a part of a unit.
@@ -188,33 +192,31 @@ func (p *Picture) Shows(unit int, part, mark string) bool {
 // Worked is a calculation that was put on the job, with inputs and answer of
 // that day as JSON.
 type Worked struct {
-	Number     int
-	Calculator string
-	Note       string
-	Inputs     string
-	Answer     string
-	By         string
-	At         time.Time
+	Number     int       `json:"line,omitempty"`
+	Calculator string    `json:"calculator,omitempty"`
+	Note       string    `json:"note,omitempty"`
+	Inputs     string    `json:"inputs,omitempty"`
+	Answer     string    `json:"answer,omitempty"`
+	By         string    `json:"by,omitempty"`
+	At         time.Time `json:"at,omitzero"`
 }
 
 // Entry is a line of the record: who did what, and what it was before.
 type Entry struct {
 	Who    string
+	Role   string // in which he did it; "" on lines of earlier versions and of other stores
 	At     time.Time
-	Action string
+	Action string // in words, for reading only
 	Field  string // a Ref, "" where the action says it all
 	Before string
 	After  string
+	Event  *Event // what it was as data, nil for a field that was set and for other acts
 
 	Brought bool // came with a job from another store's record
 }
 
-// Acts of the record that are looked for again, by papers and by the store.
-const (
-	ActHandedOver = "handed over"
-	ActSignedOff  = "signed off the papers of unit " // with its number and the record as it stood behind
-	ActKeptPaper  = "kept the paper of the day "     // with its name behind
-)
+// Is reports that the line is of an event of a kind.
+func (e Entry) Is(kind string) bool { return e.Event != nil && e.Event.Kind == kind }
 
 func find[T any](rows []*T, is func(*T) bool) *T {
 	for _, r := range rows {

@@ -3,14 +3,14 @@ package unit
 // Mark is something looked for on the unit or on one of its parts: seen, absent,
 // or not said.
 type Mark struct {
-	Round  int
-	Code   string
-	State  string // seen or absent
-	Grade  string // of a mark on a part: light, clear or heavy
-	Origin string // found_so, made_by_us or unknown
-	Note   string
-	How    string // before or after freeing or wiping
-	Age    string
+	Round  int    `json:"round,omitempty"`
+	Code   string `json:"code,omitempty"`
+	State  string `json:"state,omitempty"`  // seen or absent
+	Grade  string `json:"grade,omitempty"`  // of a mark on a part: light, clear or heavy
+	Origin string `json:"origin,omitempty"` // found_so, made_by_us or unknown
+	Note   string `json:"note,omitempty"`
+	How    string `json:"found_how,omitempty"` // before or after freeing or wiping
+	Age    string `json:"age,omitempty"`
 }
 
 // The states and origins of a mark.
@@ -24,14 +24,14 @@ const (
 
 // Conclusion is what was found to be the cause.
 type Conclusion struct {
-	Round       int
-	Cause       string // a code, or CauseNotFound
-	Statement   string
-	Action      string
-	Owner       string
-	Blamed      string // a part outside the unit that is blamed
-	BlamedFound string // what was measured on it
-	Cured       string // what was done before another unit ran there
+	Round       int    `json:"round,omitempty"`
+	Cause       string `json:"cause,omitempty"` // a code, or CauseNotFound
+	Statement   string `json:"statement,omitempty"`
+	Action      string `json:"action,omitempty"`
+	Owner       string `json:"owner,omitempty"`
+	Blamed      string `json:"blamed,omitempty"`       // a part outside the unit that is blamed
+	BlamedFound string `json:"blamed_found,omitempty"` // what was measured on it
+	Cured       string `json:"cured,omitempty"`        // what was done before another unit ran there
 }
 
 // CauseNotFound concludes that the cause was looked for and not found.

@@ -3,12 +3,19 @@ package unit
 import (
 	"cmp"
 	"slices"
+	"time"
 )
 
 // Order puts what has no order of its own (everything but parts, features and
 // what is numbered) into one that does not depend on how it was kept, so that a
-// job reads and is written the same wherever it comes from.
+// job reads and is written the same wherever it comes from. Moments are taken as they are kept:
+// to the microsecond, in UTC.
 func (j *Job) Order() {
+	for _, t := range j.moments() {
+		if !t.IsZero() {
+			*t = t.UTC().Truncate(time.Microsecond)
+		}
+	}
 	slices.SortFunc(j.Acknowledgements, func(a, b *Acknowledgement) int {
 		return cmp.Or(a.At.Compare(b.At),
 			cmp.Compare(a.Caution, b.Caution))
@@ -42,4 +49,43 @@ func compareMarks(a, b *Mark) int {
 func compareReadings(a, b *Reading) int {
 	return cmp.Or(cmp.Compare(a.Round, b.Round), cmp.Compare(a.Stage, b.Stage), a.At.Compare(b.At),
 		cmp.Compare(a.Slot, b.Slot))
+}
+
+// moments are all moments that stand on a job.
+func (j *Job) moments() []*time.Time {
+	out := []*time.Time{&j.TimerUntil, &j.HandedOverAt, &j.WithdrawnAt}
+	for _, a := range j.Acknowledgements {
+		out = append(out, &a.At)
+	}
+	for _, p := range j.Passes {
+		out = append(out, &p.At)
+	}
+	for _, r := range j.Reopenings {
+		out = append(out, &r.HandedOver, &r.At)
+	}
+	for _, f := range j.FollowUps {
+		out = append(out, &f.AnsweredAt)
+	}
+	for _, w := range j.Worked {
+		out = append(out, &w.At)
+	}
+	for _, u := range j.Units {
+		for _, r := range u.Rounds {
+			out = append(out, &r.OpenedAt)
+		}
+		for _, a := range u.Attempts {
+			out = append(out, &a.At)
+			for _, p := range a.Points {
+				out = append(out, &p.HoldFrom, &p.HoldTo)
+			}
+		}
+		for _, p := range u.Parts {
+			for _, f := range p.Features {
+				for _, r := range f.Readings {
+					out = append(out, &r.At)
+				}
+			}
+		}
+	}
+	return out
 }

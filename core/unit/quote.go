@@ -2,11 +2,11 @@ package unit
 
 // Quote is the offer to the customer and what he said to it.
 type Quote struct {
-	GivenOn    Date   // "" while none was given
-	Answer     string // one of the Answer constants, "" while he has not said
-	Person     string // who said it
-	AnsweredOn Date
-	Note       string
+	GivenOn    Date   `json:"given_on,omitempty"` // "" while none was given
+	Answer     string `json:"answer,omitempty"`   // one of the Answer constants, "" while he has not said
+	Person     string `json:"person,omitempty"`   // who said it
+	AnsweredOn Date   `json:"answered_on,omitempty"`
+	Note       string `json:"note,omitempty"`
 }
 
 // What a customer can answer.

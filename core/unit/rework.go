@@ -5,15 +5,15 @@ import "corvek/core/quantity"
 // Rework is one way of saving a part, as far as it was gone. It outlives the rounds: what
 // is off stays off.
 type Rework struct {
-	Route     string            // code of the way
-	Goes      bool              // this way was taken and not another
-	Taken     quantity.Quantity // off the part in all, a length
-	FlatHow   string            // how flatness was found, one of the Flat constants
-	FlatFirst quantity.Quantity // out of flat before, a length
-	FlatNow   quantity.Quantity // out of flat at last, a length
-	Price     quantity.Quantity // money, of a part that goes out
-	Sent      Date
-	Back      Date
+	Route     string            `json:"route,omitempty"`     // code of the way
+	Goes      bool              `json:"goes,omitempty"`      // this way was taken and not another
+	Taken     quantity.Quantity `json:"taken,omitzero"`      // off the part in all, a length
+	FlatHow   string            `json:"flat_how,omitempty"`  // how flatness was found, one of the Flat constants
+	FlatFirst quantity.Quantity `json:"flat_first,omitzero"` // out of flat before, a length
+	FlatNow   quantity.Quantity `json:"flat_now,omitzero"`   // out of flat at last, a length
+	Price     quantity.Quantity `json:"price,omitzero"`      // money, of a part that goes out
+	Sent      Date              `json:"sent,omitempty"`
+	Back      Date              `json:"back,omitempty"`
 }
 
 // How flatness is found.
@@ -39,11 +39,11 @@ func (r *Rework) Out() bool { return r.Sent != "" && r.Back == "" }
 // Coil is what was found out about a coil spring whose length says that it may not be
 // the one of the book. A size that was not given is zero.
 type Coil struct {
-	Is    string // whose it is, one of the Coil constants
-	Rate  quantity.Quantity
-	Wire  quantity.Quantity
-	Mean  quantity.Quantity // diameter in the middle of the wire
-	Turns quantity.Quantity // that move
+	Is    string            `json:"is,omitempty"` // whose it is, one of the Coil constants
+	Rate  quantity.Quantity `json:"rate,omitzero"`
+	Wire  quantity.Quantity `json:"wire,omitzero"`
+	Mean  quantity.Quantity `json:"mean,omitzero"`  // diameter in the middle of the wire
+	Turns quantity.Quantity `json:"turns,omitzero"` // that move
 }
 
 // Whose a spring is that is not as long as the book has it.

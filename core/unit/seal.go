@@ -5,27 +5,27 @@ import "corvek/core/quantity"
 // Seal is what a seal or a bearing is. What was not said is empty; sizes are as measured
 // on the piece or on its place, so that the standard size can be found from them.
 type Seal struct {
-	Standard string            // AS568, ISO 3601, ISO 6194, ISO 15
-	Size     string            // -214, 24.2 x 3, 20 x 35 x 7, 6204
-	Material string            // ISO 1629 letters
-	Hardness quantity.Quantity // Shore A, a bare number
-	Cure     string            // 2029-Q2 or a day
-	MakerNo  string            // the maker's part number
+	Standard string            `json:"standard,omitempty"` // AS568, ISO 3601, ISO 6194, ISO 15
+	Size     string            `json:"size,omitempty"`     // -214, 24.2 x 3, 20 x 35 x 7, 6204
+	Material string            `json:"material,omitempty"` // ISO 1629 letters
+	Hardness quantity.Quantity `json:"hardness,omitzero"`  // Shore A, a bare number
+	Cure     string            `json:"cure,omitempty"`     // 2029-Q2 or a day
+	MakerNo  string            `json:"maker_no,omitempty"` // the maker's part number
 
-	Inside  quantity.Quantity // of a ring
-	Section quantity.Quantity
-	Shaft   quantity.Quantity // of a lip seal: what it runs on
-	Bore    quantity.Quantity // of the housing
-	Width   quantity.Quantity
-	Outside quantity.Quantity // of the removed seal, which has relaxed: not the bore
+	Inside  quantity.Quantity `json:"inside,omitzero"` // of a ring
+	Section quantity.Quantity `json:"section,omitzero"`
+	Shaft   quantity.Quantity `json:"shaft,omitzero"` // of a lip seal: what it runs on
+	Bore    quantity.Quantity `json:"bore,omitzero"`  // of the housing
+	Width   quantity.Quantity `json:"width,omitzero"`
+	Outside quantity.Quantity `json:"outside,omitzero"` // of the removed seal, which has relaxed: not the bore
 }
 
 // Order is how a new piece is got.
 type Order struct {
-	State    string // one of the Order constants, "" while nothing was said
-	Supplier string
-	Number   string
-	Due      Date
+	State    string `json:"state,omitempty"` // one of the Order constants, "" while nothing was said
+	Supplier string `json:"supplier,omitempty"`
+	Number   string `json:"number,omitempty"`
+	Due      Date   `json:"due,omitempty"`
 }
 
 // How far an order is.
@@ -47,8 +47,8 @@ func (o Order) Awaited() bool {
 
 // Fit is how a new piece went in where that was tried.
 type Fit struct {
-	Says string            // one of the Fit constants
-	Gap  quantity.Quantity // as measured: the clearance it has there
+	Says string            `json:"says,omitempty"` // one of the Fit constants
+	Gap  quantity.Quantity `json:"gap,omitzero"`   // as measured: the clearance it has there
 }
 
 // How a new piece went in.

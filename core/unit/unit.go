@@ -8,75 +8,76 @@ import (
 
 // Unit is one hydraulic unit on the bench.
 type Unit struct {
-	Number int // from 1 within the job
-	Family string
+	Number int    `json:"number,omitempty"` // from 1 within the job
+	Family string `json:"family,omitempty"`
 
-	Name     string
-	Maker    string
-	Model    string
-	Serial   string
-	Variant  string
-	Rotation string // right, left or both, seen on the shaft end
+	Name     string `json:"name,omitempty"`
+	Maker    string `json:"maker,omitempty"`
+	Model    string `json:"model,omitempty"`
+	Serial   string `json:"serial,omitempty"`
+	Variant  string `json:"variant,omitempty"`
+	Rotation string `json:"rotation,omitempty"` // right, left or both, seen on the shaft end
 
-	Fluid        string
-	Viscosity    quantity.Quantity // at duty
-	Density      quantity.Quantity
-	Displacement quantity.Quantity
-	Speed        quantity.Quantity
-	DutyPressure quantity.Quantity
-	Temperature  quantity.Quantity
-	Hours        quantity.Quantity
-	Filtration   string
+	Fluid        string            `json:"fluid,omitempty"`
+	Viscosity    quantity.Quantity `json:"viscosity,omitzero"` // at duty
+	Density      quantity.Quantity `json:"density,omitzero"`
+	Displacement quantity.Quantity `json:"displacement,omitzero"`
+	Speed        quantity.Quantity `json:"speed,omitzero"`
+	DutyPressure quantity.Quantity `json:"duty_pressure,omitzero"`
+	Temperature  quantity.Quantity `json:"temperature,omitzero"`
+	Hours        quantity.Quantity `json:"hours,omitzero"`
+	Filtration   string            `json:"filtration,omitempty"`
 
-	Changed          string // what changed lately
-	Modification     string // made in the field
-	ModificationKept string // what became of it at Build
+	Changed          string `json:"changed,omitempty"`           // what changed lately
+	Modification     string `json:"modification,omitempty"`      // made in the field
+	ModificationKept string `json:"modification_kept,omitempty"` // what became of it at Build
 
-	ShimsFitted    string // 0.10 mm, 0.05 mm
-	ShimsAvailable string // 0.05 mm x2, 0.02 mm
-	OffBody        quantity.Quantity
-	OffGears       quantity.Quantity
+	ShimsFitted    string            `json:"shims_fitted,omitempty"`    // 0.10 mm, 0.05 mm
+	ShimsAvailable string            `json:"shims_available,omitempty"` // 0.05 mm x2, 0.02 mm
+	OffBody        quantity.Quantity `json:"off_body,omitzero"`
+	OffGears       quantity.Quantity `json:"off_gears,omitzero"`
 
-	Limits  []*StepLimit // of figures of the test, that this unit has from a document or a customer
-	Setting Setting      // of its relief, where the book or the customer gives one
+	Limits  []*StepLimit `json:"step_limits,omitempty"` // of the test, from a document or a customer
+	Setting Setting      `json:"setting,omitzero"`      // of its relief, where the book or the customer gives one
 
-	NotAsked string            // why nobody at the machine can be asked
-	Gauge    map[string]string // answers by question
-	Identity map[string]string // yes or no by identity mark
-	More     map[string]string // how often more than in the family, by assembly
+	NotAsked string            `json:"not_asked,omitempty"` // why nobody at the machine can be asked
+	Gauge    map[string]string `json:"gauge,omitempty"`     // answers by question
+	Identity map[string]string `json:"identity,omitempty"`  // yes or no by identity mark
+	More     map[string]string `json:"more,omitempty"`      // how often more than in the family, by assembly
 
-	Ending     string // one of the End constants
-	EndingNote string // what replaced it, where it went
+	Ending     string `json:"ending,omitempty"`      // one of the End constants
+	EndingNote string `json:"ending_note,omitempty"` // what replaced it, where it went
 
-	Capacity        quantity.Quantity
-	LevelBefore     quantity.Quantity
-	Drained         quantity.Quantity
-	Water           quantity.Quantity
-	GainedElsewhere quantity.Quantity
-	Vessel          quantity.Quantity
-	DrainedLook     string
-	Flushed         string
-	FlushedBy       string
-	Flushes         map[string]string // done or none, by place of the circuit
-	Filled          map[string]string // when, or none, by step of the filling
-	OtherSump       string            // what became of the sump that gained
+	Capacity        quantity.Quantity `json:"capacity,omitzero"`
+	LevelBefore     quantity.Quantity `json:"level_before,omitzero"`
+	Drained         quantity.Quantity `json:"drained,omitzero"`
+	Water           quantity.Quantity `json:"water,omitzero"`
+	GainedElsewhere quantity.Quantity `json:"gained_elsewhere,omitzero"`
+	Vessel          quantity.Quantity `json:"vessel,omitzero"`
+	DrainedLook     string            `json:"drained_look,omitempty"`
+	Flushed         string            `json:"flushed,omitempty"`
+	FlushedBy       string            `json:"flushed_by,omitempty"`
+	Flushes         map[string]string `json:"flush,omitempty"`      // done or none, by place of the circuit
+	Filled          map[string]string `json:"fill,omitempty"`       // when, or none, by step of the filling
+	OtherSump       string            `json:"other_sump,omitempty"` // what became of the sump that gained
 
-	Accounts    []*Account
-	Rounds      []*Round
-	Parts       []*Part // in the order they came off
-	Loose       []*Loose
-	Marks       []*Mark
-	Conclusions []*Conclusion
-	Causes      []*NamedCause // beside the root causes concluded
-	Kit         []*Piece
-	Attempts    []*Attempt
+	Accounts    []*Account    `json:"accounts,omitempty"`
+	Rounds      []*Round      `json:"rounds,omitempty"`
+	Parts       []*Part       `json:"parts,omitempty"` // in the order they came off
+	Loose       []*Loose      `json:"loose_items,omitempty"`
+	Marks       []*Mark       `json:"evidence,omitempty"`
+	Conclusions []*Conclusion `json:"conclusions,omitempty"`
+	Causes      []*NamedCause `json:"causes,omitempty"` // beside the root causes concluded
+	Kit         []*Piece      `json:"kit,omitempty"`
+	Attempts    []*Attempt    `json:"attempts,omitempty"`
 }
 
 // Setting is the pressure that a unit's relief is to hold, from a document or as it was
 // agreed. What was not given is zero.
 type Setting struct {
-	Low, High quantity.Quantity
-	Source    string
+	Low    quantity.Quantity `json:"low,omitzero"`
+	High   quantity.Quantity `json:"high,omitzero"`
+	Source string            `json:"source,omitempty"`
 }
 
 // Round is the number of the round at work.
@@ -100,41 +101,41 @@ func (u *Unit) Piece(number int) *Piece {
 // Account is what one person told of the unit. Two that agree are two sources
 // and no proof: they may have it from one another.
 type Account struct {
-	Number int
-	Teller string
-	Words  string
+	Number int    `json:"number,omitempty"`
+	Teller string `json:"teller,omitempty"`
+	Words  string `json:"words,omitempty"`
 }
 
 // Round is one pass through the stations; a failed test opens the next.
 type Round struct {
-	Number   int
-	Reason   string
-	BackTo   string
-	OpenedBy string
-	OpenedAt time.Time
+	Number   int       `json:"number,omitempty"`
+	Reason   string    `json:"reason,omitempty"`
+	BackTo   string    `json:"back_to,omitempty"`
+	OpenedBy string    `json:"opened_by,omitempty"`
+	OpenedAt time.Time `json:"opened_at,omitzero"`
 }
 
 // Loose is debris or a piece found lying loose.
 type Loose struct {
-	Number int
-	What   string
-	Place  string
-	Count  int
-	Bit    bool   // a piece of a broken one, not a whole one
-	Part   string // code of the part it belongs to, "" while not told
-	Note   string // what it is, where it belongs to no part
+	Number int    `json:"number,omitempty"`
+	What   string `json:"what,omitempty"`
+	Place  string `json:"place,omitempty"`
+	Count  int    `json:"count,omitempty"`
+	Bit    bool   `json:"bit,omitempty"`  // a piece of a broken one, not a whole one
+	Part   string `json:"part,omitempty"` // code of the part it belongs to, "" while not told
+	Note   string `json:"note,omitempty"` // what it is, where it belongs to no part
 }
 
 // Piece is a line of the repair kit.
 type Piece struct {
-	Number     int
-	Code       string // what stands on the bag
-	Name       string
-	Count      int
-	Part       string // code of the part it is for, "" while not told
-	LeftReason string
-	Seal       Seal
-	Fit        Fit // where it was tried
+	Number     int    `json:"line,omitempty"`
+	Code       string `json:"number,omitempty"` // what stands on the bag
+	Name       string `json:"name,omitempty"`
+	Count      int    `json:"count,omitempty"`
+	Part       string `json:"part,omitempty"` // code of the part it is for, "" while not told
+	LeftReason string `json:"left_reason,omitempty"`
+	Seal       Seal   `json:"seal,omitzero"`
+	Fit        Fit    `json:"fit,omitzero"` // where it was tried
 }
 
 // latest is the row of the highest round, of two the later one.

@@ -1,4 +1,4 @@
-// Package demotest gives tests the demo shop in a store of their own. It is loaded
+// Package demotest gives tests the demo shop in a store of their own, and verifies it after each. It is loaded
 // once a test binary and then copied.
 package demotest
 
@@ -33,5 +33,18 @@ func Jobs(t testing.TB, password string) *job.Service {
 	if err != nil {
 		t.Fatal(err)
 	}
+	// Whatever a test did, the record must tell what the jobs say afterwards.
+	t.Cleanup(func() {
+		if storetest.Bent(s) || s.Ping(context.Background()) != nil { // or closed
+			return
+		}
+		v, err := jobs.Verify(context.Background())
+		if err != nil {
+			t.Errorf("the store cannot be verified: %v", err)
+		}
+		for _, f := range v.Faults {
+			t.Errorf("after the test: %s", f.Words)
+		}
+	})
 	return jobs
 }

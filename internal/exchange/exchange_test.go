@@ -17,6 +17,7 @@ import (
 	"corvek/demo"
 	"corvek/internal/exchange"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
 
@@ -55,7 +56,7 @@ func TestRoundTripOfEveryDemoJob(t *testing.T) {
 	docs, err := demo.Documents()
 	require.NoError(t, err)
 	require.GreaterOrEqual(t, len(docs), 6)
-	iva, odd := job.Actor{Name: "Iva", Role: job.RoleTechnician}, job.Actor{Name: "Odd", Role: job.RoleLead}
+	iva, odd := people.Actor{Name: "Iva", Role: people.RoleTechnician}, people.Actor{Name: "Odd", Role: people.RoleLead}
 	for _, d := range docs {
 		tag := d.Tag()
 		t.Run(tag, func(t *testing.T) {

@@ -159,8 +159,12 @@ func document(j *unit.Job) object {
 
 func fromEntry(e unit.Entry) object {
 	o := object{{"who", e.Who}}
+	o.text("role", e.Role)
 	o.at("at", e.At)
 	o.add("action", e.Action)
+	if e.Event != nil {
+		o.add("event", e.Event)
+	}
 	o.text("field", e.Field)
 	o.text("before", e.Before)
 	o.text("after", e.After)

@@ -320,13 +320,35 @@ func tight(t *tree, name string, raw json.RawMessage) string {
 
 func (r *reader) record(root *tree) (out []unit.Entry) {
 	for _, x := range root.list("record", mostRecord) {
-		out = append(out, unit.Entry{
-			Who: x.text("who", mostName), At: x.moment("at"), Action: x.text("action", entry.MostArea+mostName),
-			Field:  x.text("field", mostName),
+		e := unit.Entry{
+			Who: x.text("who", mostName), Role: x.text("role", mostName), At: x.moment("at"),
+			Action: x.text("action", entry.MostArea+mostName), Field: x.text("field", mostName),
 			Before: x.text("before", entry.MostArea), After: x.text("after", entry.MostArea),
-		})
+		}
+		if _, told := x.get("event"); told {
+			e.Event = event(x.object("event"))
+		} else {
+			e.Event = unit.EventOfWords(e.Action)
+		}
+		out = append(out, e)
 		x.flag("brought") // whatever it says: all that comes is brought
 		x.end()
 	}
 	return out
+}
+
+// mostHandOvers of a job are told of.
+const mostHandOvers = 1000
+
+func event(x *tree) *unit.Event {
+	e := &unit.Event{Kind: x.text("kind", mostName), Unit: x.whole("unit", 0, 0, job.MostUnits),
+		HandOver: x.whole("hand_over", 0, 0, mostHandOvers), Lines: x.whole("lines", 0, 0, mostRecord),
+		Head: x.text("head", mostName), State: x.text("state", mostName), Name: x.text("name", entry.MostLine),
+		Sum: x.text("sum", mostName), Asked: x.text("asked", mostName), Due: unit.Date(x.text("due", mostName)),
+		Result: x.text("result", mostName), Words: x.text("words", entry.MostArea)}
+	if _, told := x.get("on"); told {
+		e.On = x.moment("on")
+	}
+	x.end()
+	return e
 }

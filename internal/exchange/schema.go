@@ -62,6 +62,8 @@ func Schema() []byte {
 		return record(more, append(required, "by", "at")...)
 	}
 	object := shape{"type": "object"}
+	event := record(shape{"kind": text, "unit": whole, "hand_over": whole, "lines": whole, "head": text, "state": text,
+		"on": moment, "name": text, "sum": text, "asked": text, "due": text, "result": text, "words": text}, "kind")
 	document := record(shape{
 		"format": shape{"const": Format}, "version": shape{"const": Version},
 		"job": of(unit.ScopeJob, shape{"tag": text, "symptoms": shape{"type": "array", "items": text}},
@@ -78,8 +80,17 @@ func Schema() []byte {
 		"attachments": many1(picture),
 		"worked_figures": many1(signed(shape{"calculator": text, "note": text, "inputs": object,
 			"answer": object}, "calculator", "inputs", "answer")),
-		"record": many1(record(shape{"who": text, "at": moment, "action": text, "field": text,
-			"before": text, "after": text, "brought": shape{"type": "boolean"}}, "who", "at", "action")),
+		"record": many1(record(shape{
+			"who":     text,
+			"role":    text,
+			"at":      moment,
+			"action":  text,
+			"field":   text,
+			"before":  text,
+			"after":   text,
+			"event":   event,
+			"brought": shape{"type": "boolean"},
+		}, "who", "at", "action")),
 	}, "format", "version", "job", "customer", "units")
 	document["$schema"] = "https://json-schema.org/draft/2020-12/schema"
 	document["title"] = "Corvek job document"

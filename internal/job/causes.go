@@ -8,13 +8,20 @@ import (
 	"corvek/core/explain"
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/internal/people"
 )
 
 // MostCauses is how many causes beside the roots a unit holds.
 const MostCauses = 20
 
 // AddCause names one more cause: of the list, in words, or both.
-func (s *Service) AddCause(ctx context.Context, who Actor, tag string, number int, role, code, words string) error {
+func (s *Service) AddCause(
+	ctx context.Context,
+	who people.Actor,
+	tag string,
+	number int,
+	role, code, words string,
+) error {
 	if !slices.Contains(unit.CauseRoles, role) {
 		return field.Errorf("role", "say what part it had in the failure")
 	}
@@ -25,7 +32,7 @@ func (s *Service) AddCause(ctx context.Context, who Actor, tag string, number in
 	if code == "" && words == "" {
 		return field.Errorf("words", "choose a cause of the list, or say it in words")
 	}
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		name := words
 		if code != "" {
 			c, known := st.Known.CauseByCode(code)
@@ -43,8 +50,8 @@ func (s *Service) AddCause(ctx context.Context, who Actor, tag string, number in
 }
 
 // RemoveCause takes one of the further causes back.
-func (s *Service) RemoveCause(ctx context.Context, who Actor, tag string, number, cause int) error {
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+func (s *Service) RemoveCause(ctx context.Context, who people.Actor, tag string, number, cause int) error {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		c := st.Unit.Cause(cause)
 		if c == nil {
 			return "", field.Errorf("cause", "is not there any more")

@@ -49,7 +49,8 @@ func TestClosedJobsAndWorkAreEvidence(t *testing.T) {
 		put(t, s, old, "u1/conclusion/cause", "pressure_spike")
 		require.NoError(t, s.Store.Update(ctx, old, func(j *unit.Job, _ store.History) (*store.Change, error) {
 			j.HandedOverAt = s.Now()
-			return &store.Change{Job: j}, nil
+			return &store.Change{Job: j,
+				Entries: []unit.Entry{{Who: "x", At: s.Now(), Action: "set"}}}, nil
 		}))
 	}
 	assert.Greater(t, share(tag, "pressure_spike"), before)

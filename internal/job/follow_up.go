@@ -9,13 +9,13 @@ import (
 	"corvek/core/field"
 	"corvek/core/handover"
 	"corvek/core/unit"
+	"corvek/internal/people"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 )
 
 // AskBack notes something to be asked back of a unit, on an open and on a closed job alike.
 // An empty day takes the usual one.
-func (s *Service) AskBack(ctx context.Context, who Actor, tag string, number int, kind, day string) error {
+func (s *Service) AskBack(ctx context.Context, who people.Actor, tag string, number int, kind, day string) error {
 	days, asked := handover.UsualDays(kind)
 	if !asked {
 		return field.Errorf("kind", "choose what is asked back")
@@ -28,7 +28,7 @@ func (s *Service) AskBack(ctx context.Context, who Actor, tag string, number int
 		}
 		on = d
 	}
-	return s.changeAny(ctx, who, RoleTechnician, tag, func(w *writing) error {
+	return s.changeAny(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
 		if number < 1 || number > len(w.Job.Units) {
 			return store.ErrNotFound
 		}
@@ -42,12 +42,12 @@ func (w *writing) askBack(number int, kind string, on unit.Date) error {
 	}
 	w.Job.FollowUps = append(w.Job.FollowUps, &unit.FollowUp{Number: len(w.Job.FollowUps) + 1, Unit: number,
 		Kind: kind, DueOn: on, AskedBy: w.shop.Who})
-	w.did(unit.ActAskedBack + wording.Asked(kind) + ", by " + string(on))
+	w.happened(unit.Event{Kind: unit.EventAskedBack, Unit: number, Asked: kind, Due: on})
 	return nil
 }
 
 // AnswerBack writes what came back, on an open and on a closed job alike.
-func (s *Service) AnswerBack(ctx context.Context, who Actor, tag string, number int, result, note string) error {
+func (s *Service) AnswerBack(ctx context.Context, who people.Actor, tag string, number int, result, note string) error {
 	if !handover.Answers(result) {
 		return field.Errorf("result", "choose what came back")
 	}
@@ -55,7 +55,7 @@ func (s *Service) AnswerBack(ctx context.Context, who Actor, tag string, number 
 	if err != nil {
 		return err
 	}
-	return s.changeAny(ctx, who, RoleTechnician, tag, func(w *writing) error {
+	return s.changeAny(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
 		at := slices.IndexFunc(w.Job.FollowUps, func(f *unit.FollowUp) bool { return f.Number == number })
 		if at < 0 {
 			return store.ErrNotFound
@@ -65,7 +65,7 @@ func (s *Service) AnswerBack(ctx context.Context, who Actor, tag string, number 
 			return field.Errorf("result", "has its answer already")
 		}
 		f.Result, f.Note, f.AnsweredBy, f.AnsweredAt = result, note, w.shop.Who, s.moment().Truncate(time.Second)
-		w.did(unit.ActCameBack + wording.Asked(f.Kind) + ": " + wording.CameBack(result) + between(", ", note))
+		w.happened(unit.Event{Kind: unit.EventCameBack, Unit: f.Unit, Asked: f.Kind, Result: result, Words: note})
 		return nil
 	})
 }

@@ -8,7 +8,7 @@ import (
 
 	"corvek/core/handover"
 	"corvek/core/unit"
-	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/store"
 
 	"github.com/stretchr/testify/assert"
@@ -37,7 +37,7 @@ func TestFollowUpsAfterAHandOver(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	assert.ErrorContains(t, s.AskBack(ctx, iva, "T-0388", 1, "weather", ""), "kind")
 	assert.ErrorContains(t, s.AskBack(ctx, iva, "T-0388", 1, handover.AskRefit, "soon"), "due_on")
-	assert.ErrorIs(t, s.AskBack(ctx, tove, "T-0388", 1, handover.AskRefit, ""), job.ErrForbidden)
+	assert.ErrorIs(t, s.AskBack(ctx, tove, "T-0388", 1, handover.AskRefit, ""), people.ErrForbidden)
 	require.NoError(t, s.AskBack(ctx, iva, "T-0388", 1, handover.AskRefit, "2031-06-01"))
 	list := load(t, s, "T-0388").Job.FollowUps
 	require.Len(t, list, 2, "the demo asks one already")

@@ -9,6 +9,7 @@ import (
 	"corvek/core/field"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/people"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -58,7 +59,7 @@ func TestHandOverIsFinal(t *testing.T) {
 	}
 	assert.Equal(t, j.Version, load(t, s, tag).Job.Version, "nothing was written")
 
-	assert.ErrorIs(t, s.Reopen(ctx, iva, tag, "came back leaking"), job.ErrForbidden)
+	assert.ErrorIs(t, s.Reopen(ctx, iva, tag, "came back leaking"), people.ErrForbidden)
 	assert.ErrorContains(t, s.Reopen(ctx, odd, tag, " "), "write down why")
 	require.NoError(t, s.Reopen(ctx, odd, tag, "came back leaking at the cover"))
 	assert.ErrorContains(t, s.Reopen(ctx, odd, tag, "twice"), "is not handed over")
@@ -83,7 +84,7 @@ func count(lines []unit.Entry, action string) (n int) {
 // words, and writes nothing until a lead takes that back.
 func TestWithdrawnIsKeptAndOffTheBoard(t *testing.T) {
 	s, ctx := press(t), t.Context()
-	require.ErrorIs(t, s.Withdraw(ctx, iva, "T-0417", "entered twice"), job.ErrForbidden)
+	require.ErrorIs(t, s.Withdraw(ctx, iva, "T-0417", "entered twice"), people.ErrForbidden)
 	var fe *field.Error
 	require.ErrorAs(t, s.Withdraw(ctx, odd, "T-0417", "no"), &fe)
 	assert.Equal(t, "withdraw_reason", fe.Field)

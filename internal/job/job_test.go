@@ -12,6 +12,7 @@ import (
 	"corvek/internal/exchange"
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
+	"corvek/internal/people"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
 
@@ -22,9 +23,9 @@ import (
 func TestMain(m *testing.M) { storetest.Main(m) }
 
 var (
-	iva  = job.Actor{ID: 1, Name: "Iva", Role: job.RoleTechnician}
-	odd  = job.Actor{ID: 2, Name: "Odd", Role: job.RoleLead}
-	tove = job.Actor{ID: 3, Name: "Tove", Role: job.RoleViewer}
+	iva  = people.Actor{ID: 1, Name: "Iva", Role: people.RoleTechnician}
+	odd  = people.Actor{ID: 2, Name: "Odd", Role: people.RoleLead}
+	tove = people.Actor{ID: 3, Name: "Tove", Role: people.RoleViewer}
 )
 
 // press is a service with the demo's press pump in it.
@@ -61,13 +62,13 @@ func load(t testing.TB, s *job.Service, tag string) *job.State {
 	return st
 }
 
-func set(t *testing.T, s *job.Service, who job.Actor, tag, field, value, base string) {
+func set(t *testing.T, s *job.Service, who people.Actor, tag, field, value, base string) {
 	t.Helper()
 	require.NoError(t, edit(s, context.Background(), who, tag, field, value, base), "%s = %s", field, value)
 }
 
 // edit writes one field and gives only what went wrong.
-func edit(s *job.Service, ctx context.Context, who job.Actor, tag, field, value, base string) error {
+func edit(s *job.Service, ctx context.Context, who people.Actor, tag, field, value, base string) error {
 	_, err := s.Set(ctx, who, tag, job.Edit{Field: field, Value: value, Base: base})
 	return err
 }
@@ -120,7 +121,11 @@ func TestBadInputIsRefusedAtItsField(t *testing.T) {
 		require.ErrorAs(t, err, &fe, c.field)
 		assert.Equal(t, c.field, fe.Field)
 	}
-	assert.ErrorIs(t, edit(s, context.Background(), tove, "T-0417", "u1/speed", "1 rpm", "1450 rpm"), job.ErrForbidden)
+	assert.ErrorIs(
+		t,
+		edit(s, context.Background(), tove, "T-0417", "u1/speed", "1 rpm", "1450 rpm"),
+		people.ErrForbidden,
+	)
 }
 
 // One leaf moved must move the leak, the ranking, the proposal, the stand and
@@ -198,7 +203,7 @@ func TestStopsOfThePressPump(t *testing.T) {
 
 	// A technician cannot pass a stop, a lead only with a reason.
 	code := "u1/measure/not_measured/front_plate/face"
-	assert.ErrorIs(t, s.WaiveStop(ctx, iva, "T-0417", 1, code, "we looked"), job.ErrForbidden)
+	assert.ErrorIs(t, s.WaiveStop(ctx, iva, "T-0417", 1, code, "we looked"), people.ErrForbidden)
 	assert.Error(t, s.WaiveStop(ctx, odd, "T-0417", 1, code, " "))
 	require.NoError(t, s.WaiveStop(ctx, odd, "T-0417", 1, code, "looked over with the customer"))
 	assert.Empty(t, codes(load(t, s, "T-0417").Stops["measure"]))

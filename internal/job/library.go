@@ -13,6 +13,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/internal/people"
 	"corvek/internal/store"
 
 	lru "github.com/hashicorp/golang-lru/v2"
@@ -144,9 +145,9 @@ var familyCodeForm = regexp.MustCompile(`^[a-z][a-z0-9_]{2,39}$`)
 
 // SaveFamily keeps a new version of a family, or a new family. The text must
 // load; the error names its line.
-func (s *Service) SaveFamily(ctx context.Context, who Actor, code, text, reason string) error {
-	if !who.May(RoleLead) {
-		return ErrForbidden
+func (s *Service) SaveFamily(ctx context.Context, who people.Actor, code, text, reason string) error {
+	if !who.May(people.RoleLead) {
+		return people.ErrForbidden
 	}
 	reason = strings.TrimSpace(reason)
 	switch {

@@ -7,6 +7,7 @@ import (
 
 	"corvek/core/field"
 	"corvek/internal/job"
+	"corvek/internal/people"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -22,7 +23,7 @@ func TestShopChangesAFamily(t *testing.T) {
 	require.ErrorAs(t, s.SaveFamily(ctx, odd, "check_valve", strings.Replace(text, "kind: ball", "kind: dragon", 1),
 		"try"), &fe)
 	assert.Regexp(t, `^check_valve\.yaml:\d+: part ball: kind "dragon"`, fe.Text)
-	assert.ErrorIs(t, s.SaveFamily(ctx, iva, "check_valve", text, "try"), job.ErrForbidden)
+	assert.ErrorIs(t, s.SaveFamily(ctx, iva, "check_valve", text, "try"), people.ErrForbidden)
 	require.ErrorAs(t, s.SaveFamily(ctx, odd, "Check Valve", text, "try"), &fe)
 	assert.False(t, s.OwnFamily("check_valve"))
 

@@ -7,6 +7,7 @@ import (
 
 	"corvek/core/family"
 	"corvek/core/field"
+	"corvek/internal/people"
 	"corvek/internal/store"
 )
 
@@ -31,13 +32,13 @@ func (c *catalog) addVariants(versions []store.FamilyVersion) {
 
 // KeepVariant keeps what makes a unit another than its family as a variant of the
 // shop's own: the next unit of this model number is offered it.
-func (s *Service) KeepVariant(ctx context.Context, who Actor, tag string, number int, name string) error {
+func (s *Service) KeepVariant(ctx context.Context, who people.Actor, tag string, number int, name string) error {
 	name, err := short("name", name, "give the variant a name")
 	if err != nil {
 		return err
 	}
 	var kept *store.FamilyVersion
-	err = s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+	err = s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		if strings.TrimSpace(st.Unit.Model) == "" {
 			return "", field.Errorf("name", "type the model number first: the next one is known by it")
 		}
@@ -72,9 +73,9 @@ func (s *Service) KeepVariant(ctx context.Context, who Actor, tag string, number
 
 // SaveVariant keeps a new version of a variant of the shop's own; an empty text takes
 // it out of use.
-func (s *Service) SaveVariant(ctx context.Context, who Actor, familyCode, code, text, reason string) error {
-	if !who.May(RoleLead) {
-		return ErrForbidden
+func (s *Service) SaveVariant(ctx context.Context, who people.Actor, familyCode, code, text, reason string) error {
+	if !who.May(people.RoleLead) {
+		return people.ErrForbidden
 	}
 	f := s.Families()[familyCode]
 	reason, text = strings.TrimSpace(reason), strings.TrimSpace(text)

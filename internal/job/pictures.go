@@ -9,6 +9,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/internal/people"
 	"corvek/internal/picture"
 	"corvek/internal/store"
 )
@@ -29,13 +30,13 @@ const (
 )
 
 // AddPicture keeps an evidence picture with the job and gives its number.
-func (s *Service) AddPicture(ctx context.Context, who Actor, tag string, unitNo int, p Picture) (number int,
+func (s *Service) AddPicture(ctx context.Context, who people.Actor, tag string, unitNo int, p Picture) (number int,
 	err error) {
 	caption, err := short("caption", p.Caption, "")
 	if err != nil {
 		return 0, err
 	}
-	err = s.onUnit(ctx, who, RoleTechnician, tag, unitNo, func(w *writing, st *State) (string, error) {
+	err = s.onUnit(ctx, who, people.RoleTechnician, tag, unitNo, func(w *writing, st *State) (string, error) {
 		if len(st.Job.Pictures) >= MostPictures {
 			return "", field.Errorf("picture", "cannot be added: the job holds %d already", MostPictures)
 		}
@@ -51,14 +52,21 @@ func (s *Service) AddPicture(ctx context.Context, who Actor, tag string, unitNo 
 		}
 		number = st.Job.AddPicture(row).Number
 		w.contents = map[int]store.Content{number: {Bytes: p.Content, Thumb: p.Thumb}}
-		return "picture: " + row.Name, nil
+		w.happened(unit.Event{Kind: unit.EventPicture, Unit: st.Unit.Number, Name: row.Name})
+		return "", nil
 	})
 	return number, err
 }
 
 // AddMark puts the next number on a picture at a share of its width and height,
 // tied to a part or to a mark of the evidence board.
-func (s *Service) AddMark(ctx context.Context, who Actor, tag string, unitNo, number int, m unit.PictureMark) error {
+func (s *Service) AddMark(
+	ctx context.Context,
+	who people.Actor,
+	tag string,
+	unitNo, number int,
+	m unit.PictureMark,
+) error {
 	if !(m.X >= 0 && m.X <= 1 && m.Y >= 0 && m.Y <= 1) {
 		return field.Errorf("place", "tap the picture where the mark belongs")
 	}
@@ -67,7 +75,7 @@ func (s *Service) AddMark(ctx context.Context, who Actor, tag string, unitNo, nu
 		return err
 	}
 	m.Note = note
-	return s.onUnit(ctx, who, RoleTechnician, tag, unitNo, func(_ *writing, st *State) (string, error) {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, unitNo, func(_ *writing, st *State) (string, error) {
 		p := st.Job.Picture(number)
 		if p == nil {
 			return "", store.ErrNotFound
@@ -92,8 +100,8 @@ func (s *Service) AddMark(ctx context.Context, who Actor, tag string, unitNo, nu
 }
 
 // DropMark takes a mark off a picture; the record keeps that it was there.
-func (s *Service) DropMark(ctx context.Context, who Actor, tag string, unitNo, number, mark int) error {
-	return s.onUnit(ctx, who, RoleTechnician, tag, unitNo, func(_ *writing, st *State) (string, error) {
+func (s *Service) DropMark(ctx context.Context, who people.Actor, tag string, unitNo, number, mark int) error {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, unitNo, func(_ *writing, st *State) (string, error) {
 		p := st.Job.Picture(number)
 		if p == nil {
 			return "", store.ErrNotFound

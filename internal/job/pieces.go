@@ -9,12 +9,13 @@ import (
 	"corvek/core/field"
 	"corvek/core/kit"
 	"corvek/core/unit"
+	"corvek/internal/people"
 )
 
 // AddPiece writes down a piece of the repair kit, for a part when one is given; without one
 // it goes to the one open place that its number, size or name says, and to none where
 // there are two.
-func (s *Service) AddPiece(ctx context.Context, who Actor, tag string, number int, code, name string, count int,
+func (s *Service) AddPiece(ctx context.Context, who people.Actor, tag string, number int, code, name string, count int,
 	part string) error {
 	if code = strings.TrimSpace(code); name == "" {
 		name = code
@@ -29,7 +30,7 @@ func (s *Service) AddPiece(ctx context.Context, who Actor, tag string, number in
 	if err := counted(count); err != nil {
 		return err
 	}
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		if part != "" && st.ByCode[part] == nil {
 			return "", field.Errorf("place", "is not a part of this unit")
 		}
@@ -42,12 +43,12 @@ func (s *Service) AddPiece(ctx context.Context, who Actor, tag string, number in
 
 // AddPieces writes down a list of pieces that was typed, pasted or came as CSV, each to its
 // place where that is plain; all of them or none.
-func (s *Service) AddPieces(ctx context.Context, who Actor, tag string, number int, list string) error {
+func (s *Service) AddPieces(ctx context.Context, who people.Actor, tag string, number int, list string) error {
 	lines, err := kit.ReadList(list)
 	if err != nil {
 		return field.Errorf("list", "%s", err)
 	}
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
 		for i, l := range lines {
 			part := ""
 			if l.For != "" {
@@ -115,8 +116,8 @@ func (st *State) join(k *unit.Piece, part string) {
 }
 
 // JoinPiece puts a piece of the kit to a place, or takes it away from there.
-func (s *Service) JoinPiece(ctx context.Context, who Actor, tag string, number, piece int, part string) error {
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+func (s *Service) JoinPiece(ctx context.Context, who people.Actor, tag string, number, piece int, part string) error {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		k := st.Unit.Piece(piece)
 		switch {
 		case k == nil:

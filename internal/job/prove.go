@@ -10,6 +10,7 @@ import (
 	"corvek/core/field"
 	"corvek/core/metrology"
 	"corvek/core/unit"
+	"corvek/internal/people"
 )
 
 // What a unit holds at most.
@@ -21,12 +22,12 @@ const (
 
 // NextAttempt starts a run of the bench test; after a failed one the single
 // thing that was changed must be said. The pressures of the plan are filled in.
-func (s *Service) NextAttempt(ctx context.Context, who Actor, tag string, number int, c Change) error {
+func (s *Service) NextAttempt(ctx context.Context, who people.Actor, tag string, number int, c Change) error {
 	c, err := c.checked()
 	if err != nil {
 		return err
 	}
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		if why := st.notReady(); why != "" {
 			return "", field.Errorf("attempt", "not yet: %s; a lead can waive it with a reason", why)
 		}
@@ -80,8 +81,8 @@ func (st *State) notReady() string {
 }
 
 // StartHold begins the hold of a step: what is read after it tells how long it was.
-func (s *Service) StartHold(ctx context.Context, who Actor, tag string, number int, code string) error {
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+func (s *Service) StartHold(ctx context.Context, who people.Actor, tag string, number int, code string) error {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		a := st.Attempt()
 		if a == nil || a.Closed {
 			return "", field.Errorf("attempt", "start an attempt first")
@@ -104,8 +105,8 @@ func (s *Service) StartHold(ctx context.Context, who Actor, tag string, number i
 func turnWords(turn string) string { return strings.ReplaceAll(turn, "_", " ") }
 
 // CloseAttempt ends an attempt; its figures and verdict stay as they are.
-func (s *Service) CloseAttempt(ctx context.Context, who Actor, tag string, number int) error {
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+func (s *Service) CloseAttempt(ctx context.Context, who people.Actor, tag string, number int) error {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		a := st.Attempt()
 		if a == nil || a.Closed {
 			return "", field.Errorf("attempt", "there is no open attempt")
@@ -125,7 +126,7 @@ func (s *Service) CloseAttempt(ctx context.Context, who Actor, tag string, numbe
 // OpenRound goes back to a station after a failed test, down to a part: what is above it on
 // its branch comes out again, the rest stays built. Without a part all of it comes out where
 // it is stripped anew, and nothing yet where only the build is looked at.
-func (s *Service) OpenRound(ctx context.Context, who Actor, tag string, number int, backTo, part,
+func (s *Service) OpenRound(ctx context.Context, who people.Actor, tag string, number int, backTo, part,
 	reason string) error {
 	reason, err := short("reason", reason, "say why the unit goes back")
 	if err != nil {
@@ -134,7 +135,7 @@ func (s *Service) OpenRound(ctx context.Context, who Actor, tag string, number i
 	if backTo != "strip" && backTo != "build" {
 		return field.Errorf("back_to", "go back to strip or to build")
 	}
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		n := st.Round + 1
 		if n > MostRounds {
 			return "", field.Errorf("reason", "there are %d rounds already", MostRounds)

@@ -9,12 +9,13 @@ import (
 	"corvek/core/entry"
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/internal/people"
 	"corvek/internal/store"
 )
 
 // Offered notes that the customer was given the offer today; he is waited for then.
-func (s *Service) Offered(ctx context.Context, who Actor, tag string) error {
-	return s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
+func (s *Service) Offered(ctx context.Context, who people.Actor, tag string) error {
+	return s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
 		if w.Job.Quote.GivenOn != "" && w.Job.Quote.Answer == "" {
 			return store.ErrUnchanged
 		}
@@ -26,7 +27,7 @@ func (s *Service) Offered(ctx context.Context, who Actor, tag string) error {
 
 // Answered keeps what the customer said to the offer, and lets it rule: the policy
 // follows it, and units that are not rebuilt end here.
-func (s *Service) Answered(ctx context.Context, who Actor, tag, answer, by, note string) error {
+func (s *Service) Answered(ctx context.Context, who people.Actor, tag, answer, by, note string) error {
 	if !slices.Contains(unit.Answers, answer) {
 		return field.Errorf("answer", "say which of the offers he takes")
 	}
@@ -37,7 +38,7 @@ func (s *Service) Answered(ctx context.Context, who Actor, tag, answer, by, note
 	if note, err = short("answer_note", note, ""); err != nil {
 		return err
 	}
-	return s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
+	return s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
 		q := &w.Job.Quote
 		today := unit.DateOf(s.moment())
 		if q.GivenOn == "" {

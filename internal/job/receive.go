@@ -11,6 +11,7 @@ import (
 	"corvek/core/field"
 	"corvek/core/metrology"
 	"corvek/core/unit"
+	"corvek/internal/people"
 	"corvek/internal/store"
 )
 
@@ -20,9 +21,9 @@ type NewJob struct {
 }
 
 // Create opens a job with one unit of a family, its parts and features laid out.
-func (s *Service) Create(ctx context.Context, who Actor, n NewJob) (tag string, err error) {
-	if !who.May(RoleTechnician) {
-		return "", ErrForbidden
+func (s *Service) Create(ctx context.Context, who people.Actor, n NewJob) (tag string, err error) {
+	if !who.May(people.RoleTechnician) {
+		return "", people.ErrForbidden
 	}
 	if err := s.Refresh(ctx); err != nil {
 		return "", err
@@ -44,7 +45,7 @@ func (s *Service) Create(ctx context.Context, who Actor, n NewJob) (tag string, 
 		return "", field.Errorf("family", "choose what kind of unit it is")
 	}
 	j.Units = []*unit.Unit{unit.New(f, 1, who.Name, now)}
-	w := &writing{service: s, shop: s.shop(who.Name), Job: j}
+	w := &writing{service: s, shop: s.shop(who.Name), role: who.Role, Job: j}
 	for _, set := range []struct {
 		name, value string
 		ref         unit.Ref
@@ -60,7 +61,7 @@ func (s *Service) Create(ctx context.Context, who Actor, n NewJob) (tag string, 
 			return "", err
 		}
 	}
-	w.record(unit.Entry{Action: "created"})
+	w.happened(unit.Event{Kind: unit.EventReceived})
 	return j.Tag, s.keep(ctx, w)
 }
 
@@ -96,7 +97,7 @@ func (s *Service) BringIn(ctx context.Context, who string, j *unit.Job, record [
 	if err := w.judgeAnew(); err != nil {
 		return err
 	}
-	w.record(unit.Entry{Action: "imported", After: j.Tag})
+	w.record(unit.Entry{Action: "imported", After: j.Tag, Event: &unit.Event{Kind: unit.EventReceived}})
 	return s.keep(ctx, w)
 }
 
@@ -136,7 +137,7 @@ func (s *Service) Shop(ctx context.Context, who string) (*entry.Shop, error) {
 const MostUnits = 12
 
 // AddUnit puts a further unit on the job: the feed pump behind the main pump.
-func (s *Service) AddUnit(ctx context.Context, who Actor, tag, code, name string) (number int, err error) {
+func (s *Service) AddUnit(ctx context.Context, who people.Actor, tag, code, name string) (number int, err error) {
 	if err := s.Refresh(ctx); err != nil {
 		return 0, err
 	}
@@ -147,7 +148,7 @@ func (s *Service) AddUnit(ctx context.Context, who Actor, tag, code, name string
 	if name, err = short("name", name, ""); err != nil {
 		return 0, err
 	}
-	err = s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
+	err = s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
 		if len(w.Job.Units) >= MostUnits {
 			return field.Errorf("family", "a job holds at most %d units", MostUnits)
 		}
@@ -167,7 +168,7 @@ func (s *Service) AddUnit(ctx context.Context, who Actor, tag, code, name string
 const MostAccounts = 50
 
 // AddAccount writes down what one person told of the unit.
-func (s *Service) AddAccount(ctx context.Context, who Actor, tag string, number int, teller, told string) error {
+func (s *Service) AddAccount(ctx context.Context, who people.Actor, tag string, number int, teller, told string) error {
 	teller, err := short("teller", teller, "say who told it")
 	if err != nil {
 		return err
@@ -179,7 +180,7 @@ func (s *Service) AddAccount(ctx context.Context, who Actor, tag string, number 
 	case len([]rune(told)) > entry.MostArea:
 		return field.Errorf("words", "is longer than %d letters", entry.MostArea)
 	}
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		if len(st.Unit.Accounts) >= MostAccounts {
 			return "", field.Errorf("words", "there are %d accounts already", MostAccounts)
 		}

@@ -10,6 +10,7 @@ import (
 	"corvek/core/decide"
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/internal/people"
 	"corvek/internal/store"
 )
 
@@ -76,7 +77,7 @@ func (st *State) before(at time.Time) Before {
 
 // JoinAsAccount hands what was told on a job over to another open job of the same
 // unit, as a second account, and withdraws this one: one unit lies on the bench once.
-func (s *Service) JoinAsAccount(ctx context.Context, who Actor, tag, to string) error {
+func (s *Service) JoinAsAccount(ctx context.Context, who people.Actor, tag, to string) error {
 	ctx = ofNoJob(ctx)
 	st, err := s.Load(ctx, tag, 1)
 	if err != nil {
@@ -96,25 +97,32 @@ func (s *Service) JoinAsAccount(ctx context.Context, who Actor, tag, to string) 
 		return field.Errorf("to", "this unit was opened here; its record stays a job of its own")
 	}
 	told := st.toldOf()
-	err = s.onUnit(ctx, who, RoleTechnician, to, same.Open[at].Unit, func(_ *writing, other *State) (string, error) {
-		for _, a := range told {
-			known := slices.ContainsFunc(other.Unit.Accounts, func(b *unit.Account) bool {
-				return b.Teller == a.Teller && b.Words == a.Words
-			})
-			if !known {
-				other.Unit.AddAccount(a.Teller, a.Words)
+	err = s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		to,
+		same.Open[at].Unit,
+		func(_ *writing, other *State) (string, error) {
+			for _, a := range told {
+				known := slices.ContainsFunc(other.Unit.Accounts, func(b *unit.Account) bool {
+					return b.Teller == a.Teller && b.Words == a.Words
+				})
+				if !known {
+					other.Unit.AddAccount(a.Teller, a.Words)
+				}
 			}
-		}
-		if len(other.Unit.Accounts) > MostAccounts {
-			return "", field.Errorf("to", "there would be more than %d accounts", MostAccounts)
-		}
-		return fmt.Sprintf("took over the account of %s, the same unit", tag), nil
-	})
+			if len(other.Unit.Accounts) > MostAccounts {
+				return "", field.Errorf("to", "there would be more than %d accounts", MostAccounts)
+			}
+			return fmt.Sprintf("took over the account of %s, the same unit", tag), nil
+		},
+	)
 	if err != nil {
 		return err
 	}
 	// The form's own token was used up by the account.
-	return s.changeAny(store.WithOnce(ctx, ""), who, RoleTechnician, tag, func(w *writing) error {
+	return s.changeAny(store.WithOnce(ctx, ""), who, people.RoleTechnician, tag, func(w *writing) error {
 		w.withdraw(who.Name, "the same unit as "+to+"; what was told was handed over to it")
 		return nil
 	})

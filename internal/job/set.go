@@ -10,7 +10,9 @@ import (
 	"corvek/core/field"
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/internal/people"
 	"corvek/internal/store"
+	"corvek/internal/wording"
 )
 
 // Edit is one value to write.
@@ -24,8 +26,14 @@ type Edit struct {
 // Set writes a field of a job, and others that belong to the same act, and gives what is
 // kept for the first. When somebody else has changed one meanwhile, nothing is written and a
 // *Conflict tells what it is now. Bad input gives a *field.Error at the field's address.
-func (s *Service) Set(ctx context.Context, who Actor, tag string, e Edit, also ...Edit) (kept string, err error) {
-	err = s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
+func (s *Service) Set(
+	ctx context.Context,
+	who people.Actor,
+	tag string,
+	e Edit,
+	also ...Edit,
+) (kept string, err error) {
+	err = s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
 		changed := false
 		for _, other := range also {
 			_, wrote, err := w.set(other)
@@ -73,7 +81,11 @@ func (w *writing) set(e Edit) (kept string, wrote bool, err error) {
 	}
 	if now != e.Base && f.Kind != entry.Timer {
 		c := &Conflict{Field: e.Field, Theirs: now, Yours: kept, By: "Somebody", At: moment}
-		if by, at, ok := w.history.Last(e.Field); ok {
+		by, at, ok, err := w.history.Last(e.Field)
+		if err != nil {
+			return "", false, err
+		}
+		if ok {
 			c.By, c.At = by, at
 		}
 		return "", false, c
@@ -105,24 +117,30 @@ type writing struct {
 	papers   []store.Paper
 	states   []*State
 	service  *Service
-	final    bool // cannot be taken back
+	role     string // in which he writes
+	final    bool   // cannot be taken back
 }
 
 // record notes what was done.
 func (w *writing) record(e unit.Entry) {
-	e.Who, e.At = w.shop.Who, w.shop.Now
+	e.Who, e.Role, e.At = w.shop.Who, w.role, w.shop.Now
 	w.entries = append(w.entries, e)
 }
 
 // did notes something done that is no single field.
 func (w *writing) did(action string) { w.record(unit.Entry{Action: action}) }
 
+// happened notes an event; the line of the record is printed from it.
+func (w *writing) happened(e unit.Event) {
+	w.record(unit.Entry{Action: wording.Event(e), Event: &e})
+}
+
 // state works a unit out as it is before the change.
 func (w *writing) state(number int) (*State, error) { return w.service.compute(w.Job, number) }
 
 // change is the one way to write to a job: f changes a copy of it under the
 // job's lock, and what differs is kept with the record of it.
-func (s *Service) change(ctx context.Context, who Actor, role, tag string, f func(*writing) error) error {
+func (s *Service) change(ctx context.Context, who people.Actor, role, tag string, f func(*writing) error) error {
 	return s.changeAny(ctx, who, role, tag, func(w *writing) error {
 		if err := closed(w.Job); err != nil {
 			return err
@@ -132,14 +150,14 @@ func (s *Service) change(ctx context.Context, who Actor, role, tag string, f fun
 }
 
 // changeAny is change of a job that may have been handed over.
-func (s *Service) changeAny(ctx context.Context, who Actor, role, tag string, f func(*writing) error) error {
+func (s *Service) changeAny(ctx context.Context, who people.Actor, role, tag string, f func(*writing) error) error {
 	if !who.May(role) {
-		return ErrForbidden
+		return people.ErrForbidden
 	}
 	if err := s.Refresh(ctx); err != nil {
 		return err
 	}
-	w := &writing{service: s, shop: s.shop(who.Name)}
+	w := &writing{service: s, shop: s.shop(who.Name), role: who.Role}
 	err := s.Store.Update(ctx, tag, func(j *unit.Job, h store.History) (*store.Change, error) {
 		w.Job, w.history = j, h
 		before := waits(j)
@@ -209,8 +227,8 @@ func (b board) KnowsCause(code string) bool {
 }
 
 // onUnit changes one unit of a job. f gets it as worked out before the change,
-// and gives what goes into the record.
-func (s *Service) onUnit(ctx context.Context, who Actor, role, tag string, number int,
+// and gives what goes into the record; nothing where it noted an event.
+func (s *Service) onUnit(ctx context.Context, who people.Actor, role, tag string, number int,
 	f func(*writing, *State) (action string, err error)) error {
 	return s.change(ctx, who, role, tag, func(w *writing) error {
 		st, err := w.state(number)
@@ -221,7 +239,9 @@ func (s *Service) onUnit(ctx context.Context, who Actor, role, tag string, numbe
 		if err != nil {
 			return err
 		}
-		w.did(action)
+		if action != "" {
+			w.did(action)
+		}
 		return nil
 	})
 }

@@ -15,6 +15,7 @@ import (
 	"corvek/core/quantity"
 	"corvek/core/strip"
 	"corvek/core/unit"
+	"corvek/internal/people"
 	"corvek/internal/rig"
 )
 
@@ -99,8 +100,8 @@ func (a *AttemptState) Mixed(source string) string {
 
 // BeginExercise makes the open attempt an exercise, before anything stands in it: from then on
 // whatever is typed or taken in it says nothing of the unit.
-func (s *Service) BeginExercise(ctx context.Context, who Actor, tag string, number int) error {
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+func (s *Service) BeginExercise(ctx context.Context, who people.Actor, tag string, number int) error {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		a := st.Attempt()
 		if a == nil || a.Closed {
 			return "", field.Errorf("attempt", "start an attempt first")
@@ -115,9 +116,9 @@ func (s *Service) BeginExercise(ctx context.Context, who Actor, tag string, numb
 
 // TakePoint writes what a stand showed at a step of the open attempt, by figure in base
 // units. A figure at the end of a hold is written once the one at its start is there.
-func (s *Service) TakePoint(ctx context.Context, who Actor, tag string, number int, code, source string,
+func (s *Service) TakePoint(ctx context.Context, who people.Actor, tag string, number int, code, source string,
 	shown map[string]float64) error {
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
 		a := st.Attempt()
 		if a == nil || a.Closed {
 			return "", field.Errorf("attempt", "start an attempt first")

@@ -8,6 +8,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/internal/people"
 )
 
 // What a unit holds at most.
@@ -18,8 +19,8 @@ const (
 
 // TakeOffRest marks every part still on the unit as off: for the many parts that
 // came off as expected. Nothing is counted by it, and facings stay to be said.
-func (s *Service) TakeOffRest(ctx context.Context, who Actor, tag string, number int) error {
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+func (s *Service) TakeOffRest(ctx context.Context, who people.Actor, tag string, number int) error {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
 		if st.Job.WarrantyHold {
 			return "", field.Errorf("", "the job is on warranty hold; nothing is opened until it is lifted")
 		}
@@ -29,12 +30,13 @@ func (s *Service) TakeOffRest(ctx context.Context, who Actor, tag string, number
 		for _, p := range st.Unit.Parts {
 			p.Off = p.Off || p.OnUnit()
 		}
-		return "took off the rest, not counted", nil
+		w.happened(unit.Event{Kind: unit.EventRestOff, Unit: number})
+		return "", nil
 	})
 }
 
 // AddLoose writes down something found lying loose.
-func (s *Service) AddLoose(ctx context.Context, who Actor, tag string, number int, what, place string,
+func (s *Service) AddLoose(ctx context.Context, who people.Actor, tag string, number int, what, place string,
 	count int) error {
 	what, err := short("what", what, "say what was found")
 	if err != nil {
@@ -46,7 +48,7 @@ func (s *Service) AddLoose(ctx context.Context, who Actor, tag string, number in
 	if err := counted(count); err != nil {
 		return err
 	}
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		if len(st.Unit.Loose) >= MostLoose {
 			return "", field.Errorf("what", "there are %d loose finds already", MostLoose)
 		}
@@ -57,7 +59,7 @@ func (s *Service) AddLoose(ctx context.Context, who Actor, tag string, number in
 
 // AddPart puts a part that the family does not know behind another in the
 // order, and gives its code.
-func (s *Service) AddPart(ctx context.Context, who Actor, tag string, number int, after, name, kind string,
+func (s *Service) AddPart(ctx context.Context, who people.Actor, tag string, number int, after, name, kind string,
 	count int) (code string, err error) {
 	if name, err = short("name", name, "say what the part is"); err != nil {
 		return "", err
@@ -68,7 +70,7 @@ func (s *Service) AddPart(ctx context.Context, who Actor, tag string, number int
 	if err := counted(count); err != nil {
 		return "", err
 	}
-	err = s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+	err = s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		if len(st.Unit.Parts) >= MostParts {
 			return "", field.Errorf("name", "a unit holds at most %d lines", MostParts)
 		}
@@ -84,7 +86,7 @@ func (s *Service) AddPart(ctx context.Context, who Actor, tag string, number int
 
 // Recount says that this unit has another number of pieces than its family, with
 // where that is known from and why. It is the number expected from then on.
-func (s *Service) Recount(ctx context.Context, who Actor, tag string, number int, part string, count int,
+func (s *Service) Recount(ctx context.Context, who people.Actor, tag string, number int, part string, count int,
 	from, why string) error {
 	why, err := short("why", why, "say in a line why it is another number")
 	if err != nil {
@@ -96,7 +98,7 @@ func (s *Service) Recount(ctx context.Context, who Actor, tag string, number int
 	if !slices.Contains([]string{unit.CountCounted, unit.CountVariant, unit.CountDrawing}, from) {
 		return field.Errorf("from", "choose where the number is known from")
 	}
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		p := st.ByCode[part]
 		if p == nil {
 			return "", field.Errorf("part", "is not a part of this unit")
@@ -112,8 +114,8 @@ func (s *Service) Recount(ctx context.Context, who Actor, tag string, number int
 
 // MovePart puts a part one place earlier (−1) or later (+1) in the order parts
 // came off: the unit on the bench need not have come apart as its family says.
-func (s *Service) MovePart(ctx context.Context, who Actor, tag string, number int, part string, by int) error {
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+func (s *Service) MovePart(ctx context.Context, who people.Actor, tag string, number int, part string, by int) error {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		parts := st.Unit.Parts
 		i := slices.IndexFunc(parts, func(p *unit.Part) bool { return p.Code == part })
 		j := i + by

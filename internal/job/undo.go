@@ -6,13 +6,14 @@ import (
 
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/internal/people"
 	"corvek/internal/store"
 )
 
 // Undo takes back what a person did last on a job, while it stands as he left it and
 // nothing rests on it. The record keeps both. What went out with a hand-over stays.
-func (s *Service) Undo(ctx context.Context, who Actor, tag string, version int64) error {
-	return s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
+func (s *Service) Undo(ctx context.Context, who people.Actor, tag string, version int64) error {
+	return s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
 		act, err := w.history.LastAct(who.Name)
 		if err != nil {
 			return err

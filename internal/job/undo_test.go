@@ -8,13 +8,14 @@ import (
 	"corvek/core/field"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/people"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
 // undo takes back what somebody did last.
-func undo(t *testing.T, s *job.Service, who job.Actor, tag string) error {
+func undo(t *testing.T, s *job.Service, who people.Actor, tag string) error {
 	t.Helper()
 	act, err := s.Store.LastAct(context.Background(), tag, who.Name)
 	require.NoError(t, err)
@@ -90,7 +91,7 @@ func TestEachActIsTakenBack(t *testing.T) {
 func TestActsAreTakenBackInTurn(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	const tag = "T-0417"
-	set := func(who job.Actor, address, value, base string) {
+	set := func(who people.Actor, address, value, base string) {
 		_, err := s.Set(ctx, who, tag, job.Edit{Field: address, Value: value, Base: base})
 		require.NoError(t, err)
 	}
@@ -135,7 +136,11 @@ func TestWhatSomethingRestsOnStays(t *testing.T) {
 	act, err := s.Store.LastAct(ctx, tag, odd.Name)
 	require.NoError(t, err)
 	require.ErrorAs(t, s.Undo(ctx, iva, tag, act.Version), &fe, "another's act")
-	assert.ErrorIs(t, s.Undo(ctx, job.Actor{Name: "Tove", Role: job.RoleViewer}, tag, act.Version), job.ErrForbidden)
+	assert.ErrorIs(
+		t,
+		s.Undo(ctx, people.Actor{Name: "Tove", Role: people.RoleViewer}, tag, act.Version),
+		people.ErrForbidden,
+	)
 }
 
 func serialOf(t *testing.T, s *job.Service, tag string) string {

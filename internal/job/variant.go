@@ -9,6 +9,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/internal/people"
 )
 
 // follow brings a unit's parts to what its family is for it now; was is what the
@@ -77,12 +78,18 @@ func differences(before map[string]unit.Part, u *unit.Unit) string {
 
 // AddAssembly puts one more of an assembly into the unit: a third pocket, a second
 // shaft seal. It comes with its parts, its leaks and what is asked of it on the stand.
-func (s *Service) AddAssembly(ctx context.Context, who Actor, tag string, number int, assembly, why string) error {
+func (s *Service) AddAssembly(
+	ctx context.Context,
+	who people.Actor,
+	tag string,
+	number int,
+	assembly, why string,
+) error {
 	why, err := short("why", why, "say in a line how it is known")
 	if err != nil {
 		return err
 	}
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
 		at := slices.IndexFunc(st.Family.Instances, func(i family.Instance) bool { return i.Base == assembly })
 		if at < 0 {
 			return "", field.Errorf("assembly", "is not an assembly of this unit")
@@ -102,13 +109,13 @@ func (s *Service) AddAssembly(ctx context.Context, who Actor, tag string, number
 }
 
 // LeaveOutAssembly says of an assembly with all its parts that it is not on this unit.
-func (s *Service) LeaveOutAssembly(ctx context.Context, who Actor, tag string, number int, instance,
+func (s *Service) LeaveOutAssembly(ctx context.Context, who people.Actor, tag string, number int, instance,
 	why string) error {
 	why, err := short("why", why, "say in a line why it is not there")
 	if err != nil {
 		return err
 	}
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
 		u := st.Unit
 		at := slices.IndexFunc(st.Family.Instances, func(i family.Instance) bool { return i.Code == instance })
 		if at < 0 {

@@ -8,7 +8,7 @@ import (
 	"corvek/core/metrology"
 	"corvek/core/quantity"
 	"corvek/core/unit"
-	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/report"
 
 	"github.com/stretchr/testify/assert"
@@ -176,7 +176,7 @@ func TestAUnitIsKeptAsTheShopsOwnVariant(t *testing.T) {
 	assert.Equal(t, "10.9", bolt.Class)
 
 	// A lead reads it, changes it, takes it out of use; each with a reason.
-	assert.ErrorIs(t, s.SaveVariant(ctx, iva, "external_gear_pump", "tarn_short", "", "x"), job.ErrForbidden)
+	assert.ErrorIs(t, s.SaveVariant(ctx, iva, "external_gear_pump", "tarn_short", "", "x"), people.ErrForbidden)
 	assert.ErrorContains(t, s.SaveVariant(ctx, odd, "external_gear_pump", "tarn_short", "code: [", "x"), "tarn_short")
 	assert.ErrorContains(t, s.SaveVariant(ctx, odd, "external_gear_pump", "tarn_short",
 		"code: other\nname: O\nsuffix: [O]\n", "x"), "must be")

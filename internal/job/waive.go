@@ -9,12 +9,13 @@ import (
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/internal/people"
 	"corvek/internal/wording"
 )
 
 // Acknowledge notes that a caution was read.
-func (s *Service) Acknowledge(ctx context.Context, who Actor, tag string, number int, caution string) error {
-	return s.onUnit(ctx, who, RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
+func (s *Service) Acknowledge(ctx context.Context, who people.Actor, tag string, number int, caution string) error {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
 		if _, ok := family.CautionByCode(caution); !ok {
 			return "", field.Errorf("caution", "is not known")
 		}
@@ -28,12 +29,12 @@ func (s *Service) Acknowledge(ctx context.Context, who Actor, tag string, number
 }
 
 // WaiveStop lets an open stop pass, with a lead's reason that the report prints.
-func (s *Service) WaiveStop(ctx context.Context, who Actor, tag string, number int, code, reason string) error {
+func (s *Service) WaiveStop(ctx context.Context, who people.Actor, tag string, number int, code, reason string) error {
 	reason, err := short("reason", reason, "")
 	if err != nil {
 		return err
 	}
-	return s.onUnit(ctx, who, RoleLead, tag, number, func(_ *writing, st *State) (string, error) {
+	return s.onUnit(ctx, who, people.RoleLead, tag, number, func(_ *writing, st *State) (string, error) {
 		if len(reason) < 4 {
 			return "", field.Errorf("reason", "write down why this may be waived; it is printed in the report")
 		}
@@ -67,12 +68,12 @@ func closed(j *unit.Job) error {
 }
 
 // Reopen takes a hand-over back. Every later paper prints the reason.
-func (s *Service) Reopen(ctx context.Context, who Actor, tag, reason string) error {
+func (s *Service) Reopen(ctx context.Context, who people.Actor, tag, reason string) error {
 	reason, err := short("reason", reason, "")
 	if err != nil {
 		return err
 	}
-	return s.changeAny(ctx, who, RoleLead, tag, func(w *writing) error {
+	return s.changeAny(ctx, who, people.RoleLead, tag, func(w *writing) error {
 		switch {
 		case !w.Job.Closed():
 			return field.Errorf("reason", "the job is not handed over")
@@ -83,24 +84,24 @@ func (s *Service) Reopen(ctx context.Context, who Actor, tag, reason string) err
 		}
 		if w.Job.Withdrawn() {
 			w.Job.WithdrawnAt, w.Job.WithdrawnBy, w.Job.WithdrawnReason = time.Time{}, "", ""
-			w.did("took the withdrawal back: " + reason)
+			w.happened(unit.Event{Kind: unit.EventPutBack, Words: reason})
 			return nil
 		}
 		w.final = true
 		w.Job.Reopen(who.Name, reason, s.moment())
-		w.did("opened again: " + reason)
+		w.happened(unit.Event{Kind: unit.EventOpenedAgain, HandOver: w.Job.HandOver(), Words: reason})
 		return nil
 	})
 }
 
 // Withdraw takes a job off the board that should not be there, entered twice or
 // for the wrong customer. It is kept, marked, and found by its words.
-func (s *Service) Withdraw(ctx context.Context, who Actor, tag, reason string) error {
+func (s *Service) Withdraw(ctx context.Context, who people.Actor, tag, reason string) error {
 	reason, err := short("withdraw_reason", reason, "")
 	if err != nil {
 		return err
 	}
-	return s.changeAny(ctx, who, RoleLead, tag, func(w *writing) error {
+	return s.changeAny(ctx, who, people.RoleLead, tag, func(w *writing) error {
 		switch {
 		case w.Job.Withdrawn():
 			return field.Errorf("withdraw_reason", "the job is withdrawn already")
@@ -117,12 +118,12 @@ func (w *writing) withdraw(by, reason string) {
 	w.Job.WithdrawnAt = w.service.moment().Truncate(time.Second)
 	w.Job.WithdrawnBy, w.Job.WithdrawnReason = by, reason
 	w.final = true
-	w.did("withdrawn: " + reason)
+	w.happened(unit.Event{Kind: unit.EventWithdrawn, Words: reason})
 }
 
 // HandOver closes the job. Every stop must be settled or waived.
-func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
-	return s.change(ctx, who, RoleTechnician, tag, func(w *writing) error {
+func (s *Service) HandOver(ctx context.Context, who people.Actor, tag string) error {
+	return s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
 		var states []*State
 		for i := range w.Job.Units {
 			st, err := w.state(i + 1)
@@ -144,7 +145,7 @@ func (s *Service) HandOver(ctx context.Context, who Actor, tag string) error {
 				return err
 			}
 		}
-		w.did(unit.ActHandedOver)
+		w.happened(unit.Event{Kind: unit.EventHandedOver, HandOver: w.Job.HandOver()})
 		return nil
 	})
 }

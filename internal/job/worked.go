@@ -8,6 +8,7 @@ import (
 	"corvek/core/calc"
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/internal/people"
 	"corvek/internal/store"
 )
 
@@ -16,7 +17,13 @@ const MostWorked = 200
 
 // PutFigure works a calculator out and keeps inputs and answer with the job, so
 // that the figure on the report can be followed later.
-func (s *Service) PutFigure(ctx context.Context, who Actor, tag, calculator string, inputs []byte, note string) error {
+func (s *Service) PutFigure(
+	ctx context.Context,
+	who people.Actor,
+	tag, calculator string,
+	inputs []byte,
+	note string,
+) error {
 	note, err := short("note", note, "")
 	if err != nil {
 		return err
@@ -29,7 +36,7 @@ func (s *Service) PutFigure(ctx context.Context, who Actor, tag, calculator stri
 	if err != nil {
 		return err
 	}
-	err = s.onUnit(ctx, who, RoleTechnician, tag, 1, func(_ *writing, st *State) (string, error) {
+	err = s.onUnit(ctx, who, people.RoleTechnician, tag, 1, func(_ *writing, st *State) (string, error) {
 		if len(st.Job.Worked) >= MostWorked {
 			return "", field.Errorf("job", "holds %d calculations already", MostWorked)
 		}

@@ -5,7 +5,7 @@ import (
 	"testing"
 
 	"corvek/core/field"
-	"corvek/internal/job"
+	"corvek/internal/people"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -34,7 +34,7 @@ func TestPutFigure(t *testing.T) {
 		&fe)
 	assert.Equal(t, "job", fe.Field)
 	assert.ErrorIs(t, s.PutFigure(ctx, tove, tag, "gap_ratio", []byte(`{"before":"1 mm","after":"1 mm"}`), ""),
-		job.ErrForbidden)
+		people.ErrForbidden)
 	st, err = s.Load(ctx, tag, 1)
 	require.NoError(t, err)
 	assert.Len(t, st.Job.Worked, 1)

@@ -16,11 +16,11 @@ func Complete(ctx context.Context, s *store.Store, d *report.Data, site string) 
 	if err != nil {
 		return err
 	}
-	d.Record = report.Record{Lines: holds.Lines, Head: holds.Head, Fault: holds.Fault}
-	if d.Sign, err = report.SignedOff(d.S.Unit.Number, s.Lines(ctx, j.Tag)); err != nil {
+	d.Record = report.Record{Lines: holds.Lines, Head: holds.Head, Fault: holds.Fault()}
+	if d.Sign, err = report.SignedOff(j, d.S.Unit.Number, s.Lines(ctx, j.Tag)); err != nil {
 		return err
 	}
-	if holds.Fault != "" {
+	if !holds.Holds() {
 		d.Sign = report.SignOff{}
 	}
 	head(ctx, s, d, site)

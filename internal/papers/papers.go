@@ -17,6 +17,7 @@ import (
 	"corvek/internal/document"
 	"corvek/internal/exchange"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/report"
 	"corvek/internal/store"
 )
@@ -24,7 +25,7 @@ import (
 // Keep makes and keeps the papers of a job that was just handed over, unless they
 // are kept already. site is where the pages are opened, for the code on them; "" where nobody
 // opened any.
-func Keep(ctx context.Context, jobs *job.Service, who job.Actor, tag, site string) error {
+func Keep(ctx context.Context, jobs *job.Service, who people.Actor, tag, site string) error {
 	j, err := jobs.Store.Job(ctx, tag)
 	if err != nil || !j.HandedOver() {
 		return err
@@ -102,7 +103,7 @@ const (
 )
 
 // system is who keeps papers that were not kept at once.
-var system = job.Actor{Name: "Corvek", Role: job.RoleTechnician}
+var system = people.Actor{Name: "Corvek", Role: people.RoleTechnician}
 
 // Run keeps papers that are missing because the program was stopped right after a
 // hand-over, until the context ends.

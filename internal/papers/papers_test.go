@@ -9,6 +9,7 @@ import (
 	"corvek/demo/demotest"
 	"corvek/internal/job"
 	"corvek/internal/papers"
+	"corvek/internal/people"
 	"corvek/internal/store/storetest"
 
 	"github.com/stretchr/testify/assert"
@@ -17,7 +18,7 @@ import (
 
 func TestMain(m *testing.M) { storetest.Main(m) }
 
-var odd = job.Actor{Name: "Odd Renfeld", Initials: "OR", Role: job.RoleLead}
+var odd = people.Actor{Name: "Odd Renfeld", Initials: "OR", Role: people.RoleLead}
 
 // What was given out at a hand-over stays as it was, with its fingerprint in the
 // record, whatever is done to the job later; later papers are others beside it.

@@ -8,7 +8,6 @@ import (
 	"strings"
 
 	"corvek/core/field"
-	"corvek/internal/job"
 	"corvek/internal/picture"
 	"corvek/internal/store"
 )
@@ -23,10 +22,10 @@ const (
 
 // SaveLetterhead changes what stands at the head of the papers. mark is a new mark, nil keeps
 // the one there is; drop takes it away.
-func (s *Service) SaveLetterhead(ctx context.Context, by job.Actor, h store.Letterhead, mark io.Reader, drop bool,
+func (s *Service) SaveLetterhead(ctx context.Context, by Actor, h store.Letterhead, mark io.Reader, drop bool,
 ) error {
-	if !by.May(job.RoleLead) {
-		return job.ErrForbidden
+	if !by.May(RoleLead) {
+		return ErrForbidden
 	}
 	was, err := s.Store.Letterhead(ctx)
 	if err != nil {

@@ -5,7 +5,6 @@ import (
 	"strings"
 
 	"corvek/core/field"
-	"corvek/internal/job"
 	"corvek/internal/store"
 )
 
@@ -43,9 +42,9 @@ func (s *Service) person(f Form) (*store.Person, error) {
 }
 
 // Add keeps a new person.
-func (s *Service) Add(ctx context.Context, by job.Actor, f Form) error {
-	if !by.May(job.RoleLead) {
-		return job.ErrForbidden
+func (s *Service) Add(ctx context.Context, by Actor, f Form) error {
+	if !by.May(RoleLead) {
+		return ErrForbidden
 	}
 	p, err := s.person(f)
 	if err != nil {
@@ -60,7 +59,7 @@ func (s *Service) Begin(ctx context.Context, shop string, f Form) error {
 	if err != nil {
 		return err
 	}
-	f.Role = job.RoleLead
+	f.Role = RoleLead
 	p, err := s.person(f)
 	if err != nil {
 		return err
@@ -81,9 +80,9 @@ func ShopName(typed string) (string, error) {
 }
 
 // Change renews a person's name, initials and role.
-func (s *Service) Change(ctx context.Context, by job.Actor, id uint, f Form) error {
-	if !by.May(job.RoleLead) {
-		return job.ErrForbidden
+func (s *Service) Change(ctx context.Context, by Actor, id uint, f Form) error {
+	if !by.May(RoleLead) {
+		return ErrForbidden
 	}
 	name, err := cleanName(f.Name)
 	if err != nil {
@@ -111,9 +110,9 @@ func (s *Service) Change(ctx context.Context, by job.Actor, id uint, f Form) err
 }
 
 // Lock keeps a person out, at once, or lets him in again.
-func (s *Service) Lock(ctx context.Context, by job.Actor, id uint, lock bool) error {
-	if !by.May(job.RoleLead) {
-		return job.ErrForbidden
+func (s *Service) Lock(ctx context.Context, by Actor, id uint, lock bool) error {
+	if !by.May(RoleLead) {
+		return ErrForbidden
 	}
 	return s.change(ctx, id, by, func(p *store.Person) (string, error) {
 		switch {
@@ -132,10 +131,10 @@ func (s *Service) Lock(ctx context.Context, by job.Actor, id uint, lock bool) er
 
 // NewPassword gives a person another password, which ends all his sessions. own
 // is his present one where he does it himself; a lead needs none for others.
-func (s *Service) NewPassword(ctx context.Context, by job.Actor, id uint, own, password string) error {
+func (s *Service) NewPassword(ctx context.Context, by Actor, id uint, own, password string) error {
 	self := by.ID == id
-	if !self && !by.May(job.RoleLead) {
-		return job.ErrForbidden
+	if !self && !by.May(RoleLead) {
+		return ErrForbidden
 	}
 	return s.change(ctx, id, by, func(p *store.Person) (string, error) {
 		if self && !fits(p.PasswordHash, own) {
@@ -156,9 +155,9 @@ func (s *Service) NewPassword(ctx context.Context, by job.Actor, id uint, own, p
 
 // QuickEntry sets what a person takes over a bench with: a code of four digits, a
 // badge as scanned. What is empty stays as it is.
-func (s *Service) QuickEntry(ctx context.Context, by job.Actor, id uint, code, badge string) error {
-	if by.ID != id && !by.May(job.RoleLead) {
-		return job.ErrForbidden
+func (s *Service) QuickEntry(ctx context.Context, by Actor, id uint, code, badge string) error {
+	if by.ID != id && !by.May(RoleLead) {
+		return ErrForbidden
 	}
 	code, badge = strings.TrimSpace(code), strings.TrimSpace(badge)
 	switch {
@@ -200,9 +199,9 @@ func (s *Service) QuickEntry(ctx context.Context, by job.Actor, id uint, code, b
 }
 
 // NoQuickEntry takes code and badge away from a person.
-func (s *Service) NoQuickEntry(ctx context.Context, by job.Actor, id uint) error {
-	if by.ID != id && !by.May(job.RoleLead) {
-		return job.ErrForbidden
+func (s *Service) NoQuickEntry(ctx context.Context, by Actor, id uint) error {
+	if by.ID != id && !by.May(RoleLead) {
+		return ErrForbidden
 	}
 	return s.change(ctx, id, by, func(p *store.Person) (string, error) {
 		p.CodeHash, p.BadgeHash = "", ""
@@ -224,7 +223,7 @@ func plain(code string) bool {
 	return true
 }
 
-func (s *Service) change(ctx context.Context, id uint, by job.Actor, f func(*store.Person) (string, error)) error {
+func (s *Service) change(ctx context.Context, id uint, by Actor, f func(*store.Person) (string, error)) error {
 	return fieldError(s.Store.ChangePerson(ctx, id, by.Name, f), "badge")
 }
 

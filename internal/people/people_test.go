@@ -9,7 +9,6 @@ import (
 	"time"
 
 	"corvek/core/field"
-	"corvek/internal/job"
 	"corvek/internal/people"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
@@ -23,7 +22,7 @@ func TestMain(m *testing.M) { storetest.Main(m) }
 
 const password = "seven leaves"
 
-var lead = job.Actor{Name: "Odd Renfeld", Role: job.RoleLead}
+var lead = people.Actor{Name: "Odd Renfeld", Role: people.RoleLead}
 
 // shop gives a shop with the lead odd and the technician iva.
 func shop(t *testing.T) (*people.Service, *store.Store, map[string]*store.Person) {
@@ -32,7 +31,7 @@ func shop(t *testing.T) (*people.Service, *store.Store, map[string]*store.Person
 	p := &people.Service{Store: s, Now: time.Now, Cost: bcrypt.MinCost}
 	require.NoError(t, p.Begin(ctx, "Harbour Hydraulics", people.Form{SignIn: "Odd", Name: "Odd Renfeld",
 		Password: password}))
-	require.NoError(t, p.Add(ctx, lead, people.Form{SignIn: "iva", Name: "Iva Brask", Role: job.RoleTechnician,
+	require.NoError(t, p.Add(ctx, lead, people.Form{SignIn: "iva", Name: "Iva Brask", Role: people.RoleTechnician,
 		Password: password}))
 	list, err := s.People(ctx)
 	require.NoError(t, err)
@@ -54,7 +53,7 @@ func TestInitials(t *testing.T) {
 
 func TestWhatIsTypedForAPersonIsChecked(t *testing.T) {
 	p, _, _ := shop(t)
-	good := people.Form{SignIn: "nia", Name: "Nia Holt", Role: job.RoleViewer, Password: password}
+	good := people.Form{SignIn: "nia", Name: "Nia Holt", Role: people.RoleViewer, Password: password}
 	for name, c := range map[string]struct {
 		change func(*people.Form)
 		field  string
@@ -78,7 +77,7 @@ func TestWhatIsTypedForAPersonIsChecked(t *testing.T) {
 		assert.Equal(t, c.field, fe.Field, name)
 	}
 	assert.NoError(t, p.Add(t.Context(), lead, good))
-	assert.ErrorIs(t, p.Add(t.Context(), job.Actor{Role: job.RoleTechnician}, good), job.ErrForbidden)
+	assert.ErrorIs(t, p.Add(t.Context(), people.Actor{Role: people.RoleTechnician}, good), people.ErrForbidden)
 }
 
 func TestSignInByNameInAnyCase(t *testing.T) {
@@ -181,18 +180,18 @@ func TestLockingChangingAndTheLastLead(t *testing.T) {
 	var fe *field.Error
 	require.ErrorAs(t, p.Lock(ctx, lead, odd, true), &fe)
 	assert.Contains(t, fe.Text, "last lead")
-	require.ErrorAs(t, p.Change(ctx, lead, odd, people.Form{Name: "Odd Renfeld", Role: job.RoleViewer}), &fe)
+	require.ErrorAs(t, p.Change(ctx, lead, odd, people.Form{Name: "Odd Renfeld", Role: people.RoleViewer}), &fe)
 	require.NoError(t, p.Lock(ctx, lead, iva, true))
 	_, err := p.SignIn(ctx, "iva", password, "192.0.2.1")
 	assert.ErrorIs(t, err, people.ErrWrong, "a locked person is told no more than anybody")
 	require.NoError(t, p.Lock(ctx, lead, iva, false))
 	was, err := s.Person(ctx, iva)
 	require.NoError(t, err)
-	require.NoError(t, p.Change(ctx, lead, iva, people.Form{Name: "Iva Brask", Role: job.RoleLead}))
+	require.NoError(t, p.Change(ctx, lead, iva, people.Form{Name: "Iva Brask", Role: people.RoleLead}))
 	is, err := s.Person(ctx, iva)
 	require.NoError(t, err)
 	assert.Equal(t, was.Entry+1, is.Entry, "sessions with the old role end")
-	require.NoError(t, p.Change(ctx, lead, odd, people.Form{Name: "Odd Renfeld", Role: job.RoleViewer}))
+	require.NoError(t, p.Change(ctx, lead, odd, people.Form{Name: "Odd Renfeld", Role: people.RoleViewer}))
 	assert.ErrorIs(t, p.Lock(ctx, lead, 999, true), store.ErrNotFound)
 	lines, err := s.ShopEntries(ctx, 20)
 	require.NoError(t, err)
@@ -204,7 +203,7 @@ func TestLockingChangingAndTheLastLead(t *testing.T) {
 func TestTwoLeadsCannotLockEachOther(t *testing.T) {
 	p, s, by := shop(t)
 	ctx := t.Context()
-	require.NoError(t, p.Change(ctx, lead, by["iva"].ID, people.Form{Name: "Iva Brask", Role: job.RoleLead}))
+	require.NoError(t, p.Change(ctx, lead, by["iva"].ID, people.Form{Name: "Iva Brask", Role: people.RoleLead}))
 	var wg sync.WaitGroup
 	for _, id := range []uint{by["odd"].ID, by["iva"].ID} {
 		wg.Go(func() { _ = p.Lock(context.Background(), lead, id, true) })
@@ -224,12 +223,12 @@ func TestTwoLeadsCannotLockEachOther(t *testing.T) {
 func TestOwnPassword(t *testing.T) {
 	p, _, by := shop(t)
 	ctx, iva := t.Context(), by["iva"].ID
-	self := job.Actor{ID: iva, Name: "Iva Brask", Role: job.RoleTechnician}
+	self := people.Actor{ID: iva, Name: "Iva Brask", Role: people.RoleTechnician}
 	var fe *field.Error
 	require.ErrorAs(t, p.NewPassword(ctx, self, iva, "not it", "eight leaves"), &fe)
 	assert.Equal(t, "own", fe.Field)
 	require.NoError(t, p.NewPassword(ctx, self, iva, password, "eight leaves"))
-	assert.ErrorIs(t, p.NewPassword(ctx, self, by["odd"].ID, "", "eight leaves"), job.ErrForbidden)
+	assert.ErrorIs(t, p.NewPassword(ctx, self, by["odd"].ID, "", "eight leaves"), people.ErrForbidden)
 	_, err := p.SignIn(ctx, "iva", password, "192.0.2.1")
 	require.ErrorIs(t, err, people.ErrWrong)
 	_, err = p.SignIn(ctx, "iva", "eight leaves", "192.0.2.1")
@@ -310,7 +309,7 @@ func TestTheFirstLeadIsTheOnlyFirst(t *testing.T) {
 	head, err := s.Letterhead(t.Context())
 	require.NoError(t, err)
 	assert.Equal(t, "Shop of "+list[0].SignIn, head.Name)
-	assert.Equal(t, job.RoleLead, list[0].Role)
+	assert.Equal(t, people.RoleLead, list[0].Role)
 }
 
 // Nobody can choose what keeps a shop from being opened: the demo's password, told to everybody,

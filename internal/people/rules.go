@@ -9,7 +9,6 @@ import (
 	"unicode"
 
 	"corvek/core/field"
-	"corvek/internal/job"
 	"corvek/internal/store"
 )
 
@@ -82,7 +81,7 @@ func cleanInitials(typed, name string) (string, error) {
 }
 
 // Roles from the least to the most.
-var Roles = []string{job.RoleViewer, job.RoleTechnician, job.RoleLead}
+var Roles = []string{RoleViewer, RoleTechnician, RoleLead}
 
 func cleanRole(role string) (string, error) {
 	for _, r := range Roles {

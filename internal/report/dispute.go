@@ -42,7 +42,7 @@ type DisputeData struct {
 func opening(e unit.Entry) string {
 	ref, _ := unit.ParseRef(e.Field)
 	switch {
-	case e.Action == "created" || e.Action == "imported":
+	case e.Is(unit.EventReceived):
 		return "received into the record"
 	case ref == unit.JobRef("warranty_hold") && e.After == entry.Yes:
 		return "put on warranty hold"
@@ -50,9 +50,9 @@ func opening(e unit.Entry) string {
 		return "warranty hold lifted"
 	case ref.Scope == unit.ScopePart && ref.Name == "off" && e.After == entry.Yes:
 		return "opened: a part taken off"
-	case strings.HasPrefix(e.Action, "took off the rest"):
+	case e.Is(unit.EventRestOff):
 		return "opened: the rest taken off"
-	case strings.HasPrefix(e.Action, "picture: "):
+	case e.Is(unit.EventPicture):
 		return e.Action
 	}
 	return ""

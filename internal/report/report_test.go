@@ -14,6 +14,7 @@ import (
 	"corvek/demo/demotest"
 	"corvek/internal/document"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/report"
 	"corvek/internal/store/storetest"
 
@@ -61,7 +62,7 @@ func TestUnfinishedPumpSaysSo(t *testing.T) {
 // What a lead let pass is printed with the reason.
 func TestPassedStopsArePrinted(t *testing.T) {
 	s := service(t)
-	odd := job.Actor{Name: "Odd", Role: job.RoleLead}
+	odd := people.Actor{Name: "Odd", Role: people.RoleLead}
 	require.NoError(t, s.WaiveStop(context.Background(), odd, "T-0417", 1, "u1/strip/short/front_needles",
 		"pump runs on a new track anyway"))
 	var b bytes.Buffer
@@ -134,7 +135,7 @@ func TestReportFollowsAChangedClearance(t *testing.T) {
 
 func edit(t *testing.T, s *job.Service, field, value, base string) {
 	t.Helper()
-	iva := job.Actor{Name: "Iva", Role: job.RoleTechnician}
+	iva := people.Actor{Name: "Iva", Role: people.RoleTechnician}
 	_, err := s.Set(context.Background(), iva, "T-0417", job.Edit{Field: field, Value: value, Base: base})
 	require.NoError(t, err)
 }
@@ -142,7 +143,7 @@ func edit(t *testing.T, s *job.Service, field, value, base string) {
 // A job that was opened again after hand-over says so on every later paper.
 func TestReopeningIsPrinted(t *testing.T) {
 	s := service(t)
-	lead := job.Actor{Name: "Odd Renfeld", Role: job.RoleLead}
+	lead := people.Actor{Name: "Odd Renfeld", Role: people.RoleLead}
 	require.NoError(t, s.Reopen(context.Background(), lead, "T-0388", "leaks at the cover again"))
 	var b bytes.Buffer
 	require.NoError(t, document.HTML(&b, report.Findings(data(t, s, "T-0388"))))
@@ -154,7 +155,7 @@ func TestReopeningIsPrinted(t *testing.T) {
 // also one that the bench made itself.
 func TestUnitAsItIsIsPrinted(t *testing.T) {
 	s, ctx := service(t), context.Background()
-	who := job.Actor{ID: 1, Name: "Iva", Role: job.RoleTechnician}
+	who := people.Actor{ID: 1, Name: "Iva", Role: people.RoleTechnician}
 	for field, value := range map[string]string{
 		"u1/part/driven_gear/mark/scored/state": "seen", "u1/part/driven_gear/mark/scored/origin": "made_by_us",
 		"u1/part/key/mark/sheared/state": "seen", "u1/part/cover_bolts/mark/rust/state": "seen",

@@ -3,7 +3,6 @@ package report
 import (
 	"fmt"
 	"iter"
-	"strings"
 	"time"
 
 	"corvek/core/unit"
@@ -36,7 +35,8 @@ func (d *Data) Changed(handedOver time.Time, kept []store.Paper, record iter.Seq
 		if err != nil {
 			return err
 		}
-		if !e.At.After(handedOver) || e.Action == unit.ActHandedOver || strings.HasPrefix(e.Action, unit.ActKeptPaper) {
+		if !e.At.After(handedOver) || e.Is(unit.EventHandedOver) || e.Is(unit.EventPaperKept) ||
+			e.Is(unit.EventTakenOver) {
 			continue
 		}
 		if len(s.Lines) == mostChanges {

@@ -7,6 +7,7 @@ import (
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/store"
+	"corvek/internal/wording"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -20,11 +21,16 @@ func TestChangedSinceNamesWhatCameAfter(t *testing.T) {
 		at := day.Add(time.Duration(minutes) * time.Minute)
 		return unit.Entry{Who: "Odd", At: at, Action: action, Field: field, Before: before, After: after}
 	}
+	happened := func(minutes int, e unit.Event) unit.Entry {
+		line := entry(minutes, wording.Event(e), "", "", "")
+		line.Event = &e
+		return line
+	}
 	record := []unit.Entry{ // oldest first
 		entry(-5, "set", "job/title", "a", "b"),
-		entry(0, "handed over", "", "", ""),
-		entry(1, "kept the paper of the day report.pdf, SHA-256 ab", "", "", ""),
-		entry(20, "opened again: seal wept", "", "", ""),
+		happened(0, unit.Event{Kind: unit.EventHandedOver, HandOver: 1}),
+		happened(1, unit.Event{Kind: unit.EventPaperKept, HandOver: 1, Name: "report.pdf", Sum: "ab"}),
+		happened(20, unit.Event{Kind: unit.EventOpenedAgain, Words: "seal wept"}),
 		entry(30, "set", "u1/speed", "", "1450 rpm"),
 	}
 	lines := func(yield func(unit.Entry, error) bool) {

@@ -87,11 +87,16 @@ func (s *Store) copyTo(ctx context.Context, out io.Writer) (m Manifest, fault st
 		func(tx pgx.Tx) error {
 			m = Manifest{Format: copyFormat, Made: time.Now().UTC().Truncate(time.Microsecond),
 				Sequences: map[string]int64{}}
-			holds, err := verify(ctx, tx)
+			// The record is followed in a transaction of its own, which sees what this one sees.
+			var moment string
+			if err := tx.QueryRow(ctx, "SELECT pg_export_snapshot()").Scan(&moment); err != nil {
+				return err
+			}
+			holds, err := s.verifyLinesAt(ctx, moment)
 			if err != nil {
 				return err
 			}
-			m.Lines, m.Head, fault = holds.Lines, holds.Head, holds.Fault
+			m.Lines, m.Head, fault = holds.Lines, holds.Head, holds.Fault()
 			if err := tx.QueryRow(ctx, schemaVersion).Scan(&m.Schema); err != nil {
 				return err
 			}

@@ -87,7 +87,7 @@ func TestBackupWipeRestore(t *testing.T) {
 		Entries: []unit.Entry{{Who: "Ada", At: time.Now(), Action: "opened"}}}))
 	after, err := there.Verify(ctx)
 	require.NoError(t, err)
-	assert.Empty(t, after.Fault)
+	assert.Empty(t, after.Fault())
 	assert.Equal(t, before.Lines+1, after.Lines)
 	guard, err := there.Guard(ctx)
 	require.NoError(t, err)

@@ -49,7 +49,7 @@ func rename(t *testing.T, s *store.Store) (version int64) {
 	require.NoError(t, s.Update(t.Context(), "T-7001", func(j *unit.Job, _ store.History) (*store.Change, error) {
 		j.Title += "!"
 		version = j.Version
-		return &store.Change{Job: j}, nil
+		return &store.Change{Job: j, Entries: []unit.Entry{{Who: "x", At: time.Now(), Action: "set"}}}, nil
 	}))
 	return version
 }

@@ -5,9 +5,9 @@ REVOKE ALL ON ALL FUNCTIONS IN SCHEMA public FROM {role};
 GRANT USAGE ON SCHEMA public TO {role};
 GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO {role};
 GRANT USAGE, SELECT ON ALL SEQUENCES IN SCHEMA public TO {role};
-REVOKE INSERT, UPDATE, DELETE ON record_entries, record_head, goose_db_version FROM {role};
+REVOKE INSERT, UPDATE, DELETE ON record_entries, record_head, record_tails, goose_db_version FROM {role};
 REVOKE UPDATE, DELETE ON family_versions, shop_entries, copies, papers, recordings, recording_chunks,
     recording_notes FROM {role};
 REVOKE INSERT, DELETE ON shop FROM {role};
 REVOKE DELETE ON jobs, people, customers FROM {role};
-GRANT EXECUTE ON FUNCTION record_write(bigint, jsonb) TO {role};
+GRANT EXECUTE ON FUNCTION record_write(bigint, jsonb, text, text) TO {role};

@@ -43,7 +43,7 @@ func TestTheProgramCannotBendTheRecord(t *testing.T) {
 	}
 	v, err := s.Verify(ctx)
 	require.NoError(t, err)
-	assert.Empty(t, v.Fault)
+	assert.Empty(t, v.Fault())
 }
 
 // A program that was given the owner's own address is told to be no guard.

@@ -77,7 +77,7 @@ func (k *Keeper) Now(ctx context.Context) (Copy, error) {
 }
 
 func (k *Keeper) failed(ctx context.Context, file string, err error) error {
-	if nerr := k.Store.NoteBadCopy(ctx, file, err.Error()); nerr != nil {
+	if nerr := k.Store.NoteBadCopy(ctx, file, err.Error()); nerr != nil && ctx.Err() == nil {
 		slog.Error("that a copy failed was not noted", "error", nerr)
 	}
 	return err

@@ -201,7 +201,9 @@ func TestLastChangeOfAField(t *testing.T) {
 	}
 	last := func(field string) (who string, ok bool) {
 		_ = s.Update(ctx, "T-1", func(_ *unit.Job, h store.History) (*store.Change, error) {
-			who, _, ok = h.Last(field)
+			var err error
+			who, _, ok, err = h.Last(field)
+			require.NoError(t, err)
 			return nil, store.ErrUnchanged
 		})
 		return who, ok

@@ -6,6 +6,7 @@ import (
 	"io"
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"corvek/core/unit"
@@ -68,9 +69,20 @@ func TestOldStoresComeUp(t *testing.T) {
 				})
 				require.NoError(t, err, tag)
 			}
+			left, err := s.JobsOfEarlier(ctx, 100)
+			require.NoError(t, err)
+			assert.Empty(t, left, "each was written")
+			if strings.Contains(file, "761e10c") {
+				told, err := s.Events(ctx, "T-0388")
+				require.NoError(t, err)
+				require.Len(t, told, 1)
+				assert.True(t, told[0].Is(unit.EventSignedOff), "the sign-off of before is data now")
+				assert.Equal(t, "lead", told[0].Role)
+				assert.False(t, told[0].Event.On.IsZero())
+			}
 			v, err := s.Verify(ctx)
 			require.NoError(t, err)
-			assert.Empty(t, v.Fault)
+			assert.Empty(t, v.Fault())
 			assert.GreaterOrEqual(t, v.Lines, len(tags))
 		})
 	}

@@ -54,7 +54,7 @@ func (s *Store) HandedOverWithoutPapers(ctx context.Context, limit int) (tags []
 		WHERE j.handed_over_at IS NOT NULL AND j.withdrawn_at IS NULL
 			AND NOT EXISTS (SELECT FROM papers p WHERE p.job_id = j.id
 				AND p.hand_over = 1 + (SELECT count(*) FROM reopenings r WHERE r.job_id = j.id))
-			AND EXISTS (SELECT FROM record_entries e WHERE e.job_id = j.id AND e.action = ?
+			AND EXISTS (SELECT FROM record_entries e WHERE e.job_id = j.id AND e.kind = ?
 				AND NOT e.brought AND e.at > j.handed_over_at - interval '1 second')
-		ORDER BY j.handed_over_at LIMIT ?`, unit.ActHandedOver, limit).Scan(&tags).Error
+		ORDER BY j.handed_over_at LIMIT ?`, unit.EventHandedOver, limit).Scan(&tags).Error
 }

@@ -185,8 +185,8 @@ func checkRestored(ctx context.Context, ownerURL string, m Manifest) error {
 	switch {
 	case err != nil:
 		return err
-	case v.Fault != "":
-		return fmt.Errorf("the copy is back, but its record does not hold: %s", v.Fault)
+	case !v.Holds():
+		return fmt.Errorf("the copy is back, but it does not hold: %s", v.Fault())
 	case v.Lines != m.Lines || v.Head != m.Head:
 		return errors.New("the copy is back, but its record ends elsewhere than when it was copied")
 	}

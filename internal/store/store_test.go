@@ -49,7 +49,7 @@ func create(t testing.TB, s *store.Store, j *unit.Job) *unit.Job {
 func update(s *store.Store, tag string, f func(*unit.Job)) error {
 	return s.Update(context.Background(), tag, func(j *unit.Job, _ store.History) (*store.Change, error) {
 		f(j)
-		return &store.Change{Job: j}, nil
+		return &store.Change{Job: j, Entries: []unit.Entry{{Who: "x", At: time.Now(), Action: "set"}}}, nil
 	})
 }
 
@@ -83,8 +83,15 @@ func TestTagsSkipThoseTaken(t *testing.T) {
 	create(t, s, sheet("T-999999"))
 	assert.Equal(t, "T-1000000", create(t, s, sheet("")).Tag)
 	assert.Equal(t, "T-1000001", create(t, s, sheet("")).Tag)
-	assert.ErrorIs(t, s.Create(context.Background(), &store.Change{Job: sheet("T-0401")}), store.ErrTagTaken,
-		"a tag is unique")
+	assert.ErrorIs(
+		t,
+		s.Create(
+			context.Background(),
+			&store.Change{Job: sheet("T-0401"), Entries: []unit.Entry{{Who: "x", At: time.Now(), Action: "set"}}},
+		),
+		store.ErrTagTaken,
+		"a tag is unique",
+	)
 }
 
 func TestWritersTakeTurns(t *testing.T) {
@@ -216,12 +223,15 @@ func TestEveryKindOfRowComesAndGoes(t *testing.T) {
 		require.NoError(t, s.Update(ctx, "T-1", func(j *unit.Job, _ store.History) (*store.Change, error) {
 			full(j, note)
 			return &store.Change{Job: j, Contents: map[int]store.Content{1: {Bytes: []byte("whole"),
-				Thumb: []byte("small")}}}, nil
+				Thumb: []byte("small")}}, Entries: []unit.Entry{{Who: "x", At: time.Now(), Action: "set"}}}, nil
 		}))
 		want := again()
 		got := want.Clone()
 		full(got, note)
 		assert.Equal(t, got, want, note)
+		holds, err := s.VerifyJob(ctx, "T-1")
+		require.NoError(t, err)
+		assert.Empty(t, holds.Faults, "what is loaded has the fingerprint of what was written")
 	}
 	content, kind, err := s.Picture(ctx, "T-1", 1)
 	require.NoError(t, err)

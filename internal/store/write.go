@@ -2,8 +2,6 @@ package store
 
 import (
 	"context"
-	"database/sql"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"maps"
@@ -33,6 +31,9 @@ type Change struct {
 // ErrUnchanged is returned by a writer that found nothing to write; the store
 // then keeps everything as it is.
 var ErrUnchanged = errors.New("nothing was changed")
+
+// errNoLine says that a job was changed without a line of the record that tells of it.
+var errNoLine = errors.New("a change that no line of the record tells of is not written")
 
 // Update lets f change a job. Writers of one job are put in order by its row,
 // which also steps its version; f gets a copy of its own and says in the Change
@@ -64,6 +65,9 @@ func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, Histor
 		}
 		c.Job.Order()
 		changed := changes(before, c.Job)
+		if len(changed) > 0 && len(c.Entries) == 0 {
+			return errNoLine
+		}
 		if err := save(db, head.ID, before, c, changed); err != nil {
 			return err
 		}
@@ -74,7 +78,7 @@ func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, Histor
 		if err := keepPapers(db, head.ID, c.Papers); err != nil {
 			return err
 		}
-		return record(db, head.ID, c.Entries)
+		return record(db, head.ID, c.Job, c.Entries)
 	})
 	if errors.Is(err, ErrUnchanged) {
 		return nil
@@ -190,6 +194,9 @@ func insert(db *gorm.DB, id int64, fresh []row, contents map[int]Content) error 
 // Create keeps a new job, giving it a tag when it has none.
 func (s *Store) Create(ctx context.Context, c *Change) error {
 	j := c.Job
+	if len(c.Entries) == 0 {
+		return errNoLine
+	}
 	return s.transaction(ctx, func(db *gorm.DB) error {
 		if err := giveTag(db, j); err != nil {
 			return err
@@ -221,7 +228,7 @@ func (s *Store) Create(ctx context.Context, c *Change) error {
 		if err := noteResult(ctx, db, j.Tag); err != nil {
 			return err
 		}
-		return record(db, id, c.Entries)
+		return record(db, id, j, c.Entries)
 	})
 }
 
@@ -258,43 +265,21 @@ func search(j *unit.Job) string {
 	return strings.ToLower(strings.Join(strings.Fields(strings.Join(words, " ")), " "))
 }
 
-// record appends to the record of who did what; the database ties each line to
-// those before it.
-func record(db *gorm.DB, id int64, entries []unit.Entry) error {
-	for len(entries) > 0 {
-		n := min(batch, len(entries))
-		list := make([]map[string]any, n)
-		for i, e := range entries[:n] {
-			list[i] = map[string]any{"who": e.Who, "at": e.At, "action": e.Action, "field": e.Field, "before": e.Before,
-				"after": e.After, "brought": e.Brought}
-		}
-		text, err := json.Marshal(list)
-		if err != nil {
-			return err
-		}
-		if err := db.Exec("SELECT record_write(?, ?::jsonb)", id, string(text)).Error; err != nil {
-			return err
-		}
-		entries = entries[n:]
-	}
-	return nil
-}
-
 // History is a job's record within a transaction.
 type History struct {
 	db *gorm.DB
 	id int64
 }
 
-// Last gives who changed a field last.
-func (h History) Last(field string) (who string, at time.Time, ok bool) {
+// Last gives who changed a field last; ok is false where nobody did.
+func (h History) Last(field string) (who string, at time.Time, ok bool, err error) {
 	var e struct {
 		Who string
 		At  time.Time
 	}
-	err := h.db.Raw("SELECT who, at FROM record_entries WHERE job_id = ? AND field = ? ORDER BY place DESC LIMIT 1",
+	err = h.db.Raw("SELECT who, at FROM record_entries WHERE job_id = ? AND field = ? ORDER BY place DESC LIMIT 1",
 		h.id, field).Scan(&e).Error
-	return e.Who, e.At, err == nil && e.Who != ""
+	return e.Who, e.At, e.Who != "", err
 }
 
 // Job loads a job. It comes from memory when it has not changed since; nobody
@@ -316,16 +301,21 @@ func (s *Store) JobAt(ctx context.Context, tag string, version int64) (*unit.Job
 	if j, ok := s.cache.Get(tag); ok && j.Version == version {
 		return j, nil
 	}
-	var j *unit.Job
-	err := s.db.WithContext(ctx).Transaction(func(db *gorm.DB) (err error) {
-		j, _, err = load(db, tag)
-		return err
-	}, &sql.TxOptions{Isolation: sql.LevelRepeatableRead, ReadOnly: true})
+	j, err := s.Read(ctx, tag)
 	if err != nil {
 		return nil, err
 	}
 	s.cache.Add(tag, j)
 	return j, nil
+}
+
+// Read loads a job from the tables, whatever is in memory.
+func (s *Store) Read(ctx context.Context, tag string) (j *unit.Job, err error) {
+	err = s.atOneMoment(ctx, func(db *gorm.DB) error {
+		j, _, err = load(db, tag)
+		return err
+	})
+	return j, err
 }
 
 // Picture gives what a picture consists of, with its media type.

@@ -47,6 +47,7 @@ func many(t testing.TB, s *site, all, inHand int) {
 		if i >= inHand {
 			j.HandedOverAt = now
 		}
-		require.NoError(t, s.jobs().Store.Create(ctx, &store.Change{Job: j}))
+		require.NoError(t, s.jobs().Store.Create(ctx, &store.Change{Job: j,
+			Entries: []unit.Entry{{Who: "x", At: now, Action: "created"}}}))
 	}
 }

@@ -11,6 +11,7 @@ import (
 	"corvek/core/trace"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/rig"
 	"corvek/internal/store"
 )
@@ -58,7 +59,7 @@ func (d *desk) of(tag string, unit int) *atWork {
 const forgotten = 5 * time.Minute
 
 // connect begins to read a stand for a unit. What it shows is recorded.
-func (s *Server) connect(ctx context.Context, who job.Actor, st *job.State, name string) error {
+func (s *Server) connect(ctx context.Context, who people.Actor, st *job.State, name string) error {
 	a := st.Attempt()
 	if a == nil || a.Closed {
 		return field.Errorf("stand", "start an attempt first")
@@ -102,7 +103,7 @@ func (s *Server) connect(ctx context.Context, who job.Actor, st *job.State, name
 }
 
 // attend begins to keep what the stand shows, and to read it.
-func (s *Server) attend(ctx context.Context, who job.Actor, w *atWork, link *rig.Link) error {
+func (s *Server) attend(ctx context.Context, who people.Actor, w *atWork, link *rig.Link) error {
 	id, err := s.store.OpenRecording(ctx, w.Tag, store.Recording{Unit: w.Unit, Attempt: w.Attempt, Stand: w.Stand,
 		Source: w.source(), Channels: strings.Join(link.Channels(), " "), ByName: who.Name,
 		StartedAt: s.jobs.Now()})

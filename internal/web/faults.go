@@ -12,6 +12,7 @@ import (
 	"corvek/core/field"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/store"
 
 	"github.com/labstack/echo/v5"
@@ -31,7 +32,7 @@ func statusOf(err error) int {
 		return http.StatusConflict
 	case errors.Is(err, store.ErrNotFound):
 		return http.StatusNotFound
-	case errors.Is(err, job.ErrForbidden):
+	case errors.Is(err, people.ErrForbidden):
 		return http.StatusForbidden
 	case store.UnfitText(err):
 		return http.StatusBadRequest
@@ -87,7 +88,7 @@ func (s *Server) fail(c *echo.Context, err error) {
 		body["text"] = "There is nothing at this address."
 	case errors.Is(err, errAskAgain):
 		body["text"], body["confirm"] = errAskAgain.Message, true
-	case errors.Is(err, job.ErrForbidden):
+	case errors.Is(err, people.ErrForbidden):
 		body["text"] = "Your role does not allow this."
 	case errors.As(err, &said) && said.Message != "" && status < 500:
 		body["text"] = said.Message
@@ -99,7 +100,7 @@ func (s *Server) fail(c *echo.Context, err error) {
 		return
 	}
 	page := FaultPage{Reader: s.reader(c), Text: body["text"].(string)}
-	if canBeSentAgain(status) && !errors.Is(err, job.ErrForbidden) {
+	if canBeSentAgain(status) && !errors.Is(err, people.ErrForbidden) {
 		page.Action, page.Values = carried(c, "password", "own", "secret", "code", "badge")
 	}
 	if rerr := s.render(c, status, "fault", http.StatusText(status), page); rerr != nil {

@@ -5,7 +5,7 @@ import (
 
 	"corvek/core/handover"
 	"corvek/core/unit"
-	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/store"
 	"corvek/internal/wording"
 
@@ -55,7 +55,7 @@ func dueRows(list []store.FollowUp, today unit.Date) (out []BackRow) {
 
 // asked fills in what is asked back, and what can be.
 func (p *HandoverPage) asked(list []*unit.FollowUp, today unit.Date) {
-	p.Back, p.MayAsk = backRows(list, today), p.Person.May(job.RoleTechnician)
+	p.Back, p.MayAsk = backRows(list, today), p.Person.May(people.RoleTechnician)
 	for _, kind := range handover.Asks {
 		p.Asks = append(p.Asks, Named{kind, wording.Asked(kind)})
 	}

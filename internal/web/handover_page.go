@@ -12,6 +12,7 @@ import (
 	"corvek/internal/document"
 	"corvek/internal/job"
 	"corvek/internal/papers"
+	"corvek/internal/people"
 	"corvek/internal/report"
 	"corvek/internal/store"
 	"corvek/internal/wording"
@@ -54,7 +55,7 @@ type HandoverPage struct {
 }
 
 func handoverPage(l *look, kept []store.Paper, signed report.SignOff) HandoverPage {
-	lead := l.Person.May(job.RoleLead)
+	lead := l.Person.May(people.RoleLead)
 	p := HandoverPage{JobPage: l.page(), Found: l.st.Causes(),
 		HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
 		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: kept,

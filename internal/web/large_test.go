@@ -9,6 +9,7 @@ import (
 
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/people"
 
 	"github.com/stretchr/testify/require"
 )
@@ -25,7 +26,7 @@ func large(t testing.TB, s *site) (tag string) {
 			"-30}, features: [{code: f, name: Figure, method: grid, rows: 4, cols: 5, nominal: \"20 mm\", upper: "+
 			"\"21 mm\", wears: bore}]}\n", i, i, kinds[i%len(kinds)])
 	}
-	odd := job.Actor{ID: 1, Name: "Odd", Role: job.RoleLead}
+	odd := people.Actor{ID: 1, Name: "Odd", Role: people.RoleLead}
 	require.NoError(t, s.jobs().SaveFamily(ctx, odd, "long_unit", text.String(), "for the benchmark"))
 	f := s.jobs().Families()["long_unit"]
 	u := unit.New(f, 1, "Odd", s.jobs().Now())

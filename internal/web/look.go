@@ -300,7 +300,7 @@ func (s *Server) stationPage(ctx context.Context, l *look) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	signed, err := report.SignedOff(l.unitNo, s.store.Lines(ctx, l.job.Tag))
+	signed, err := report.SignedOff(l.job, l.unitNo, s.store.Lines(ctx, l.job.Tag))
 	if err != nil {
 		return nil, err
 	}

@@ -14,6 +14,7 @@ import (
 	"corvek/internal/draw"
 	"corvek/internal/job"
 	"corvek/internal/papers"
+	"corvek/internal/people"
 	"corvek/internal/report"
 
 	"github.com/labstack/echo/v5"
@@ -35,8 +36,8 @@ func (s *Server) paperRoutes() (out []route) {
 		send[name] = s.unitPaper(name)
 	}
 	for _, name := range slices.Sorted(maps.Keys(send)) {
-		out = append(out, route{"GET", "/jobs/:tag/" + name, job.RoleViewer, send[name]},
-			route{"GET", "/jobs/:tag/" + name + ".pdf", job.RoleViewer, send[name]})
+		out = append(out, route{"GET", "/jobs/:tag/" + name, people.RoleViewer, send[name]},
+			route{"GET", "/jobs/:tag/" + name + ".pdf", people.RoleViewer, send[name]})
 	}
 	return out
 }

@@ -65,7 +65,7 @@ func TestTwentyWritersLoseNothing(t *testing.T) {
 	assert.Equal(t, int64(len(parts)-1), refused.Load(), "one of those who wrote into one field came first")
 	holds, err := s.server.store.Verify(t.Context())
 	require.NoError(t, err)
-	assert.Empty(t, holds.Fault)
+	assert.Empty(t, holds.Fault())
 	assert.Equal(t, before.Lines+len(parts)*edits+1, holds.Lines)
 }
 

@@ -52,7 +52,7 @@ func TestSessionsEndAtOnce(t *testing.T) {
 		form url.Values
 	}{
 		"lock":     {"/lock", url.Values{"lock": {"yes"}}},
-		"role":     {"", url.Values{"name": {"Iva Brask"}, "initials": {"IB"}, "role": {job.RoleViewer}}},
+		"role":     {"", url.Values{"name": {"Iva Brask"}, "initials": {"IB"}, "role": {people.RoleViewer}}},
 		"password": {"/password", url.Values{"password": {"another one"}}},
 	} {
 		t.Run(name, func(t *testing.T) {
@@ -187,7 +187,7 @@ func TestARestedBenchKeepsAPlainForm(t *testing.T) {
 	s, now := shopAt(t)
 	b := s.as("odd")
 	*now = now.Add(2 * idleAfter)
-	typed := url.Values{"name": {"Nia \"Q\" Holt"}, "sign_in": {"nia"}, "role": {job.RoleViewer},
+	typed := url.Values{"name": {"Nia \"Q\" Holt"}, "sign_in": {"nia"}, "role": {people.RoleViewer},
 		"password": {"long enough"}}
 	res, page := b.plainPost("/shop/people", typed)
 	require.Equal(t, http.StatusForbidden, res.StatusCode)
@@ -213,7 +213,7 @@ func TestARestedBenchKeepsAPlainForm(t *testing.T) {
 func TestPeopleFormKeepsWhatWasTyped(t *testing.T) {
 	b := serve(t).as("odd")
 	res, page := b.plainPost("/shop/people", url.Values{"name": {"Nia Holt"}, "sign_in": {"IVA"},
-		"role": {job.RoleLead}, "password": {"long enough"}})
+		"role": {people.RoleLead}, "password": {"long enough"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 	assert.Contains(t, page, `value="Nia Holt"`)
 	assert.Contains(t, page, "somebody has this already")

@@ -4,7 +4,7 @@ import (
 	"time"
 
 	"corvek/core/quantity"
-	"corvek/internal/job"
+	"corvek/internal/people"
 
 	"github.com/labstack/echo/v5"
 )
@@ -12,7 +12,7 @@ import (
 // Reader is who looks at a page and in which measures. Every page carries it:
 // its forms need the token, and what may be done depends on the role.
 type Reader struct {
-	Person job.Actor
+	Person people.Actor
 	Units  quantity.System
 	CSRF   string
 	Closed bool // what is looked at was handed over: nothing is written on it
@@ -50,10 +50,10 @@ func (r Reader) Inch() bool { return r.Units.For(quantity.Length) == quantity.In
 func (r Reader) Psi() bool { return r.Units.For(quantity.Pressure) == quantity.Inch }
 
 // CanWork reports whether the reader may write on a job.
-func (r Reader) CanWork() bool { return !r.Closed && r.Person.May(job.RoleTechnician) }
+func (r Reader) CanWork() bool { return !r.Closed && r.Person.May(people.RoleTechnician) }
 
 // CanLead reports whether the reader may waive stops.
-func (r Reader) CanLead() bool { return !r.Closed && r.Person.May(job.RoleLead) }
+func (r Reader) CanLead() bool { return !r.Closed && r.Person.May(people.RoleLead) }
 
 // Length writes a length as a family has it in the reader's measures.
 func (r Reader) Length(text string) string {

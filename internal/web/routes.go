@@ -1,7 +1,7 @@
 package web
 
 import (
-	"corvek/internal/job"
+	"corvek/internal/people"
 
 	"github.com/labstack/echo/v5"
 )
@@ -16,7 +16,7 @@ type route struct {
 const apiCalcPath = "/api/v1/calc/:name"
 
 func (s *Server) routes() []route {
-	const open, view, work, lead = "", job.RoleViewer, job.RoleTechnician, job.RoleLead
+	const open, view, work, lead = "", people.RoleViewer, people.RoleTechnician, people.RoleLead
 	return append(s.paperRoutes(), []route{
 		{"GET", "/healthz", open, s.health},
 		{"GET", "/sign-in", open, s.signInPage},

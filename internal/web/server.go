@@ -167,7 +167,7 @@ func (s *Server) log(next echo.HandlerFunc) echo.HandlerFunc {
 		attrs := []slog.Attr{slog.String("method", c.Request().Method), slog.String("path", c.Request().URL.Path),
 			slog.Int("status", max(status, statusOf(err))),
 			slog.Duration("took", took.Round(10*time.Microsecond))}
-		if who, ok := c.Get("person").(job.Actor); ok {
+		if who, ok := c.Get("person").(people.Actor); ok {
 			attrs = append(attrs, slog.String("person", who.Initials))
 		}
 		if err != nil {

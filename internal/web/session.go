@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/store"
 
 	"github.com/labstack/echo/v5"
@@ -123,12 +124,12 @@ func (s *Server) sure(c *echo.Context) error {
 	return errAskAgain
 }
 
-func actor(p *store.Person) job.Actor {
-	return job.Actor{ID: p.ID, Name: p.Name, Initials: p.Initials, Role: p.Role}
+func actor(p *store.Person) people.Actor {
+	return people.Actor{ID: p.ID, Name: p.Name, Initials: p.Initials, Role: p.Role}
 }
 
-func who(c *echo.Context) job.Actor {
-	a, _ := c.Get("person").(job.Actor)
+func who(c *echo.Context) people.Actor {
+	a, _ := c.Get("person").(people.Actor)
 	return a
 }
 
@@ -147,7 +148,7 @@ func (s *Server) admit(next echo.HandlerFunc) echo.HandlerFunc {
 			return c.Redirect(http.StatusSeeOther, "/sign-in?next="+url.QueryEscape(c.Request().URL.Path))
 		}
 		if !a.May(role) {
-			return job.ErrForbidden
+			return people.ErrForbidden
 		}
 		return next(c)
 	}

@@ -15,6 +15,7 @@ import (
 	"corvek/core/quantity"
 	"corvek/core/trace"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/rig"
 
 	"github.com/labstack/echo/v5"
@@ -217,7 +218,7 @@ func (s *Server) runStep(c *echo.Context) error {
 }
 
 // holdBegins starts the hold of a step when the ramp is over.
-func (s *Server) holdBegins(who job.Actor, w *atWork, code string) {
+func (s *Server) holdBegins(who people.Actor, w *atWork, code string) {
 	frames, done := w.Watch()
 	defer done()
 	for f := range frames {

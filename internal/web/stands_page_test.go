@@ -14,6 +14,7 @@ import (
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
+	"corvek/internal/people"
 	"corvek/internal/rig"
 	"corvek/internal/store"
 
@@ -113,7 +114,7 @@ func TestALogOfAnotherStandIsTaken(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
 	jobtest.ToTheStand(t, s.server.jobs, "T-0417")
-	who := job.Actor{Name: "Iva", Role: job.RoleTechnician}
+	who := people.Actor{Name: "Iva", Role: people.RoleTechnician}
 	require.NoError(t, s.server.jobs.NextAttempt(t.Context(), who, "T-0417", 1, job.Change{}))
 	var text strings.Builder
 	text.WriteString("t;P1;Q1\n")

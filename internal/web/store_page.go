@@ -60,7 +60,7 @@ func (s *Server) renderStore(c *echo.Context, status int, fault string) error {
 		k.File = filepath.Base(k.File)
 		v.Copies = append(v.Copies, CopyRow{k, bytesOf(uint64(k.Bytes))})
 	}
-	if v.Holds, err = s.store.Verify(ctx); err != nil {
+	if v.Holds, err = s.store.VerifyLines(ctx); err != nil {
 		return err
 	}
 	if v.Guard, err = s.store.Guard(ctx); err != nil {

@@ -140,9 +140,9 @@ func (b *browser) send(req *http.Request) (*http.Response, string) {
 // Every route is tried by everybody; the table says what must happen.
 func TestAuthorizationOverAllRoutesAndRoles(t *testing.T) {
 	s := serve(t)
-	people := []struct{ signIn, role string }{{"", ""}, {"tove", job.RoleViewer}, {"iva", job.RoleTechnician},
-		{"odd", job.RoleLead}}
-	for _, p := range people {
+	hands := []struct{ signIn, role string }{{"", ""}, {"tove", people.RoleViewer}, {"iva", people.RoleTechnician},
+		{"odd", people.RoleLead}}
+	for _, p := range hands {
 		b := s.as(p.signIn)
 		for _, r := range s.server.routes() {
 			t.Run(fmt.Sprintf("%s %s as %q", r.method, r.path, p.role), func(t *testing.T) {
@@ -159,7 +159,7 @@ func TestAuthorizationOverAllRoutesAndRoles(t *testing.T) {
 					res, _ := b.post(path, url.Values{})
 					status = res.StatusCode
 				}
-				allowed := r.role == "" || (p.role != "" && job.Actor{Role: p.role}.May(r.role))
+				allowed := r.role == "" || (p.role != "" && people.Actor{Role: p.role}.May(r.role))
 				switch {
 				case allowed:
 					assert.NotContains(t, []int{http.StatusUnauthorized, http.StatusForbidden}, status)
@@ -200,7 +200,10 @@ func TestSignInRefusals(t *testing.T) {
 	res, body := b.post("/sign-in", url.Values{"sign_in": {"iva"}, "password": {"wrong"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 	assert.Contains(t, body, "do not go together")
-	res, _ = b.post("/sign-in", url.Values{"sign_in": {"iva"}, "password": {people.DemoPassword}, "next": {"//evil.example/"}})
+	res, _ = b.post(
+		"/sign-in",
+		url.Values{"sign_in": {"iva"}, "password": {people.DemoPassword}, "next": {"//evil.example/"}},
+	)
 	assert.Equal(t, "/jobs", res.Header.Get("Location"), "only our own pages are followed")
 }
 

@@ -10,13 +10,14 @@ import (
 	"corvek/core/entry"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/store"
 
 	"github.com/stretchr/testify/require"
 )
 
 // who does what the tests need done.
-var who = job.Actor{Name: "Iva", Role: job.RoleTechnician}
+var who = people.Actor{Name: "Iva", Role: people.RoleTechnician}
 
 // ToTheStand builds the first unit of a job as it belongs, fills it, and reads the cautions
 // of the test.

@@ -121,10 +121,20 @@ func OwnerURLOf(s *store.Store) string {
 	return text
 }
 
+// bent are stores that a test went round the program of.
+var bent sync.Map
+
+// Bent reports that a test went round the program: its record need not hold any more.
+func Bent(s *store.Store) bool {
+	_, is := bent.Load(s)
+	return is
+}
+
 // Owner connects to a store that New gave as the role that owns it: what somebody
 // can do who goes round the program.
 func Owner(t testing.TB, s *store.Store) *pgx.Conn {
 	t.Helper()
+	bent.Store(s, true)
 	conn, err := pgx.Connect(context.Background(), OwnerURLOf(s))
 	if err != nil {
 		t.Fatal(err)
