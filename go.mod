@@ -4,9 +4,9 @@ go 1.26.8
 
 require (
 	codeberg.org/go-pdf/fpdf v0.12.0
-	github.com/alexedwards/scs/pgxstore v0.0.0-20240316134038-7e11d57e8885
 	github.com/alexedwards/scs/v2 v2.9.0
 	github.com/andybalholm/cascadia v1.3.5
+	github.com/boombuler/barcode v1.1.0
 	github.com/go-rod/rod v0.116.2
 	github.com/gopcua/opcua v0.8.0
 	github.com/hashicorp/golang-lru/v2 v2.0.7
@@ -16,7 +16,6 @@ require (
 	github.com/pressly/goose/v3 v3.29.0
 	github.com/prometheus/client_golang v1.25.0
 	github.com/santhosh-tekuri/jsonschema/v6 v6.0.3
-	github.com/skip2/go-qrcode v0.0.0-20200617195104-da1b6568686e
 	github.com/spf13/cobra v1.10.2
 	github.com/stretchr/testify v1.12.1
 	github.com/tdewolff/parse/v2 v2.8.20

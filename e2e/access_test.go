@@ -4,7 +4,6 @@ import (
 	_ "embed"
 	"encoding/json"
 	"strings"
-	"testing"
 
 	"github.com/stretchr/testify/require"
 )
@@ -46,49 +45,6 @@ func (u *user) violations(theme string) []violation {
 	var out []violation
 	require.NoError(u.t, json.Unmarshal([]byte(found), &out))
 	return out
-}
-
-// Everyone can use the main pages: names, roles and contrast hold in both
-// themes, on the bench's screen, an upright tablet and a phone.
-func TestMainPagesAreAccessible(t *testing.T) {
-	t.Parallel()
-	accessible(t, []string{"/jobs", "/jobs/new", "/toolbox", "/toolbox/feeler?goes=3+thou&stops=9+thou&upper=7+thou",
-		"/library", "/library/winch_brake_pack", "/library/winch_brake_pack/form", "/instruments", "/shop",
-		"/shop/store", "/shop/letterhead", "/me", "/change", "/jobs/T-0417/report", "/jobs/T-0388/certificate",
-		"/jobs/T-0417/pictures"})
-}
-
-// The stations are used as well by everyone.
-func TestStationsAreAccessible(t *testing.T) {
-	t.Parallel()
-	accessible(t, stationPages())
-}
-
-func accessible(t *testing.T, pages []string) {
-	t.Helper()
-	u := enter(t, serve(t), "odd", true)
-	for _, page := range pages {
-		u.MustSetViewport(1280, 800, 1, false)
-		u.open(page)
-		// Sizes and themes are all in the style sheets: the page need not come again. In
-		// the dark only contrast is another, and of that drawings tell nothing: most of a
-		// page need not be gone through again.
-		for _, theme := range []string{"light", "dark"} {
-			if theme == "dark" {
-				if strings.HasSuffix(page, "/report") || strings.HasSuffix(page, "/certificate") {
-					continue // paper is white
-				}
-				u.MustEval(`() => document.querySelectorAll("svg").forEach((x) => x.replaceChildren())`)
-			}
-			for _, size := range screens {
-				if theme == "dark" && size[0] == 800 {
-					continue // its colours are those of the widest and the narrowest
-				}
-				u.MustSetViewport(size[0], size[1], 1, false)
-				u.reports(page, size, theme)
-			}
-		}
-	}
 }
 
 // reports fails the test for each thing that a page breaks of the guidelines.

@@ -7,7 +7,6 @@ import (
 	"net/http/httptest"
 	"testing"
 
-	"corvek/demo"
 	"corvek/internal/job"
 	"corvek/internal/people"
 	"corvek/internal/web"
@@ -129,44 +128,6 @@ func TestCaliperFillsAGrid(t *testing.T) {
 	u.fill("u1/duty_pressure", "")
 	u.fill("u1/duty_pressure", "2500")
 	assert.Equal(t, "2500 psi", u.state("T-0417").Unit.DutyPressure.Typed)
-	u.quiet()
-}
-
-// Every page a person can reach loads without a console error or an outside request.
-func TestEveryPageIsQuiet(t *testing.T) {
-	t.Parallel()
-	u := enter(t, serve(t), "odd", true)
-	docs, err := demo.Documents()
-	require.NoError(t, err)
-	u.open("/jobs")
-	u.open("/jobs/new")
-	u.open("/toolbox")
-	u.open("/toolbox/feeler?goes=3+thou&stops=9+thou&upper=7+thou")
-	u.open("/library")
-	u.open("/library/winch_brake_pack")
-	u.open("/library/winch_brake_pack/form")
-	u.open("/instruments")
-	for _, face := range []string{"gauges", "variant", "fluid"} {
-		u.open("/jobs/T-0426/receive?face=" + face)
-	}
-	u.open("/jobs/T-0426/receive?unit=2")
-	u.open("/jobs/T-0426/tag")
-	for _, paper := range []string{"certificate", "quote", "dispute", "build-sheet", "parts-list"} {
-		u.open("/jobs/T-0388/" + paper)
-	}
-	u.open("/jobs/T-0417/pictures")
-	u.open(fmt.Sprintf("/jobs/T-0417/pictures/%d", u.state("T-0417").Job.Pictures[0].Number))
-	u.open("/jobs/T-0405/line?layer=measure")
-	for _, d := range docs {
-		for _, station := range job.Stations {
-			u.open("/jobs/" + d.Tag() + "/" + station)
-			wide := u.MustEval(`() => document.documentElement.scrollWidth - innerWidth`).Int()
-			assert.LessOrEqual(t, wide, 0, "%s %s is wider than the screen", d.Tag(), station)
-		}
-		u.open("/jobs/" + d.Tag() + "/report")
-		u.open("/jobs/" + d.Tag() + "/start-up-card")
-		u.open("/jobs/" + d.Tag() + "/record")
-	}
 	u.quiet()
 }
 

@@ -1,14 +1,10 @@
 package e2e
 
 import (
-	"encoding/json"
-	"fmt"
-	"strings"
 	"testing"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 )
 
 // screens are the bench's screen, an upright tablet and a phone.
@@ -21,76 +17,6 @@ func stationPages() (out []string) {
 		out = append(out, "/jobs/T-0417/"+station)
 	}
 	return out
-}
-
-// small finds what can be tapped and is lower or narrower than a gloved finger.
-// A link within a line of text is as high as its line; parts of the line stand
-// as close as their drawing.
-const small = `() => {
-	const least = 44, found = [];
-	for (const x of document.querySelectorAll("a[href], button, summary, input, select, textarea")) {
-		if (x.type === "hidden" || x.closest("[hidden], dialog:not([open]), .skip, .pad")) continue;
-		if (!x.checkVisibility({ visibilityProperty: true, contentVisibilityAuto: true })) continue;
-		if (x.closest("p.quiet, p.note, li > small")) continue;
-		const hit = x.matches("input[type=checkbox], input[type=radio]") ? x.closest("label") || x : x;
-		const box = hit.getBoundingClientRect();
-		if (!box.width || !box.height) continue;
-		const narrow = !x.closest("svg") && box.width < least - 0.5;
-		if (box.height < least - 0.5 || narrow)
-			found.push((x.parentElement.className || x.parentElement.tagName) + " > " + x.tagName + "." +
-				(x.getAttribute("class") || "") + " " + Math.round(box.width) + "x" +
-				Math.round(box.height) + " " + x.textContent.trim().slice(0, 30));
-	}
-	return JSON.stringify([...new Set(found)]);
-}`
-
-// Everything that can be tapped is as large as a finger in a glove.
-func TestTargetsAreLargeEnough(t *testing.T) {
-	t.Parallel()
-	u := enter(t, serve(t), "odd", true)
-	pages := append(stationPages(), "/jobs", "/jobs/new", "/toolbox", "/toolbox/feeler?goes=3+thou&stops=9+thou",
-		"/library", "/instruments", "/shop", "/shop/letterhead", "/me", "/change", "/jobs/T-0417/pictures",
-		"/jobs/T-0417/record", "/jobs/T-0417/receive?face=fluid",
-		"/jobs/T-0417/receive?face=gauges", "/jobs/T-0417/explain?face=matrix", "/jobs/T-0412/measure",
-		"/jobs/T-0426/strip", "/jobs/T-0417/measure?part=front_needles")
-	for _, page := range pages {
-		u.open(page)
-		for _, size := range screens {
-			u.MustSetViewport(size[0], size[1], 1, false)
-			var found []string
-			require.NoError(t, json.Unmarshal([]byte(u.MustEval(small).Str()), &found))
-			assert.Empty(t, found, fmt.Sprintf("%s at %v:\n  %s", page, size, strings.Join(found, "\n  ")))
-		}
-	}
-}
-
-// A page at twice its size or on a phone's side scrolls as a whole, and the work
-// takes what is left beside a strip of the line.
-func TestLowScreensScroll(t *testing.T) {
-	t.Parallel()
-	u := enter(t, serve(t), "iva", true)
-	for _, size := range [][2]int{{640, 400}, {844, 390}, {1280, 620}} {
-		u.MustSetViewport(size[0], size[1], 1, false)
-		for _, page := range stationPages() {
-			u.open(page)
-			got := u.MustEval(`() => {
-				const line = document.querySelector(".line-box"), page = document.scrollingElement;
-				const inside = [...document.querySelectorAll(".work, .sheet")].filter((x) =>
-					x.scrollHeight > x.clientHeight + 1 && /auto|scroll/.test(getComputedStyle(x).overflowY));
-				page.scrollTo(0, page.scrollHeight);
-				const last = document.querySelector(".work").lastElementChild.getBoundingClientRect();
-				const whole = page.scrollHeight <= innerHeight + 1;
-				return { line: line ? line.clientHeight : 0, inside: inside.length,
-					scrolls: whole || page.scrollTop > 0,
-					shown: last.bottom <= document.querySelector(".foot").getBoundingClientRect().top + 1 };
-			}`)
-			where := fmt.Sprintf("%s at %v", page, size)
-			assert.LessOrEqual(t, got.Get("line").Int(), 80, where)
-			assert.Zero(t, got.Get("inside").Int(), "areas that scroll by themselves, %s", where)
-			assert.True(t, got.Get("scrolls").Bool(), where)
-			assert.True(t, got.Get("shown").Bool(), "the end of the work is above the foot, %s", where)
-		}
-	}
 }
 
 // A phone shows every digit of a reading, the last one too.
@@ -106,27 +32,6 @@ func TestPhoneShowsEveryDigit(t *testing.T) {
 			.filter((x) => x.scrollWidth > x.clientWidth).map((x) => x.dataset.field + " " + x.value).join("\n")`).Str()
 		assert.Empty(t, cut, page)
 		assert.LessOrEqual(t, u.MustEval(`() => document.documentElement.scrollWidth`).Int(), 360, page)
-	}
-}
-
-// The Tab key reaches the work of each station in a dozen stops.
-func TestWorkIsReachedByTheTabKey(t *testing.T) {
-	t.Parallel()
-	u := enter(t, serve(t), "odd", true)
-	u.MustSetViewport(1280, 800, 1, false)
-	for _, page := range append(stationPages(), "/jobs/T-0412/measure?part=tube&feature=bore", "/jobs", "/jobs/new",
-		"/toolbox/feeler") {
-		u.open(page)
-		u.MustEval(`() => document.activeElement.blur()`)
-		stops := 0
-		for range 40 {
-			u.Keyboard.MustType(input.Tab)
-			stops++
-			if u.MustEval(`() => !!document.activeElement.closest("main .sheet, main form, main .job")`).Bool() {
-				break
-			}
-		}
-		assert.LessOrEqual(t, stops, 12, page)
 	}
 }
 

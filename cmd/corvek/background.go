@@ -42,7 +42,7 @@ func inBackground(ctx context.Context, jobs *job.Service, keeper *store.Keeper) 
 	work.Go(func() {
 		for {
 			err := errors.Join(keeper.Store.DropOldTries(ctx), keeper.Store.DropOldTokens(ctx),
-				keeper.Store.DropOldActs(ctx))
+				keeper.Store.DropOldActs(ctx), keeper.Store.DropOldSessions(ctx))
 			if err != nil && ctx.Err() == nil {
 				slog.Error("old tries and tokens were not dropped", "error", err)
 			}

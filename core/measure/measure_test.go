@@ -114,3 +114,13 @@ func size(text string) quantity.Quantity {
 	}
 	return q
 }
+
+// 0.10 mm on each side of a centred part is 0.20 mm of play pushed to one side: what a leak or a
+// model takes is the whole, whichever way it was measured.
+func TestAClearanceOfEachSideIsDoubled(t *testing.T) {
+	r := measure.Evaluate(with(side, func(s *measure.Spec) { s.Measured = "each" }),
+		leaves("0.08 mm", "goes", "0.12 mm", "stops"))
+	assert.InDelta(t, 100e-6, r.Value, 1e-9)
+	assert.InDelta(t, 200e-6, r.Total("each"), 1e-9)
+	assert.InDelta(t, 100e-6, r.Total("total"), 1e-9)
+}

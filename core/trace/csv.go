@@ -18,6 +18,15 @@ import (
 // MostRows is how long a log may be: a day at ten samples a second.
 const MostRows = 24 * 3600 * 10
 
+// MostSpan is from the first sample of a log to its last at most.
+const MostSpan = 48 * time.Hour
+
+// Years that a clock of a stand can show.
+const (
+	firstYear = 1990
+	lastYear  = 2199
+)
+
 // mostColumns keeps a log to what a stand has.
 const mostColumns = 64
 
@@ -80,6 +89,13 @@ func ReadCSV(r io.Reader, m Mapping, day time.Time) (*Trace, error) {
 		}
 		if n := len(t.Samples); n > 0 && s.At.Before(t.Samples[n-1].At) {
 			return nil, fmt.Errorf("line %d: its time lies before that of the line above", line)
+		}
+		if len(t.Samples) > 0 && s.At.Sub(t.Samples[0].At) > MostSpan {
+			return nil, fmt.Errorf("line %d: its time lies more than %d hours after the first; a log is of one test", line,
+				int(MostSpan.Hours()))
+		}
+		if y := s.At.Year(); y < firstYear || y > lastYear {
+			return nil, fmt.Errorf("line %d: its time is of the year %d", line, y)
 		}
 		t.Samples = append(t.Samples, s)
 	}

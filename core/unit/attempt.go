@@ -111,10 +111,10 @@ func (p *Point) Held() time.Duration {
 	return p.HoldTo.Sub(p.HoldFrom)
 }
 
-// Read notes that the step was read: that ends its hold.
+// Read notes that the step was read: that ends its hold. Holds are kept to the second.
 func (p *Point) Read(now time.Time) {
 	if !p.HoldFrom.IsZero() {
-		p.HoldTo = now
+		p.HoldTo = now.Truncate(time.Second)
 	}
 }
 

@@ -2,10 +2,14 @@ package document
 
 import (
 	"fmt"
+	"image/color"
 	"strings"
 
-	"github.com/skip2/go-qrcode"
+	"github.com/boombuler/barcode/qr"
 )
+
+// rim is how many dots wide the quiet rim of a code is (ISO/IEC 18004).
+const rim = 4
 
 // codeSVG draws an address as a code for a phone's camera, "" where it is too long or there
 // is none.
@@ -13,24 +17,25 @@ func codeSVG(address string) string {
 	if address == "" {
 		return ""
 	}
-	code, err := qrcode.New(address, qrcode.Medium)
+	code, err := qr.Encode(address, qr.M, qr.Auto)
 	if err != nil {
 		return ""
 	}
-	dots := code.Bitmap() // with its quiet rim
+	size := code.Bounds().Dx()
+	dark := func(x, y int) bool { return x < size && code.At(x, y) == color.Black }
 	var path strings.Builder
-	for y, row := range dots {
-		for x := 0; x < len(row); x++ {
+	for y := range size {
+		for x := 0; x < size; x++ {
 			run := 0
-			for x+run < len(row) && row[x+run] {
+			for dark(x+run, y) {
 				run++
 			}
 			if run > 0 {
-				fmt.Fprintf(&path, "M%d %dh%dv1h-%dz", x, y, run, run)
+				fmt.Fprintf(&path, "M%d %dh%dv1h-%dz", x+rim, y+rim, run, run)
 				x += run
 			}
 		}
 	}
 	return fmt.Sprintf(`<svg class="code" viewBox="0 0 %d %d" role="img" aria-label="code that opens the job"><path `+
-		`class="code-d" d="%s"/></svg>`, len(dots), len(dots), path.String())
+		`class="code-d" d="%s"/></svg>`, size+2*rim, size+2*rim, path.String())
 }

@@ -73,9 +73,12 @@ func TestAHeadingStaysWithWhatItHeads(t *testing.T) {
 		for i := range filler.Items {
 			filler.Items[i] = "x"
 		}
+		heads := 0
 		for _, page := range pages(t, paper(filler, document.Heading{Text: "Search"}, document.Text{Text: "Found."})) {
+			heads += strings.Count(page, "Search")
 			assert.Equal(t, strings.Contains(page, "Search"), strings.Contains(page, "Found."), lines)
 		}
+		assert.Equal(t, 1, heads, "with %d lines before it", lines)
 	}
 }
 

@@ -88,7 +88,8 @@ func (s *Service) Load(ctx context.Context, tag string, number int) (*State, err
 	if err := s.refresh(ctx, g.Shop); err != nil {
 		return nil, err
 	}
-	basis := s.basis(g.Job)
+	c := s.shelf.now.Load()
+	basis := s.basis(c, g.Job)
 	if st := s.states.get(tag, number, basis); st != nil {
 		return st, nil
 	}
@@ -96,7 +97,7 @@ func (s *Service) Load(ctx context.Context, tag string, number int) (*State, err
 	if err != nil {
 		return nil, err
 	}
-	st, err := s.compute(j, number)
+	st, err := s.compute(c, j, number)
 	if err != nil {
 		return nil, err
 	}
@@ -105,9 +106,9 @@ func (s *Service) Load(ctx context.Context, tag string, number int) (*State, err
 	return st, nil
 }
 
-// basis is what a state of a job's version rests on now.
-func (s *Service) basis(version int64) basis {
-	return basis{version, s.shelf.now.Load().version, unit.DateOf(s.moment())}
+// basis is what a state of a job's version rests on, worked out today with a catalog.
+func (s *Service) basis(c *catalog, version int64) basis {
+	return basis{version, c.version, unit.DateOf(s.moment())}
 }
 
 // moment is now as the store keeps it: to the microsecond, in UTC. What is held

@@ -90,7 +90,7 @@ func TestRandomUnits(t *testing.T) {
 	}
 	rapid.Check(t, func(r *rapid.T) {
 		f := s.Families()[rapid.SampledFrom(codes).Draw(r, "family")]
-		st, err := s.compute(randomUnit(r, f), 1)
+		st, err := s.compute(s.shelf.now.Load(), randomUnit(r, f), 1)
 		if err != nil {
 			r.Fatal(err)
 		}

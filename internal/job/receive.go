@@ -45,7 +45,8 @@ func (s *Service) Create(ctx context.Context, who people.Actor, n NewJob) (tag s
 		return "", field.Errorf("family", "choose what kind of unit it is")
 	}
 	j.Units = []*unit.Unit{unit.New(f, 1, who.Name, now)}
-	w := &writing{service: s, shop: s.shop(who.Name), role: who.Role, Job: j}
+	w := s.writing(who.Name, who.Role)
+	w.Job = j
 	for _, set := range []struct {
 		name, value string
 		ref         unit.Ref
@@ -93,7 +94,8 @@ func (s *Service) BringIn(ctx context.Context, who string, j *unit.Job, record [
 	for i := range record {
 		record[i].Brought = true // it is another store's word
 	}
-	w := &writing{service: s, shop: s.shop(who), Job: j, entries: record, contents: contents}
+	w := s.writing(who, "")
+	w.Job, w.entries, w.contents = j, record, contents
 	if err := w.judgeAnew(); err != nil {
 		return err
 	}
@@ -130,7 +132,7 @@ func (s *Service) Shop(ctx context.Context, who string) (*entry.Shop, error) {
 	if err := s.Refresh(ctx); err != nil {
 		return nil, err
 	}
-	return s.shop(who), nil
+	return s.shop(s.shelf.now.Load(), who), nil
 }
 
 // MostUnits that one job holds.

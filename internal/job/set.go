@@ -117,8 +117,15 @@ type writing struct {
 	papers   []store.Paper
 	states   []*State
 	service  *Service
-	role     string // in which he writes
-	final    bool   // cannot be taken back
+	catalog  *catalog // all of one write is worked out with
+	role     string   // in which he writes
+	final    bool     // cannot be taken back
+}
+
+// writing begins a write with what the shop knows now.
+func (s *Service) writing(who, role string) *writing {
+	c := s.shelf.now.Load()
+	return &writing{service: s, catalog: c, shop: s.shop(c, who), role: role}
 }
 
 // record notes what was done.
@@ -136,7 +143,9 @@ func (w *writing) happened(e unit.Event) {
 }
 
 // state works a unit out as it is before the change.
-func (w *writing) state(number int) (*State, error) { return w.service.compute(w.Job, number) }
+func (w *writing) state(number int) (*State, error) {
+	return w.service.compute(w.catalog, w.Job, number)
+}
 
 // change is the one way to write to a job: f changes a copy of it under the
 // job's lock, and what differs is kept with the record of it.
@@ -157,7 +166,7 @@ func (s *Service) changeAny(ctx context.Context, who people.Actor, role, tag str
 	if err := s.Refresh(ctx); err != nil {
 		return err
 	}
-	w := &writing{service: s, shop: s.shop(who.Name), role: who.Role}
+	w := s.writing(who.Name, who.Role)
 	err := s.Store.Update(ctx, tag, func(j *unit.Job, h store.History) (*store.Change, error) {
 		w.Job, w.history = j, h
 		before := waits(j)
@@ -175,7 +184,7 @@ func (s *Service) changeAny(ctx context.Context, who people.Actor, role, tag str
 	}
 	// Who wrote looks next: what was worked out is there for him.
 	for i, st := range w.states {
-		s.states.keep(tag, i+1, s.basis(st.Job.Version), st)
+		s.states.keep(tag, i+1, s.basis(w.catalog, st.Job.Version), st)
 	}
 	return nil
 }
@@ -198,8 +207,7 @@ func (w *writing) finish() (*store.Change, error) {
 }
 
 // shop is what an edit needs to know of the shop.
-func (s *Service) shop(who string) *entry.Shop {
-	c := s.shelf.now.Load()
+func (s *Service) shop(c *catalog, who string) *entry.Shop {
 	tools := map[string]string{}
 	for name, t := range c.tools {
 		if _, err := quantity.Parse(t.Resolution, quantity.Length); err == nil { // others are of the stand

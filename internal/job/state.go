@@ -193,13 +193,12 @@ func (f *FeatureState) ExtraLeaves(stage string) []string {
 	return out
 }
 
-// compute works out the state of one unit, counted from 1.
-func (s *Service) compute(j *unit.Job, number int) (*State, error) {
+// compute works out the state of one unit, counted from 1, with what the shop knows.
+func (s *Service) compute(c *catalog, j *unit.Job, number int) (*State, error) {
 	u := j.Unit(number)
 	if u == nil {
 		return nil, fmt.Errorf("job %s has no unit %d: %w", j.Tag, number, store.ErrNotFound)
 	}
-	c := s.shelf.now.Load()
 	f := c.familyOf(u)
 	if f == nil {
 		return nil, fmt.Errorf("the family %q of unit %s is not in the library", u.Family, u.Name)

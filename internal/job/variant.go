@@ -15,7 +15,7 @@ import (
 // follow brings a unit's parts to what its family is for it now; was is what the
 // family was for it before. Without a rule it is the one that tells the variant.
 func (w *writing) follow(u *unit.Unit, was *family.Family, from, rule string) error {
-	c := w.service.shelf.now.Load()
+	c := w.catalog
 	is := c.familyOf(u)
 	if is == was {
 		return nil

@@ -116,7 +116,7 @@ func TestWaitGrows(t *testing.T) {
 		{store.Tries{Pair: 100000}, 5 * time.Minute},
 		{store.Tries{Strange: 6}, 8 * time.Second}, {store.Tries{Strange: 1000, Known: true}, 0},
 		{store.Tries{Address: 23}, 0}, {store.Tries{Address: 25}, 4 * time.Second},
-		{store.Tries{Address: 500, Known: true}, 0},
+		{store.Tries{Address: 500, Known: true}, 0}, {store.Tries{Address: 500}, 5 * time.Second},
 	} {
 		assert.Equal(t, c.want, people.Wait(c.t), "%+v", c.t)
 	}

@@ -113,7 +113,7 @@ func checkPassword(name, password, signIn string) error {
 func Wait(t store.Tries) time.Duration {
 	wait := grown(t.Pair - free)
 	if !t.Known {
-		wait = max(wait, grown(t.Strange-free), grown(t.Address-freeAddress))
+		wait = max(wait, grown(t.Strange-free), min(grown(t.Address-freeAddress), longestAddress))
 	}
 	return wait
 }
@@ -124,6 +124,9 @@ const (
 	free        = 4
 	freeAddress = 24
 	longestWait = 5 * time.Minute
+	// Behind an address a whole shop may sit, and before a bench everybody: what one of them tries
+	// wrongly keeps the others waiting for a breath.
+	longestAddress = 5 * time.Second
 )
 
 func grown(over int) time.Duration {

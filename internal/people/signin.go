@@ -152,7 +152,7 @@ func (s *Service) CodeAtBench(ctx context.Context, id uint, secret, address stri
 // BadgeAtBench lets the owner of a scanned badge take over a bench.
 func (s *Service) BadgeAtBench(ctx context.Context, scanned, address string) (*store.Person, error) {
 	at, err := s.Store.BeginTry(ctx, "badge", network(address), func(t store.Tries) error {
-		if left := time.Until(t.Last.Add(grown(t.Pair - free))); left > 0 {
+		if left := time.Until(t.Last.Add(min(grown(t.Pair-free), longestAddress))); left > 0 {
 			return &TooEarly{left}
 		}
 		return nil

@@ -77,15 +77,15 @@ func Take(r io.Reader) (*Taken, error) {
 	if cfg.Width <= 0 || cfg.Height <= 0 || cfg.Width > MaxPixels/cfg.Height {
 		return nil, ErrPixels
 	}
-	img, _, err := image.Decode(bytes.NewReader(content))
+	small, err := decoded(content, keepSide)
 	if err != nil {
-		return nil, ErrDamaged
+		return nil, err
 	}
 	turn := 1
 	if k == "jpeg" {
 		turn = orientation(content)
 	}
-	kept := upright(scaled(img, keepSide), turn)
+	kept := upright(small, turn)
 	t := &Taken{MediaType: "image/jpeg", Ext: ".jpg", Width: kept.Bounds().Dx(), Height: kept.Bounds().Dy()}
 	var b bytes.Buffer
 	if k == "png" { // drawings and screens stay sharp
@@ -104,14 +104,30 @@ func Take(r io.Reader) (*Taken, error) {
 	return t, nil
 }
 
+// turns are taken to unpack pictures: one of 50 million pixels takes up to 400 MB until it is
+// scaled, and eight that come at once must not take eight times as much.
+var turns = make(chan struct{}, 1)
+
+// decoded unpacks a picture with its longer side at most so many pixels. Those who come at once
+// wait for one another.
+func decoded(content []byte, side int) (image.Image, error) {
+	turns <- struct{}{}
+	defer func() { <-turns }()
+	img, _, err := image.Decode(bytes.NewReader(content))
+	if err != nil {
+		return nil, ErrDamaged
+	}
+	return scaled(img, side), nil
+}
+
 // Thumb is a small JPEG of a picture.
 func Thumb(img image.Image) ([]byte, error) { return flatJPEG(img, thumbSide) }
 
 // ForPaper makes a kept picture ready for a PDF: a JPEG that is no larger than it prints.
 func ForPaper(content []byte) ([]byte, error) {
-	img, _, err := image.Decode(bytes.NewReader(content))
+	img, err := decoded(content, paperSide)
 	if err != nil {
-		return nil, ErrDamaged
+		return nil, err
 	}
 	return flatJPEG(img, paperSide)
 }
@@ -122,12 +138,12 @@ func Mark(r io.Reader) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	img, _, err := image.Decode(bytes.NewReader(t.Content))
+	img, err := decoded(t.Content, markSide)
 	if err != nil {
-		return nil, ErrDamaged
+		return nil, err
 	}
 	var b bytes.Buffer
-	err = png.Encode(&b, scaled(img, markSide))
+	err = png.Encode(&b, img)
 	return b.Bytes(), err
 }
 
@@ -247,9 +263,9 @@ func Look(content []byte) (width, height int, thumb []byte, err error) {
 	if cfg.Width <= 0 || cfg.Height <= 0 || cfg.Width > MaxPixels/cfg.Height {
 		return 0, 0, nil, ErrPixels
 	}
-	img, _, err := image.Decode(bytes.NewReader(content))
+	img, err := decoded(content, thumbSide)
 	if err != nil {
-		return 0, 0, nil, ErrDamaged
+		return 0, 0, nil, err
 	}
 	thumb, err = Thumb(img)
 	return cfg.Width, cfg.Height, thumb, err

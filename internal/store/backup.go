@@ -169,7 +169,8 @@ func tablesOf(ctx context.Context, tx pgx.Tx) ([]TableCopy, error) {
 		return nil, err
 	}
 	all, err := pgx.CollectRows(rows, func(r pgx.CollectableRow) (t TableCopy, err error) {
-		return t, r.Scan(&t.Name, &t.Columns)
+		err = r.Scan(&t.Name, &t.Columns)
+		return t, err
 	})
 	return slices.DeleteFunc(all, func(t TableCopy) bool { return slices.Contains(notCopied, t.Name) }), err
 }
@@ -243,8 +244,9 @@ type Copy struct {
 
 // Copies gives the last copies, newest first.
 func (s *Store) Copies(ctx context.Context, limit int) (out []Copy, err error) {
-	return out, s.db.WithContext(ctx).Raw("SELECT at, file, bytes, lines, fault FROM copies ORDER BY id DESC LIMIT ?",
+	err = s.db.WithContext(ctx).Raw("SELECT at, file, bytes, lines, fault FROM copies ORDER BY id DESC LIMIT ?",
 		limit).Scan(&out).Error
+	return out, err
 }
 
 // LastGoodCopy is when the last good copy was made; the zero time for never.

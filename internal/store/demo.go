@@ -11,7 +11,8 @@ const (
 
 // Demo tells how far the made-up shop is loaded: one of the Demo constants.
 func (s *Store) Demo(ctx context.Context) (state string, err error) {
-	return state, s.db.WithContext(ctx).Raw("SELECT demo FROM shop").Scan(&state).Error
+	err = s.db.WithContext(ctx).Raw("SELECT demo FROM shop").Scan(&state).Error
+	return state, err
 }
 
 // SaveDemo notes how far the made-up shop is loaded.

@@ -17,7 +17,8 @@ type Letterhead struct {
 
 // Letterhead reads it.
 func (s *Store) Letterhead(ctx context.Context) (h Letterhead, err error) {
-	return h, s.db.WithContext(ctx).Raw("SELECT name, address, mark, sheet, site FROM shop").Scan(&h).Error
+	err = s.db.WithContext(ctx).Raw("SELECT name, address, mark, sheet, site FROM shop").Scan(&h).Error
+	return h, err
 }
 
 // SaveLetterhead changes it, with a line of who did.

@@ -94,7 +94,8 @@ func versionOf(ctx context.Context, pool *pgxpool.Pool) (version int64, err erro
 	if err != nil || !there {
 		return 0, err
 	}
-	return version, pool.QueryRow(ctx, schemaVersion).Scan(&version)
+	err = pool.QueryRow(ctx, schemaVersion).Scan(&version)
+	return version, err
 }
 
 const schemaVersion = "SELECT coalesce(max(version_id), 0) FROM goose_db_version WHERE is_applied"

@@ -60,7 +60,8 @@ const mostPeople = 1000
 // People lists everybody by name.
 func (s *Store) People(ctx context.Context) ([]Person, error) {
 	var out []Person
-	return out, s.db.WithContext(ctx).Order("name, id").Limit(mostPeople).Find(&out).Error
+	err := s.db.WithContext(ctx).Order("name, id").Limit(mostPeople).Find(&out).Error
+	return out, err
 }
 
 // NoPeople reports that nobody could sign in yet.
@@ -167,8 +168,9 @@ func (s *Store) NoteForShop(ctx context.Context, by, action string) error {
 
 // ShopEntries gives the last lines of what was done to the shop, newest first.
 func (s *Store) ShopEntries(ctx context.Context, limit int) (out []ShopEntry, err error) {
-	return out, s.db.WithContext(ctx).Raw("SELECT at, who, action FROM shop_entries ORDER BY id DESC LIMIT ?",
+	err = s.db.WithContext(ctx).Raw("SELECT at, who, action FROM shop_entries ORDER BY id DESC LIMIT ?",
 		limit).Scan(&out).Error
+	return out, err
 }
 
 // Glance is all that a request asks of the store before it does its work.

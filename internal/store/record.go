@@ -118,9 +118,10 @@ func (s *Store) Lines(ctx context.Context, tag string) iter.Seq2[unit.Entry, err
 // JobsOfEarlier gives jobs whose state is not fingerprinted in today's form: an earlier version of
 // the program wrote them last.
 func (s *Store) JobsOfEarlier(ctx context.Context, limit int) (tags []string, err error) {
-	return tags, s.db.WithContext(ctx).Raw(`SELECT j.tag FROM jobs j LEFT JOIN record_tails t ON t.job_id = j.id
+	err = s.db.WithContext(ctx).Raw(`SELECT j.tag FROM jobs j LEFT JOIN record_tails t ON t.job_id = j.id
 		WHERE coalesce(t.state, '') NOT LIKE ? ORDER BY j.id LIMIT ?`,
 		fmt.Sprintf("%d:%%", unit.StateForm), limit).Scan(&tags).Error
+	return tags, err
 }
 
 // TakeOver fingerprints what a job says that an earlier version wrote, with a line of its record.

@@ -23,7 +23,8 @@ const mostStands = 50
 
 // Stands lists the shop's stands by name.
 func (s *Store) Stands(ctx context.Context) (out []Stand, err error) {
-	return out, s.db.WithContext(ctx).Order("name").Limit(mostStands).Find(&out).Error
+	err = s.db.WithContext(ctx).Order("name").Limit(mostStands).Find(&out).Error
+	return out, err
 }
 
 // SaveStand adds a stand, or renews one of the same name.
@@ -122,8 +123,9 @@ const recordingsOf = `SELECT r.*, coalesce(max(c.to_at), r.started_at) AS ended_
 
 // Recordings lists those of a unit that hold anything, the newest first.
 func (s *Store) Recordings(ctx context.Context, tag string, unit int) (out []Recording, err error) {
-	return out, s.db.WithContext(ctx).Raw(recordingsOf+` AND r.unit = ? GROUP BY r.id HAVING count(c.seq) > 0
+	err = s.db.WithContext(ctx).Raw(recordingsOf+` AND r.unit = ? GROUP BY r.id HAVING count(c.seq) > 0
 		ORDER BY r.id DESC LIMIT ?`, tag, unit, mostRecordings).Scan(&out).Error
+	return out, err
 }
 
 // Recording finds one of a job; ok is false where it has none such.
@@ -179,8 +181,9 @@ func (s *Store) Samples(ctx context.Context, r Recording, from, to time.Time, mo
 
 // RecordingNotes are what happened, in the order of time.
 func (s *Store) RecordingNotes(ctx context.Context, id int64) (out []RecordingNote, err error) {
-	return out, s.db.WithContext(ctx).Raw(`SELECT at, note FROM recording_notes WHERE recording_id = ?
+	err = s.db.WithContext(ctx).Raw(`SELECT at, note FROM recording_notes WHERE recording_id = ?
 		ORDER BY id LIMIT 1000`, id).Scan(&out).Error
+	return out, err
 }
 
 // RecordingNote is something that happened while it was recorded.

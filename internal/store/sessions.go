@@ -5,24 +5,15 @@ import (
 	"errors"
 	"time"
 
-	"github.com/alexedwards/scs/pgxstore"
 	"github.com/jackc/pgx/v5"
 )
 
-// cleanEvery is how often sessions that have run out are dropped.
-const cleanEvery = 30 * time.Minute
-
-// Sessions keep who is signed in. The library's own store waits for the database
-// whatever the request's deadline is; this one gives up with the request.
-type Sessions struct {
-	*pgxstore.PostgresStore
-	store *Store
-}
+// Sessions keep who is signed in, in the table of sessions, as scs asks for it. They give up with
+// the request.
+type Sessions struct{ store *Store }
 
 // Sessions gives the store of sessions.
-func (s *Store) Sessions() *Sessions {
-	return &Sessions{pgxstore.NewWithCleanupInterval(s.Pool, cleanEvery), s}
-}
+func (s *Store) Sessions() *Sessions { return &Sessions{s} }
 
 // FindCtx gives what is kept under a token that has not run out.
 func (s *Sessions) FindCtx(ctx context.Context, token string) (data []byte, found bool, err error) {
@@ -45,4 +36,22 @@ func (s *Sessions) CommitCtx(ctx context.Context, token string, data []byte, exp
 func (s *Sessions) DeleteCtx(ctx context.Context, token string) error {
 	_, err := s.store.Pool.Exec(ctx, "DELETE FROM sessions WHERE token = $1", token)
 	return err
+}
+
+// Find is FindCtx without a request.
+func (s *Sessions) Find(token string) ([]byte, bool, error) {
+	return s.FindCtx(context.Background(), token)
+}
+
+// Commit is CommitCtx without a request.
+func (s *Sessions) Commit(token string, data []byte, expiry time.Time) error {
+	return s.CommitCtx(context.Background(), token, data, expiry)
+}
+
+// Delete is DeleteCtx without a request.
+func (s *Sessions) Delete(token string) error { return s.DeleteCtx(context.Background(), token) }
+
+// DropOldSessions forgets those that have run out.
+func (s *Store) DropOldSessions(ctx context.Context) error {
+	return s.db.WithContext(ctx).Exec("DELETE FROM sessions WHERE expiry < now()").Error
 }

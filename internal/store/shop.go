@@ -33,14 +33,16 @@ type FamilyVersion struct {
 
 // ShopVersion steps whenever people, tools, families or closed jobs change.
 func (s *Store) ShopVersion(ctx context.Context) (version int64, err error) {
-	return version, s.db.WithContext(ctx).Raw("SELECT version FROM shop").Scan(&version).Error
+	err = s.db.WithContext(ctx).Raw("SELECT version FROM shop").Scan(&version).Error
+	return version, err
 }
 
 // FamiliesNow gives the newest version of each family the shop wrote.
 func (s *Store) FamiliesNow(ctx context.Context) ([]FamilyVersion, error) {
 	var out []FamilyVersion
-	return out, s.db.WithContext(ctx).Raw("SELECT DISTINCT ON (code) * FROM family_versions ORDER BY code, id " +
+	err := s.db.WithContext(ctx).Raw("SELECT DISTINCT ON (code) * FROM family_versions ORDER BY code, id " +
 		"DESC").Scan(&out).Error
+	return out, err
 }
 
 // mostVersions of one family are listed.
@@ -49,7 +51,8 @@ const mostVersions = 200
 // FamilyHistory gives the versions of a family, newest first.
 func (s *Store) FamilyHistory(ctx context.Context, code string) ([]FamilyVersion, error) {
 	var out []FamilyVersion
-	return out, s.db.WithContext(ctx).Where("code = ?", code).Order("id DESC").Limit(mostVersions).Find(&out).Error
+	err := s.db.WithContext(ctx).Where("code = ?", code).Order("id DESC").Limit(mostVersions).Find(&out).Error
+	return out, err
 }
 
 // SaveFamily keeps a version; none is ever changed.
@@ -60,7 +63,8 @@ func (s *Store) SaveFamily(ctx context.Context, v *FamilyVersion) error {
 // Instruments lists the shop's measuring tools by name.
 func (s *Store) Instruments(ctx context.Context) ([]Instrument, error) {
 	var out []Instrument
-	return out, s.db.WithContext(ctx).Order("name").Find(&out).Error
+	err := s.db.WithContext(ctx).Order("name").Find(&out).Error
+	return out, err
 }
 
 // SaveInstrument adds a tool, or renews one of the same name.
@@ -99,7 +103,8 @@ const mostCustomers = 8
 // Customers finds customers by a part of their name.
 func (s *Store) Customers(ctx context.Context, part string) ([]unit.Customer, error) {
 	var out []unit.Customer
-	return out, s.db.WithContext(ctx).Raw("SELECT name, place, contact FROM customers WHERE strpos(lower(name), "+
+	err := s.db.WithContext(ctx).Raw("SELECT name, place, contact FROM customers WHERE strpos(lower(name), "+
 		"lower(?)) > 0 ORDER BY name LIMIT ?",
 		part, mostCustomers).Scan(&out).Error
+	return out, err
 }

@@ -105,8 +105,9 @@ type SignIn struct {
 
 // SignIns gives the last tries, newest first.
 func (s *Store) SignIns(ctx context.Context, limit int) (out []SignIn, err error) {
-	return out, s.db.WithContext(ctx).Raw("SELECT at, name, address, ok FROM sign_ins ORDER BY id DESC LIMIT ?",
+	err = s.db.WithContext(ctx).Raw("SELECT at, name, address, ok FROM sign_ins ORDER BY id DESC LIMIT ?",
 		limit).Scan(&out).Error
+	return out, err
 }
 
 // DropOldTries forgets tries that count for nothing any more.

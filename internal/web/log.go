@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 	"time"
+	"unicode"
 
 	"corvek/core/field"
 	"corvek/core/trace"
@@ -56,7 +57,14 @@ func (s *Server) addLog(c *echo.Context) error {
 	return ok(c, map[string]any{"go": fmt.Sprintf("/jobs/%s/recordings/%d", st.Job.Tag, id)})
 }
 
+// clippedName is what a file was called, as far as it can be shown and kept.
 func clippedName(name string) string {
+	name = strings.Map(func(r rune) rune {
+		if unicode.IsPrint(r) {
+			return r
+		}
+		return -1
+	}, strings.ToValidUTF8(name, ""))
 	if r := []rune(name); len(r) > mostStandName {
 		return string(r[:mostStandName])
 	}

@@ -62,7 +62,8 @@ func (s *Server) reportData(c *echo.Context) (report.Data, error) {
 	}
 	d := report.New(st, s.reader(c).Units, s.jobs.Now())
 	s.dress(&d)
-	return d, papers.Complete(c.Request().Context(), s.store, &d, opened(c))
+	err = papers.Complete(c.Request().Context(), s.store, &d, opened(c))
+	return d, err
 }
 
 // jobData is what papers of all units of a job share.
@@ -73,7 +74,8 @@ func (s *Server) jobData(c *echo.Context) (report.Data, []*job.State, error) {
 	}
 	d := report.New(states[0], s.reader(c).Units, s.jobs.Now())
 	s.dress(&d)
-	return d, states, papers.Complete(c.Request().Context(), s.store, &d, opened(c))
+	err = papers.Complete(c.Request().Context(), s.store, &d, opened(c))
+	return d, states, err
 }
 
 func (s *Server) dress(d *report.Data) {

@@ -36,7 +36,7 @@ func (s *Server) addPicture(c *echo.Context) error {
 		}
 		return err
 	}
-	name := strings.TrimSuffix(filepath.Base(head.Filename), filepath.Ext(head.Filename))
+	name := clippedName(strings.TrimSuffix(filepath.Base(head.Filename), filepath.Ext(head.Filename)))
 	number, err := s.jobs.AddPicture(c.Request().Context(), who(c), c.Param("tag"), unitNo(c),
 		job.Picture{Taken: taken, Part: c.FormValue("part"), Mark: c.FormValue("mark"), Name: name,
 			Caption: c.FormValue("caption"), BeforeCleaning: c.FormValue("before_cleaning") == "yes"})

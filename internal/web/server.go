@@ -58,6 +58,14 @@ const contentPolicy = "default-src 'none'; script-src 'self'; style-src 'self'; 
 	"font-src 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'; manifest-src " +
 	"'self'"
 
+// secureFor is how many seconds a browser asks for nothing but TLS, once it was served so.
+func secureFor(secure bool) int {
+	if secure {
+		return int((365 * 24 * time.Hour).Seconds())
+	}
+	return 0
+}
+
 // New builds the web application.
 func New(cfg Config) (*echo.Echo, *Server, error) {
 	a, err := loadAssets()
@@ -92,7 +100,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	e.Use(s.log)
 	e.Use(middleware.SecureWithConfig(middleware.SecureConfig{
 		XFrameOptions: "DENY", ContentTypeNosniff: "nosniff", ReferrerPolicy: "same-origin",
-		ContentSecurityPolicy: contentPolicy,
+		ContentSecurityPolicy: contentPolicy, HSTSMaxAge: secureFor(cfg.Secure), HSTSExcludeSubdomains: true,
 	}))
 	e.Use(s.bounded)
 	// Static files know nobody: they are answered before a session is asked for.

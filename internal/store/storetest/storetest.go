@@ -20,8 +20,7 @@ import (
 
 var (
 	once   sync.Once
-	server *pgserver.Server
-	folder string
+	server *host
 	fault  error
 	number atomic.Int64
 
@@ -41,10 +40,7 @@ type Runner interface{ Run() int }
 func Main(m Runner) {
 	code := m.Run()
 	if server != nil {
-		server.Stop()
-	}
-	if folder != "" {
-		_ = os.RemoveAll(folder)
+		server.stop()
 	}
 	os.Exit(code)
 }
@@ -56,21 +52,19 @@ func URL(t testing.TB) string { return create(t, "template1") }
 func create(t testing.TB, like string) string {
 	t.Helper()
 	ctx := context.Background()
-	once.Do(func() {
-		if folder, fault = os.MkdirTemp("", "corvek-test-"); fault == nil {
-			server, fault = pgserver.Start(ctx, folder, true)
-		}
-	})
+	once.Do(func() { server, fault = begin(ctx) })
 	if fault != nil {
 		t.Fatalf("test database: %v", fault)
 	}
-	return database(t, fmt.Sprintf("test_%d", number.Add(1)), like)
+	name := fmt.Sprintf("test_%d_%d", os.Getpid(), number.Add(1))
+	t.Cleanup(func() { drop(name) })
+	return database(t, name, like)
 }
 
 func database(t testing.TB, name, like string) string {
 	t.Helper()
 	ctx := context.Background()
-	conn, err := pgx.Connect(ctx, server.OwnerURL())
+	conn, err := pgx.Connect(ctx, server.owner)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -78,7 +72,18 @@ func database(t testing.TB, name, like string) string {
 	if _, err := conn.Exec(ctx, "CREATE DATABASE "+name+" TEMPLATE "+like); err != nil {
 		t.Fatal(err)
 	}
-	return on(server.OwnerURL(), name)
+	return on(server.owner, name)
+}
+
+// drop takes a database away, whoever is still connected: a run of many binaries makes hundreds.
+func drop(name string) {
+	ctx := context.Background()
+	conn, err := pgx.Connect(ctx, server.owner)
+	if err != nil {
+		return // the server is gone, and its databases with it
+	}
+	defer conn.Close(ctx)
+	_, _ = conn.Exec(ctx, "DROP DATABASE IF EXISTS "+name+" WITH (FORCE)")
 }
 
 // on is an address of the server with another database.
@@ -97,7 +102,7 @@ func ProgramURL(owner string) string {
 	if err != nil {
 		panic(err)
 	}
-	return on(server.URL(), strings.TrimPrefix(u.Path, "/"))
+	return on(server.program, strings.TrimPrefix(u.Path, "/"))
 }
 
 // Program is the role of the program.
@@ -164,29 +169,57 @@ func migrated(t testing.TB) {
 	prepare(t, "migrated", "template1", nil)
 }
 
-// prepare makes a pattern as a copy of another one, the first time it is asked for.
+// prepare makes a pattern as a copy of another one, the first time it is asked for: by this
+// binary, or by another one of the run that takes turns with it.
 func prepare(t testing.TB, name, like string, fill func(context.Context, *store.Store) error) {
 	t.Helper()
 	known, _ := patterns.LoadOrStore(name, &pattern{})
 	p := known.(*pattern)
 	p.once.Do(func() {
-		ctx := context.Background()
 		URL(t) // starts the server
-		address := database(t, name, like)
-		if fill == nil {
-			p.fault = Migrate(ctx, address)
-			return
-		}
-		var s *store.Store
-		if s, p.fault = store.Open(ctx, ProgramURL(address)); p.fault != nil {
-			return
-		}
-		defer s.Close()
-		p.fault = fill(ctx, s)
+		p.fault = makePattern(t, name, like, fill)
 	})
 	if p.fault != nil {
 		t.Fatal(p.fault)
 	}
+}
+
+func makePattern(t testing.TB, name, like string, fill func(context.Context, *store.Store) error) error {
+	t.Helper()
+	ctx := context.Background()
+	conn, err := pgx.Connect(ctx, server.owner)
+	if err != nil {
+		return err
+	}
+	defer conn.Close(ctx) // ends the turn
+	if _, err := conn.Exec(ctx, "SELECT pg_advisory_lock(hashtextextended($1, 0))", name); err != nil {
+		return err
+	}
+	var there bool
+	if err := conn.QueryRow(ctx, "SELECT EXISTS (SELECT FROM pg_database WHERE datname = $1)",
+		name).Scan(&there); err != nil || there {
+		return err
+	}
+	half := fmt.Sprintf("half_%d_%d", os.Getpid(), number.Add(1))
+	address := database(t, half, like)
+	if err := fillIn(ctx, address, fill); err != nil {
+		return err
+	}
+	_, err = conn.Exec(ctx, "ALTER DATABASE "+half+" RENAME TO "+name)
+	return err
+}
+
+// fillIn migrates an empty database, or fills one that is migrated.
+func fillIn(ctx context.Context, address string, fill func(context.Context, *store.Store) error) error {
+	if fill == nil {
+		return Migrate(ctx, address)
+	}
+	s, err := store.Open(ctx, ProgramURL(address))
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	return fill(ctx, s)
 }
 
 func open(t testing.TB, address string) *store.Store {
@@ -196,6 +229,6 @@ func open(t testing.TB, address string) *store.Store {
 		t.Fatal(err)
 	}
 	urls.Store(s, address)
-	t.Cleanup(s.Close)
+	t.Cleanup(s.Close) // before its database goes
 	return s
 }
