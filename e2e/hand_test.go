@@ -197,6 +197,7 @@ func TestThePadTakesItsOwnTaps(t *testing.T) {
 	}
 	// Switched off it stays away, and the machine's own keys come.
 	u.MustElement("main input[data-field]").MustTap()
+	u.MustWait(`() => document.getElementById("pad").checkVisibility()`)
 	u.padTap("⌨")
 	u.MustWait(`() => !document.getElementById("pad").checkVisibility()`)
 	u.MustElements("main input[data-field]")[2].MustTap()

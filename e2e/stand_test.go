@@ -77,8 +77,8 @@ func (u *user) takes(tag, code string) {
 		return d.step === code && d.state === "holding" && d.steady === "yes"; }`, code)
 	before := u.figures(tag, code)
 	u.press(u.MustElement("#take-point"))
-	require.Eventually(u.t, func() bool { return u.figures(tag, code) > before }, 10*time.Second, 50*time.Millisecond,
-		"%s: %s", code, u.MustElement("form:has(#take-point) [data-err]").MustText())
+	require.Eventually(u.t, func() bool { return u.figures(tag, code) > before }, patience, 50*time.Millisecond,
+		"the point of %s was not taken", code)
 }
 
 func (u *user) figures(tag, code string) int {

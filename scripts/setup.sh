@@ -42,9 +42,11 @@ need_postgres() {
 }
 
 need_chromium() {
-    if ! command -v chromium >/dev/null 2>&1 && ! command -v chromium-browser >/dev/null 2>&1 &&
+    # The shell of Chromium without its windows: smaller, and half the work.
+    if ! command -v chromium-headless-shell >/dev/null 2>&1 && ! command -v chromium >/dev/null 2>&1 &&
+        ! command -v chromium-browser >/dev/null 2>&1 &&
         ! command -v google-chrome >/dev/null 2>&1; then
-        install_packages chromium
+        install_packages chromium-headless-shell || install_packages chromium
     fi
 }
 
