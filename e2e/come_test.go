@@ -17,7 +17,7 @@ const plainHost = "shop.example"
 // A page that comes for the first time stands still: what a finger goes for has not moved
 // when it arrives.
 func TestPagesStandStillAsTheyCome(t *testing.T) {
-	t.Parallel()
+	// Before the others, and not beside them: what moves is what comes late.
 	u := enter(t, serve(t), "odd", true)
 	require.NoError(t, proto.NetworkSetCacheDisabled{CacheDisabled: true}.Call(u.Page))
 	for _, size := range screens {

@@ -55,7 +55,8 @@ func (s stopper) Run() int {
 
 func chromium(t testing.TB) string {
 	// The shell draws pages and nothing around them: the same, for half the work.
-	for _, p := range []string{"/usr/bin/chromium-headless-shell", "/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"} {
+	for _, p := range []string{"/usr/bin/chromium-headless-shell", "/usr/bin/chromium", "/usr/bin/chromium-browser",
+		"/usr/bin/google-chrome"} {
 		if _, err := os.Stat(p); err == nil {
 			return p
 		}

@@ -91,8 +91,11 @@ func ReadCSV(r io.Reader, m Mapping, day time.Time) (*Trace, error) {
 			return nil, fmt.Errorf("line %d: its time lies before that of the line above", line)
 		}
 		if len(t.Samples) > 0 && s.At.Sub(t.Samples[0].At) > MostSpan {
-			return nil, fmt.Errorf("line %d: its time lies more than %d hours after the first; a log is of one test", line,
-				int(MostSpan.Hours()))
+			return nil, fmt.Errorf(
+				"line %d: its time lies more than %d hours after the first; a log is of one test",
+				line,
+				int(MostSpan.Hours()),
+			)
 		}
 		if y := s.At.Year(); y < firstYear || y > lastYear {
 			return nil, fmt.Errorf("line %d: its time is of the year %d", line, y)

@@ -74,7 +74,8 @@ func main() {
 }
 
 func chromium() string {
-	for _, p := range []string{"/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"} {
+	for _, p := range []string{"/usr/bin/chromium-headless-shell", "/usr/bin/chromium", "/usr/bin/chromium-browser",
+		"/usr/bin/google-chrome"} {
 		if _, err := os.Stat(p); err == nil {
 			return p
 		}

@@ -105,7 +105,8 @@ func TestVerifyNamesWhatWasChangedBesideTheRecord(t *testing.T) {
 			"report.pdf of hand-over 1 of job T-0501 is not the one", nil},
 		"a paper gone": {"DELETE FROM papers", true, "report.pdf of hand-over 1 of job T-0501 is gone", nil},
 		"the tail cut off": {"ALTER TABLE record_entries DISABLE TRIGGER record_append_only; " +
-			"DELETE FROM record_entries WHERE place = 2; UPDATE record_head SET place = 1, chain = (SELECT chain FROM record_entries)", true,
+			"DELETE FROM record_entries WHERE place = 2; " +
+			"UPDATE record_head SET place = 1, chain = (SELECT chain FROM record_entries)", true,
 			"the record of job T-0501 ends at its line 1, but 2 were written", nil},
 		"the sections too": {"UPDATE readings SET value = '6 thou'; UPDATE record_tails SET sections = ''", true,
 			"does not say what its record ends with", nil},
