@@ -90,10 +90,10 @@ func (u *user) figures(tag, code string) int {
 }
 
 // Every family's plan is run once on the simulated stand over OPC UA, as an exercise: all of
-// them where CORVEK_EVERY is set, else a cylinder and the booster.
+// them where CORVEK_EVERY is set, else a cylinder.
 func TestPlansRunOnTheStand(t *testing.T) {
 	t.Parallel()
-	families := []string{"gas_booster", "double_acting_cylinder"} // a gear pump runs through all nine stations
+	families := []string{"double_acting_cylinder"} // a gear pump runs through all nine stations
 	every := os.Getenv("CORVEK_EVERY") != ""
 	for _, f := range shippedFamilies(t) {
 		if every && !slices.Contains(families, f) {

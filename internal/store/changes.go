@@ -13,7 +13,7 @@ import (
 const listenAgain = time.Second
 
 // Heard is a change of which one hears: a job and its version. An empty tag says that some may have
-// been missed, since the line to the database was broken.
+// been missed, since it is listened only from now on: at first, and after the line was broken.
 type Heard struct {
 	Tag     string
 	Version int64
@@ -27,7 +27,6 @@ func (s *Store) Listen(ctx context.Context, heard func(Heard)) {
 		select {
 		case <-ctx.Done():
 		case <-time.After(listenAgain):
-			heard(Heard{})
 		}
 	}
 }
@@ -42,6 +41,7 @@ func (s *Store) listen(ctx context.Context, heard func(Heard)) {
 	if _, err := conn.Exec(ctx, "LISTEN corvek_changes"); err != nil {
 		return
 	}
+	heard(Heard{}) // what was written until now was not heard
 	for {
 		n, err := conn.WaitForNotification(ctx)
 		if err != nil {

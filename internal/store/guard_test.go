@@ -25,6 +25,8 @@ func TestTheProgramCannotBendTheRecord(t *testing.T) {
 		"INSERT INTO record_entries (job_id, who, action, place, job_chain, chain) VALUES (1, 'x', 'x', 9, '', '')",
 		"UPDATE record_head SET place = 0",
 		"DELETE FROM record_head",
+		"UPDATE record_tails SET lines = 0, sections = ''",
+		"DELETE FROM record_tails",
 		"ALTER TABLE record_entries DISABLE TRIGGER ALL",
 		"DROP TRIGGER record_append_only ON record_entries",
 		"DROP TABLE record_entries",

@@ -123,10 +123,10 @@ func TestOldAddressesAreMigrated(t *testing.T) {
 func TestOnlyTrueSignOffsAreTakenOver(t *testing.T) {
 	ctx := t.Context()
 	const before = 34
-	const write = `SELECT record_write(7, jsonb_build_array(jsonb_build_object('who', $1::text, 'at', now(),
-		'action', $2::text, 'field', $3::text, 'before', '', 'after', '')))`
+	const write = `SELECT record_write($1, jsonb_build_array(jsonb_build_object('who', $2::text, 'at', now(),
+		'action', $3::text, 'field', $4::text, 'before', '', 'after', '')))`
 	signed := "signed off the papers of unit 1: record of 1 line, fingerprint "
-	for name, c := range map[string]struct {
+	cases := map[string]struct {
 		who, action string // with the fingerprint of the line before it where it ends in a blank
 		after       []string
 		taken       bool
@@ -141,44 +141,47 @@ func TestOnlyTrueSignOffsAreTakenOver(t *testing.T) {
 		"changed since":                {"Odd", signed, []string{"set", "u1/speed"}, false},
 		"a part called handed over":    {"Odd", signed, []string{"handed over cover", ""}, false},
 		"an act that calls itself so ": {"Odd", signed, []string{"kept the paper of the day x, SHA-256 y", ""}, false},
-	} {
-		t.Run(name, func(t *testing.T) {
-			address := storetest.URL(t)
-			require.NoError(t, store.MigrateTo(ctx, address, "", before))
-			conn, err := pgx.Connect(ctx, address)
-			require.NoError(t, err)
-			defer conn.Close(context.Background())
-			_, err = conn.Exec(ctx, `INSERT INTO people (sign_in, name, initials, role, password_hash)
-				VALUES ('odd', 'Odd', 'O', 'lead', ''), ('iva', 'Iva', 'I', 'technician', '');
-				INSERT INTO customers (id, name) VALUES (1, 'Ostrey');
-				INSERT INTO jobs (id, tag, customer_id, title, received_on) VALUES (7, 'T-7', 1, 'Pump', now())`)
-			require.NoError(t, err)
-			_, err = conn.Exec(ctx, write, "Iva", "created", "")
-			require.NoError(t, err)
-			if strings.HasSuffix(c.action, " ") {
-				var head string
-				require.NoError(
-					t,
-					conn.QueryRow(ctx, "SELECT encode(job_chain, 'hex') FROM record_entries").Scan(&head),
-				)
-				c.action += head
-			}
-			_, err = conn.Exec(ctx, write, c.who, c.action, "")
-			require.NoError(t, err)
-			if len(c.after) > 0 {
-				_, err = conn.Exec(ctx, write, "Iva", c.after[0], c.after[1])
-				require.NoError(t, err)
-			}
-			require.NoError(t, store.Migrate(ctx, address, ""))
-			s, err := store.Open(ctx, address)
-			require.NoError(t, err)
-			defer s.Close()
-			told, err := s.Events(ctx, "T-7")
-			require.NoError(t, err)
-			assert.Equal(t, c.taken, len(told) == 1)
-			v, err := s.VerifyLines(ctx)
-			require.NoError(t, err)
-			assert.Empty(t, v.Faults)
-		})
 	}
+	address := storetest.URL(t)
+	require.NoError(t, store.MigrateTo(ctx, address, "", before))
+	conn, err := pgx.Connect(ctx, address)
+	require.NoError(t, err)
+	defer conn.Close(context.Background())
+	_, err = conn.Exec(ctx, `INSERT INTO people (sign_in, name, initials, role, password_hash)
+		VALUES ('odd', 'Odd', 'O', 'lead', ''), ('iva', 'Iva', 'I', 'technician', '');
+		INSERT INTO customers (id, name) VALUES (1, 'Ostrey')`)
+	require.NoError(t, err)
+	job := int64(0)
+	for name, c := range cases { // each is a job of its own
+		job++
+		_, err := conn.Exec(ctx, `INSERT INTO jobs (id, tag, customer_id, title, received_on)
+			VALUES ($1, $2, 1, 'Pump', now())`, job, name)
+		require.NoError(t, err)
+		_, err = conn.Exec(ctx, write, job, "Iva", "created", "")
+		require.NoError(t, err)
+		if strings.HasSuffix(c.action, " ") {
+			var head string
+			require.NoError(t, conn.QueryRow(ctx, `SELECT encode(job_chain, 'hex') FROM record_entries
+				WHERE job_id = $1`, job).Scan(&head))
+			c.action += head
+		}
+		_, err = conn.Exec(ctx, write, job, c.who, c.action, "")
+		require.NoError(t, err)
+		if len(c.after) > 0 {
+			_, err = conn.Exec(ctx, write, job, "Iva", c.after[0], c.after[1])
+			require.NoError(t, err)
+		}
+	}
+	require.NoError(t, store.Migrate(ctx, address, ""))
+	s, err := store.Open(ctx, address)
+	require.NoError(t, err)
+	defer s.Close()
+	for name, c := range cases {
+		told, err := s.Events(ctx, name)
+		require.NoError(t, err)
+		assert.Equal(t, c.taken, len(told) == 1, name)
+	}
+	v, err := s.VerifyLines(ctx)
+	require.NoError(t, err)
+	assert.Empty(t, v.Faults)
 }
