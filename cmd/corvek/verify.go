@@ -10,6 +10,7 @@ import (
 	"corvek/core/field"
 	"corvek/internal/job"
 	"corvek/internal/store"
+	"corvek/internal/wording"
 
 	"github.com/spf13/cobra"
 )
@@ -99,17 +100,10 @@ func tellPaper(ctx context.Context, out io.Writer, jobs *job.Service, digits str
 		fmt.Fprintln(out, "no value that was set by then is another now")
 	}
 	for _, o := range s.Since {
-		fmt.Fprintf(out, "  %s was %s then, and is %s now\n", o.What, orNothing(o.After), orNothing(o.Now))
+		fmt.Fprintf(out, "  %s was %s then, and is %s now\n", o.What, wording.OrNothing(o.After), wording.OrNothing(o.Now))
 	}
 	if !s.Holds.Holds() {
 		return errors.New("the record does not hold: " + s.Holds.Fault())
 	}
 	return nil
-}
-
-func orNothing(text string) string {
-	if text == "" {
-		return "nothing"
-	}
-	return text
 }

@@ -11,6 +11,7 @@ import (
 	"corvek/core/unit"
 	"corvek/internal/people"
 	"corvek/internal/store"
+	"corvek/internal/wording"
 )
 
 // Offered notes that the customer was given the offer today; he is waited for then.
@@ -61,7 +62,7 @@ func (s *Service) Answered(ctx context.Context, who people.Actor, tag, answer, b
 				u.Ending = ending
 			}
 		}
-		w.did("customer's answer by " + by + ": " + answerWords[answer] + suffix(": ", note))
+		w.did("customer's answer by " + by + ": " + answerWords[answer] + wording.Behind(": ", strings.TrimSpace(note)))
 		return nil
 	})
 }
@@ -69,13 +70,6 @@ func (s *Service) Answered(ctx context.Context, who people.Actor, tag, answer, b
 // answerWords are the answers as the record tells them.
 var answerWords = map[string]string{unit.AnswerRebuild: "rebuild what is worn", unit.AnswerOverhaul: "full overhaul",
 	unit.AnswerReplace: "another unit", unit.AnswerReturn: "back as it is"}
-
-func suffix(before, text string) string {
-	if text = strings.TrimSpace(text); text == "" {
-		return ""
-	}
-	return before + text
-}
 
 // waits is what a job waits for by itself, "" where nothing says so: the customer's word
 // while an offer is open, work that is out of the house, pieces that were ordered.

@@ -7,6 +7,7 @@ import (
 	"corvek/core/build"
 	"corvek/core/metrology"
 	"corvek/core/search"
+	"corvek/internal/wording"
 )
 
 // Told is a line of the ledger in words.
@@ -61,23 +62,16 @@ func (st *State) toldWords(l search.Line) string {
 	case l.Says == search.Blamed:
 		return step + " came right: " + parts + " bore it"
 	case l.Says == search.OneOf:
-		return step + " came right by one of several changes at once" + between(": ", parts) +
+		return step + " came right by one of several changes at once" + wording.Behind(": ", parts) +
 			"; which, can no longer be told"
 	case l.Says == search.Acquitted:
 		return parts + " is acquitted of " + step
 	case l.Says == search.Broken:
-		return step + " went wrong with this change" + between(": ", parts)
+		return step + " went wrong with this change" + wording.Behind(": ", parts)
 	case l.Says == search.Untold:
 		return step + " was not done again: nothing is told of it"
 	}
 	return parts + " was looked at, not acquitted of " + step
-}
-
-func between(before, text string) string {
-	if text == "" {
-		return ""
-	}
-	return before + text
 }
 
 func (st *State) partNames(codes []string) string {

@@ -38,19 +38,18 @@ func (s *Service) Verify(ctx context.Context) (store.Verdict, error) {
 		}
 		for _, o := range others {
 			if sectionOf(o.Field, f.Where) != "" {
-				v.Faults[i].Words += fmt.Sprintf("; %s is %s, and %s wrote %s on %s", o.What, orNothing(o.Now), o.Who,
-					orNothing(o.After), o.At.Format("2 Jan 2006 15:04"))
+				v.Faults[i].Words += fmt.Sprintf(
+					"; %s is %s, and %s wrote %s on %s",
+					o.What,
+					wording.OrNothing(o.Now),
+					o.Who,
+					wording.OrNothing(o.After),
+					o.At.Format("2 Jan 2006 15:04"),
+				)
 			}
 		}
 	}
 	return v, nil
-}
-
-func orNothing(text string) string {
-	if text == "" {
-		return "nothing"
-	}
-	return text
 }
 
 // sectionOf is the longest of some sections that a field lies in, "" where it lies in none.

@@ -22,7 +22,7 @@ func Differs(st *job.State) (out []string) {
 		switch {
 		case !usual:
 			out = append(out, fmt.Sprintf("%s: on this unit, %d of it; the family has none%s", p.Name, p.Expected,
-				orEmpty(": ", p.Why)))
+				wording.Behind(": ", p.Why)))
 		case p.From != unit.CountFamily:
 			out = append(out, fmt.Sprintf("%s: %d on this unit where the family has %d, %s: %s", p.Name, p.Expected,
 				st.Plain.CountOf(p.Code), wording.Choice(unit.ScopePart, "expected_from", p.From), p.Why))
@@ -38,7 +38,7 @@ func Seen(st *job.State) (out []string) {
 	for _, p := range st.Parts {
 		for _, m := range p.Seen {
 			note := p.LastSaid(m.Code).Note
-			out = append(out, p.Name+": "+m.Text()+orEmpty("; ", note)+shownOn(st.Showing(p.Code, m.Code)))
+			out = append(out, p.Name+": "+m.Text()+wording.Behind("; ", note)+shownOn(st.Showing(p.Code, m.Code)))
 		}
 	}
 	for i := range st.Knowledge.Evidence {
@@ -54,7 +54,7 @@ func Seen(st *job.State) (out []string) {
 		case unit.OriginUnknown:
 			line += ", origin unknown"
 		}
-		out = append(out, line+orEmpty("; ", said.Note))
+		out = append(out, line+wording.Behind("; ", said.Note))
 	}
 	return out
 }

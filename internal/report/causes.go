@@ -20,8 +20,14 @@ func Causes(st *job.State) (out []string) {
 		if n.Number == 0 {
 			did = fmt.Sprintf("root cause found in round %d", n.Round)
 		}
-		out = append(out, strings.ToUpper(did[:1])+did[1:]+": "+n.Name+orEmpty(", ", n.Lies)+orEmpty("; ", n.Words)+
-			orEmpty(". Against it: ", strings.TrimSuffix(n.Action, "."))+orEmpty(", by ", n.Owner)+".")
+		out = append(
+			out,
+			strings.ToUpper(did[:1])+did[1:]+": "+n.Name+wording.Behind(", ", n.Lies)+wording.Behind("; ", n.Words)+
+				wording.Behind(
+					". Against it: ",
+					strings.TrimSuffix(n.Action, "."),
+				)+wording.Behind(", by ", n.Owner)+".",
+		)
 	}
 	return out
 }
@@ -30,7 +36,7 @@ func Causes(st *job.State) (out []string) {
 func actions(st *job.State) (out []string) {
 	for _, n := range st.Causes() {
 		if n.Action != "" && (n.Outside || n.Number == 0) {
-			out = append(out, strings.TrimSuffix(n.Action, ".")+orEmpty(", by ", n.Owner))
+			out = append(out, strings.TrimSuffix(n.Action, ".")+wording.Behind(", by ", n.Owner))
 		}
 	}
 	return out

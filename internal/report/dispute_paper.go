@@ -43,7 +43,7 @@ func (x *DisputeData) paper() document.Document {
 	x.warranty(&out)
 	out.Add(document.Heading{Text: "What was told"})
 	if j.Complaint != "" {
-		out.Add(document.Text{Text: "“" + j.Complaint + "”" + orEmpty(" — ", j.Caller)})
+		out.Add(document.Text{Text: "“" + j.Complaint + "”" + wording.Behind(" — ", j.Caller)})
 	} else {
 		out.Add(document.Text{Text: "No complaint was given."})
 	}

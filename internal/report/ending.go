@@ -59,7 +59,7 @@ func failedNote(st *job.State, failed []string) Note {
 // replacedNote is for the unit that runs in place of this one.
 func replacedNote(st *job.State) Note {
 	n := Note{Title: "For the unit that replaces it", Ordered: true,
-		Lead:    st.Unit.Name + " was not rebuilt" + orEmpty("; in its place: ", st.Unit.EndingNote) + ".",
+		Lead:    st.Unit.Name + " was not rebuilt" + wording.Behind("; in its place: ", st.Unit.EndingNote) + ".",
 		Warning: sites + " The new unit's own manual tells how it is filled and started."}
 	n.Lines = append(n.Lines, before(st)...)
 	n.Lines = append(n.Lines, st.Family.StartUp...)
@@ -92,7 +92,7 @@ func flushed(st *job.State) string {
 			open = append(open, wording.Plain(place))
 		}
 	}
-	words := "Flushed: " + strings.Join(done, ", ") + orEmpty(", by ", st.Unit.FlushedBy) + "."
+	words := "Flushed: " + strings.Join(done, ", ") + wording.Behind(", by ", st.Unit.FlushedBy) + "."
 	if len(done) == 0 {
 		words = "Nothing of it is flushed yet."
 	}
@@ -105,7 +105,7 @@ func flushed(st *job.State) string {
 func condemnedNote(st *job.State, units quantity.System) Note {
 	n := Note{Title: "Condemned", Warning: "Not to be run again, nor handed on as sound. " + sites,
 		Lead: st.Unit.Name + " is not worth or not fit to be rebuilt" +
-			orEmpty("; it went: ", st.Unit.EndingNote) + "."}
+			wording.Behind("; it went: ", st.Unit.EndingNote) + "."}
 	n.Lines = append(n.Lines, against(st, units)...)
 	n.Lines = append(n.Lines, before(st)...)
 	return n
@@ -133,7 +133,7 @@ func against(st *job.State, units quantity.System) (out []string) {
 func returnedNote(st *job.State) Note {
 	u := st.Unit
 	n := Note{Title: "Returned unopened", Warning: "Nothing was taken off it here. " + sites,
-		Lead: u.Name + orEmpty(", serial ", u.Serial) + orEmpty(", went ", u.EndingNote) + "."}
+		Lead: u.Name + wording.Behind(", serial ", u.Serial) + wording.Behind(", went ", u.EndingNote) + "."}
 	if u.Opened() {
 		n.Warning = "It was opened here before it was returned; the findings report says how far. " + sites
 	}
@@ -170,8 +170,14 @@ func atMachine(st *job.State) (out []string) {
 }
 
 func findingsNote(st *job.State, units quantity.System) Note {
-	n := Note{Title: "Opened for findings only", Warning: "Not rebuilt, not tested, not to be run. " + sites,
-		Lead: st.Unit.Name + " was taken apart for what it shows" + orEmpty("; it went: ", st.Unit.EndingNote) + "."}
+	n := Note{
+		Title:   "Opened for findings only",
+		Warning: "Not rebuilt, not tested, not to be run. " + sites,
+		Lead: st.Unit.Name + " was taken apart for what it shows" + wording.Behind(
+			"; it went: ",
+			st.Unit.EndingNote,
+		) + ".",
+	}
 	n.Lines = append(n.Lines, against(st, units)...)
 	if st.Cause != nil {
 		n.Lines = append(n.Lines, "Concluded: "+st.Cause.Name+", "+st.Cause.Lies()+".")

@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"corvek/core/unit"
+	"corvek/internal/wording"
 )
 
 // Handed says who took the unit and what went back with it, "" where nobody wrote it down.
@@ -17,7 +18,7 @@ func Handed(j *unit.Job) string {
 			gave = append(gave, g.name)
 		}
 	}
-	out := orEmpty("Collected by ", j.CollectedBy)
+	out := wording.Behind("Collected by ", j.CollectedBy)
 	if len(gave) > 0 {
 		out = strings.TrimPrefix(out+"; given back: "+strings.Join(gave, ", "), "; ")
 	}

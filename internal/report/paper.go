@@ -6,6 +6,7 @@ import (
 
 	"corvek/internal/document"
 	"corvek/internal/draw"
+	"corvek/internal/wording"
 )
 
 // paper begins a paper of a kind: head and foot, and that the job was withdrawn.
@@ -53,7 +54,7 @@ func (d Data) complaint() (out []document.Block) {
 	j := d.S.Job
 	out = append(out, document.Heading{Text: "Complaint"})
 	if j.Complaint != "" {
-		out = append(out, document.Text{Text: "“" + j.Complaint + "”" + orEmpty(" — ", j.Caller)})
+		out = append(out, document.Text{Text: "“" + j.Complaint + "”" + wording.Behind(" — ", j.Caller)})
 	}
 	if told := d.Symptoms(); told != "" {
 		out = append(out, document.Text{Text: "Symptoms reported: " + told + "."})

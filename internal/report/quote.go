@@ -7,6 +7,7 @@ import (
 	"corvek/core/quantity"
 	"corvek/internal/document"
 	"corvek/internal/job"
+	"corvek/internal/wording"
 )
 
 // Quote is the offer to the customer on paper: what was found on each unit, and the ways
@@ -37,7 +38,7 @@ func (q Quote) Paper() document.Document {
 	out := q.Data.paper("What was found, and what it takes")
 	out.Add(document.Text{Text: joined(", ", j.Customer.Name, j.Customer.Place)})
 	if j.Complaint != "" {
-		out.Add(document.Text{Text: "“" + j.Complaint + "”" + orEmpty(" — ", j.Caller)})
+		out.Add(document.Text{Text: "“" + j.Complaint + "”" + wording.Behind(" — ", j.Caller)})
 	}
 	out.Add(document.Heading{Text: "The ways out"}, q.ways())
 	if len(q.Needs) > 0 {

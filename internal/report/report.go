@@ -147,13 +147,6 @@ func New(st *job.State, units quantity.System, now time.Time) Data {
 	return d
 }
 
-func orEmpty(before, s string) string {
-	if s == "" {
-		return ""
-	}
-	return before + s
-}
-
 func row(p *job.PartState, f *job.FeatureState, units quantity.System) Row {
 	show := draw.Length(units)
 	r := Row{Part: p.Name, Feature: f.Def.Name, Standing: standsOn(f), Limit: limitText(f, units),
@@ -167,7 +160,7 @@ func row(p *job.PartState, f *job.FeatureState, units quantity.System) Row {
 // standsOn says where a limit is from, with its document.
 func standsOn(f *job.FeatureState) string {
 	words := wording.Choice(unit.ScopeFeature, "standing", string(f.Stands()))
-	return words + orEmpty(": ", f.Source)
+	return words + wording.Behind(": ", f.Source)
 }
 
 func limitText(f *job.FeatureState, units quantity.System) string {
@@ -220,12 +213,12 @@ func (d *Data) tests(units quantity.System) {
 	last := d.Counts
 	for _, step := range st.Plan() {
 		t := &step.Test
-		r := TestRow{Name: t.Name + orEmpty(": ", t.How),
+		r := TestRow{Name: t.Name + wording.Behind(": ", t.How),
 			Before: pointText(st.Received, t, units), After: pointText(last, t, units)}
 		if last != nil {
 			for _, p := range last.Points {
 				if p.Test.Code == t.Code {
-					r.Name += orEmpty(": ", strings.Join(LimitWords(p, units), ", "))
+					r.Name += wording.Behind(": ", strings.Join(LimitWords(p, units), ", "))
 					r.Verdict = string(p.Verdict)
 				}
 			}

@@ -54,12 +54,6 @@ func (d *Data) changeLine(e unit.Entry) string {
 	if e.Field == "" {
 		return line + e.Action
 	}
-	before, after := e.Before, e.After
-	if before == "" {
-		before = "nothing"
-	}
-	if after == "" {
-		after = "nothing"
-	}
-	return line + fmt.Sprintf("%s, from %s to %s", wording.Where(d.S.Job, d.S.Families, e.Field), before, after)
+	return line + fmt.Sprintf("%s, from %s to %s", wording.Where(d.S.Job, d.S.Families, e.Field),
+		wording.OrNothing(e.Before), wording.OrNothing(e.After))
 }

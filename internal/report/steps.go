@@ -10,6 +10,7 @@ import (
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/wording"
 )
 
 // sized writes a figure in the dimension in which it is judged: a share in percent, a ratio
@@ -115,7 +116,10 @@ func SourceWords(a *job.AttemptState) string {
 	if words == "" {
 		words = "figures typed from the stand"
 	}
-	return words + orEmpty(", read with ", strings.Join(nonEmpty(a.PressureGauge, a.FlowMeter, a.Thermometer), ", "))
+	return words + wording.Behind(
+		", read with ",
+		strings.Join(nonEmpty(a.PressureGauge, a.FlowMeter, a.Thermometer), ", "),
+	)
 }
 
 // HeldWords say how long a step was held.

@@ -9,3 +9,11 @@ func Counted(n int, one, several string) string {
 	}
 	return fmt.Sprintf("%d %s", n, several)
 }
+
+// OrNothing is a value as it stands in a sentence, where it may be empty.
+func OrNothing(text string) string {
+	if text == "" {
+		return "nothing"
+	}
+	return text
+}

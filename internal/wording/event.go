@@ -24,7 +24,7 @@ func Event(e unit.Event) string {
 	case unit.EventAskedBack:
 		return "asked back: " + Asked(e.Asked) + ", by " + string(e.Due)
 	case unit.EventCameBack:
-		return "came back: " + Asked(e.Asked) + ": " + CameBack(e.Result) + behind(", ", e.Words)
+		return "came back: " + Asked(e.Asked) + ": " + CameBack(e.Result) + Behind(", ", e.Words)
 	case unit.EventOpenedAgain:
 		return "opened again: " + e.Words
 	case unit.EventWithdrawn:
@@ -34,7 +34,7 @@ func Event(e unit.Event) string {
 	case unit.EventTakenOver:
 		return "what an earlier version left is fingerprinted from here on"
 	}
-	return Plain(e.Kind) + behind(": ", e.Words)
+	return Plain(e.Kind) + Behind(": ", e.Words)
 }
 
 // SignedFor says for which record papers were signed off.
@@ -42,7 +42,8 @@ func SignedFor(e unit.Event) string {
 	return "record of " + Counted(e.Lines, "line", "lines") + ", fingerprint " + e.Head
 }
 
-func behind(sign, words string) string {
+// Behind sets words behind a sign; where there are none, nothing stands.
+func Behind(sign, words string) string {
 	if words == "" {
 		return ""
 	}
