@@ -100,7 +100,13 @@ func tellPaper(ctx context.Context, out io.Writer, jobs *job.Service, digits str
 		fmt.Fprintln(out, "no value that was set by then is another now")
 	}
 	for _, o := range s.Since {
-		fmt.Fprintf(out, "  %s was %s then, and is %s now\n", o.What, wording.OrNothing(o.After), wording.OrNothing(o.Now))
+		fmt.Fprintf(
+			out,
+			"  %s was %s then, and is %s now\n",
+			o.What,
+			wording.OrNothing(o.After),
+			wording.OrNothing(o.Now),
+		)
 	}
 	if !s.Holds.Holds() {
 		return errors.New("the record does not hold: " + s.Holds.Fault())
