@@ -215,7 +215,9 @@ func (u *user) MustWait(condition string, args ...any) {
 		fault = answer.Get("fault").String()
 		time.Sleep(pause)
 	}
-	u.t.Fatalf("waited in vain for %s (%s) at %s:\n%s", condition, fault, u.MustInfo().URL,
+	u.faults.Lock()
+	defer u.faults.Unlock()
+	u.t.Fatalf("waited in vain for %s (%s) at %s, faults %q:\n%s", condition, fault, u.MustInfo().URL, u.faults.seen,
 		u.MustElement("body").MustText())
 }
 

@@ -73,7 +73,9 @@ const number32 = 4
 func (t *Trace) Pack() []byte {
 	out := make([]byte, 0, len(t.Samples)*(1+len(t.Channels))*number32)
 	for _, s := range t.Samples {
-		out = binary.LittleEndian.AppendUint32(out, uint32(s.At.Sub(t.Samples[0].At).Milliseconds()))
+		// Rounded, not cut: 4.1 s of a log is a nanosecond short of it as a binary fraction.
+		after := s.At.Sub(t.Samples[0].At).Round(time.Millisecond)
+		out = binary.LittleEndian.AppendUint32(out, uint32(after.Milliseconds()))
 		for _, v := range s.Values {
 			out = binary.LittleEndian.AppendUint32(out, math.Float32bits(float32(v)))
 		}
