@@ -15,6 +15,7 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/shop"
 	"corvek/core/trace"
 	"corvek/core/unit"
 	"corvek/internal/exchange"
@@ -29,7 +30,7 @@ var files embed.FS
 // today is the day the demo files were written for; loading moves them to now.
 var today = time.Date(2031, 5, 14, 0, 0, 0, 0, time.UTC)
 
-type shop struct {
+type showcase struct {
 	People      []person
 	Instruments []struct{ Name, Kind, Resolution, Class, FullScale, DueOn string }
 }
@@ -46,10 +47,10 @@ const (
 var mark []byte
 
 // letterhead is what the made-up shop prints on its papers.
-var letterhead = store.Letterhead{Name: Shop, Mark: mark, Sheet: "a4",
+var letterhead = shop.Letterhead{Name: Shop, Mark: mark, Sheet: "a4",
 	Address: "7 Netmakers' Quay, Tarnholm\nbench +00 555 0142 · bench@tarnholm.example"}
 
-func read() (s shop, err error) {
+func read() (s showcase, err error) {
 	text, err := files.ReadFile("shop.json")
 	if err == nil {
 		err = json.Unmarshal(text, &s)
@@ -129,7 +130,7 @@ func Load(ctx context.Context, jobs *job.Service, password string, hash func(str
 	}
 	shift := int(jobs.Now().Sub(today).Hours() / 24)
 	for _, i := range s.Instruments {
-		row := store.Instrument{Name: i.Name, Kind: i.Kind, Resolution: i.Resolution,
+		row := shop.Instrument{Name: i.Name, Kind: i.Kind, Resolution: i.Resolution,
 			Class: i.Class, FullScale: i.FullScale}
 		if t, err := time.Parse(time.DateOnly, i.DueOn); err == nil {
 			t = t.AddDate(0, 0, shift)
@@ -211,7 +212,7 @@ func keepLogs(ctx context.Context, jobs *job.Service) error {
 }
 
 // sign lets the shop's lead answer for the papers of what was handed over.
-func (s shop) sign(ctx context.Context, jobs *job.Service, docs []*exchange.Document) error {
+func (s showcase) sign(ctx context.Context, jobs *job.Service, docs []*exchange.Document) error {
 	i := slices.IndexFunc(s.People, func(p person) bool { return p.Role == people.RoleLead })
 	lead := people.Actor{Name: s.People[i].Name, Initials: s.People[i].Initials, Role: people.RoleLead}
 	for _, d := range docs {

@@ -9,11 +9,11 @@ import (
 
 	"corvek/core/entry"
 	"corvek/core/field"
+	kept "corvek/core/shop"
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
 	"corvek/internal/people"
-	"corvek/internal/store"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -79,9 +79,9 @@ func TestHostileTextStaysText(t *testing.T) {
 	fields := filled(t, s, tag)
 	assert.GreaterOrEqual(t, fields, 35)
 	ctx := t.Context()
-	require.NoError(t, s.jobs.Store.SaveInstrument(ctx, &store.Instrument{Name: hostileText, Kind: hostileText,
+	require.NoError(t, s.jobs.Store.SaveInstrument(ctx, &kept.Instrument{Name: hostileText, Kind: hostileText,
 		Resolution: "1 mm"}))
-	require.NoError(t, s.jobs.Store.SaveLetterhead(ctx, store.Letterhead{Name: hostileText, Address: hostileText,
+	require.NoError(t, s.jobs.Store.SaveLetterhead(ctx, kept.Letterhead{Name: hostileText, Address: hostileText,
 		Sheet: "a4"}, hostileText))
 	_, err := s.jobs.Create(ctx, people.Actor{Name: hostileText, Role: people.RoleTechnician},
 		job.NewJob{Customer: hostileText, Title: hostileText, Family: "check_valve"})

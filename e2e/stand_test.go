@@ -8,6 +8,7 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/mount"
 	"corvek/core/proof"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -192,12 +193,12 @@ func TestAStandIsStoppedAndTold(t *testing.T) {
 	require.Eventually(t, func() bool { on, _ := stand.Driven(); return !on }, 2*time.Second, 20*time.Millisecond)
 
 	run()
-	stand.Fault(rig.FaultJump)
+	stand.Fault(mount.FaultJump)
 	u.MustElementR(".live-state", "STOPPED: pressure jumped")
 	stand.Fault()
 
 	run()
-	stand.Fault(rig.FaultSilent)
+	stand.Fault(mount.FaultSilent)
 	from := time.Now()
 	u.MustElementR(".live-state", "NO SIGNAL")
 	assert.Less(t, time.Since(from), 2*time.Second, "told within a second, and seen")

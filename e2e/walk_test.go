@@ -18,9 +18,9 @@ import (
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/exchange"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 
 	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"

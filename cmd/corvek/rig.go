@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"corvek/core/mount"
 	"corvek/internal/rig"
 
 	"github.com/spf13/cobra"
@@ -22,8 +23,8 @@ func rigCommand() *cobra.Command {
 			"nodes that are printed. Whatever it shows is an exercise and proves nothing.",
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			for _, f := range faults {
-				if !slices.Contains(rig.Faults, f) {
-					return fmt.Errorf("--fault %s is not one of %s", f, strings.Join(rig.Faults, ", "))
+				if !slices.Contains(mount.Faults, f) {
+					return fmt.Errorf("--fault %s is not one of %s", f, strings.Join(mount.Faults, ", "))
 				}
 			}
 			s, err := rig.Serve(cmd.Context(), addr, 1, faults...)
@@ -39,6 +40,6 @@ func rigCommand() *cobra.Command {
 	}
 	cmd.Flags().StringVar(&addr, "addr", "127.0.0.1:4840", "address on this machine")
 	cmd.Flags().StringSliceVar(&faults, "fault", nil, "what is wrong with stand or unit: "+
-		strings.Join(rig.Faults, ", "))
+		strings.Join(mount.Faults, ", "))
 	return cmd
 }

@@ -8,9 +8,9 @@ import (
 	"strings"
 
 	"corvek/core/field"
+	"corvek/core/wording"
 	"corvek/internal/job"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 
 	"github.com/spf13/cobra"
 )

@@ -8,6 +8,7 @@ import (
 
 	"corvek/core/field"
 	"corvek/core/handover"
+	"corvek/core/shop"
 	"corvek/core/unit"
 	"corvek/internal/people"
 	"corvek/internal/store"
@@ -97,7 +98,7 @@ func (st *State) ComplaintRepeated() bool {
 }
 
 // Lessons are what earlier jobs of this variant left for a station, the newest first.
-func (st *State) Lessons(station string) (out []store.Lesson) {
+func (st *State) Lessons(station string) (out []shop.Lesson) {
 	for _, l := range st.lessons {
 		at := l.Station
 		if at == "" {
@@ -114,7 +115,7 @@ func (st *State) Lessons(station string) (out []store.Lesson) {
 const mostShownLessons = 3
 
 // lessonsFor picks those of the same family whose model or variant is that of a unit.
-func lessonsFor(all []store.Lesson, tag string, u *unit.Unit) (out []store.Lesson) {
+func lessonsFor(all []shop.Lesson, tag string, u *unit.Unit) (out []shop.Lesson) {
 	same := func(a, b string) bool {
 		return strings.TrimSpace(a) != "" && strings.EqualFold(strings.TrimSpace(a), strings.TrimSpace(b))
 	}

@@ -3,12 +3,12 @@ package job
 import (
 	"strings"
 
+	"corvek/core/shop"
 	"corvek/core/unit"
-	"corvek/internal/store"
 )
 
 // Overdue reports that an instrument's calibration has run out.
-func Overdue(i store.Instrument, today unit.Date) bool {
+func Overdue(i shop.Instrument, today unit.Date) bool {
 	return i.DueOn != nil && today > unit.DateOf(*i.DueOn) // it holds through its day
 }
 

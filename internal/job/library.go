@@ -12,6 +12,7 @@ import (
 
 	"corvek/core/family"
 	"corvek/core/field"
+	"corvek/core/shop"
 	"corvek/core/unit"
 	"corvek/internal/people"
 	"corvek/internal/store"
@@ -24,12 +25,12 @@ import (
 // its closed jobs teach.
 type catalog struct {
 	version int64 // of the shop
-	head    store.Letterhead
+	head    shop.Letterhead
 	lib     family.Library
 	own     map[string]bool
-	tools   map[string]store.Instrument // by name, small letters
-	lessons []store.Lesson              // of jobs that were handed over
-	counts  map[string]map[string]int   // concluded causes of closed jobs, by family
+	tools   map[string]shop.Instrument // by name, small letters
+	lessons []shop.Lesson              // of jobs that were handed over
+	counts  map[string]map[string]int  // concluded causes of closed jobs, by family
 
 	units *lru.Cache[asUnit, *family.Family] // families as they are for units, by what makes them so
 }
@@ -106,7 +107,7 @@ func (s *Service) refresh(ctx context.Context, version int64) error {
 		return nil
 	}
 	c := newCatalog(maps.Clone(s.shelf.shipped))
-	c.version, c.own, c.tools = version, map[string]bool{}, map[string]store.Instrument{}
+	c.version, c.own, c.tools = version, map[string]bool{}, map[string]shop.Instrument{}
 	var err error
 	if c.head, err = s.Store.Letterhead(ctx); err != nil {
 		return err

@@ -9,9 +9,9 @@ import (
 	"corvek/core/entry"
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/people"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 )
 
 // Offered notes that the customer was given the offer today; he is waited for then.

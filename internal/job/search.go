@@ -7,7 +7,7 @@ import (
 	"corvek/core/build"
 	"corvek/core/metrology"
 	"corvek/core/search"
-	"corvek/internal/wording"
+	"corvek/core/wording"
 )
 
 // Told is a line of the ledger in words.

@@ -10,9 +10,9 @@ import (
 	"corvek/core/field"
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/people"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 )
 
 // Edit is one value to write.

@@ -11,22 +11,22 @@ import (
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/field"
+	"corvek/core/mount"
 	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/strip"
 	"corvek/core/unit"
 	"corvek/internal/people"
-	"corvek/internal/rig"
 )
 
 // Facts are the rebuilt unit as the simulated stand needs to know it.
-func (st *State) Facts() (rig.Facts, error) {
+func (st *State) Facts() (mount.Facts, error) {
 	d := st.Duty
 	if st.Family.Action == "pump" && (!d.Theory() || !d.HasPressure || !d.HasViscosity) {
-		return rig.Facts{}, field.Errorf("stand", "the simulated stand needs displacement, speed, duty pressure and "+
+		return mount.Facts{}, field.Errorf("stand", "the simulated stand needs displacement, speed, duty pressure and "+
 			"viscosity from Receive")
 	}
-	u := rig.Facts{Tag: st.Job.Tag, Family: st.Family, Model: st.Rebuilt, Duty: d.Duty, Setting: st.Unit.Setting,
+	u := mount.Facts{Tag: st.Job.Tag, Family: st.Family, Model: st.Rebuilt, Duty: d.Duty, Setting: st.Unit.Setting,
 		Limit: st.Unit.StepLimit, SealOK: true}
 	hard := slices.Index(build.Turns, build.Turn("stiff"))
 	for _, p := range st.Parts {
@@ -43,7 +43,7 @@ func (st *State) Facts() (rig.Facts, error) {
 
 // mistakes are those of the build that the record shows: what was not filled, a seal the wrong
 // way round, springs in another order or number than belongs there.
-func (st *State) mistakes(u *rig.Facts) {
+func (st *State) mistakes(u *mount.Facts) {
 	for _, f := range st.Filling() {
 		u.Air = u.Air || st.Unit.Filled[f.Code] == ""
 	}
@@ -63,7 +63,7 @@ func (st *State) mistakes(u *rig.Facts) {
 
 // worn tells how far the clearances of a part have gone towards their wear limits, as they were
 // measured after the build, else as they were found; a new part has used nothing.
-func (st *State) worn(p *PartState, u *rig.Facts) {
+func (st *State) worn(p *PartState, u *mount.Facts) {
 	for _, f := range p.Features {
 		r := f.Built
 		if !r.Any && p.Choice() != decide.Replace {

@@ -18,13 +18,14 @@ import (
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
+	"corvek/core/shop"
 	"corvek/core/unit"
 	"corvek/internal/store"
 )
 
 // State is one unit of a job with everything worked out from it.
 type State struct {
-	Shop store.Letterhead // at the head of the papers
+	Shop shop.Letterhead // at the head of the papers
 	// Families gives the family of a unit, as it is for that unit.
 	Families  func(u *unit.Unit) *family.Family
 	Job       *unit.Job
@@ -51,7 +52,7 @@ type State struct {
 	Cause    *explain.Cause       // concluded
 	Conclude unit.Conclusion
 
-	lessons   []store.Lesson  // that earlier jobs left for this variant
+	lessons   []shop.Lesson   // that earlier jobs left for this variant
 	overhaul  []decide.Choice // what each part would come to in a full overhaul
 	explained func() explain.Explanation
 	next      func() []explain.Check
@@ -70,7 +71,7 @@ type State struct {
 	Variant      family.Resolution
 	Balance      *calc.Output // nil until enough is known
 	BalanceFault string
-	Tools        map[string]store.Instrument // by name, small letters
+	Tools        map[string]shop.Instrument // by name, small letters
 	today        unit.Date
 	kept         sync.Map // drawings by their key
 }

@@ -13,8 +13,8 @@ import (
 	"corvek/core/entry"
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 )
 
 // Verify follows the whole record and holds every job against the end of its own. Of a job that

@@ -9,8 +9,8 @@ import (
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/people"
-	"corvek/internal/wording"
 )
 
 // Acknowledge notes that a caution was read.

@@ -10,9 +10,9 @@ import (
 	"corvek/core/build"
 	"corvek/core/decide"
 	"corvek/core/metrology"
+	"corvek/core/wording"
 	"corvek/internal/draw"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 )
 
 // Stations are those with a layer of their own.

@@ -8,8 +8,8 @@ import (
 	"strings"
 
 	"corvek/core/field"
+	"corvek/core/shop"
 	"corvek/internal/picture"
-	"corvek/internal/store"
 )
 
 // Bounds of a letterhead.
@@ -22,7 +22,7 @@ const (
 
 // SaveLetterhead changes what stands at the head of the papers. mark is a new mark, nil keeps
 // the one there is; drop takes it away.
-func (s *Service) SaveLetterhead(ctx context.Context, by Actor, h store.Letterhead, mark io.Reader, drop bool,
+func (s *Service) SaveLetterhead(ctx context.Context, by Actor, h shop.Letterhead, mark io.Reader, drop bool,
 ) error {
 	if !by.May(RoleLead) {
 		return ErrForbidden

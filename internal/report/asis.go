@@ -7,8 +7,8 @@ import (
 
 	"corvek/core/family"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 )
 
 // Differs says in which parts and numbers the unit on the bench is another than

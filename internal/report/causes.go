@@ -5,8 +5,8 @@ import (
 	"strings"
 
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 )
 
 // Causes tell of the causes beside the one concluded last: roots of rounds before, what

@@ -3,8 +3,8 @@ package report
 import (
 	"corvek/core/proof"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 )
 
 // Standing is what may be said of the unit on paper, in the same size: how the job

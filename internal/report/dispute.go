@@ -10,7 +10,7 @@ import (
 	"corvek/core/entry"
 	"corvek/core/explain"
 	"corvek/core/unit"
-	"corvek/internal/wording"
+	"corvek/core/wording"
 )
 
 // Handling is one act on the unit that a reader of a dispute asks for.

@@ -7,8 +7,8 @@ import (
 	"strings"
 
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/document"
-	"corvek/internal/wording"
 )
 
 // Dispute is the paper for a warranty or a dispute; history is the record of the job, oldest

@@ -9,8 +9,8 @@ import (
 	"corvek/core/metrology"
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 )
 
 // Note is the paper that goes with the unit. It says how the job ended for it, and

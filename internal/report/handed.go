@@ -4,7 +4,7 @@ import (
 	"strings"
 
 	"corvek/core/unit"
-	"corvek/internal/wording"
+	"corvek/core/wording"
 )
 
 // Handed says who took the unit and what went back with it, "" where nobody wrote it down.

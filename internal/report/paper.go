@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"slices"
 
+	"corvek/core/wording"
 	"corvek/internal/document"
 	"corvek/internal/draw"
-	"corvek/internal/wording"
 )
 
 // paper begins a paper of a kind: head and foot, and that the job was withdrawn.

@@ -9,9 +9,9 @@ import (
 	"strings"
 
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/document"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 )
 
 // PartsList is what is to be got for the units of a job, by supplier.

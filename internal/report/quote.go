@@ -5,9 +5,9 @@ import (
 	"strings"
 
 	"corvek/core/quantity"
+	"corvek/core/wording"
 	"corvek/internal/document"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 )
 
 // Quote is the offer to the customer on paper: what was found on each unit, and the ways

@@ -14,14 +14,14 @@ import (
 	"corvek/core/family"
 	"corvek/core/proof"
 	"corvek/core/quantity"
+	"corvek/core/shop"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/answer"
 	"corvek/internal/document"
 	"corvek/internal/draw"
 	"corvek/internal/job"
 	"corvek/internal/line"
-	"corvek/internal/store"
-	"corvek/internal/wording"
 )
 
 // Row is a measured feature against its limit, before and after.
@@ -320,7 +320,7 @@ func points(a *job.AttemptState, class string, units quantity.System) []draw.Plo
 func (Data) Date(t time.Time) string { return t.Format("2 January 2006") }
 
 // ShopOf is the letterhead as a paper shows it.
-func ShopOf(h store.Letterhead) document.Shop {
+func ShopOf(h shop.Letterhead) document.Shop {
 	return document.Shop{Name: h.Name, Address: h.Address, Mark: h.Mark, Size: document.Size(h.Sheet)}
 }
 

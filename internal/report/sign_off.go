@@ -7,9 +7,9 @@ import (
 
 	"corvek/core/entry"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/document"
 	"corvek/internal/people"
-	"corvek/internal/wording"
 )
 
 // SignOff is who answers for the papers of a unit, and for which record.

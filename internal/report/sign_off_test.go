@@ -6,9 +6,9 @@ import (
 
 	"corvek/core/entry"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/people"
 	"corvek/internal/report"
-	"corvek/internal/wording"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

@@ -6,8 +6,8 @@ import (
 	"time"
 
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 )
 
 // mostChanges are printed one by one.

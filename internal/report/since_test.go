@@ -5,9 +5,9 @@ import (
 	"time"
 
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/job"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

@@ -8,8 +8,8 @@ import (
 	"corvek/core/quantity"
 	"corvek/core/strip"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 )
 
 // Stacks tell of each pack how it came off, what belongs and from where that is known,

@@ -9,8 +9,8 @@ import (
 	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 )
 
 // sized writes a figure in the dimension in which it is judged: a share in percent, a ratio

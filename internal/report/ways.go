@@ -4,8 +4,8 @@ import (
 	"strings"
 
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 )
 
 // WayDone says how a part was saved: which way, how much came off, and how flat it is.

@@ -8,6 +8,7 @@ import (
 	"math"
 	"time"
 
+	"corvek/core/mount"
 	"corvek/core/trace"
 
 	"github.com/gopcua/opcua"
@@ -135,7 +136,7 @@ func (l *Link) Set(ctx context.Context, on bool, pressure, speed float64) error 
 }
 
 // Mount tells the simulated stand which unit lies on it. A real stand has no such node.
-func (l *Link) Mount(ctx context.Context, m Mounted) error {
+func (l *Link) Mount(ctx context.Context, m mount.Mounted) error {
 	text, err := json.Marshal(m)
 	if err != nil {
 		return err

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"corvek/core/leakage"
+	"corvek/core/mount"
 	"corvek/core/proof"
 	"corvek/core/trace"
 	"corvek/internal/rig"
@@ -17,10 +18,10 @@ import (
 
 // pump is 32 cc/rev at 1450 rpm and 175 bar with side gaps as they were found: 7.00 L/min of
 // leak at 40 mPa·s.
-func pump() rig.Mounted {
+func pump() mount.Mounted {
 	d := proof.Duty{Displacement: 32e-6, Speed: 1450, Pressure: 175e5, HasDisplacement: true, HasSpeed: true,
 		HasPressure: true}
-	return rig.Mounted{Tag: "T-1", Action: "pump", Duty: d, SealOK: true, Model: proof.Model{Displacement: 32e-6,
+	return mount.Mounted{Tag: "T-1", Action: "pump", Duty: d, SealOK: true, Model: proof.Model{Displacement: 32e-6,
 		Speed: 1450, Viscosity: 0.04002, Paths: []leakage.Path{{Name: "sides", Shape: leakage.ShapePlane, Count: 4,
 			Width: 0.014, Length: 0.022, Gap: 0.10795e-3, Share: 1}}}}
 }
@@ -106,7 +107,7 @@ func TestThePumpRunsOnTheStand(t *testing.T) {
 
 func TestAStandThatMisbehavesIsStoppedAndTold(t *testing.T) {
 	t.Parallel()
-	for fault, says := range map[string]string{rig.FaultRunaway: "past its limit", rig.FaultJump: "jumped"} {
+	for fault, says := range map[string]string{mount.FaultRunaway: "past its limit", mount.FaultJump: "jumped"} {
 		t.Run(fault, func(t *testing.T) {
 			t.Parallel()
 			stand, run, _ := mounted(t, 1)
@@ -129,7 +130,7 @@ func TestALostStandIsTold(t *testing.T) {
 	stand, run, rec := mounted(t, 5)
 	run.Program("p100", program(pump().Duty))
 	frames(t, run, "held", func(f rig.Frame) bool { return f.State == rig.Holding })
-	stand.Fault(rig.FaultSilent)
+	stand.Fault(mount.FaultSilent)
 	from := time.Now()
 	f := frames(t, run, "lost", func(f rig.Frame) bool { return f.State == rig.Lost })
 	assert.Less(t, time.Since(from), time.Second)

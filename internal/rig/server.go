@@ -11,6 +11,8 @@ import (
 	"sync"
 	"time"
 
+	"corvek/core/mount"
+
 	"github.com/gopcua/opcua/id"
 	"github.com/gopcua/opcua/server"
 	"github.com/gopcua/opcua/server/attrs"
@@ -32,7 +34,7 @@ type Server struct {
 	Endpoint string // opc.tcp://127.0.0.1:4840
 
 	mu    sync.Mutex
-	bench *Bench
+	bench *Simulated
 	// chosen is what is wrong with the stand, whatever unit lies on it.
 	chosen []string
 	shown  map[string]float64 // what the instruments show since the last tick
@@ -61,7 +63,7 @@ func Serve(ctx context.Context, addr string, pace float64, faults ...string) (*S
 			return nil, err
 		}
 	}
-	s := &Server{Endpoint: fmt.Sprintf("opc.tcp://%s:%d", host, n), bench: NewBench(uint64(n)), pace: pace,
+	s := &Server{Endpoint: fmt.Sprintf("opc.tcp://%s:%d", host, n), bench: NewSimulated(uint64(n)), pace: pace,
 		chosen: faults}
 	s.bench.Unit.Faults = faults
 	srv := server.New(server.EndPoint(host, n), server.EnableAuthMode(ua.UserTokenTypeAnonymous),
@@ -161,7 +163,7 @@ func (s *Server) set(node string, v any) (ok bool) {
 		s.beat, ok = time.Now(), true
 	case NodeMounted:
 		text, is := v.(string)
-		var m Mounted
+		var m mount.Mounted
 		if !is || json.Unmarshal([]byte(text), &m) != nil {
 			return false
 		}
@@ -175,7 +177,7 @@ func (s *Server) set(node string, v any) (ok bool) {
 func (s *Server) silent() bool {
 	s.mu.Lock()
 	defer s.mu.Unlock()
-	return s.bench.has(FaultSilent)
+	return s.bench.has(mount.FaultSilent)
 }
 
 // Attribute answers a read.

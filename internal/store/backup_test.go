@@ -13,6 +13,7 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/shop"
 	"corvek/core/unit"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
@@ -28,7 +29,7 @@ func filled(t *testing.T) *store.Store {
 	s, ctx := storetest.New(t), context.Background()
 	require.NoError(t, s.FirstLead(ctx, "Quay Hydraulics", &store.Person{SignIn: "ada", Name: "Ada Lund",
 		Initials: "AL", Role: "lead", PasswordHash: "h\\t\n\""}))
-	require.NoError(t, s.SaveInstrument(ctx, &store.Instrument{Name: "micrometer", Kind: "m", Resolution: "1 µm"}))
+	require.NoError(t, s.SaveInstrument(ctx, &shop.Instrument{Name: "micrometer", Kind: "m", Resolution: "1 µm"}))
 	require.NoError(t, s.SaveFamily(ctx, &store.FamilyVersion{Code: "x", Text: "a\tb\nc", ByName: "Ada",
 		At: time.Now()}))
 	j := sheet("T-0501")

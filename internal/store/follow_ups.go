@@ -4,6 +4,7 @@ import (
 	"context"
 	"time"
 
+	"corvek/core/shop"
 	"corvek/core/unit"
 )
 
@@ -26,16 +27,11 @@ func (s *Store) FollowUpsDue(ctx context.Context, by unit.Date) (out []FollowUp,
 	return out, err
 }
 
-// Lesson is what a job that was handed over left for the next one of its variant.
-type Lesson struct {
-	Tag, Family, Model, Variant, Station, Text string
-}
-
 // mostLessons are held in memory.
 const mostLessons = 1000
 
 // Lessons are those of all jobs that were handed over, the newest first.
-func (s *Store) Lessons(ctx context.Context) (out []Lesson, err error) {
+func (s *Store) Lessons(ctx context.Context) (out []shop.Lesson, err error) {
 	err = s.db.WithContext(ctx).Raw(`SELECT j.tag, u.family, u.model, u.variant, j.lesson_at AS station,
 		j.lesson AS text FROM jobs j JOIN units u ON u.job_id = j.id
 		WHERE j.lesson <> '' AND j.handed_over_at IS NOT NULL AND j.withdrawn_at IS NULL

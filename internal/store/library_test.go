@@ -6,6 +6,7 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/shop"
 	"corvek/core/unit"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
@@ -49,11 +50,11 @@ func TestFamilyVersionsAreKept(t *testing.T) {
 func TestInstrumentIsRenewed(t *testing.T) {
 	s, ctx := storetest.New(t), context.Background()
 	due := time.Date(2031, 5, 14, 0, 0, 0, 0, time.UTC)
-	require.NoError(t, s.SaveInstrument(ctx, &store.Instrument{Name: "micrometer 2", Kind: "micrometer",
+	require.NoError(t, s.SaveInstrument(ctx, &shop.Instrument{Name: "micrometer 2", Kind: "micrometer",
 		Resolution: "0.01 mm"}))
-	require.NoError(t, s.SaveInstrument(ctx, &store.Instrument{Name: "bore gauge 1", Kind: "bore gauge",
+	require.NoError(t, s.SaveInstrument(ctx, &shop.Instrument{Name: "bore gauge 1", Kind: "bore gauge",
 		Resolution: "0.002 mm"}))
-	require.NoError(t, s.SaveInstrument(ctx, &store.Instrument{Name: "micrometer 2", Kind: "micrometer",
+	require.NoError(t, s.SaveInstrument(ctx, &shop.Instrument{Name: "micrometer 2", Kind: "micrometer",
 		Resolution: "0.001 mm", DueOn: &due}))
 	all, err := s.Instruments(ctx)
 	require.NoError(t, err)

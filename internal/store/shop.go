@@ -4,22 +4,12 @@ import (
 	"context"
 	"time"
 
+	"corvek/core/shop"
 	"corvek/core/unit"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 )
-
-// Instrument is a measuring tool of the shop.
-type Instrument struct {
-	ID         uint
-	Name       string
-	Kind       string
-	Resolution string
-	Class      string // of a gauge: largest error in percent of full scale
-	FullScale  string
-	DueOn      *time.Time
-}
 
 // FamilyVersion is a family as the shop wrote it; the newest of a code holds.
 type FamilyVersion struct {
@@ -61,14 +51,14 @@ func (s *Store) SaveFamily(ctx context.Context, v *FamilyVersion) error {
 }
 
 // Instruments lists the shop's measuring tools by name.
-func (s *Store) Instruments(ctx context.Context) ([]Instrument, error) {
-	var out []Instrument
+func (s *Store) Instruments(ctx context.Context) ([]shop.Instrument, error) {
+	var out []shop.Instrument
 	err := s.db.WithContext(ctx).Order("name").Find(&out).Error
 	return out, err
 }
 
 // SaveInstrument adds a tool, or renews one of the same name.
-func (s *Store) SaveInstrument(ctx context.Context, i *Instrument) error {
+func (s *Store) SaveInstrument(ctx context.Context, i *shop.Instrument) error {
 	return s.db.WithContext(ctx).Clauses(clause.OnConflict{
 		Columns:   []clause.Column{{Name: "name"}},
 		DoUpdates: clause.AssignmentColumns([]string{"kind", "resolution", "class", "full_scale", "due_on"}),

@@ -8,8 +8,8 @@ import (
 
 	"corvek/core/entry"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 	"golang.org/x/sync/errgroup"

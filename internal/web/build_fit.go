@@ -10,9 +10,9 @@ import (
 	"corvek/core/family"
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/draw"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 )
 
 // FitView is what goes in and how: drawn, counted, wetted, over what.

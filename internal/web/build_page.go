@@ -9,9 +9,9 @@ import (
 	"corvek/core/decide"
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/draw"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 )
 
 // BuildPage is the fitting of one part, and how far the unit is built.

@@ -6,7 +6,7 @@ import (
 
 	"corvek/core/entry"
 	"corvek/core/unit"
-	"corvek/internal/wording"
+	"corvek/core/wording"
 )
 
 // Choice is a value that is chosen by a tap.

@@ -4,9 +4,9 @@ import (
 	"strings"
 
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/job"
 	"corvek/internal/report"
-	"corvek/internal/wording"
 )
 
 // OffersFace is what the customer is offered, and what he says to it.

@@ -8,10 +8,10 @@ import (
 
 	"corvek/core/family"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/draw"
 	"corvek/internal/job"
 	"corvek/internal/report"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )

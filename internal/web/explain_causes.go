@@ -5,8 +5,8 @@ import (
 
 	"corvek/core/field"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )

@@ -8,7 +8,7 @@ import (
 	"corvek/core/entry"
 	"corvek/core/quantity"
 	"corvek/core/unit"
-	"corvek/internal/wording"
+	"corvek/core/wording"
 )
 
 // Entry is one field that saves by itself.

@@ -5,9 +5,9 @@ import (
 
 	"corvek/core/handover"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/people"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )

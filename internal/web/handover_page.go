@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/answer"
 	"corvek/internal/document"
 	"corvek/internal/job"
@@ -15,7 +16,6 @@ import (
 	"corvek/internal/people"
 	"corvek/internal/report"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )

@@ -7,21 +7,21 @@ import (
 
 	"corvek/core/field"
 	"corvek/core/quantity"
+	"corvek/core/shop"
 	"corvek/core/unit"
 	"corvek/internal/job"
-	"corvek/internal/store"
 
 	"github.com/labstack/echo/v5"
 )
 
 // InstrumentRow is a measuring tool with how its calibration stands.
 type InstrumentRow struct {
-	store.Instrument
+	shop.Instrument
 	Overdue bool
 	Due     string
 }
 
-func instrumentRows(list []store.Instrument, today unit.Date) []InstrumentRow {
+func instrumentRows(list []shop.Instrument, today unit.Date) []InstrumentRow {
 	var out []InstrumentRow
 	for _, i := range list {
 		r := InstrumentRow{Instrument: i, Due: "no calibration kept"}
@@ -64,7 +64,7 @@ func (s *Server) saveInstrument(c *echo.Context) error {
 		Kind: strings.TrimSpace(c.FormValue("kind")), Res: strings.TrimSpace(c.FormValue("resolution")),
 		DueS: strings.TrimSpace(c.FormValue("due_on")), Class: strings.TrimSpace(c.FormValue("class")),
 		Full: strings.TrimSpace(c.FormValue("full_scale"))}
-	row := store.Instrument{Name: v.Name, Kind: v.Kind, Resolution: v.Res, Class: v.Class, FullScale: v.Full}
+	row := shop.Instrument{Name: v.Name, Kind: v.Kind, Resolution: v.Res, Class: v.Class, FullScale: v.Full}
 	switch {
 	case v.Name == "":
 		v.Error = field.Errorf("name", "say which one it is, as it is marked")

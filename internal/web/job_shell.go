@@ -8,11 +8,11 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/shop"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/job"
 	"corvek/internal/line"
-	"corvek/internal/store"
-	"corvek/internal/wording"
 )
 
 // JobShell is what stands around every page of a job: which job and unit it is,
@@ -38,7 +38,7 @@ type JobShell struct {
 	LargeURL             string // the line alone
 	Foot                 *Foot
 	Help                 *StationHelp
-	Lessons              []store.Lesson // that earlier jobs of this variant left for the station
+	Lessons              []shop.Lesson // that earlier jobs of this variant left for the station
 }
 
 // RailItem is a station in the rail.

@@ -8,9 +8,9 @@ import (
 	"corvek/core/field"
 	"corvek/core/kit"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/draw"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )

@@ -5,9 +5,9 @@ import (
 	"io"
 	"net/http"
 
+	"corvek/core/shop"
 	"corvek/internal/document"
 	"corvek/internal/report"
-	"corvek/internal/store"
 
 	"github.com/labstack/echo/v5"
 )
@@ -15,7 +15,7 @@ import (
 // LetterheadPage is what stands at the head of the papers, for leads.
 type LetterheadPage struct {
 	Reader
-	Head   store.Letterhead
+	Head   shop.Letterhead
 	Mark   template.URL // address of the mark within the page, "" for none
 	Sheets []SheetChoice
 	Here   string // where the pages are opened now
@@ -51,7 +51,7 @@ func (s *Server) saveLetterhead(c *echo.Context) error {
 		defer f.Close()
 		mark = f
 	}
-	return done(c, s.people.SaveLetterhead(c.Request().Context(), who(c), store.Letterhead{Name: c.FormValue("shop"),
+	return done(c, s.people.SaveLetterhead(c.Request().Context(), who(c), shop.Letterhead{Name: c.FormValue("shop"),
 		Address: c.FormValue("address"), Sheet: c.FormValue("sheet"), Site: c.FormValue("site")}, mark,
 		c.FormValue("drop") != ""))
 }

@@ -4,9 +4,9 @@ import (
 	"html/template"
 	"net/http"
 
+	"corvek/core/wording"
 	"corvek/internal/job"
 	"corvek/internal/line"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )

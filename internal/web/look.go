@@ -12,11 +12,11 @@ import (
 	"corvek/core/decide"
 	"corvek/core/entry"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/job"
 	"corvek/internal/line"
 	"corvek/internal/report"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )

@@ -11,9 +11,9 @@ import (
 	"corvek/core/quantity"
 	"corvek/core/search"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/job"
 	"corvek/internal/report"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )

@@ -9,11 +9,11 @@ import (
 	"corvek/core/family"
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/answer"
 	"corvek/internal/draw"
 	"corvek/internal/job"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )

@@ -2,9 +2,9 @@ package web
 
 import (
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/answer"
 	"corvek/internal/store"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )

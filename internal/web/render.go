@@ -15,9 +15,9 @@ import (
 
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/answer"
 	"corvek/internal/draw"
-	"corvek/internal/wording"
 
 	"github.com/labstack/echo/v5"
 )

@@ -9,9 +9,9 @@ import (
 	"corvek/core/metrology"
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/draw"
 	"corvek/internal/job"
-	"corvek/internal/wording"
 )
 
 // limitWords says a feature's limit and where it is from.

@@ -21,7 +21,7 @@ func Shown(t testing.TB, st *job.State, step string) map[string]float64 {
 	facts, err := st.Facts()
 	require.NoError(t, err)
 	p := st.Program(test)
-	bench := rig.NewBench(1)
+	bench := rig.NewSimulated(1)
 	bench.Unit = facts.Mount(test)
 	bench.Controls = rig.Controls{Drive: true, Pressure: p.Pressure, Speed: p.Speed}
 	for range 20000 { // 400 s

@@ -1,4 +1,4 @@
-package rig
+package mount
 
 import (
 	"testing"
@@ -10,8 +10,7 @@ import (
 )
 
 // The mistakes of the build show on the stand by themselves: springs with six tenths of their
-// force crack at six tenths, a ring the wrong way round leaks past its limit, air makes the
-// pressure hunt.
+// force crack at six tenths, a ring the wrong way round leaks past its limit, air is told.
 func TestMistakesOfTheBuildShow(t *testing.T) {
 	lib, err := family.Shipped()
 	require.NoError(t, err)
@@ -45,20 +44,6 @@ func TestMistakesOfTheBuildShow(t *testing.T) {
 
 	air := good
 	air.Air = true
-	spread := func(u Facts) (most float64) {
-		b := NewBench(3)
-		b.Unit = u.Mount(crack)
-		b.Controls = Controls{Drive: true, Pressure: 100e5, Speed: 1450}
-		for range 1000 {
-			b.Step(0.02)
-		}
-		for range 200 {
-			b.Step(0.02)
-			most = max(most, b.Read()["pressure"]/100e5-1)
-		}
-		return most
-	}
-	assert.Less(t, spread(good), 0.01)
-	assert.Greater(t, spread(air), 0.05)
+	assert.Equal(t, []string{FaultAir}, air.Mount(crack).Faults)
 	assert.Empty(t, good.Mount(crack).Faults)
 }

@@ -1,4 +1,6 @@
-package rig
+// Package mount is what a rebuilt unit shows on a simulated stand, worked out from its record:
+// its own clearances, settings, springs, and the mistakes of its build.
+package mount
 
 import (
 	"math"
@@ -74,7 +76,7 @@ func (u Facts) Mount(t *family.Test) Mounted {
 // figure is what an instrument shows once the stand has come to the pressure.
 func (u Facts) figure(t *family.Test, r family.Read, at float64) (v float64, ok bool) {
 	if r.Figure == "start_torque" && u.Duty.HasDisplacement {
-		return fluidpower.TheoreticalTorque(at, u.Duty.Displacement) * mechanical, true
+		return fluidpower.TheoreticalTorque(at, u.Duty.Displacement) * Mechanical, true
 	}
 	rules := proof.Rules{Accept: u.Family.Accept, Setting: u.Setting, Duty: u.Duty, Own: u.Limit}
 	alone := family.Test{Code: t.Code, Pressure: t.Pressure, Reads: []family.Read{r}}

@@ -11,34 +11,14 @@ import (
 
 	"corvek/core/family"
 	"corvek/core/fluidpower"
+	"corvek/core/mount"
 	"corvek/core/proof"
 )
 
-// Mounted is the unit that lies on the simulated stand, as its own figures describe it.
-type Mounted struct {
-	Tag    string             `json:"tag"`
-	Action string             `json:"action"` // pump, motor, cylinder, valve
-	Model  proof.Model        `json:"model"`
-	Duty   proof.Duty         `json:"duty"`
-	Stiff  bool               `json:"stiff"`   // a joint or a bearing turns hard
-	SealOK bool               `json:"seal_ok"` // soft parts were renewed
-	Rest   map[string]float64 `json:"rest"`    // what the step reads besides, at rest, in base units
-	Faults []string           `json:"faults"`
-}
-
-// Faults that the simulated stand and its unit can have.
+// How the simulated stand behaves.
 const (
-	FaultAir        = "air"            // in the oil: pressure and flow hunt
-	FaultPiston     = "dead_piston"    // one element of nine delivers nothing
-	FaultPoppet     = "stuck_poppet"   // the relief stays open
-	FaultStiff      = "stiff_joint"    // the shaft turns hard
-	FaultRing       = "misfitted_ring" // a ring on the wrong side leaks half of what is asked
-	FaultJump       = "sensor_jump"    // the pressure jumps from one reading to the next
-	FaultRunaway    = "runaway"        // the pressure climbs whatever it is set to
-	FaultSilent     = "silent"         // the stand answers no more
 	deadOf          = 9
 	scatter         = 0.002 // of a steady reading, one standard deviation as a share of it
-	mechanical      = 0.92  // of the theoretical torque that a shaft gives; a pump takes as much more
 	ambient         = 22.0  // °C
 	oilAtDuty       = 46.0  // °C at which the model's viscosity is taken
 	thinning        = 0.035
@@ -48,9 +28,6 @@ const (
 	warmsOver       = 90.0
 )
 
-// Faults are all of them, in the order they are offered.
-var Faults = []string{FaultAir, FaultPiston, FaultPoppet, FaultStiff, FaultRing, FaultJump, FaultRunaway, FaultSilent}
-
 // Controls are what the stand is set to.
 type Controls struct {
 	Drive    bool
@@ -58,9 +35,9 @@ type Controls struct {
 	Speed    float64 // rev/min
 }
 
-// Bench is the simulated stand at work with a unit on it. It is moved on by Step.
-type Bench struct {
-	Unit     Mounted
+// Simulated is the simulated stand at work with a unit on it. It is moved on by Step.
+type Simulated struct {
+	Unit     mount.Mounted
 	Controls Controls
 
 	pressure, speed, temperature float64
@@ -69,26 +46,26 @@ type Bench struct {
 	rng                          *rand.Rand
 }
 
-// NewBench gives a stand with nothing on it.
-func NewBench(seed uint64) *Bench {
-	return &Bench{temperature: ambient, rng: rand.New(rand.NewPCG(seed, 7))}
+// NewSimulated gives a stand with nothing on it.
+func NewSimulated(seed uint64) *Simulated {
+	return &Simulated{temperature: ambient, rng: rand.New(rand.NewPCG(seed, 7))}
 }
 
-func (b *Bench) has(fault string) bool { return slices.Contains(b.Unit.Faults, fault) }
+func (b *Simulated) has(fault string) bool { return slices.Contains(b.Unit.Faults, fault) }
 
 // model is the unit's with its faults, at the temperature of the oil and the speed it has.
-func (b *Bench) model() proof.Model {
+func (b *Simulated) model() proof.Model {
 	m := b.Unit.Model
 	m.Speed = b.speed
 	m.Viscosity *= math.Exp(-thinning * (b.temperature - oilAtDuty))
-	if b.has(FaultPoppet) {
+	if b.has(mount.FaultPoppet) {
 		m.Relief = proof.Relief{Cracking: 0.2 * math.Max(b.Unit.Duty.Pressure, 10e5), Override: 5e5}
 	}
 	return m
 }
 
 // Step moves the stand on by some seconds.
-func (b *Bench) Step(dt float64) {
+func (b *Simulated) Step(dt float64) {
 	c := b.Controls
 	want, turns := 0.0, 0.0
 	if c.Drive {
@@ -99,7 +76,7 @@ func (b *Bench) Step(dt float64) {
 	if b.Unit.Action == "pump" && m.Theoretical() > 0 {
 		want = math.Min(want, m.Stall(math.Max(want, 1)))
 	}
-	if b.has(FaultRunaway) && c.Drive {
+	if b.has(mount.FaultRunaway) && c.Drive {
 		want = b.pressure + 40e5
 	}
 	b.pressure = toward(b.pressure, want, dt, pressureSettles)
@@ -116,7 +93,7 @@ func (b *Bench) Step(dt float64) {
 	b.flow = b.delivers(m)
 }
 
-func (b *Bench) delivers(m proof.Model) float64 {
+func (b *Simulated) delivers(m proof.Model) float64 {
 	theory := m.Theoretical()
 	switch {
 	case b.Unit.Action == "motor":
@@ -125,17 +102,17 @@ func (b *Bench) delivers(m proof.Model) float64 {
 		return b.Unit.Rest["flow"] * b.share()
 	}
 	flow := m.Deliver(b.pressure)
-	if b.has(FaultPiston) {
+	if b.has(mount.FaultPiston) {
 		flow -= theory / deadOf
 	}
-	if b.has(FaultRing) {
+	if b.has(mount.FaultRing) {
 		flow -= 0.5 * m.Leak(b.pressure)
 	}
 	return math.Max(0, flow)
 }
 
 // share is how far the stand has come to what it is set to.
-func (b *Bench) share() float64 {
+func (b *Simulated) share() float64 {
 	if b.Controls.Pressure <= 0 || !b.Controls.Drive {
 		return 0
 	}
@@ -144,11 +121,11 @@ func (b *Bench) share() float64 {
 
 // Read is what the instruments show now, by figure, in base units. What no instrument of
 // the stand reads is not there.
-func (b *Bench) Read() map[string]float64 {
+func (b *Simulated) Read() map[string]float64 {
 	noisy := func(v, share float64) float64 { return v * (1 + share*b.rng.NormFloat64()) }
 	m := b.model()
 	hunting := 0.001
-	if b.has(FaultAir) {
+	if b.has(mount.FaultAir) {
 		hunting = 0.06
 	}
 	out := map[string]float64{
@@ -158,7 +135,7 @@ func (b *Bench) Read() map[string]float64 {
 	}
 	if m.Theoretical() > 0 || b.Unit.Rest["flow"] > 0 {
 		flow := noisy(b.flow, math.Max(scatter, hunting/2))
-		if b.has(FaultPiston) { // once a turn one stroke is missing
+		if b.has(mount.FaultPiston) { // once a turn one stroke is missing
 			flow += m.Theoretical() / deadOf * math.Sin(2*math.Pi*b.turned)
 		}
 		out["flow"] = math.Max(0, flow)
@@ -167,14 +144,14 @@ func (b *Bench) Read() map[string]float64 {
 		out["case_flow"] = math.Max(0, noisy(m.Leak(b.pressure), 0.01))
 		torque := fluidpower.TheoreticalTorque(b.pressure, b.Unit.Duty.Displacement)
 		if b.Unit.Action == "motor" {
-			torque *= mechanical
+			torque *= mount.Mechanical
 		} else {
-			torque /= mechanical
+			torque /= mount.Mechanical
 		}
 		if b.speed > 1 {
 			torque += 1.5
 		}
-		if b.Unit.Stiff || b.has(FaultStiff) {
+		if b.Unit.Stiff || b.has(mount.FaultStiff) {
 			torque = dragOfStiff*torque + 8
 		}
 		out["torque"] = noisy(torque, 0.005)
@@ -182,7 +159,7 @@ func (b *Bench) Read() map[string]float64 {
 			out["outlet_a"], out["outlet_b"] = noisy(b.flow/2, scatter), noisy(b.flow/2, scatter)
 		}
 	}
-	if b.has(FaultJump) && b.rng.Float64() < 0.1 {
+	if b.has(mount.FaultJump) && b.rng.Float64() < 0.1 {
 		out["pressure"] += 0.5 * math.Max(b.Unit.Duty.Pressure, 100e5)
 	}
 	for figure, v := range b.Unit.Rest {

@@ -1,0 +1,64 @@
+// Package shop is what a shop keeps beside its jobs, as far as a unit on the bench is held
+// against it: instruments, the head of its papers, and what earlier jobs taught.
+package shop
+
+import (
+	"strings"
+	"time"
+
+	"corvek/core/unit"
+)
+
+// Instrument is something that is measured with.
+type Instrument struct {
+	ID         uint
+	Name       string
+	Kind       string
+	Resolution string // finest step, as typed
+	Class      string // of a gauge: largest error in percent of full scale
+	FullScale  string
+	DueOn      *time.Time // last day of its calibration, nil where none is kept
+}
+
+// Overdue reports that its calibration has run out; it holds through its day.
+func (i Instrument) Overdue(today unit.Date) bool {
+	return i.DueOn != nil && today > unit.DateOf(*i.DueOn)
+}
+
+// Instruments are those of a shop, by name in small letters.
+type Instruments map[string]Instrument
+
+// Named finds an instrument as people write its name.
+func (all Instruments) Named(name string) (i Instrument, known bool) {
+	i, known = all[strings.ToLower(strings.TrimSpace(name))]
+	return i, known
+}
+
+// Letterhead is what stands at the head of the shop's papers.
+type Letterhead struct {
+	Name    string
+	Address string // lines
+	Mark    []byte // a PNG or JPEG, nil for none
+	Sheet   string // a4 or letter
+	Site    string // where the pages are opened, for the code on the papers; "" where it is not said
+}
+
+// Lesson is what a job that was handed over left for the next unit of its kind.
+type Lesson struct {
+	Tag, Family, Model, Variant string
+	Station                     string // where it is shown, "" at Receive
+	Text                        string
+}
+
+// Of picks the lessons for a unit of the job: of its family, and of its model or variant.
+func Of(all []Lesson, tag string, u *unit.Unit) (out []Lesson) {
+	same := func(a, b string) bool {
+		return strings.TrimSpace(a) != "" && strings.EqualFold(strings.TrimSpace(a), strings.TrimSpace(b))
+	}
+	for _, l := range all {
+		if l.Tag != tag && l.Family == u.Family && (same(l.Variant, u.Variant) || same(l.Model, u.Model)) {
+			out = append(out, l)
+		}
+	}
+	return out
+}
