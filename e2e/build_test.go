@@ -5,6 +5,7 @@ import (
 	"os"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/build"
 	"corvek/core/decide"
 	"corvek/core/unit"
@@ -30,7 +31,7 @@ func (u *user) fitAll(tag string) {
 }
 
 // fitOne answers what is asked of one part, and presses Fitted.
-func (u *user) fitOne(tag string, p *job.PartState) {
+func (u *user) fitOne(tag string, p *bench.Part) {
 	u.t.Helper()
 	st := u.state(tag)
 	at := func(name string) string { return fmt.Sprintf("u1/part/%s/step/%s", p.Code, name) }

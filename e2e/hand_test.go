@@ -9,6 +9,7 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/internal/job"
 	"corvek/internal/people"
 
@@ -73,7 +74,7 @@ func TestEightReadings(t *testing.T) {
 
 func eightReadings(t *testing.T, arrival string, filled bool, pause time.Duration, pad bool) {
 	u := enter(t, serve(t), "mirre", pad)
-	rod := func() *job.FeatureState { return u.state("T-0412").ByCode["rod"].Features[0] }
+	rod := func() *bench.Feature { return u.state("T-0412").ByCode["rod"].Features[0] }
 	if filled != (rod().Entry("found", "r1c1") != "") {
 		for row := 1; row <= 4; row++ {
 			for col := 1; col <= 2; col++ {

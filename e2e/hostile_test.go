@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/entry"
 	"corvek/core/field"
 	kept "corvek/core/shop"
@@ -32,7 +33,7 @@ func filled(t *testing.T, s *shop, tag string) (fields int) {
 	require.NoError(t, s.jobs.AddPiece(ctx, who, tag, 1, "K-1", hostileText, 1, ""))
 	require.NoError(t, s.jobs.AddAccount(ctx, who, tag, 1, "fitter", hostileText))
 	jobtest.ToTheStand(t, s.jobs, tag)
-	require.NoError(t, s.jobs.NextAttempt(ctx, who, tag, 1, job.Change{}))
+	require.NoError(t, s.jobs.NextAttempt(ctx, who, tag, 1, bench.Change{}))
 	st, err := s.jobs.Load(ctx, tag, 1)
 	require.NoError(t, err)
 	u, part := st.Unit, st.ByCode["rear_plate"]

@@ -8,7 +8,7 @@ import (
 	"testing"
 	"time"
 
-	"corvek/internal/job"
+	"corvek/core/bench"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -45,7 +45,7 @@ func TestNewPumpThroughAllNineStations(t *testing.T) {
 	}
 }
 
-func (u *user) state(tag string) *job.State {
+func (u *user) state(tag string) *bench.State {
 	u.t.Helper()
 	st, err := u.shop.jobs.Load(context.Background(), tag, 1)
 	require.NoError(u.t, err)

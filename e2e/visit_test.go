@@ -8,8 +8,8 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/core/unit"
 	"corvek/demo"
-	"corvek/internal/job"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -52,7 +52,7 @@ func visits(t *testing.T) map[string]look {
 		add(0, "/jobs/T-0388/"+paper)
 	}
 	for _, d := range docs {
-		for _, station := range job.Stations {
+		for _, station := range unit.Stations {
 			add(0, "/jobs/"+d.Tag()+"/"+station)
 		}
 		for _, paper := range []string{"report", "start-up-card", "record"} {

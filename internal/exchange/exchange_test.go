@@ -85,7 +85,7 @@ func TestRoundTripOfEveryDemoJob(t *testing.T) {
 			require.NoError(t, here.PutFigure(ctx, iva, tag, "mesh", []byte(`{"mesh":"100"}`), "strainer"))
 			st, err = here.Load(ctx, tag, 1)
 			require.NoError(t, err)
-			for _, station := range job.Stations {
+			for _, station := range unit.Stations {
 				for _, stop := range st.Stops[station] {
 					if stop.Passed == nil {
 						require.NoError(t, here.WaiveStop(ctx, odd, tag, 1, stop.String(), "seen by both sides"))
@@ -112,7 +112,7 @@ func TestRoundTripOfEveryDemoJob(t *testing.T) {
 			require.NoError(t, err)
 			b, err := there.Load(ctx, tag, 1)
 			require.NoError(t, err)
-			for _, station := range job.Stations {
+			for _, station := range unit.Stations {
 				assert.Equal(t, a.Stops[station], b.Stops[station], "every waiver holds at %s", station)
 				assert.Zero(t, b.Open(station), station)
 			}

@@ -14,7 +14,7 @@ import (
 // What is offered as the one thing changed fits the unit: no relief on a cylinder, no bleeding
 // of a pump, and the part that the causes point at before all others.
 func TestChangesFitTheUnit(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	offered := func(family string) string {
 		var words []string
 		for _, c := range load(t, s, newUnit(t, s, family)).Changes() {
@@ -37,7 +37,7 @@ func TestChangesFitTheUnit(t *testing.T) {
 func TestAnOpenGapIsNoFigure(t *testing.T) {
 	open := measure.Result{HasValue: true, IsLeaves: true, Interval: metrology.Interval{AtLeast: 0.127e-3}}
 	assert.False(t, open.Figure())
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/duty_pressure", "175 bar")
 	put(t, s, tag, "u1/viscosity", "46 cSt")

@@ -5,16 +5,16 @@ import (
 	"slices"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/explain"
 	"corvek/core/unit"
-	"corvek/internal/job"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
-func stopsOf(st *job.State, part string) (kinds []unit.StopKind) {
+func stopsOf(st *bench.State, part string) (kinds []unit.StopKind) {
 	for _, list := range st.Stops {
 		for _, s := range list {
 			if s.Part == part {
@@ -27,7 +27,7 @@ func stopsOf(st *job.State, part string) (kinds []unit.StopKind) {
 
 // A part said not to be on this unit is asked for nowhere; taken back, it is again.
 func TestNotOnThisUnit(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	before := load(t, s, tag)
 	require.NotNil(t, before.ByCode["relief_spring"])
@@ -57,7 +57,7 @@ func TestNotOnThisUnit(t *testing.T) {
 // Another number said with its source is the number from then on, everywhere; a
 // shortage that is only explained is renewed.
 func TestAnotherNumberOfPieces(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "external_gear_pump")
 	require.NoError(t, s.TakeOffRest(ctx, iva, tag, 1))
 	assert.Contains(t, stopsOf(load(t, s, tag), "front_needles"), unit.StopUncounted, "many at once count nothing")
@@ -87,7 +87,7 @@ func TestAnotherNumberOfPieces(t *testing.T) {
 // Pieces of a broken part tie by what they make up, and it is broken wherever
 // that matters: it is nowhere kept, and Explain hears of it untold.
 func TestRetainerInThreePieces(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "axial_piston_pump")
 	require.NoError(t, s.TakeOffRest(ctx, iva, tag, 1))
 	put(t, s, tag, "u1/part/retainer/found", "0")
@@ -116,7 +116,7 @@ func TestRetainerInThreePieces(t *testing.T) {
 
 // A mark said on a part, or as evidence, is one mark: each station hears both.
 func TestMarkOnAPartIsHeardEverywhere(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	strength := func() (float64, bool) {
 		for _, f := range load(t, s, tag).Findings {
@@ -155,7 +155,7 @@ func TestMarkOnAPartIsHeardEverywhere(t *testing.T) {
 
 // A part that came off seized is not "nothing found": it is looked at first.
 func TestSeizedPartIsLookedAt(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/part/front_cover/stuck", "seized")
 	p := load(t, s, tag).ByCode["front_cover"]
@@ -169,7 +169,7 @@ func TestSeizedPartIsLookedAt(t *testing.T) {
 // A part that the family does not know is a full part: its kind says what is
 // measured on it, which way it may lie, and that rubber is renewed.
 func TestAddedPartIsAFullPart(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "external_gear_pump")
 	seal, err := s.AddPart(ctx, iva, tag, 1, "front_cover", "second shaft seal", "lip_seal", 1)
 	require.NoError(t, err)
@@ -186,7 +186,7 @@ func TestAddedPartIsAFullPart(t *testing.T) {
 // A unit that the gauges do not blame stays shut until it is asked, or until a lead
 // opens it all the same with a reason that is printed.
 func TestGaugesKeepTheUnitShut(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "axial_piston_pump")
 	put(t, s, tag, "u1/not_asked", "")
 	part := load(t, s, tag).Parts[0].Code
@@ -201,7 +201,7 @@ func TestGaugesKeepTheUnitShut(t *testing.T) {
 	require.NoError(t, s.WaiveStop(ctx, odd, tag, 1, "u1/strip/gauges/elsewhere", "the mill wants it opened"))
 	put(t, s, tag, off, "yes")
 	stops := load(t, s, tag).Stops["strip"]
-	gauges := slices.IndexFunc(stops, func(x job.Stop) bool { return x.Kind == unit.StopGauges })
+	gauges := slices.IndexFunc(stops, func(x bench.Stop) bool { return x.Kind == unit.StopGauges })
 	require.GreaterOrEqual(t, gauges, 0)
 	assert.Equal(t, "the mill wants it opened", stops[gauges].Passed.Reason)
 }
@@ -209,7 +209,7 @@ func TestGaugesKeepTheUnitShut(t *testing.T) {
 // A brake whose own stack differs from its family's is rebuilt as it came off: what
 // belongs is what was removed, and nothing about it is called wrong.
 func TestOwnStackIsRebuiltAsRemoved(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "winch_brake_pack")
 	own := "disc> disc< disc> disc<"
 	at := "u1/part/disc_springs/"

@@ -7,6 +7,7 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/proof"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -51,7 +52,7 @@ func TestTheSimulatedStandProvesNothing(t *testing.T) {
 	claim, _ := load(t, s, "T-0417").Claim()
 	assert.Equal(t, proof.NotTested, claim)
 	jobtest.ToTheStand(t, s, "T-0417")
-	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{}))
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, bench.Change{}))
 	jobtest.Exercise(t, s, "T-0417", true)
 	require.NoError(t, s.CloseAttempt(ctx, iva, "T-0417", 1))
 	st := load(t, s, "T-0417")
@@ -87,7 +88,7 @@ func TestAHoldCutShortIsNamed(t *testing.T) {
 	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return now }
 	jobtest.ToTheStand(t, s, "T-0417")
-	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{}))
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, bench.Change{}))
 	assert.Error(t, s.StartHold(ctx, iva, "T-0417", 1, "hand_turn"), "it has no hold")
 	runTest(t, s, "T-0417", &now)
 	holds := func() (out []string) {
@@ -100,7 +101,7 @@ func TestAHoldCutShortIsNamed(t *testing.T) {
 		return out
 	}
 	assert.Empty(t, holds())
-	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{Words: "run again"}))
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, bench.Change{Words: "run again"}))
 	require.NoError(t, s.StartHold(ctx, iva, "T-0417", 1, "run_in"))
 	now = now.Add(9 * time.Minute)
 	put(t, s, "T-0417", "u1/attempt/2/point/run_in/word", "quiet")
@@ -119,7 +120,7 @@ func TestStepThatDoesNotApply(t *testing.T) {
 	s.Now = func() time.Time { return now }
 	put(t, s, "T-0417", "u1/part/relief_spring/found", "")
 	jobtest.ToTheStand(t, s, "T-0417")
-	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{}))
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, bench.Change{}))
 	put(t, s, "T-0417", "u1/attempt/1/point/relief/not_applicable", "the casting has none")
 	put(t, s, "T-0417", "u1/attempt/1/point/p25/not_applicable", "not possible on this stand")
 	runTest(t, s, "T-0417", &now)
@@ -176,7 +177,7 @@ func TestEndings(t *testing.T) {
 // An autopsy goes out as findings alone: taken apart, counted, measured, concluded,
 // and neither decided nor built nor tested.
 func TestAnAutopsyIsHandedOver(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "check_valve")
 	put(t, s, tag, "u1/ending", unit.EndFindings)
 	for _, stops := range load(t, s, tag).Stops {

@@ -7,10 +7,10 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
-	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
 	"corvek/internal/report"
 
@@ -25,7 +25,7 @@ func TestTheComplaintIsCalledUpAgain(t *testing.T) {
 	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return now }
 	jobtest.ToTheStand(t, s, "T-0417")
-	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{}))
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, bench.Change{}))
 	step := func(name string) string { return u1("attempt", 1, "point/complaint/"+name) }
 	state := func() metrology.Verdict { return load(t, s, "T-0417").Attempt().Sum }
 	last := func() (name, how string) {

@@ -3,9 +3,9 @@ package job_test
 import (
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/unit"
-	"corvek/internal/job"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -14,7 +14,7 @@ import (
 // A relief spring far from the book's length is asked whose it is before anything is
 // proposed, and what it sets is worked out by its own rate or not at all.
 func TestASpringFarFromTheBookIsAskedAboutFirst(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/part/relief_spring/off", "yes")
 	put(t, s, tag, "u1/part/relief_spring/feature/free_length/found/v1", "47.00 mm")
@@ -24,15 +24,15 @@ func TestASpringFarFromTheBookIsAskedAboutFirst(t *testing.T) {
 	assert.Contains(t, spring.Proposal.Reason, "another variant's?")
 	assert.Contains(t, stopsOf(st, "relief_spring"), unit.StopOpen)
 	assert.Zero(t, st.Found.Relief.Cracking, "a length alone says no pressure")
-	require.NotNil(t, st.Coil(spring))
-	assert.Nil(t, st.Coil(spring).Output)
+	require.NotNil(t, st.Coil(spring.AsFound))
+	assert.Nil(t, st.Coil(spring.AsFound).Output)
 
 	// d = 3 mm, D = 12 mm, n = 6: R = 79.3e9·0.003⁴/(8·0.012³·6) = 77.44 N/mm.
 	put(t, s, tag, "u1/part/relief_spring/coil_wire", "3 mm")
 	put(t, s, tag, "u1/part/relief_spring/coil_mean", "12 mm")
 	put(t, s, tag, "u1/part/relief_spring/coil_turns", "6")
 	st = load(t, s, tag)
-	out := st.Coil(st.ByCode["relief_spring"]).Output
+	out := st.Coil(st.ByCode["relief_spring"].AsFound).Output
 	require.NotNil(t, out)
 	cracking, ok := out.Value("cracking_pressure")
 	require.True(t, ok)
@@ -45,9 +45,9 @@ func TestASpringFarFromTheBookIsAskedAboutFirst(t *testing.T) {
 	}
 	put(t, s, tag, "u1/part/relief_spring/feature/free_length/found/v1", "41.00 mm")
 	st = load(t, s, tag)
-	assert.False(t, st.Coil(st.ByCode["relief_spring"]).Doubt, "2 % short is wear, and no question")
+	assert.False(t, st.Coil(st.ByCode["relief_spring"].AsFound).Doubt, "2 % short is wear, and no question")
 	put(t, s, tag, "u1/setting_low", "180 bar")
-	out = load(t, s, tag).Coil(st.ByCode["relief_spring"]).Output
+	out = load(t, s, tag).Coil(st.ByCode["relief_spring"].AsFound).Output
 	_, ok = out.Value("shim_for_target")
 	assert.True(t, ok, "the shim for the setting wanted")
 	assert.Positive(t, st.Found.Relief.Cracking)
@@ -56,11 +56,11 @@ func TestASpringFarFromTheBookIsAskedAboutFirst(t *testing.T) {
 // A face that is lapped is asked how flat it is and measured again before the build is
 // honest, and what came off counts against what may.
 func TestALappedPlateIsMeasuredAgain(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/part/front_plate/off", "yes")
 	put(t, s, tag, "u1/part/front_plate/feature/face/found/grade", "4")
-	lap := func() (w job.Way) {
+	lap := func() (w bench.Way) {
 		for _, w := range load(t, s, tag).ByCode["front_plate"].Going() {
 			return w
 		}
@@ -92,7 +92,7 @@ func TestALappedPlateIsMeasuredAgain(t *testing.T) {
 
 // A part that is added to a unit can be saved as its kind can.
 func TestAnAddedPartIsSavedAsItsKindIs(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	code, err := s.AddPart(t.Context(), iva, tag, 1, "front_cover", "second rod", "rod", 1)
 	require.NoError(t, err)

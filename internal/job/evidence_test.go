@@ -3,6 +3,7 @@ package job_test
 import (
 	"context"
 	"testing"
+	"time"
 
 	"corvek/core/unit"
 	"corvek/internal/store"
@@ -13,7 +14,7 @@ import (
 
 // A part that the conclusion blames and that nobody measured is a stop.
 func TestBlamedPartIsMeasured(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "double_acting_cylinder")
 	require.NoError(t, s.TakeOffRest(context.Background(), iva, tag, 1))
 	st := load(t, s, tag)
@@ -32,7 +33,7 @@ func TestBlamedPartIsMeasured(t *testing.T) {
 // What the shop's own closed jobs ended with moves the ranking of the next one;
 // so does what Build and Prove show of this one.
 func TestClosedJobsAndWorkAreEvidence(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	share := func(tag, cause string) float64 {
 		for _, r := range load(t, s, tag).Explained().Ranking {
 			if r.Cause.Code == cause {
@@ -48,7 +49,7 @@ func TestClosedJobsAndWorkAreEvidence(t *testing.T) {
 		old := newUnit(t, s, "double_acting_cylinder")
 		put(t, s, old, "u1/conclusion/cause", "pressure_spike")
 		require.NoError(t, s.Store.Update(ctx, old, func(j *unit.Job, _ store.History) (*store.Change, error) {
-			j.HandedOverAt = s.Now()
+			j.HandedOverAt = s.Now().Truncate(time.Second) // as a hand-over has it
 			return &store.Change{Job: j,
 				Entries: []unit.Entry{{Who: "x", At: s.Now(), Action: "set"}}}, nil
 		}))

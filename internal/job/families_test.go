@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/measure"
 	"corvek/core/quantity"
@@ -16,8 +17,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// bench is an empty shop.
-func bench(t *testing.T) *job.Service {
+// emptyShop is an empty shop.
+func emptyShop(t *testing.T) *job.Service {
 	t.Helper()
 	s, err := job.New(storetest.New(t))
 	require.NoError(t, err)
@@ -34,7 +35,7 @@ func newUnit(t *testing.T, s *job.Service, code string) string {
 }
 
 // stops are the texts of a station's open stops.
-func stops(st *job.State, station string) string {
+func stops(st *bench.State, station string) string {
 	var out []string
 	for _, s := range st.Stops[station] {
 		if s.Passed == nil {
@@ -75,7 +76,7 @@ func lengthOf(text string) (float64, bool) {
 }
 
 // good is an entry within a feature's limits.
-func good(f *job.FeatureState, slot string) string {
+func good(f *bench.Feature, slot string) string {
 	mm := func(v float64) string { return fmt.Sprintf("%.4f mm", v*1e3) }
 	nominal, hasNominal := lengthOf(f.Spec.Nominal.Typed)
 	lower, hasLower := lengthOf(f.Spec.Lower.Typed)
@@ -113,7 +114,7 @@ func good(f *job.FeatureState, slot string) string {
 // Each family goes from a new job to a full Measure sheet: taken off as
 // expected, every place filled, nothing left open but what only hands can say.
 func TestEveryFamilyReachesAFullMeasureSheet(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	for _, f := range s.Families().List() {
 		tag := newUnit(t, s, f.Code)
 		require.NoError(t, s.TakeOffRest(context.Background(), iva, tag, 1))
@@ -130,7 +131,7 @@ func TestEveryFamilyReachesAFullMeasureSheet(t *testing.T) {
 	}
 }
 
-func partOf(t *testing.T, st *job.State, code string) *job.PartState {
+func partOf(t *testing.T, st *bench.State, code string) *bench.Part {
 	t.Helper()
 	p := st.ByCode[code]
 	require.NotNil(t, p, code)

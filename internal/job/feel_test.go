@@ -11,7 +11,7 @@ import (
 // What moves and came off stuck is felt by hand once it is fitted again, unless a new
 // one goes in; bolts and covers are not.
 func TestWhatWasStuckIsFeltAgain(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	put(t, s, tag, "u1/not_asked", "came in without its machine")
 	for _, part := range []string{"control_spool", "cover"} {

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/metrology"
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
@@ -21,7 +22,7 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 	require.NoError(t, s.AddCause(ctx, iva, "T-0417", 1, "first_failure", "", "plates"))
 	require.NoError(t, s.AddPiece(ctx, iva, "T-0417", 1, "K-1", "odd washer", 1, ""))
 	jobtest.ToTheStand(t, s, "T-0417")
-	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{}))
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, bench.Change{}))
 	st := load(t, s, "T-0417")
 	plate, spring := st.ByCode["front_plate"], st.ByCode["relief_spring"]
 	gap, length := st.ByCode["rear_plate"].Features[0], spring.Features[0]
@@ -96,9 +97,9 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 		{at(plate, "order_due"), "", "2031-05-20"},
 		{at(plate, "order_supplier"), "", "Havn Seals"},
 		{at(plate, "price"), "64", "70"},
-		{at(length.Part, "coil_is"), "", "another"},
-		{at(length.Part, "coil_rate"), "", "33 N/mm"},
-		{at(length.Part, "coil_turns"), "", "6"},
+		{at(st.ByCode[length.Part.Code], "coil_is"), "", "another"},
+		{at(st.ByCode[length.Part.Code], "coil_rate"), "", "33 N/mm"},
+		{at(st.ByCode[length.Part.Code], "coil_turns"), "", "6"},
 		{of(gap, "lower"), "3 thou", "0.08 mm"},
 		{of(gap, "upper"), "7 thou", "0.18 mm"},
 		{of(gap, "standing"), "shop", "maker"},
@@ -234,7 +235,7 @@ func TestStopsOfKitAndBuild(t *testing.T) {
 
 // A dished spring turned over gives another force, and the stand pulls the brake with it.
 func TestAWrongStackReachesTheStand(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "winch_brake_pack")
 	springs := load(t, s, tag).ByCode["disc_springs"]
 	put(t, s, tag, at(springs, "step/stack_fit"), springs.Stack.Def.As)

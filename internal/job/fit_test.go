@@ -3,9 +3,9 @@ package job_test
 import (
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/build"
 	"corvek/core/unit"
-	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/assert"
@@ -13,7 +13,7 @@ import (
 )
 
 // kindsAt are the kinds of stop that hold at Build for a part.
-func kindsAt(st *job.State, part string) (kinds []unit.StopKind) {
+func kindsAt(st *bench.State, part string) (kinds []unit.StopKind) {
 	for _, stop := range st.Stops["build"] {
 		if stop.Part == part {
 			kinds = append(kinds, stop.Kind)
@@ -44,10 +44,10 @@ func TestMistakesOfABuildAreCaughtBeforeProve(t *testing.T) {
 		require.NotContains(t, kindsAt(load(t, s, "T-0417"), c.part), c.want, name)
 		put(t, s, "T-0417", ref, c.value)
 		assert.Contains(t, kindsAt(load(t, s, "T-0417"), c.part), c.want, name)
-		assert.Error(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, job.Change{}), name)
+		assert.Error(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, bench.Change{}), name)
 		put(t, s, "T-0417", ref, c.right)
 	}
-	require.NoError(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, job.Change{}), "without a mistake it goes")
+	require.NoError(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, bench.Change{}), "without a mistake it goes")
 }
 
 // A lip that runs on its old groove is told from the depth it was pressed to; where no depth
@@ -74,7 +74,7 @@ func TestALipRunsBesideItsOldGroove(t *testing.T) {
 // A part that closes over an open place is told, until somebody writes why, also once the
 // place was filled after all; taken out again it remembers.
 func TestOrderIsHeldAndRemembered(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	cover := func() unit.Step { return load(t, s, tag).ByCode["front_cover"].Step }
 	put(t, s, tag, "u1/part/front_cover/step/done", "yes")
@@ -116,16 +116,16 @@ func TestItIsFilledBeforeItRuns(t *testing.T) {
 	require.NotEmpty(t, st.Filling())
 	assert.NotEmpty(t, st.Unit.Filled["primed"])
 	put(t, s, "T-0417", "u1/fill/primed", "")
-	assert.ErrorContains(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, job.Change{}), "primed")
+	assert.ErrorContains(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, bench.Change{}), "primed")
 	put(t, s, "T-0417", "u1/fill/primed", build.FillNone)
-	assert.NoError(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, job.Change{}))
+	assert.NoError(t, s.NextAttempt(t.Context(), iva, "T-0417", 1, bench.Change{}))
 }
 
 // Each family goes through Decide, Kit and Build: every place gets its piece, every part goes
 // in as it belongs, and nothing is asked that does not belong to it. What is still open then is
 // only what is measured again on the built unit.
 func TestEveryFamilyIsKittedAndBuilt(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	for _, f := range s.Families().List() {
 		t.Run(f.Code, func(t *testing.T) {
 			tag := newUnit(t, s, f.Code)

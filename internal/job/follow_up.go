@@ -6,9 +6,9 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/field"
 	"corvek/core/handover"
-	"corvek/core/shop"
 	"corvek/core/unit"
 	"corvek/internal/people"
 	"corvek/internal/store"
@@ -73,7 +73,7 @@ func (s *Service) AnswerBack(ctx context.Context, who people.Actor, tag string, 
 
 // reminded asks back what goes without saying at a hand-over: the complaint, where it was not
 // repeated at the stand.
-func (w *writing) reminded(st *State) error {
+func (w *writing) reminded(st *bench.State) error {
 	if st.ComplaintRepeated() || !st.Unit.Owes("prove") || len(st.Job.Symptoms) == 0 && st.Job.Complaint == "" {
 		return nil
 	}
@@ -84,45 +84,4 @@ func (w *writing) reminded(st *State) error {
 	}
 	days, _ := handover.UsualDays(handover.AskComplaint)
 	return w.askBack(st.Unit.Number, handover.AskComplaint, unit.DateOf(w.service.moment().AddDate(0, 0, days)))
-}
-
-// ComplaintRepeated reports that the complaint's own condition was tried on this unit at the
-// stand, not on a simulated one.
-func (st *State) ComplaintRepeated() bool {
-	a := st.Counts()
-	if a == nil || a.Source == unit.SourceSimulated {
-		return false
-	}
-	p := a.Attempt.Point("complaint")
-	return p != nil && p.Word != "" && p.Skipped == ""
-}
-
-// Lessons are what earlier jobs of this variant left for a station, the newest first.
-func (st *State) Lessons(station string) (out []shop.Lesson) {
-	for _, l := range st.lessons {
-		at := l.Station
-		if at == "" {
-			at = "receive"
-		}
-		if at == station && len(out) < mostShownLessons {
-			out = append(out, l)
-		}
-	}
-	return out
-}
-
-// mostShownLessons at one station.
-const mostShownLessons = 3
-
-// lessonsFor picks those of the same family whose model or variant is that of a unit.
-func lessonsFor(all []shop.Lesson, tag string, u *unit.Unit) (out []shop.Lesson) {
-	same := func(a, b string) bool {
-		return strings.TrimSpace(a) != "" && strings.EqualFold(strings.TrimSpace(a), strings.TrimSpace(b))
-	}
-	for _, l := range all {
-		if l.Tag != tag && l.Family == u.Family && (same(l.Variant, u.Variant) || same(l.Model, u.Model)) {
-			out = append(out, l)
-		}
-	}
-	return out
 }

@@ -6,6 +6,7 @@ import (
 	"sync"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/field"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -51,7 +52,7 @@ func TestHandOverIsFinal(t *testing.T) {
 		"an account":   s.AddAccount(ctx, odd, tag, 1, "the driver", "it whined"),
 		"a part":       func() error { _, err := s.AddPart(ctx, odd, tag, 1, "key", "disc", "plate", 1); return err }(),
 		"a caution":    s.Acknowledge(ctx, odd, tag, 1, "hot_oil"),
-		"an attempt":   s.NextAttempt(ctx, odd, tag, 1, job.Change{Words: "seal"}),
+		"an attempt":   s.NextAttempt(ctx, odd, tag, 1, bench.Change{Words: "seal"}),
 		"a round":      s.OpenRound(ctx, odd, tag, 1, "strip", "", "came back"),
 		"loose pieces": s.AddLoose(ctx, odd, tag, 1, "pin", "sump", 1),
 	} {

@@ -11,7 +11,7 @@ import (
 )
 
 func TestToolOutOfCalibrationIsTold(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	due := s.Now().AddDate(0, 0, -3)
 	require.NoError(t, s.Store.SaveInstrument(context.Background(),
 		&shop.Instrument{Name: "micrometer", Kind: "outside", Resolution: "0.001 mm", DueOn: &due}))

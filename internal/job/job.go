@@ -1,8 +1,8 @@
 // Package job is what can be done to a job: the commands, the stops that keep
 // each station honest, and the computed state that the pages and reports show.
 //
-// State is a pure function of the unit, of what the shop keeps beside it and of
-// the day. It is worked out once for a version of the job and then read by all.
+// What is worked out of a unit, bench.State, is kept in memory by the version of its job and
+// then read by all. A command changes a copy of the job, never what was worked out.
 package job
 
 import (
@@ -10,14 +10,12 @@ import (
 	"fmt"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/explain"
 	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/internal/store"
 )
-
-// Stations in the order of the work.
-var Stations = unit.Stations
 
 // Conflict says that somebody else changed the same thing meanwhile.
 type Conflict struct {
@@ -40,6 +38,7 @@ type Service struct {
 
 	shelf  shelf
 	states *states
+	memo   *bench.Memo
 }
 
 // New makes a service with the shipped families and knowledge.
@@ -56,7 +55,12 @@ func New(s *store.Store) (*Service, error) {
 	if err != nil {
 		return nil, err
 	}
-	service := &Service{Store: s, Knowledge: base, Now: time.Now, shelf: shelf{shipped: lib}, states: states}
+	memo, err := bench.NewMemo(2 * cachedStates)
+	if err != nil {
+		return nil, err
+	}
+	service := &Service{Store: s, Knowledge: base, Now: time.Now, shelf: shelf{shipped: lib}, states: states,
+		memo: memo}
 	service.shelf.now.Store(newCatalog(lib))
 	return service, nil
 }
@@ -77,7 +81,7 @@ func ofNoJob(ctx context.Context) context.Context {
 // Load gives the computed state of one unit of a job; unit counts from 1. It
 // comes from memory while nothing that it rests on has changed, and nobody may
 // change it.
-func (s *Service) Load(ctx context.Context, tag string, number int) (*State, error) {
+func (s *Service) Load(ctx context.Context, tag string, number int) (*bench.State, error) {
 	g, ok := ctx.Value(glanceKey{}).(store.Glance)
 	if !ok {
 		var err error
@@ -106,9 +110,18 @@ func (s *Service) Load(ctx context.Context, tag string, number int) (*State, err
 	return st, nil
 }
 
+// compute works the state of one unit out, counted from 1, with what the shop knows.
+func (s *Service) compute(c *catalog, j *unit.Job, number int) (*bench.State, error) {
+	if j.Unit(number) == nil {
+		return nil, fmt.Errorf("job %s has no unit %d: %w", j.Tag, number, store.ErrNotFound)
+	}
+	return bench.Of(bench.Basis{Job: j, Number: number, Catalog: &c.Catalog, Knowledge: s.Knowledge,
+		Day: unit.DateOf(s.moment()), Memo: s.memo})
+}
+
 // basis is what a state of a job's version rests on, worked out today with a catalog.
 func (s *Service) basis(c *catalog, version int64) basis {
-	return basis{version, c.version, unit.DateOf(s.moment())}
+	return basis{version, c.Version, unit.DateOf(s.moment())}
 }
 
 // moment is now as the store keeps it: to the microsecond, in UTC. What is held

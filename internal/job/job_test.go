@@ -5,9 +5,11 @@ import (
 	"fmt"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/field"
 	"corvek/core/metrology"
+	"corvek/core/unit"
 	"corvek/demo"
 	"corvek/internal/exchange"
 	"corvek/internal/job"
@@ -55,7 +57,7 @@ func press(t *testing.T) *job.Service {
 	return s
 }
 
-func load(t testing.TB, s *job.Service, tag string) *job.State {
+func load(t testing.TB, s *job.Service, tag string) *bench.State {
 	t.Helper()
 	st, err := s.Load(context.Background(), tag, 1)
 	require.NoError(t, err)
@@ -74,10 +76,12 @@ func edit(s *job.Service, ctx context.Context, who people.Actor, tag, field, val
 }
 
 // at is the address of a value of a part of the first unit.
-func at(p *job.PartState, rest string) string { return "u1/part/" + p.Code + "/" + rest }
+func at(p *bench.Part, rest string) string { return "u1/part/" + p.Code + "/" + rest }
 
 // of is the address of a value of something measured on the first unit.
-func of(f *job.FeatureState, rest string) string { return at(f.Part, "feature/"+f.Code+"/"+rest) }
+func of(f *bench.Feature, rest string) string {
+	return "u1/part/" + f.Part.Code + "/feature/" + f.Code + "/" + rest
+}
 
 // u1 is the address of a value of a numbered thing of the first unit.
 func u1(kind string, number int, rest string) string {
@@ -137,7 +141,7 @@ func TestAChangedClearanceChangesEverythingThatRestsOnIt(t *testing.T) {
 	assert.InDelta(t, 8.79, before.Leak.Flow*6e4, 0.01)
 	assert.Equal(t, decide.Rework, before.ByCode["rear_plate"].Choice())
 	assert.True(t, before.Shims.Choice.Possible)
-	onStand := func(st *job.State) float64 {
+	onStand := func(st *bench.State) float64 {
 		facts, err := st.Facts()
 		require.NoError(t, err)
 		test, _ := st.Family.TestByCode("p100")
@@ -166,7 +170,7 @@ func TestAChangedClearanceChangesEverythingThatRestsOnIt(t *testing.T) {
 	assert.NotEqual(t, flow, onStand(good))
 }
 
-func posterior(st *job.State, cause string) float64 {
+func posterior(st *bench.State, cause string) float64 {
 	for _, r := range st.Explained().Ranking {
 		if r.Cause.Code == cause {
 			return r.Posterior
@@ -175,7 +179,7 @@ func posterior(st *job.State, cause string) float64 {
 	return 0
 }
 
-func codes(stops []job.Stop) []string {
+func codes(stops []bench.Stop) []string {
 	var out []string
 	for _, s := range stops {
 		if s.Passed == nil {
@@ -232,10 +236,10 @@ func TestAMarkMadeByUsSaysNothing(t *testing.T) {
 
 func TestFailedAttemptStaysAndAsksForOneChange(t *testing.T) {
 	s, ctx := press(t), context.Background()
-	assert.ErrorContains(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{}), "26 of 26 parts not fitted")
+	assert.ErrorContains(t, s.NextAttempt(ctx, iva, "T-0417", 1, bench.Change{}), "26 of 26 parts not fitted")
 	jobtest.ToTheStand(t, s, "T-0417")
-	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{}))
-	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{Words: "x"}), "one at a time")
+	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, bench.Change{}))
+	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, bench.Change{Words: "x"}), "one at a time")
 	assert.Error(t, s.CloseAttempt(ctx, iva, "T-0417", 1), "nothing was read yet")
 	jobtest.Exercise(t, s, "T-0417", true)
 	st := load(t, s, "T-0417")
@@ -246,7 +250,7 @@ func TestFailedAttemptStaysAndAsksForOneChange(t *testing.T) {
 	require.NoError(t, s.CloseAttempt(ctx, iva, "T-0417", 1))
 	assert.Error(t, edit(s, ctx, iva, "T-0417", u1("attempt", a.Number, "point/leak_watch/word"), "dry", "drips"),
 		"a closed attempt stays as it was")
-	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, job.Change{Words: " "}), "the one change must be said")
+	assert.Error(t, s.NextAttempt(ctx, iva, "T-0417", 1, bench.Change{Words: " "}), "the one change must be said")
 	require.NoError(t, s.OpenRound(ctx, iva, "T-0417", 1, "build", "", "drips at the shaft"))
 	st = load(t, s, "T-0417")
 	assert.Equal(t, 2, st.Round)
@@ -258,7 +262,7 @@ func TestFailedAttemptStaysAndAsksForOneChange(t *testing.T) {
 func TestTheFinishedSisterHasNothingOpen(t *testing.T) {
 	s := press(t)
 	st := load(t, s, "T-0388")
-	for _, station := range job.Stations {
+	for _, station := range unit.Stations {
 		assert.Empty(t, codes(st.Stops[station]), station)
 	}
 	require.NotNil(t, st.Passed())

@@ -4,16 +4,16 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/unit"
-	"corvek/internal/job"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
 // received lists the kit as name, count and place.
-func received(st *job.State) map[string][2]any {
+func received(st *bench.State) map[string][2]any {
 	out := map[string][2]any{}
 	for _, k := range st.Unit.Kit {
 		out[k.Name+" "+k.Code] = [2]any{k.Count, k.Part}
@@ -24,7 +24,7 @@ func received(st *job.State) map[string][2]any {
 // A pack leaves its rest on a line of its own, a piece goes by itself only where it fits one
 // place, and a list is taken whole or not at all.
 func TestPiecesFindTheirPlaces(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	ctx := t.Context()
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/part/seal_outer/seal_maker_no", "K32-1")
@@ -56,13 +56,13 @@ func TestPiecesFindTheirPlaces(t *testing.T) {
 // A new piece that was tried and measured not to fit loses to the original, unless that cannot
 // go back either.
 func TestANewPieceThatDoesNotFitLoses(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	put(t, s, tag, "u1/part/control_spool/decision/choice", "replace")
 	require.NoError(t, s.AddPiece(t.Context(), iva, tag, 1, "C-7", "control spool", 1, "control_spool"))
 	put(t, s, tag, "u1/piece/1/fit", unit.FitTight)
 	put(t, s, tag, "u1/part/control_spool/decision/choice", "")
-	spool := func() *job.PartState { return load(t, s, tag).ByCode["control_spool"] }
+	spool := func() *bench.Part { return load(t, s, tag).ByCode["control_spool"] }
 	assert.NotContains(t, spool().Proposal.Reason, "too tight", "a word without a measure decides nothing")
 	put(t, s, tag, "u1/piece/1/fit_gap", "0.001 mm")
 	assert.Equal(t, decide.Keep, spool().Choice())
@@ -74,7 +74,7 @@ func TestANewPieceThatDoesNotFitLoses(t *testing.T) {
 
 // An order that is awaited makes the job wait for parts; the piece that comes ends it.
 func TestTheJobWaitsForItsParts(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/part/front_gasket/order_state", unit.OrderBack)
 	assert.Equal(t, "parts", load(t, s, tag).Job.Waiting)
@@ -84,7 +84,7 @@ func TestTheJobWaitsForItsParts(t *testing.T) {
 
 // A rubber that the job's fluid swells, and one that is too old today, stop the kit.
 func TestRubbersAreHeldAgainstTheJob(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "master_cylinder")
 	put(t, s, tag, "u1/fluid", "DOT 4 brake fluid")
 	var cup string
@@ -114,7 +114,7 @@ func TestRubbersAreHeldAgainstTheJob(t *testing.T) {
 // A piece that is left over is held against the unit's own kept parts, its variants and the
 // other units of the job.
 func TestALeftOverPieceIsComparedElsewhere(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	_, err := s.AddUnit(t.Context(), iva, tag, "external_gear_pump", "Feed pump")
 	require.NoError(t, err)

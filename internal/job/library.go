@@ -10,6 +10,7 @@ import (
 	"sync"
 	"sync/atomic"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/shop"
@@ -20,17 +21,11 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 )
 
-// catalog is what the shop keeps beside its jobs as it stands now: the families,
-// the shipped ones with the shop's own versions over them, its tools, and what
-// its closed jobs teach.
+// catalog is what the shop keeps beside its jobs as it stands now: the families, the shipped
+// ones with the shop's own versions over them, its tools, and what its closed jobs teach.
 type catalog struct {
-	version int64 // of the shop
-	head    shop.Letterhead
-	lib     family.Library
-	own     map[string]bool
-	tools   map[string]shop.Instrument // by name, small letters
-	lessons []shop.Lesson              // of jobs that were handed over
-	counts  map[string]map[string]int  // concluded causes of closed jobs, by family
+	bench.Catalog
+	own map[string]bool // families that the shop wrote a version of
 
 	units *lru.Cache[asUnit, *family.Family] // families as they are for units, by what makes them so
 }
@@ -43,13 +38,15 @@ const keptUnits = 256
 
 func newCatalog(lib family.Library) *catalog {
 	units, _ := lru.New[asUnit, *family.Family](keptUnits) // refuses no size above zero
-	return &catalog{lib: lib, units: units}
+	c := &catalog{Catalog: bench.Catalog{Plain: lib}, units: units}
+	c.Families = c.familyOf
+	return c
 }
 
 // familyOf is the family as it is for one unit: with its variant, and with the
 // assemblies that it has more of. Nil where the library has no such family.
 func (c *catalog) familyOf(u *unit.Unit) *family.Family {
-	plain := c.lib[u.Family]
+	plain := c.Plain[u.Family]
 	if plain == nil || plain.VariantNamed(u.Variant) == nil && len(u.More) == 0 {
 		return plain
 	}
@@ -77,7 +74,7 @@ type shelf struct {
 }
 
 // Families are the families that hold now.
-func (s *Service) Families() family.Library { return s.shelf.now.Load().lib }
+func (s *Service) Families() family.Library { return s.shelf.now.Load().Plain }
 
 // OwnFamily reports that the shop wrote its own version of a family.
 func (s *Service) OwnFamily(code string) bool { return s.shelf.now.Load().own[code] }
@@ -98,18 +95,18 @@ func (s *Service) Refresh(ctx context.Context) error {
 // version that can no longer be read is passed over, so that an upgrade never
 // stops a shop.
 func (s *Service) refresh(ctx context.Context, version int64) error {
-	if s.shelf.now.Load().version == version {
+	if s.shelf.now.Load().Version == version {
 		return nil
 	}
 	s.shelf.fill.Lock()
 	defer s.shelf.fill.Unlock()
-	if s.shelf.now.Load().version >= version {
+	if s.shelf.now.Load().Version >= version {
 		return nil
 	}
 	c := newCatalog(maps.Clone(s.shelf.shipped))
-	c.version, c.own, c.tools = version, map[string]bool{}, map[string]shop.Instrument{}
+	c.Version, c.own, c.Tools = version, map[string]bool{}, shop.Instruments{}
 	var err error
-	if c.head, err = s.Store.Letterhead(ctx); err != nil {
+	if c.Head, err = s.Store.Letterhead(ctx); err != nil {
 		return err
 	}
 	versions, err := s.Store.FamiliesNow(ctx)
@@ -121,7 +118,7 @@ func (s *Service) refresh(ctx context.Context, version int64) error {
 			continue
 		}
 		if f, err := family.Load(v.Code+".yaml", []byte(v.Text)); err == nil {
-			c.lib[v.Code], c.own[v.Code] = f, true
+			c.Plain[v.Code], c.own[v.Code] = f, true
 		}
 	}
 	c.addVariants(versions)
@@ -130,12 +127,12 @@ func (s *Service) refresh(ctx context.Context, version int64) error {
 		return err
 	}
 	for _, t := range tools {
-		c.tools[strings.ToLower(t.Name)] = t
+		c.Tools[strings.ToLower(t.Name)] = t
 	}
-	if c.lessons, err = s.Store.Lessons(ctx); err != nil {
+	if c.Lessons, err = s.Store.Lessons(ctx); err != nil {
 		return err
 	}
-	if c.counts, err = s.Store.ConcludedCauses(ctx); err != nil {
+	if c.Concluded, err = s.Store.ConcludedCauses(ctx); err != nil {
 		return err
 	}
 	s.shelf.now.Store(c)

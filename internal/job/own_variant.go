@@ -5,8 +5,10 @@ import (
 	"fmt"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/field"
+	"corvek/core/unit"
 	"corvek/internal/people"
 	"corvek/internal/store"
 )
@@ -20,12 +22,12 @@ func ownVariant(familyCode, code string) string { return familyCode + "/" + code
 func (c *catalog) addVariants(versions []store.FamilyVersion) {
 	for _, v := range versions {
 		of, _, own := strings.Cut(v.Code, "/")
-		f := c.lib[of]
+		f := c.Plain[of]
 		if !own || f == nil || v.Text == "" {
 			continue
 		}
 		if with, _, err := f.WithVariant(v.Code, []byte(v.Text)); err == nil {
-			c.lib[of] = with
+			c.Plain[of] = with
 		}
 	}
 }
@@ -38,32 +40,39 @@ func (s *Service) KeepVariant(ctx context.Context, who people.Actor, tag string,
 		return err
 	}
 	var kept *store.FamilyVersion
-	err = s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		if strings.TrimSpace(st.Unit.Model) == "" {
-			return "", field.Errorf("name", "type the model number first: the next one is known by it")
-		}
-		code := family.CodeOf(name)
-		if code == "" {
-			return "", field.Errorf("name", "needs letters or figures")
-		}
-		if v := st.Plain.VariantNamed(code); v != nil && !v.Own {
-			return "", field.Errorf("name", "is the name of a variant that the family has already")
-		}
-		text, err := st.Unit.OwnVariant(st.Plain, code, name)
-		if err != nil {
-			return "", err
-		}
-		with, _, err := st.Plain.WithVariant(name, []byte(text))
-		if err != nil {
-			return "", field.Errorf("name", "this unit cannot be kept as a variant: %s", err)
-		}
-		if with.VariantNamed(code).Change.Empty() {
-			return "", field.Errorf("name", "this unit is as its family has it; there is nothing to keep")
-		}
-		kept = &store.FamilyVersion{Code: ownVariant(st.Plain.Code, code), Text: text, Reason: "kept from " + tag,
-			ByName: who.Name, At: s.moment()}
-		return fmt.Sprintf("kept as the shop's own variant %q of %s", name, st.Plain.Name), nil
-	})
+	err = s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+			if strings.TrimSpace(u.Model) == "" {
+				return "", field.Errorf("name", "type the model number first: the next one is known by it")
+			}
+			code := family.CodeOf(name)
+			if code == "" {
+				return "", field.Errorf("name", "needs letters or figures")
+			}
+			if v := st.Plain.VariantNamed(code); v != nil && !v.Own {
+				return "", field.Errorf("name", "is the name of a variant that the family has already")
+			}
+			text, err := u.OwnVariant(st.Plain, code, name)
+			if err != nil {
+				return "", err
+			}
+			with, _, err := st.Plain.WithVariant(name, []byte(text))
+			if err != nil {
+				return "", field.Errorf("name", "this unit cannot be kept as a variant: %s", err)
+			}
+			if with.VariantNamed(code).Change.Empty() {
+				return "", field.Errorf("name", "this unit is as its family has it; there is nothing to keep")
+			}
+			kept = &store.FamilyVersion{Code: ownVariant(st.Plain.Code, code), Text: text, Reason: "kept from " + tag,
+				ByName: who.Name, At: s.moment()}
+			return fmt.Sprintf("kept as the shop's own variant %q of %s", name, st.Plain.Name), nil
+		},
+	)
 	if err != nil {
 		return err
 	}

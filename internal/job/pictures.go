@@ -4,8 +4,8 @@ import (
 	"context"
 	"fmt"
 	"slices"
-	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
@@ -36,25 +36,32 @@ func (s *Service) AddPicture(ctx context.Context, who people.Actor, tag string, 
 	if err != nil {
 		return 0, err
 	}
-	err = s.onUnit(ctx, who, people.RoleTechnician, tag, unitNo, func(w *writing, st *State) (string, error) {
-		if len(st.Job.Pictures) >= MostPictures {
-			return "", field.Errorf("picture", "cannot be added: the job holds %d already", MostPictures)
-		}
-		row := &unit.Picture{
-			Name: p.Name + p.Ext, MediaType: p.MediaType, Caption: caption, BeforeCleaning: p.BeforeCleaning,
-			Width: p.Width, Height: p.Height, Unit: st.Unit.Number,
-		}
-		if st.ByCode[p.Part] != nil {
-			row.Part = p.Part
-			if _, known := family.PartMark(p.Mark); known {
-				row.Mark = p.Mark
+	err = s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		unitNo,
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
+			if len(w.Job.Pictures) >= MostPictures {
+				return "", field.Errorf("picture", "cannot be added: the job holds %d already", MostPictures)
 			}
-		}
-		number = st.Job.AddPicture(row).Number
-		w.contents = map[int]store.Content{number: {Bytes: p.Content, Thumb: p.Thumb}}
-		w.happened(unit.Event{Kind: unit.EventPicture, Unit: st.Unit.Number, Name: row.Name})
-		return "", nil
-	})
+			row := &unit.Picture{
+				Name: p.Name + p.Ext, MediaType: p.MediaType, Caption: caption, BeforeCleaning: p.BeforeCleaning,
+				Width: p.Width, Height: p.Height, Unit: u.Number,
+			}
+			if st.ByCode[p.Part] != nil {
+				row.Part = p.Part
+				if _, known := family.PartMark(p.Mark); known {
+					row.Mark = p.Mark
+				}
+			}
+			number = w.Job.AddPicture(row).Number
+			w.contents = map[int]store.Content{number: {Bytes: p.Content, Thumb: p.Thumb}}
+			w.happened(unit.Event{Kind: unit.EventPicture, Unit: u.Number, Name: row.Name})
+			return "", nil
+		},
+	)
 	return number, err
 }
 
@@ -75,71 +82,57 @@ func (s *Service) AddMark(
 		return err
 	}
 	m.Note = note
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, unitNo, func(_ *writing, st *State) (string, error) {
-		p := st.Job.Picture(number)
-		if p == nil {
-			return "", store.ErrNotFound
-		}
-		if _, known := st.Knowledge.EvidenceByCode(m.Evidence); m.Evidence != "" && !known {
-			return "", field.Errorf("evidence", "is not on this unit's board")
-		}
-		if m.Part != "" && st.ByCode[m.Part] == nil {
-			return "", field.Errorf("part", "is not a part of this unit")
-		}
-		if _, known := family.PartMark(m.Mark); m.Mark != "" && (!known || m.Part == "") {
-			return "", field.Errorf("mark", "is a mark of a part that is named")
-		}
-		if m.Note == "" && m.Evidence == "" && m.Part == "" {
-			return "", field.Errorf("note", "say what is seen there, or tie it to a part or to evidence")
-		}
-		if len(p.Marks) >= MostMarks {
-			return "", field.Errorf("note", "the picture bears %d marks already", MostMarks)
-		}
-		return fmt.Sprintf("mark %d on %s", p.AddMark(&m).Number, p.Name), nil
-	})
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		unitNo,
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
+			p := w.Job.Picture(number)
+			if p == nil {
+				return "", store.ErrNotFound
+			}
+			if _, known := st.Knowledge.EvidenceByCode(m.Evidence); m.Evidence != "" && !known {
+				return "", field.Errorf("evidence", "is not on this unit's board")
+			}
+			if m.Part != "" && st.ByCode[m.Part] == nil {
+				return "", field.Errorf("part", "is not a part of this unit")
+			}
+			if _, known := family.PartMark(m.Mark); m.Mark != "" && (!known || m.Part == "") {
+				return "", field.Errorf("mark", "is a mark of a part that is named")
+			}
+			if m.Note == "" && m.Evidence == "" && m.Part == "" {
+				return "", field.Errorf("note", "say what is seen there, or tie it to a part or to evidence")
+			}
+			if len(p.Marks) >= MostMarks {
+				return "", field.Errorf("note", "the picture bears %d marks already", MostMarks)
+			}
+			return fmt.Sprintf("mark %d on %s", p.AddMark(&m).Number, p.Name), nil
+		},
+	)
 }
 
 // DropMark takes a mark off a picture; the record keeps that it was there.
 func (s *Service) DropMark(ctx context.Context, who people.Actor, tag string, unitNo, number, mark int) error {
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, unitNo, func(_ *writing, st *State) (string, error) {
-		p := st.Job.Picture(number)
-		if p == nil {
-			return "", store.ErrNotFound
-		}
-		i := slices.IndexFunc(p.Marks, func(m *unit.PictureMark) bool { return m.Number == mark })
-		if i < 0 {
-			return "", field.Errorf("number", "is on no mark of this picture any more")
-		}
-		note := p.Marks[i].Note
-		p.Marks = slices.Delete(p.Marks, i, i+1)
-		return fmt.Sprintf("took mark %d off %s: %s", mark, p.Name, note), nil
-	})
-}
-
-// MarkWords says what a mark on a picture shows: its part, its evidence, its note.
-func (st *State) MarkWords(m *unit.PictureMark) string {
-	var parts []string
-	if p := st.ByCode[m.Part]; p != nil {
-		parts = append(parts, p.Name)
-	}
-	if def, ok := family.PartMark(m.Mark); ok {
-		parts = append(parts, def.Text)
-	}
-	if e, ok := st.Knowledge.EvidenceByCode(m.Evidence); ok {
-		parts = append(parts, e.Text)
-	}
-	if m.Note != "" {
-		parts = append(parts, m.Note)
-	}
-	return strings.Join(parts, ": ")
-}
-
-// Showing are the numbers of the pictures that show a mark on a part of this unit.
-func (st *State) Showing(part, mark string) (out []int) {
-	for _, p := range st.Job.Pictures {
-		if p.Shows(st.Unit.Number, part, mark) {
-			out = append(out, p.Number)
-		}
-	}
-	return out
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		unitNo,
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
+			p := w.Job.Picture(number)
+			if p == nil {
+				return "", store.ErrNotFound
+			}
+			i := slices.IndexFunc(p.Marks, func(m *unit.PictureMark) bool { return m.Number == mark })
+			if i < 0 {
+				return "", field.Errorf("number", "is on no mark of this picture any more")
+			}
+			note := p.Marks[i].Note
+			p.Marks = slices.Delete(p.Marks, i, i+1)
+			return fmt.Sprintf("took mark %d off %s: %s", mark, p.Name, note), nil
+		},
+	)
 }

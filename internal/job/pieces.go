@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/entry"
 	"corvek/core/field"
 	"corvek/core/kit"
@@ -30,15 +31,22 @@ func (s *Service) AddPiece(ctx context.Context, who people.Actor, tag string, nu
 	if err := counted(count); err != nil {
 		return err
 	}
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		if part != "" && st.ByCode[part] == nil {
-			return "", field.Errorf("place", "is not a part of this unit")
-		}
-		if err := st.addPiece(kit.Line{Code: code, Name: name, Count: count}, part); err != nil {
-			return "", err
-		}
-		return "kit piece: " + name, nil
-	})
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+			if part != "" && st.ByCode[part] == nil {
+				return "", field.Errorf("place", "is not a part of this unit")
+			}
+			if err := addPiece(u, st, kit.Line{Code: code, Name: name, Count: count}, part); err != nil {
+				return "", err
+			}
+			return "kit piece: " + name, nil
+		},
+	)
 }
 
 // AddPieces writes down a list of pieces that was typed, pasted or came as CSV, each to its
@@ -48,30 +56,37 @@ func (s *Service) AddPieces(ctx context.Context, who people.Actor, tag string, n
 	if err != nil {
 		return field.Errorf("list", "%s", err)
 	}
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
-		for i, l := range lines {
-			part := ""
-			if l.For != "" {
-				x := st.named(l.For)
-				if x == nil {
-					return "", field.Errorf("list", "line %d: %q is no part of this unit", i+1, l.For)
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
+			for i, l := range lines {
+				part := ""
+				if l.For != "" {
+					x := named(st, l.For)
+					if x == nil {
+						return "", field.Errorf("list", "line %d: %q is no part of this unit", i+1, l.For)
+					}
+					part = x.Code
 				}
-				part = x.Code
+				if err := addPiece(u, st, l, part); err != nil {
+					return "", field.Errorf("list", "line %d: %s", i+1, err)
+				}
+				var err error
+				if st, err = w.state(number); err != nil { // the next line sees what this one filled
+					return "", err
+				}
 			}
-			if err := st.addPiece(l, part); err != nil {
-				return "", field.Errorf("list", "line %d: %s", i+1, err)
-			}
-			var err error
-			if st, err = w.state(number); err != nil { // the next line sees what this one filled
-				return "", err
-			}
-		}
-		return fmt.Sprintf("kit list of %d lines", len(lines)), nil
-	})
+			return fmt.Sprintf("kit list of %d lines", len(lines)), nil
+		},
+	)
 }
 
 // named is the part of a code or a name.
-func (st *State) named(text string) *PartState {
+func named(st *bench.State, text string) *bench.Part {
 	for _, p := range st.Parts {
 		if strings.EqualFold(p.Code, text) || strings.EqualFold(p.Name, text) {
 			return p
@@ -81,33 +96,33 @@ func (st *State) named(text string) *PartState {
 }
 
 // addPiece puts one line of a kit to the unit.
-func (st *State) addPiece(l kit.Line, part string) error {
-	if len(st.Unit.Kit) >= MostPieces {
+func addPiece(u *unit.Unit, st *bench.State, l kit.Line, part string) error {
+	if len(u.Kit) >= MostPieces {
 		return field.Errorf("name", "the kit holds %d lines already", MostPieces)
 	}
-	k := st.Unit.AddPiece(l.Code, l.Name, l.Count, "")
+	k := u.AddPiece(l.Code, l.Name, l.Count, "")
 	for name, text := range map[string]string{"size": l.Size, "material": l.Material, "cure": l.Cure} {
 		f, _ := entry.Find(unit.ScopePiece, name)
-		if err := f.Set(&entry.Place{Unit: st.Unit, Piece: k}, text); err != nil {
+		if err := f.Set(&entry.Place{Unit: u, Piece: k}, text); err != nil {
 			return field.Errorf(name, "%s %q %s", f.Label, text, err)
 		}
 	}
 	if part == "" {
-		if fits := kit.Fits(offered(k), st.Wants()); len(fits) == 1 {
+		if fits := kit.Fits(bench.Offered(k), st.Wants()); len(fits) == 1 {
 			part = fits[0]
 		}
 	}
-	st.join(k, part)
+	join(u, st, k, part)
 	return nil
 }
 
 // join puts a piece to a place; of a pack that holds more than the place wants the rest
 // stays a line of its own.
-func (st *State) join(k *unit.Piece, part string) {
+func join(u *unit.Unit, st *bench.State, k *unit.Piece, part string) {
 	p := st.ByCode[part]
 	if p != nil && p.Place != nil {
-		if open := p.Place.Need - p.Filled; open > 0 && k.Count > open && len(st.Unit.Kit) < MostPieces {
-			rest := st.Unit.AddPiece(k.Code, k.Name, k.Count-open, "")
+		if open := p.Place.Need - p.Filled; open > 0 && k.Count > open && len(u.Kit) < MostPieces {
+			rest := u.AddPiece(k.Code, k.Name, k.Count-open, "")
 			rest.Seal = k.Seal
 			k.Count = open
 		}
@@ -117,18 +132,25 @@ func (st *State) join(k *unit.Piece, part string) {
 
 // JoinPiece puts a piece of the kit to a place, or takes it away from there.
 func (s *Service) JoinPiece(ctx context.Context, who people.Actor, tag string, number, piece int, part string) error {
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		k := st.Unit.Piece(piece)
-		switch {
-		case k == nil:
-			return "", field.Errorf("piece", "is not there any more")
-		case part != "" && (st.ByCode[part] == nil || st.ByCode[part].Place == nil):
-			return "", field.Errorf("place", "is no place that waits for a new piece")
-		case part == "":
-			k.Part = ""
-			return k.Name + " taken from its place", nil
-		}
-		st.join(k, part)
-		return k.Name + " put to " + strings.ToLower(st.ByCode[part].Name), nil
-	})
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+			k := u.Piece(piece)
+			switch {
+			case k == nil:
+				return "", field.Errorf("piece", "is not there any more")
+			case part != "" && (st.ByCode[part] == nil || st.ByCode[part].Place == nil):
+				return "", field.Errorf("place", "is no place that waits for a new piece")
+			case part == "":
+				k.Part = ""
+				return k.Name + " taken from its place", nil
+			}
+			join(u, st, k, part)
+			return k.Name + " put to " + strings.ToLower(st.ByCode[part].Name), nil
+		},
+	)
 }

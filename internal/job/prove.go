@@ -6,6 +6,7 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/build"
 	"corvek/core/field"
 	"corvek/core/metrology"
@@ -22,105 +23,103 @@ const (
 
 // NextAttempt starts a run of the bench test; after a failed one the single
 // thing that was changed must be said. The pressures of the plan are filled in.
-func (s *Service) NextAttempt(ctx context.Context, who people.Actor, tag string, number int, c Change) error {
-	c, err := c.checked()
+func (s *Service) NextAttempt(ctx context.Context, who people.Actor, tag string, number int, c bench.Change) error {
+	c, err := checkedChange(c)
 	if err != nil {
 		return err
 	}
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		if why := st.notReady(); why != "" {
-			return "", field.Errorf("attempt", "not yet: %s; a lead can waive it with a reason", why)
-		}
-		next := 1
-		for _, a := range st.Attempts {
-			if a.Current && !a.Closed {
-				return "", field.Errorf("one_change", "attempt %d is still open; close it first", a.Number)
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+			if why := st.NotReady(); why != "" {
+				return "", field.Errorf("attempt", "not yet: %s; a lead can waive it with a reason", why)
 			}
-			next = max(next, a.Number+1)
-		}
-		if next > MostAttempts {
-			return "", field.Errorf("one_change", "there are %d attempts already", MostAttempts)
-		}
-		if next > 1 && c.Words == "" {
-			return "", field.Errorf("one_change", "say the one thing that was changed since attempt %d; with two "+
-				"the cause can no longer be told", next-1)
-		}
-		c, err := st.placed(c)
-		if err != nil {
-			return "", err
-		}
-		st.Unit.Attempts = append(st.Unit.Attempts, &unit.Attempt{
-			Number: next, Round: st.Round, Source: unit.SourceTyped, OneChange: c.Words, ChangeKind: c.Kind,
-			ChangePart: c.Part, SecondChange: c.Second, SecondKind: c.SecondKind, SecondPart: c.SecondPart,
-			By: who.Name, At: s.moment(),
-		})
-		return fmt.Sprintf("test attempt %d", next), nil
-	})
-}
-
-// notReady says what keeps the unit from the stand: it is not whole, does not turn
-// freely, or a serious caution of the test was not read.
-func (st *State) notReady() string {
-	holds := func(s Stop) bool {
-		switch s.Kind {
-		case unit.StopUnfitted, unit.StopTurn, unit.StopStiff, unit.StopFacing, unit.StopStack, unit.StopCaution,
-			unit.StopOrder, unit.StopCount, unit.StopTorque, unit.StopLip, unit.StopProud, unit.StopFill,
-			unit.StopRework:
-			return s.Passed == nil
-		}
-		return false
-	}
-	for _, station := range []string{"build", "prove"} {
-		for _, s := range st.Stops[station] {
-			if holds(s) {
-				return strings.ToLower(s.Text[:1]) + s.Text[1:]
+			next := 1
+			for _, a := range st.Attempts {
+				if a.Current && !a.Closed {
+					return "", field.Errorf("one_change", "attempt %d is still open; close it first", a.Number)
+				}
+				next = max(next, a.Number+1)
 			}
-		}
-	}
-	return ""
+			if next > MostAttempts {
+				return "", field.Errorf("one_change", "there are %d attempts already", MostAttempts)
+			}
+			if next > 1 && c.Words == "" {
+				return "", field.Errorf("one_change", "say the one thing that was changed since attempt %d; with two "+
+					"the cause can no longer be told", next-1)
+			}
+			c, err := placedChange(st, c)
+			if err != nil {
+				return "", err
+			}
+			u.Attempts = append(u.Attempts, &unit.Attempt{
+				Number: next, Round: st.Round, Source: unit.SourceTyped, OneChange: c.Words, ChangeKind: c.Kind,
+				ChangePart: c.Part, SecondChange: c.Second, SecondKind: c.SecondKind, SecondPart: c.SecondPart,
+				By: who.Name, At: s.moment(),
+			})
+			return fmt.Sprintf("test attempt %d", next), nil
+		},
+	)
 }
 
 // StartHold begins the hold of a step: what is read after it tells how long it was.
 func (s *Service) StartHold(ctx context.Context, who people.Actor, tag string, number int, code string) error {
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		a := st.Attempt()
-		if a == nil || a.Closed {
-			return "", field.Errorf("attempt", "start an attempt first")
-		}
-		t, known := st.Family.TestByCode(code)
-		if !known || t.Hold == "" {
-			return "", field.Errorf("attempt", "is not a step with a hold")
-		}
-		p := a.Attempt.Point(code)
-		if p == nil {
-			p = &unit.Point{Code: code}
-			a.Attempt.Points = append(a.Attempt.Points, p)
-		}
-		p.HoldFrom, p.HoldTo = s.moment().Truncate(time.Second), time.Time{}
-		return "hold began: " + t.Name, nil
-	})
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+			a := st.Attempt()
+			if a == nil || a.Closed {
+				return "", field.Errorf("attempt", "start an attempt first")
+			}
+			t, known := st.Family.TestByCode(code)
+			if !known || t.Hold == "" {
+				return "", field.Errorf("attempt", "is not a step with a hold")
+			}
+			open := u.Attempt(a.Number)
+			p := open.Point(code)
+			if p == nil {
+				p = &unit.Point{Code: code}
+				open.Points = append(open.Points, p)
+			}
+			p.HoldFrom, p.HoldTo = s.moment().Truncate(time.Second), time.Time{}
+			return "hold began: " + t.Name, nil
+		},
+	)
 }
-
-// turnWords is how a shaft's feel is spoken of.
-func turnWords(turn string) string { return strings.ReplaceAll(turn, "_", " ") }
 
 // CloseAttempt ends an attempt; its figures and verdict stay as they are.
 func (s *Service) CloseAttempt(ctx context.Context, who people.Actor, tag string, number int) error {
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		a := st.Attempt()
-		if a == nil || a.Closed {
-			return "", field.Errorf("attempt", "there is no open attempt")
-		}
-		if a.Sum == metrology.Undecided {
-			for _, p := range a.Points {
-				if p.Verdict == "" && p.Skipped == "" {
-					return "", field.Errorf("attempt", "%s: not recorded", p.Test.Name)
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+			a := st.Attempt()
+			if a == nil || a.Closed {
+				return "", field.Errorf("attempt", "there is no open attempt")
+			}
+			if a.Sum == metrology.Undecided {
+				for _, p := range a.Points {
+					if p.Verdict == "" && p.Skipped == "" {
+						return "", field.Errorf("attempt", "%s: not recorded", p.Test.Name)
+					}
 				}
 			}
-		}
-		a.Closed, a.Verdict = true, string(a.Sum)
-		return fmt.Sprintf("closed attempt %d: %s", a.Number, a.Sum), nil
-	})
+			open := u.Attempt(a.Number)
+			open.Closed, open.Verdict = true, string(a.Sum)
+			return fmt.Sprintf("closed attempt %d: %s", a.Number, a.Sum), nil
+		},
+	)
 }
 
 // OpenRound goes back to a station after a failed test, down to a part: what is above it on
@@ -135,33 +134,40 @@ func (s *Service) OpenRound(ctx context.Context, who people.Actor, tag string, n
 	if backTo != "strip" && backTo != "build" {
 		return field.Errorf("back_to", "go back to strip or to build")
 	}
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		n := st.Round + 1
-		if n > MostRounds {
-			return "", field.Errorf("reason", "there are %d rounds already", MostRounds)
-		}
-		down := st.ByCode[part]
-		if part != "" && down == nil {
-			return "", field.Errorf("part", "is not a part of this unit")
-		}
-		st.Unit.Rounds = append(st.Unit.Rounds, &unit.Round{Number: n, Reason: reason, BackTo: backTo,
-			OpenedBy: who.Name, OpenedAt: s.moment()})
-		switch {
-		case down != nil:
-			var parts []*unit.Part
-			for _, code := range build.Apart(placed(st.Unit, st.Family), down.Code) {
-				parts = append(parts, st.Unit.Part(code))
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+			n := st.Round + 1
+			if n > MostRounds {
+				return "", field.Errorf("reason", "there are %d rounds already", MostRounds)
 			}
-			takeOut(parts, n)
-		case backTo == "strip":
-			takeOut(st.Unit.Parts, n)
-		}
-		action := fmt.Sprintf("opened round %d, back to %s: %s", n, backTo, reason)
-		if down != nil {
-			action += ", down to " + strings.ToLower(down.Name)
-		}
-		return action, nil
-	})
+			down := st.ByCode[part]
+			if part != "" && down == nil {
+				return "", field.Errorf("part", "is not a part of this unit")
+			}
+			u.Rounds = append(u.Rounds, &unit.Round{Number: n, Reason: reason, BackTo: backTo,
+				OpenedBy: who.Name, OpenedAt: s.moment()})
+			switch {
+			case down != nil:
+				var parts []*unit.Part
+				for _, code := range build.Apart(bench.Placed(u, st.Family), down.Code) {
+					parts = append(parts, u.Part(code))
+				}
+				takeOut(parts, n)
+			case backTo == "strip":
+				takeOut(u.Parts, n)
+			}
+			action := fmt.Sprintf("opened round %d, back to %s: %s", n, backTo, reason)
+			if down != nil {
+				action += ", down to " + strings.ToLower(down.Name)
+			}
+			return action, nil
+		},
+	)
 }
 
 // takeOut notes for a round that fitted parts came out again.
@@ -174,22 +180,4 @@ func takeOut(parts []*unit.Part, round int) {
 			p.Steps = append(p.Steps, &again)
 		}
 	}
-}
-
-// PointedAt is the part that a failed test goes back to: the step since which the shaft is
-// stiff, else the part that the named causes lie in or that their remedy renews; nil where
-// nothing points anywhere.
-func (st *State) PointedAt() *PartState {
-	if i := build.StiffAt(st.Steps()); i >= 0 {
-		return st.InOrder()[i]
-	}
-	blamed, remedies := st.causesOf()
-	for _, of := range []map[string][]string{blamed, remedies} {
-		for _, p := range st.Parts {
-			if len(of[p.Code]) > 0 {
-				return p
-			}
-		}
-	}
-	return nil
 }

@@ -5,9 +5,9 @@ import (
 	"fmt"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/entry"
-	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/metrology"
 	"corvek/core/unit"
@@ -121,7 +121,7 @@ func (w *writing) judgeAnew() error {
 			}
 			w.record(unit.Entry{Action: fmt.Sprintf("worked out anew on import: attempt %d of unit %d", a.Number, i+1),
 				Before: a.Verdict, After: verdict})
-			a.Verdict = verdict
+			w.Job.Unit(i + 1).Attempt(a.Number).Verdict = verdict
 		}
 	}
 	return nil
@@ -182,29 +182,18 @@ func (s *Service) AddAccount(ctx context.Context, who people.Actor, tag string, 
 	case len([]rune(told)) > entry.MostArea:
 		return field.Errorf("words", "is longer than %d letters", entry.MostArea)
 	}
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		if len(st.Unit.Accounts) >= MostAccounts {
-			return "", field.Errorf("words", "there are %d accounts already", MostAccounts)
-		}
-		st.Unit.AddAccount(teller, told)
-		return "account of " + teller, nil
-	})
-}
-
-// identify weighs the gauge answers and finds the variant.
-func (st *State) identify() {
-	st.Gauge = st.Family.Conclude(st.Unit.Gauge)
-	id := family.Identity{Model: st.Unit.Model, Serial: st.Unit.Serial, Marks: map[string]bool{},
-		Measured: map[string]float64{}}
-	for code, said := range st.Unit.Identity {
-		id.Marks[code] = said == entry.Yes
-	}
-	for _, p := range st.Parts {
-		for _, f := range p.Features {
-			if f.Found.HasValue {
-				id.Measured[f.Path()] = f.Found.Value
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+			if len(u.Accounts) >= MostAccounts {
+				return "", field.Errorf("words", "there are %d accounts already", MostAccounts)
 			}
-		}
-	}
-	st.Variant = st.Family.Resolve(id)
+			u.AddAccount(teller, told)
+			return "account of " + teller, nil
+		},
+	)
 }

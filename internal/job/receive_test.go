@@ -5,16 +5,16 @@ import (
 	"slices"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/field"
-	"corvek/internal/job"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
 func TestGaugeAnswersAndVariantOnAJob(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "cam_piston_pump")
 	put(t, s, tag, "u1/gauge/new_unit", "same")
 	put(t, s, tag, "u1/gauge/inlet", "good")
@@ -34,7 +34,7 @@ func TestGaugeAnswersAndVariantOnAJob(t *testing.T) {
 }
 
 func TestFluidBalanceOnAJob(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	for field, v := range map[string]string{"capacity": "120 L", "drained": "96 L", "vessel": "20 L"} {
 		put(t, s, tag, "u1/"+field, v)
@@ -49,7 +49,7 @@ func TestFluidBalanceOnAJob(t *testing.T) {
 }
 
 func TestUnitsAccountsAndUnknownParts(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "axial_piston_pump")
 	n, err := s.AddUnit(ctx, iva, tag, "internal_gear_pump", "Feed pump")
 	require.NoError(t, err)
@@ -67,7 +67,7 @@ func TestUnitsAccountsAndUnknownParts(t *testing.T) {
 	require.NoError(t, err)
 	second, err = s.Load(ctx, tag, 2)
 	require.NoError(t, err)
-	at := slices.IndexFunc(second.Parts, func(p *job.PartState) bool { return p.Code == id })
+	at := slices.IndexFunc(second.Parts, func(p *bench.Part) bool { return p.Code == id })
 	assert.Equal(t, 3, at)
 	assert.Equal(t, "spacer", second.Parts[at].Def.Kind)
 	var fe *field.Error

@@ -16,7 +16,7 @@ import (
 // A grave caution is open at its station until somebody has read it; the first
 // reader stays, and reading it again changes nothing.
 func TestCautionIsReadOnce(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "axial_piston_pump")
 	var open []string
 	for _, list := range load(t, s, tag).Stops {
@@ -47,7 +47,7 @@ func TestCautionIsReadOnce(t *testing.T) {
 // A drain or soak time is typed as it is said, kept as a moment, and cleared by
 // emptying it; a slip is refused with what is accepted.
 func TestTimerIsAMomentFromNow(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "external_gear_pump")
 	noon := time.Date(2031, 5, 14, 12, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return noon }
@@ -89,7 +89,7 @@ func TestHowAMarkWasFound(t *testing.T) {
 // A part that was stuck asks how it was found before anybody frees or wipes it;
 // its note answers.
 func TestStuckPartAsksHowItWasFound(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "check_valve")
 	p := load(t, s, tag).Parts[1]
 	for _, how := range []string{"stuck", "seized"} {
@@ -105,7 +105,7 @@ func TestStuckPartAsksHowItWasFound(t *testing.T) {
 
 // Where a job stands follows from what was done, and looking changes nothing.
 func TestStationFollowsTheWork(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "external_gear_pump")
 	stands := func() string { return load(t, s, tag).Job.Station }
 	assert.Equal(t, "receive", stands(), "its figures are not known yet")
@@ -124,7 +124,7 @@ func TestStationFollowsTheWork(t *testing.T) {
 
 // What is no stop, or has no reason, cannot be passed; and only a lead passes.
 func TestOnlyALeadPassesAnOpenStop(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "check_valve")
 	st := load(t, s, tag)
 	require.NotEmpty(t, st.Stops["strip"])
@@ -141,7 +141,7 @@ func TestOnlyALeadPassesAnOpenStop(t *testing.T) {
 
 // Two who write the same field do not overwrite one another.
 func TestConflictSaysWhatIsThereNow(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "check_valve")
 	var conflict *job.Conflict
 	err := edit(s, ctx, iva, tag, "job/title", "another", "not what is there")

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/field"
 	"corvek/core/unit"
@@ -35,7 +36,7 @@ type Same struct {
 }
 
 // SameUnit looks up the other jobs of a unit.
-func (s *Service) SameUnit(ctx context.Context, st *State) (Same, error) {
+func (s *Service) SameUnit(ctx context.Context, st *bench.State) (Same, error) {
 	u := st.Unit
 	serial, model := strings.TrimSpace(u.Serial), strings.TrimSpace(u.Model)
 	if serial == "" || model == "" {
@@ -55,13 +56,13 @@ func (s *Service) SameUnit(ctx context.Context, st *State) (Same, error) {
 		if err != nil {
 			return Same{}, err
 		}
-		same.Before = append(same.Before, other.before(*row.HandedOverAt))
+		same.Before = append(same.Before, before(other, *row.HandedOverAt))
 	}
 	return same, nil
 }
 
 // before sums up what was found and done on the unit of a job that is over.
-func (st *State) before(at time.Time) Before {
+func before(st *bench.State, at time.Time) Before {
 	b := Before{Tag: st.Job.Tag, Title: st.Job.Title, Unit: st.Unit.Number, At: at, Statement: st.Conclude.Statement,
 		Ending: st.Unit.Ending}
 	if st.Cause != nil {
@@ -96,23 +97,23 @@ func (s *Service) JoinAsAccount(ctx context.Context, who people.Actor, tag, to s
 	case st.Unit.Opened():
 		return field.Errorf("to", "this unit was opened here; its record stays a job of its own")
 	}
-	told := st.toldOf()
+	told := toldOf(st)
 	err = s.onUnit(
 		ctx,
 		who,
 		people.RoleTechnician,
 		to,
 		same.Open[at].Unit,
-		func(_ *writing, other *State) (string, error) {
+		func(w *writing, u *unit.Unit, other *bench.State) (string, error) {
 			for _, a := range told {
-				known := slices.ContainsFunc(other.Unit.Accounts, func(b *unit.Account) bool {
+				known := slices.ContainsFunc(u.Accounts, func(b *unit.Account) bool {
 					return b.Teller == a.Teller && b.Words == a.Words
 				})
 				if !known {
-					other.Unit.AddAccount(a.Teller, a.Words)
+					u.AddAccount(a.Teller, a.Words)
 				}
 			}
-			if len(other.Unit.Accounts) > MostAccounts {
+			if len(u.Accounts) > MostAccounts {
 				return "", field.Errorf("to", "there would be more than %d accounts", MostAccounts)
 			}
 			return fmt.Sprintf("took over the account of %s, the same unit", tag), nil
@@ -129,7 +130,7 @@ func (s *Service) JoinAsAccount(ctx context.Context, who people.Actor, tag, to s
 }
 
 // toldOf is what was told of the unit: the complaint of the job and every account.
-func (st *State) toldOf() []unit.Account {
+func toldOf(st *bench.State) []unit.Account {
 	var out []unit.Account
 	if words := strings.TrimSpace(st.Job.Complaint); words != "" {
 		teller := strings.TrimSpace(st.Job.Caller)

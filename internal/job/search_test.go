@@ -6,10 +6,10 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/search"
 	"corvek/core/unit"
-	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/assert"
@@ -24,7 +24,7 @@ func TestThreeFaultsAreFoundInThreeAttempts(t *testing.T) {
 	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return now }
 	jobtest.ToTheStand(t, s, tag)
-	run := func(c job.Change, relief, flow, leak string) *job.State {
+	run := func(c bench.Change, relief, flow, leak string) *bench.State {
 		require.NoError(t, s.NextAttempt(ctx, iva, tag, 1, c))
 		st := load(t, s, tag)
 		n := st.Attempt().Number
@@ -52,8 +52,8 @@ func TestThreeFaultsAreFoundInThreeAttempts(t *testing.T) {
 		return load(t, s, tag)
 	}
 	const good, weak = "45.9 L/min", "38.0 L/min"
-	run(job.Change{}, "160 bar", weak, "drips")
-	st := run(job.Change{Words: "relief spring swapped", Kind: string(search.Swap), Part: "relief_spring"}, "197 bar",
+	run(bench.Change{}, "160 bar", weak, "drips")
+	st := run(bench.Change{Words: "relief spring swapped", Kind: string(search.Swap), Part: "relief_spring"}, "197 bar",
 		weak, "drips")
 	ledger := words(st)
 	assert.Contains(t, ledger, "relief setting came right: relief spring bore it")
@@ -65,16 +65,16 @@ func TestThreeFaultsAreFoundInThreeAttempts(t *testing.T) {
 			assert.NotEqual(t, "relief_spring", p.Code, "acquitted of %s", h.Step)
 		}
 	}
-	st = run(job.Change{Words: "rear plate lapped and shimmed", Kind: string(search.Renew), Part: "rear_plate"},
+	st = run(bench.Change{Words: "rear plate lapped and shimmed", Kind: string(search.Renew), Part: "rear_plate"},
 		"197 bar", good, "drips")
 	assert.Contains(t, words(st), "duty pressure came right: rear side plate bore it")
-	st = run(job.Change{Words: "inner shaft seal fitted again", Kind: string(search.Renew), Part: "seal_inner"},
+	st = run(bench.Change{Words: "inner shaft seal fitted again", Kind: string(search.Renew), Part: "seal_inner"},
 		"197 bar", good, "dry")
 	assert.Contains(t, words(st), "leak watch at duty pressure came right: inner shaft seal bore it")
 	assert.Empty(t, st.Halve(), "nothing is out any more")
 }
 
-func words(st *job.State) string {
+func words(st *bench.State) string {
 	var out []string
 	for _, l := range st.Search() {
 		out = append(out, l.Words)
@@ -89,16 +89,16 @@ func TestAChangeIsKeptAsItWas(t *testing.T) {
 	const tag = "T-0417"
 	jobtest.ToTheStand(t, s, tag)
 	for _, c := range []struct {
-		change job.Change
+		change bench.Change
 		says   string
 	}{
-		{job.Change{Words: "x", Kind: "prayed"}, "change_kind: is not a kind of change"},
-		{job.Change{Words: "x", Part: "wheel"}, "change_part: is not a part"},
-		{job.Change{Words: "x", SecondPart: "body"}, "second_change: say what"},
+		{bench.Change{Words: "x", Kind: "prayed"}, "change_kind: is not a kind of change"},
+		{bench.Change{Words: "x", Part: "wheel"}, "change_part: is not a part"},
+		{bench.Change{Words: "x", SecondPart: "body"}, "second_change: say what"},
 	} {
 		assert.ErrorContains(t, s.NextAttempt(ctx, iva, tag, 1, c.change), c.says)
 	}
-	require.NoError(t, s.NextAttempt(ctx, iva, tag, 1, job.Change{Words: "Relief shimmed",
+	require.NoError(t, s.NextAttempt(ctx, iva, tag, 1, bench.Change{Words: "Relief shimmed",
 		Second: "relief raised a turn"}))
 	a := load(t, s, tag).Attempt()
 	assert.Equal(t, string(search.Adjust), a.ChangeKind)

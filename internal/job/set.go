@@ -5,6 +5,7 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/entry"
 	"corvek/core/explain"
 	"corvek/core/field"
@@ -110,12 +111,13 @@ func (w *writing) set(e Edit) (kept string, wrote bool, err error) {
 // writing is a job in the hands of one who changes it.
 type writing struct {
 	Job      *unit.Job // a copy of its own
+	was      *unit.Job // as it was, to be read only; nil for a new one
 	shop     *entry.Shop
 	history  store.History
 	entries  []unit.Entry
 	contents map[int]store.Content
 	papers   []store.Paper
-	states   []*State
+	states   []*bench.State
 	service  *Service
 	catalog  *catalog // all of one write is worked out with
 	role     string   // in which he writes
@@ -142,9 +144,23 @@ func (w *writing) happened(e unit.Event) {
 	w.record(unit.Entry{Action: wording.Event(e), Event: &e})
 }
 
-// state works a unit out as it is before the change.
-func (w *writing) state(number int) (*State, error) {
+// state works a unit out as it is in the writer's hands.
+func (w *writing) state(number int) (*bench.State, error) {
 	return w.service.compute(w.catalog, w.Job, number)
+}
+
+// before is a unit as it was worked out before anything was written. It rests on the job that
+// others read, which the writer's copy is not.
+func (w *writing) before(number int) (*bench.State, error) {
+	basis := w.service.basis(w.catalog, w.was.Version)
+	if st := w.service.states.get(w.was.Tag, number, basis); st != nil {
+		return st, nil
+	}
+	st, err := w.service.compute(w.catalog, w.was, number)
+	if err == nil {
+		w.service.states.keep(w.was.Tag, number, basis, st)
+	}
+	return st, err
 }
 
 // change is the one way to write to a job: f changes a copy of it under the
@@ -168,7 +184,7 @@ func (s *Service) changeAny(ctx context.Context, who people.Actor, role, tag str
 	}
 	w := s.writing(who.Name, who.Role)
 	err := s.Store.Update(ctx, tag, func(j *unit.Job, h store.History) (*store.Change, error) {
-		w.Job, w.history = j, h
+		w.Job, w.history, w.was = j, h, h.Before
 		before := waits(j)
 		if err := f(w); err != nil {
 			return nil, err
@@ -198,7 +214,7 @@ func (w *writing) finish() (*store.Change, error) {
 		}
 		w.states = append(w.states, st)
 	}
-	w.Job.Station = Stands(w.states)
+	w.Job.Station = bench.Stands(w.states)
 	c := &store.Change{Job: w.Job, Entries: w.entries, Contents: w.contents, Papers: w.papers}
 	if !w.final {
 		c.Who = w.shop.Who
@@ -209,7 +225,7 @@ func (w *writing) finish() (*store.Change, error) {
 // shop is what an edit needs to know of the shop.
 func (s *Service) shop(c *catalog, who string) *entry.Shop {
 	tools := map[string]string{}
-	for name, t := range c.tools {
+	for name, t := range c.Tools {
 		if _, err := quantity.Parse(t.Resolution, quantity.Length); err == nil { // others are of the stand
 			tools[name] = t.Resolution
 		}
@@ -234,16 +250,17 @@ func (b board) KnowsCause(code string) bool {
 	return ok
 }
 
-// onUnit changes one unit of a job. f gets it as worked out before the change,
-// and gives what goes into the record; nothing where it noted an event.
+// onUnit changes one unit of a job. f gets the unit to write to, and what was worked out of it
+// before the change, to read; it gives what goes into the record, nothing where it noted an
+// event.
 func (s *Service) onUnit(ctx context.Context, who people.Actor, role, tag string, number int,
-	f func(*writing, *State) (action string, err error)) error {
+	f func(*writing, *unit.Unit, *bench.State) (action string, err error)) error {
 	return s.change(ctx, who, role, tag, func(w *writing) error {
-		st, err := w.state(number)
+		st, err := w.before(number)
 		if err != nil {
 			return err
 		}
-		action, err := f(w, st)
+		action, err := f(w, w.Job.Unit(number), st)
 		if err != nil {
 			return err
 		}

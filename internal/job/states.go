@@ -3,6 +3,7 @@ package job
 import (
 	"sync"
 
+	"corvek/core/bench"
 	"corvek/core/unit"
 
 	lru "github.com/hashicorp/golang-lru/v2"
@@ -32,7 +33,7 @@ type place struct {
 
 type stated struct {
 	on basis
-	st *State
+	st *bench.State
 }
 
 func newStates() (*states, error) {
@@ -41,7 +42,7 @@ func newStates() (*states, error) {
 }
 
 // get gives the state of a unit as it is on the basis, nil where there is none.
-func (s *states) get(tag string, number int, on basis) *State {
+func (s *states) get(tag string, number int, on basis) *bench.State {
 	if x, ok := s.kept.Get(place{tag, number}); ok && x.on == on {
 		return x.st
 	}
@@ -49,7 +50,7 @@ func (s *states) get(tag string, number int, on basis) *State {
 }
 
 // keep holds a state, unless one of a newer version is held already.
-func (s *states) keep(tag string, number int, on basis, st *State) {
+func (s *states) keep(tag string, number int, on basis, st *bench.State) {
 	s.Lock()
 	defer s.Unlock()
 	at := place{tag, number}

@@ -6,9 +6,9 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/proof"
 	"corvek/core/unit"
-	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/assert"
@@ -18,7 +18,7 @@ import (
 // A pump with eleven of its family's parts absent and three others on it goes from
 // Receive to Hand over and is proved, and no lead waives anything that is true.
 func TestAStrangePumpIsHandedOver(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return now }
 	tag := newUnit(t, s, "external_gear_pump")
@@ -72,7 +72,7 @@ func TestAStrangePumpIsHandedOver(t *testing.T) {
 			}
 		}
 	}
-	require.NoError(t, s.NextAttempt(ctx, iva, tag, 1, job.Change{}))
+	require.NoError(t, s.NextAttempt(ctx, iva, tag, 1, bench.Change{}))
 	runTest(t, s, tag, &now)
 
 	st := load(t, s, tag)

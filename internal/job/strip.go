@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"slices"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
@@ -20,19 +21,26 @@ const (
 // TakeOffRest marks every part still on the unit as off: for the many parts that
 // came off as expected. Nothing is counted by it, and facings stay to be said.
 func (s *Service) TakeOffRest(ctx context.Context, who people.Actor, tag string, number int) error {
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
-		if st.Job.WarrantyHold {
-			return "", field.Errorf("", "the job is on warranty hold; nothing is opened until it is lifted")
-		}
-		if why := st.Shut(); why != "" {
-			return "", field.Errorf("", "not opened yet: %s", why)
-		}
-		for _, p := range st.Unit.Parts {
-			p.Off = p.Off || p.OnUnit()
-		}
-		w.happened(unit.Event{Kind: unit.EventRestOff, Unit: number})
-		return "", nil
-	})
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
+			if w.Job.WarrantyHold {
+				return "", field.Errorf("", "the job is on warranty hold; nothing is opened until it is lifted")
+			}
+			if why := st.Shut(); why != "" {
+				return "", field.Errorf("", "not opened yet: %s", why)
+			}
+			for _, p := range u.Parts {
+				p.Off = p.Off || p.OnUnit()
+			}
+			w.happened(unit.Event{Kind: unit.EventRestOff, Unit: number})
+			return "", nil
+		},
+	)
 }
 
 // AddLoose writes down something found lying loose.
@@ -48,13 +56,20 @@ func (s *Service) AddLoose(ctx context.Context, who people.Actor, tag string, nu
 	if err := counted(count); err != nil {
 		return err
 	}
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		if len(st.Unit.Loose) >= MostLoose {
-			return "", field.Errorf("what", "there are %d loose finds already", MostLoose)
-		}
-		st.Unit.AddLoose(what, place, count)
-		return "found loose: " + what, nil
-	})
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+			if len(u.Loose) >= MostLoose {
+				return "", field.Errorf("what", "there are %d loose finds already", MostLoose)
+			}
+			u.AddLoose(what, place, count)
+			return "found loose: " + what, nil
+		},
+	)
 }
 
 // AddPart puts a part that the family does not know behind another in the
@@ -70,17 +85,27 @@ func (s *Service) AddPart(ctx context.Context, who people.Actor, tag string, num
 	if err := counted(count); err != nil {
 		return "", err
 	}
-	err = s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		if len(st.Unit.Parts) >= MostParts {
-			return "", field.Errorf("name", "a unit holds at most %d lines", MostParts)
-		}
-		place, branch := len(st.Unit.Parts), ""
-		if p := st.ByCode[after]; p != nil {
-			place, branch = slices.Index(st.Unit.Parts, p.Part)+1, p.Def.Branch
-		}
-		code = st.Unit.AddPart(place, name, kind, branch, count).Code
-		return "added the part " + name, nil
-	})
+	err = s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+			if len(u.Parts) >= MostParts {
+				return "", field.Errorf("name", "a unit holds at most %d lines", MostParts)
+			}
+			place, branch := len(u.Parts), ""
+			if p := st.ByCode[after]; p != nil {
+				place, branch = slices.IndexFunc(
+					u.Parts,
+					func(x *unit.Part) bool { return x.Code == p.Code },
+				)+1, p.Def.Branch
+			}
+			code = u.AddPart(place, name, kind, branch, count).Code
+			return "added the part " + name, nil
+		},
+	)
 	return code, err
 }
 
@@ -98,57 +123,52 @@ func (s *Service) Recount(ctx context.Context, who people.Actor, tag string, num
 	if !slices.Contains([]string{unit.CountCounted, unit.CountVariant, unit.CountDrawing}, from) {
 		return field.Errorf("from", "choose where the number is known from")
 	}
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		p := st.ByCode[part]
-		if p == nil {
-			return "", field.Errorf("part", "is not a part of this unit")
-		}
-		was := p.Expected
-		p.Part.Expected, p.From, p.Why, p.Explained = count, from, why, ""
-		if p.Def.Count == count && p.Kind == "" { // as the family has it again
-			p.From, p.Why = unit.CountFamily, ""
-		}
-		return fmt.Sprintf("%s: %d pieces on this unit in place of %d: %s", p.Name, count, was, why), nil
-	})
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+			p := st.ByCode[part]
+			if p == nil {
+				return "", field.Errorf("part", "is not a part of this unit")
+			}
+			was := p.Expected
+			own := u.Part(part)
+			own.Expected, own.From, own.Why, own.Explained = count, from, why, ""
+			if p.Def.Count == count && p.Kind == "" { // as the family has it again
+				own.From, own.Why = unit.CountFamily, ""
+			}
+			return fmt.Sprintf("%s: %d pieces on this unit in place of %d: %s", p.Name, count, was, why), nil
+		},
+	)
 }
 
 // MovePart puts a part one place earlier (−1) or later (+1) in the order parts
 // came off: the unit on the bench need not have come apart as its family says.
 func (s *Service) MovePart(ctx context.Context, who people.Actor, tag string, number int, part string, by int) error {
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		parts := st.Unit.Parts
-		i := slices.IndexFunc(parts, func(p *unit.Part) bool { return p.Code == part })
-		j := i + by
-		if i < 0 || by != 1 && by != -1 {
-			return "", field.Errorf("part", "is not a part of this unit")
-		}
-		for j >= 0 && j < len(parts) && !parts[j].OnUnit() {
-			j += by
-		}
-		if j < 0 || j >= len(parts) {
-			return "", field.Errorf("part", "stands at the end of the line already")
-		}
-		parts[i], parts[j] = parts[j], parts[i]
-		return map[int]string{-1: "came off earlier: ", 1: "came off later: "}[by] + parts[j].Name, nil
-	})
-}
-
-// BrokenUp reports that pieces of the unit went into the circuit: something is
-// missing that nobody accounts for, or a break was seen in a family whose
-// debris goes round.
-func (st *State) BrokenUp() bool {
-	for _, p := range st.Parts {
-		if p.Off && p.Missing > 0 && p.Explained == "" {
-			return true
-		}
-	}
-	if !st.Family.Debris {
-		return false
-	}
-	for _, f := range st.Findings {
-		if e, ok := st.Knowledge.EvidenceByCode(f.Code); ok && f.Likely() && e.BreakUp {
-			return true
-		}
-	}
-	return false
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+			parts := u.Parts
+			i := slices.IndexFunc(parts, func(p *unit.Part) bool { return p.Code == part })
+			j := i + by
+			if i < 0 || by != 1 && by != -1 {
+				return "", field.Errorf("part", "is not a part of this unit")
+			}
+			for j >= 0 && j < len(parts) && !parts[j].OnUnit() {
+				j += by
+			}
+			if j < 0 || j >= len(parts) {
+				return "", field.Errorf("part", "stands at the end of the line already")
+			}
+			parts[i], parts[j] = parts[j], parts[i]
+			return map[int]string{-1: "came off earlier: ", 1: "came off later: "}[by] + parts[j].Name, nil
+		},
+	)
 }

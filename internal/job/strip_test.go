@@ -5,8 +5,8 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/field"
-	"corvek/internal/job"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -14,8 +14,8 @@ import (
 
 // What gets lost at the bench is caught by the record.
 func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
-	s := bench(t)
-	take := func(code string) (string, *job.State) {
+	s := emptyShop(t)
+	take := func(code string) (string, *bench.State) {
 		tag := newUnit(t, s, code)
 		require.NoError(t, s.TakeOffRest(context.Background(), iva, tag, 1))
 		return tag, load(t, s, tag)
@@ -92,7 +92,7 @@ func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
 
 // The order on the bench need not be the family's, and Build runs it backwards.
 func TestOrderAsItCameApart(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "check_valve")
 	st := load(t, s, tag)
 	first, second := st.Parts[0], st.Parts[1]
@@ -109,7 +109,7 @@ func TestOrderAsItCameApart(t *testing.T) {
 
 // What does not fit the concluded cause is answered in words.
 func TestMisfitIsAnswered(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	put(t, s, tag, "u1/evidence/retainer_broken/state", "seen")
 	put(t, s, tag, "u1/evidence/fine_lines/state", "seen")
@@ -123,7 +123,7 @@ func TestMisfitIsAnswered(t *testing.T) {
 
 // A field modification belongs to the identity: what became of it is said at Build.
 func TestModificationIsCarriedOver(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "relief_valve")
 	assert.NotContains(t, stops(load(t, s, tag), "build"), "Modified")
 	put(t, s, tag, "u1/modification", "restrictor in the pilot line")

@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
@@ -25,29 +26,17 @@ func (w *writing) follow(u *unit.Unit, was *family.Family, from, rule string) er
 		if err != nil {
 			return err
 		}
-		rule = st.variantRule()
+		rule = st.VariantRule()
 	}
 	before := map[string]unit.Part{}
 	for _, p := range u.Parts {
 		before[p.Code] = *p
 	}
-	u.Follow(c.lib[u.Family], was, is, from, rule)
+	u.Follow(c.Plain[u.Family], was, is, from, rule)
 	if words := differences(before, u); words != "" {
 		w.did("the parts followed: " + words)
 	}
 	return nil
-}
-
-// variantRule says by which rule the unit is of its variant.
-func (st *State) variantRule() string {
-	name := st.Unit.Variant
-	switch m := st.Variant.Chosen; {
-	case name == "":
-		return "no variant"
-	case m != nil && (m.Variant.Name == name || m.Variant.Code == name):
-		return name + ": " + st.Variant.Why
-	}
-	return name + ": entered by hand"
 }
 
 // differences says in words what became another way.
@@ -89,23 +78,29 @@ func (s *Service) AddAssembly(
 	if err != nil {
 		return err
 	}
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
-		at := slices.IndexFunc(st.Family.Instances, func(i family.Instance) bool { return i.Base == assembly })
-		if at < 0 {
-			return "", field.Errorf("assembly", "is not an assembly of this unit")
-		}
-		if len(st.Unit.Parts)+len(st.Family.Instances[at].Parts) > MostParts {
-			return "", field.Errorf("assembly", "a unit holds at most %d lines", MostParts)
-		}
-		u := st.Unit
-		more := u.MoreOf()[assembly] + 1
-		if more >= family.MostTimes {
-			return "", field.Errorf("assembly", "stands %d times in it already", more)
-		}
-		u.More[assembly] = strconv.Itoa(more)
-		return "one more " + st.Family.Instances[at].Name + ": " + why,
-			w.follow(u, st.Family, unit.CountCounted, why)
-	})
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
+			at := slices.IndexFunc(st.Family.Instances, func(i family.Instance) bool { return i.Base == assembly })
+			if at < 0 {
+				return "", field.Errorf("assembly", "is not an assembly of this unit")
+			}
+			if len(u.Parts)+len(st.Family.Instances[at].Parts) > MostParts {
+				return "", field.Errorf("assembly", "a unit holds at most %d lines", MostParts)
+			}
+			more := u.MoreOf()[assembly] + 1
+			if more >= family.MostTimes {
+				return "", field.Errorf("assembly", "stands %d times in it already", more)
+			}
+			u.More[assembly] = strconv.Itoa(more)
+			return "one more " + st.Family.Instances[at].Name + ": " + why,
+				w.follow(u, st.Family, unit.CountCounted, why)
+		},
+	)
 }
 
 // LeaveOutAssembly says of an assembly with all its parts that it is not on this unit.
@@ -115,37 +110,46 @@ func (s *Service) LeaveOutAssembly(ctx context.Context, who people.Actor, tag st
 	if err != nil {
 		return err
 	}
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(w *writing, st *State) (string, error) {
-		u := st.Unit
-		at := slices.IndexFunc(st.Family.Instances, func(i family.Instance) bool { return i.Code == instance })
-		if at < 0 {
-			return "", field.Errorf("assembly", "is not an assembly of this unit")
-		}
-		in := st.Family.Instances[at]
-		for _, code := range in.Parts {
-			if p := u.Part(code); p != nil && p.OnUnit() && p.Handled() {
-				return "", field.Errorf("assembly", "%s was taken off, counted or measured here; take that back first",
-					p.Name)
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
+			at := slices.IndexFunc(st.Family.Instances, func(i family.Instance) bool { return i.Code == instance })
+			if at < 0 {
+				return "", field.Errorf("assembly", "is not an assembly of this unit")
 			}
-		}
-		last := ""
-		for _, i := range st.Family.Instances {
-			if i.Base == in.Base {
-				last = i.Code
+			in := st.Family.Instances[at]
+			for _, code := range in.Parts {
+				if p := u.Part(code); p != nil && p.OnUnit() && p.Handled() {
+					return "", field.Errorf(
+						"assembly",
+						"%s was taken off, counted or measured here; take that back first",
+						p.Name,
+					)
+				}
 			}
-		}
-		if n := u.MoreOf()[in.Base]; n > 0 && in.Code == last {
-			// The last one that was put in here goes as it came.
-			if u.More[in.Base] = strconv.Itoa(n - 1); n == 1 {
-				delete(u.More, in.Base)
+			last := ""
+			for _, i := range st.Family.Instances {
+				if i.Base == in.Base {
+					last = i.Code
+				}
 			}
-			return "no longer on this unit: " + in.Name + ": " + why, w.follow(u, st.Family, unit.CountCounted, why)
-		}
-		for _, code := range in.Parts {
-			if p := u.Part(code); p != nil && p.OnUnit() {
-				p.Absent = why
+			if n := u.MoreOf()[in.Base]; n > 0 && in.Code == last {
+				// The last one that was put in here goes as it came.
+				if u.More[in.Base] = strconv.Itoa(n - 1); n == 1 {
+					delete(u.More, in.Base)
+				}
+				return "no longer on this unit: " + in.Name + ": " + why, w.follow(u, st.Family, unit.CountCounted, why)
 			}
-		}
-		return "not on this unit: " + in.Name + ": " + why, nil
-	})
+			for _, code := range in.Parts {
+				if p := u.Part(code); p != nil && p.OnUnit() {
+					p.Absent = why
+				}
+			}
+			return "not on this unit: " + in.Name + ": " + why, nil
+		},
+	)
 }

@@ -18,7 +18,7 @@ import (
 // The suffix tells the variant, and the variant what is on the unit: nothing asks for
 // what it has not, the rule is said, and without the variant all is as before.
 func TestTheVariantRulesTheUnit(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/model", "GX-32 R1")
 	before := load(t, s, tag)
@@ -47,7 +47,7 @@ func TestTheVariantRulesTheUnit(t *testing.T) {
 }
 
 func TestTheVariantChangesCountsAndStacks(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "winch_brake_pack")
 	put(t, s, tag, "u1/variant", "Seven friction plates")
 	st := load(t, s, tag)
@@ -69,7 +69,7 @@ func TestTheVariantChangesCountsAndStacks(t *testing.T) {
 }
 
 func TestTheVariantChangesLimits(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "relief_valve")
 	put(t, s, tag, "u1/part/spring/feature/free_length/found/v1", "56.1 mm")
 	spring := func() metrology.Verdict {
@@ -86,7 +86,7 @@ func TestTheVariantChangesLimits(t *testing.T) {
 
 // A part on the bench that the variant has not is on the unit all the same.
 func TestWhatLiesOnTheBenchIsThere(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/part/seal_outer/found", "1")
 	put(t, s, tag, "u1/variant", "One shaft seal")
@@ -105,7 +105,7 @@ func TestWhatLiesOnTheBenchIsThere(t *testing.T) {
 
 // A relief valve more, and then not: parts, leaks and steps of the test follow.
 func TestAnAssemblyOnceMoreAndOnceLess(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "external_gear_pump")
 	parts := len(load(t, s, tag).Parts)
 	assert.ErrorContains(t, s.AddAssembly(ctx, iva, tag, 1, "relief", " "), "how it is known")
@@ -137,7 +137,7 @@ func TestAnAssemblyOnceMoreAndOnceLess(t *testing.T) {
 // What was made true at the bench is kept in one act, and offered for the next unit
 // of the model.
 func TestAUnitIsKeptAsTheShopsOwnVariant(t *testing.T) {
-	s, ctx := bench(t), context.Background()
+	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "external_gear_pump")
 	assert.ErrorContains(t, s.KeepVariant(ctx, iva, tag, 1, "Tarn short"), "model number first")
 	put(t, s, tag, "u1/model", "GX-99 K")
@@ -190,7 +190,7 @@ func TestAUnitIsKeptAsTheShopsOwnVariant(t *testing.T) {
 
 // A setting from a document rules the step that proves it.
 func TestOwnSettingOfARelief(t *testing.T) {
-	s := bench(t)
+	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/duty_pressure", "175 bar")
 	put(t, s, tag, "u1/attempt/0/point/relief/pressure", "165 bar")

@@ -22,6 +22,7 @@ func TestAnEditedFigureIsNamed(t *testing.T) {
 	v, err := s.Verify(ctx)
 	require.NoError(t, err)
 	require.Empty(t, v.Faults)
+	storetest.Bend(s.Store)
 	done, err := s.Store.Pool.Exec(ctx, `UPDATE points SET flow = '44.2 L/min' WHERE code = 'p100' AND attempt = 0
 		AND job_id = (SELECT id FROM jobs WHERE tag = 'T-0417')`)
 	require.NoError(t, err)

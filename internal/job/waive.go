@@ -5,6 +5,7 @@ import (
 	"slices"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/field"
@@ -15,17 +16,24 @@ import (
 
 // Acknowledge notes that a caution was read.
 func (s *Service) Acknowledge(ctx context.Context, who people.Actor, tag string, number int, caution string) error {
-	return s.onUnit(ctx, who, people.RoleTechnician, tag, number, func(_ *writing, st *State) (string, error) {
-		if _, ok := family.CautionByCode(caution); !ok {
-			return "", field.Errorf("caution", "is not known")
-		}
-		if st.Job.Acknowledged(caution) != nil {
-			return "read again: " + caution, nil
-		}
-		st.Job.Acknowledgements = append(st.Job.Acknowledgements,
-			&unit.Acknowledgement{Caution: caution, By: who.Name, At: s.moment()})
-		return "read the caution " + caution, nil
-	})
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
+			if _, ok := family.CautionByCode(caution); !ok {
+				return "", field.Errorf("caution", "is not known")
+			}
+			if w.Job.Acknowledged(caution) != nil {
+				return "read again: " + caution, nil
+			}
+			w.Job.Acknowledgements = append(w.Job.Acknowledgements,
+				&unit.Acknowledgement{Caution: caution, By: who.Name, At: s.moment()})
+			return "read the caution " + caution, nil
+		},
+	)
 }
 
 // WaiveStop lets an open stop pass, with a lead's reason that the report prints.
@@ -34,21 +42,28 @@ func (s *Service) WaiveStop(ctx context.Context, who people.Actor, tag string, n
 	if err != nil {
 		return err
 	}
-	return s.onUnit(ctx, who, people.RoleLead, tag, number, func(_ *writing, st *State) (string, error) {
-		if len(reason) < 4 {
-			return "", field.Errorf("reason", "write down why this may be waived; it is printed in the report")
-		}
-		for _, list := range st.Stops {
-			for _, stop := range list {
-				if stop.String() == code && stop.Passed == nil {
-					st.Job.Passes = append(st.Job.Passes,
-						&unit.Pass{Code: code, Text: stop.Text, Reason: reason, By: who.Name, At: s.moment()})
-					return "waived a stop: " + stop.Text, nil
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleLead,
+		tag,
+		number,
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
+			if len(reason) < 4 {
+				return "", field.Errorf("reason", "write down why this may be waived; it is printed in the report")
+			}
+			for _, list := range st.Stops {
+				for _, stop := range list {
+					if stop.String() == code && stop.Passed == nil {
+						w.Job.Passes = append(w.Job.Passes,
+							&unit.Pass{Code: code, Text: stop.Text, Reason: reason, By: who.Name, At: s.moment()})
+						return "waived a stop: " + stop.Text, nil
+					}
 				}
 			}
-		}
-		return "", field.Errorf("code", "this stop is no longer open")
-	})
+			return "", field.Errorf("code", "this stop is no longer open")
+		},
+	)
 }
 
 // MostReopenings of one job.
@@ -124,7 +139,7 @@ func (w *writing) withdraw(by, reason string) {
 // HandOver closes the job. Every stop must be settled or waived.
 func (s *Service) HandOver(ctx context.Context, who people.Actor, tag string) error {
 	return s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
-		var states []*State
+		var states []*bench.State
 		for i := range w.Job.Units {
 			st, err := w.state(i + 1)
 			if err != nil {

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 
+	"corvek/core/bench"
 	"corvek/core/calc"
 	"corvek/core/field"
 	"corvek/core/unit"
@@ -36,14 +37,21 @@ func (s *Service) PutFigure(
 	if err != nil {
 		return err
 	}
-	err = s.onUnit(ctx, who, people.RoleTechnician, tag, 1, func(_ *writing, st *State) (string, error) {
-		if len(st.Job.Worked) >= MostWorked {
-			return "", field.Errorf("job", "holds %d calculations already", MostWorked)
-		}
-		st.Job.AddWorked(&unit.Worked{Calculator: calculator, Note: note, Inputs: string(inputs),
-			Answer: string(answer), By: who.Name, At: s.moment()})
-		return "put on the job: " + calculator, nil
-	})
+	err = s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		1,
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
+			if len(w.Job.Worked) >= MostWorked {
+				return "", field.Errorf("job", "holds %d calculations already", MostWorked)
+			}
+			w.Job.AddWorked(&unit.Worked{Calculator: calculator, Note: note, Inputs: string(inputs),
+				Answer: string(answer), By: who.Name, At: s.moment()})
+			return "put on the job: " + calculator, nil
+		},
+	)
 	if errors.Is(err, store.ErrNotFound) {
 		return field.Errorf("job", "choose the job it belongs to")
 	}

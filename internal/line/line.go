@@ -7,12 +7,12 @@ import (
 	"slices"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/build"
 	"corvek/core/decide"
 	"corvek/core/metrology"
 	"corvek/core/wording"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 )
 
 // Stations are those with a layer of their own.
@@ -26,16 +26,11 @@ type Layer struct {
 	Link     func(part string) string // address behind a part, nil on paper
 }
 
-// Draw draws a unit with a layer. The drawing follows from the state alone, so it is kept
-// with it.
-func (l Layer) Draw(st *job.State) string {
+// Draw draws a unit with a layer.
+func (l Layer) Draw(st *bench.State) string {
 	if l.Link == nil {
 		l.Link = func(string) string { return "" }
 	}
-	return st.Kept("line "+l.Station+" "+l.Selected+" "+l.Link(""), func() string { return l.draw(st) })
-}
-
-func (l Layer) draw(st *job.State) string {
 	line := draw.Line{Axes: st.Family.Axes, Title: st.Unit.Name + ", parts in the order they came off", Width: 1132}
 	next := Next(st)
 	if l.Station != "build" {
@@ -69,7 +64,7 @@ func (l Layer) draw(st *job.State) string {
 }
 
 // arrow points the way a facing was noted, where left and right can be told.
-func arrow(part *job.PartState) string {
+func arrow(part *bench.Part) string {
 	if part.Facing == "" {
 		return ""
 	}
@@ -82,7 +77,7 @@ func arrow(part *job.PartState) string {
 }
 
 // Next is the part to fit next, nil when all are fitted.
-func Next(st *job.State) *job.PartState {
+func Next(st *bench.State) *bench.Part {
 	for _, p := range st.InOrder() {
 		if !p.Step.Done {
 			return p
@@ -92,7 +87,7 @@ func Next(st *job.State) *job.PartState {
 }
 
 // mark is what the station's layer says of a part.
-func (l Layer) mark(st *job.State, part *job.PartState, next bool) draw.Mark {
+func (l Layer) mark(st *bench.State, part *bench.Part, next bool) draw.Mark {
 	switch l.Station {
 	case "strip":
 		return stripMark(part)
@@ -110,7 +105,7 @@ func (l Layer) mark(st *job.State, part *job.PartState, next bool) draw.Mark {
 	return draw.Mark{Shape: "dot"}
 }
 
-func stripMark(part *job.PartState) draw.Mark {
+func stripMark(part *bench.Part) draw.Mark {
 	switch {
 	case !part.Off:
 		return draw.Mark{Shape: "dot", Title: "still on"}
@@ -124,7 +119,7 @@ func stripMark(part *job.PartState) draw.Mark {
 	return draw.Mark{Shape: "ok", Tone: "petrol", Title: "off, count correct"}
 }
 
-func measureMark(part *job.PartState) draw.Mark {
+func measureMark(part *bench.Part) draw.Mark {
 	if part.Off && part.Missing != 0 && part.Explained == "" && part.Found != "" {
 		return draw.Mark{Shape: "count", Tone: "ochre", Title: "count differs"}
 	}
@@ -155,7 +150,7 @@ func measureMark(part *job.PartState) draw.Mark {
 }
 
 // MarksOn counts what was seen on a part.
-func MarksOn(st *job.State, part *job.PartState) int {
+func MarksOn(st *bench.State, part *bench.Part) int {
 	seen := 0
 	for _, f := range st.Findings {
 		if e, ok := st.Knowledge.EvidenceByCode(f.Code); ok && e.Part == part.Code && f.Strength > .5 {
@@ -172,7 +167,7 @@ func explainMark(seen int) draw.Mark {
 	return draw.Mark{Shape: "dot", Title: "no marks"}
 }
 
-func decideMark(part *job.PartState) draw.Mark {
+func decideMark(part *bench.Part) draw.Mark {
 	own := part.Decision.Choice != ""
 	m := draw.Mark{Shape: "tag", Title: string(part.Choice())}
 	switch part.Choice() {
@@ -193,7 +188,7 @@ func decideMark(part *job.PartState) draw.Mark {
 	return m
 }
 
-func kitMark(part *job.PartState) draw.Mark {
+func kitMark(part *bench.Part) draw.Mark {
 	switch {
 	case part.Place == nil:
 		return draw.Mark{Shape: "dot", Title: "no new piece"}
@@ -203,7 +198,7 @@ func kitMark(part *job.PartState) draw.Mark {
 	return draw.Mark{Shape: "ask", Tone: "ochre", Title: "place without a piece"}
 }
 
-func buildMark(part *job.PartState, next bool) draw.Mark {
+func buildMark(part *bench.Part, next bool) draw.Mark {
 	switch {
 	case build.Turn(part.Step.Turn).Bad():
 		return draw.Mark{Shape: "out", Title: "shaft " + wording.Plain(part.Step.Turn)}

@@ -5,15 +5,15 @@ import (
 	"strconv"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/core/wording"
-	"corvek/internal/job"
 )
 
 // Differs says in which parts and numbers the unit on the bench is another than
 // its family.
-func Differs(st *job.State) (out []string) {
+func Differs(st *bench.State) (out []string) {
 	for _, p := range st.Absent {
 		out = append(out, fmt.Sprintf("%s: not on this unit: %s", p.Name, p.Absent))
 	}
@@ -34,7 +34,7 @@ func Differs(st *job.State) (out []string) {
 // Seen are the marks that were seen, on parts and on the unit as a whole, with
 // where they come from: also those made during teardown, which say nothing of the
 // cause and belong on the paper all the same.
-func Seen(st *job.State) (out []string) {
+func Seen(st *bench.State) (out []string) {
 	for _, p := range st.Parts {
 		for _, m := range p.Seen {
 			note := p.LastSaid(m.Code).Note

@@ -4,12 +4,12 @@ import (
 	"fmt"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/build"
 	"corvek/core/decide"
 	"corvek/core/quantity"
 	"corvek/internal/document"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 )
 
 // BuildSheet is the build on paper, for the bench without a screen: each step with what it
@@ -63,7 +63,7 @@ func NewBuildSheet(d Data, units quantity.System) BuildSheet {
 	return s
 }
 
-func sheetStep(st *job.State, p *job.PartState, no int, units quantity.System) SheetStep {
+func sheetStep(st *bench.State, p *bench.Part, no int, units quantity.System) SheetStep {
 	x := SheetStep{No: no, Name: p.Name, Where: p.Def.Branch, Count: p.Expected, Turn: p.AsksFeel(),
 		Glyph: draw.Glyph(p.Def.Kind, p.Def.Shape, 44), Checks: build.ChecksOf(p.Def), Done: p.Step.Done,
 		Piece: map[decide.Choice]string{decide.Keep: "kept", decide.Rework: "reworked", decide.Replace: "new",

@@ -4,14 +4,14 @@ import (
 	"fmt"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/unit"
 	"corvek/core/wording"
-	"corvek/internal/job"
 )
 
 // Causes tell of the causes beside the one concluded last: roots of rounds before, what
 // gave way first, what contributed, each with what is done against it.
-func Causes(st *job.State) (out []string) {
+func Causes(st *bench.State) (out []string) {
 	for _, n := range st.Causes() {
 		if n.Number == 0 && n.Code == st.Conclude.Cause {
 			continue
@@ -33,7 +33,7 @@ func Causes(st *job.State) (out []string) {
 }
 
 // actions are what is done at the machine against the causes, with who does it.
-func actions(st *job.State) (out []string) {
+func actions(st *bench.State) (out []string) {
 	for _, n := range st.Causes() {
 		if n.Action != "" && (n.Outside || n.Number == 0) {
 			out = append(out, strings.TrimSuffix(n.Action, ".")+wording.Behind(", by ", n.Owner))

@@ -3,12 +3,12 @@ package report
 import (
 	"math"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/fluidpower"
 	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 )
 
 // Chart is a drawing of the test: what it shows, and what it rests on.
@@ -17,7 +17,7 @@ type Chart struct{ Name, SVG, Note string }
 // Charts are all that the test of a unit gives to draw: flow against pressure, each hold with
 // what temperature did to it, each drift over its time, standby against flow. Page and paper
 // show the same.
-func Charts(st *job.State, units quantity.System) (out []Chart) {
+func Charts(st *bench.State, units quantity.System) (out []Chart) {
 	if svg := Plot(st, units); svg != "" {
 		c := Chart{Name: "Flow against pressure", SVG: svg}
 		if assumed := assumed(st, units); len(assumed) > 0 {
@@ -27,7 +27,9 @@ func Charts(st *job.State, units quantity.System) (out []Chart) {
 	}
 	for _, step := range st.Plan() {
 		runs := runsOf(st, step.Code)
-		for _, c := range []Chart{decayChart(runs, units), driftChart(runs, units), standbyChart(st, runs, units)} {
+		charts := []Chart{decayChart(runs, units), driftChart(runs, units),
+			standbyChart(st.Found.Theoretical(), runs, units)}
+		for _, c := range charts {
 			if c.SVG != "" {
 				c.Name = step.Name + ": " + c.Name
 				out = append(out, c)
@@ -41,11 +43,11 @@ func Charts(st *job.State, units quantity.System) (out []Chart) {
 type run struct {
 	name string
 	last bool // of the attempt that counts, or of the last one
-	job.PointState
+	bench.Point
 }
 
-func runsOf(st *job.State, code string) (out []run) {
-	add := func(name string, last bool, a *job.AttemptState) {
+func runsOf(st *bench.State, code string) (out []run) {
+	add := func(name string, last bool, a *bench.Attempt) {
 		if a == nil {
 			return
 		}
@@ -207,7 +209,7 @@ func driftChart(runs []run, units quantity.System) (out Chart) {
 
 // standbyChart draws the flow that each standby gave. Flow goes as the root of the pressure
 // over the controlling orifice, so the curve says what another setting would give.
-func standbyChart(st *job.State, runs []run, units quantity.System) Chart {
+func standbyChart(theory float64, runs []run, units quantity.System) Chart {
 	c := draw.Chart{Said: "flow against standby", System: units,
 		X: draw.Axis{Label: "standby", Dim: quantity.Pressure}, Y: draw.Axis{Label: "flow", Dim: quantity.Flow}}
 	var last *run
@@ -229,7 +231,7 @@ func standbyChart(st *job.State, runs []run, units quantity.System) Chart {
 	if last == nil {
 		return Chart{}
 	}
-	if theory := st.Found.Theoretical(); theory > 0 {
+	if theory > 0 {
 		c.Y.Top = max(c.Y.Top, 1.15*theory)
 		c.Traces = append(c.Traces, draw.Trace{Class: "limit", Label: "theoretical",
 			Points: [][2]float64{{0, theory}, {c.X.Top, theory}}})

@@ -5,12 +5,12 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/unit"
-	"corvek/internal/job"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,7 +19,7 @@ import (
 // step makes a run of a step with the figures that were read.
 func step(t *testing.T, name string, last bool, medium string, read map[string]string) run {
 	t.Helper()
-	p := job.PointState{Test: &family.Test{Hold: "25 min", Medium: medium}}
+	p := bench.Point{Test: &family.Test{Hold: "25 min", Medium: medium}}
 	p.Row = unit.Point{HoldFrom: time.Unix(1, 0), HoldTo: time.Unix(1501, 0)}
 	for code, typed := range read {
 		f, known := family.FigureByCode(code)
@@ -96,10 +96,10 @@ func TestDriftChartHasItsLimit(t *testing.T) {
 // 22 gpm at 600 psi: by the root, 775 psi are where the curve meets 25.
 func TestStandbyChartFollowsTheRoot(t *testing.T) {
 	r := step(t, "after the work", true, "", map[string]string{"standby": "600 psi", "flow": "22 gpm"})
-	c := standbyChart(&job.State{}, []run{r}, quantity.Inch)
+	c := standbyChart(0, []run{r}, quantity.Inch)
 	assert.Contains(t, c.SVG, "after the work, 22")
 	assert.Contains(t, c.Note, "not measured")
 	assert.Equal(t, 1, strings.Count(c.SVG, `class="tr now"`))
-	assert.Empty(t, standbyChart(&job.State{}, []run{step(t, "x", true, "", map[string]string{"standby": "600 psi"})},
+	assert.Empty(t, standbyChart(0, []run{step(t, "x", true, "", map[string]string{"standby": "600 psi"})},
 		quantity.Inch).SVG, "without a flow there is nothing to draw it against")
 }

@@ -1,10 +1,10 @@
 package report
 
 import (
+	"corvek/core/bench"
 	"corvek/core/proof"
 	"corvek/core/unit"
 	"corvek/core/wording"
-	"corvek/internal/job"
 )
 
 // Standing is what may be said of the unit on paper, in the same size: how the job
@@ -16,7 +16,7 @@ type Standing struct {
 }
 
 // Stands gives the standing of a unit.
-func Stands(st *job.State) Standing {
+func Stands(st *bench.State) Standing {
 	if st.Unit.Ending != unit.EndRebuilt && !st.Unit.Owes("prove") {
 		words := wording.Endings[st.Unit.Ending]
 		if st.Unit.EndingNote != "" {

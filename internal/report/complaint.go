@@ -3,13 +3,13 @@ package report
 import (
 	"cmp"
 
+	"corvek/core/bench"
 	"corvek/core/family"
-	"corvek/internal/job"
 )
 
 // Again asks on the start-up card for the complaint's own condition, where it could not
 // be repeated at the stand; "" where it was, and where nobody complained.
-func Again(st *job.State) string {
+func Again(st *bench.State) string {
 	if !st.Unit.Owes("prove") {
 		return ""
 	}

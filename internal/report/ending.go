@@ -4,13 +4,13 @@ import (
 	"fmt"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/core/wording"
-	"corvek/internal/job"
 )
 
 // Note is the paper that goes with the unit. It says how the job ended for it, and
@@ -26,7 +26,7 @@ type Note struct {
 const sites = "Site rules, local codes and the machine maker's manual come first."
 
 // NoteOf writes the note of a unit's ending.
-func NoteOf(st *job.State, units quantity.System) Note {
+func NoteOf(st *bench.State, units quantity.System) Note {
 	switch st.Unit.Ending {
 	case unit.EndReplaced:
 		return replacedNote(st)
@@ -47,7 +47,7 @@ func NoteOf(st *job.State, units quantity.System) Note {
 }
 
 // failedNote is for a unit whose test failed: it is not started.
-func failedNote(st *job.State, failed []string) Note {
+func failedNote(st *bench.State, failed []string) Note {
 	n := Note{Title: "Not to be run", Lead: st.Unit.Name + " did not pass its test.",
 		Warning: "No start-up card is given before a test of this build is passed. " + sites}
 	for _, f := range failed {
@@ -57,7 +57,7 @@ func failedNote(st *job.State, failed []string) Note {
 }
 
 // replacedNote is for the unit that runs in place of this one.
-func replacedNote(st *job.State) Note {
+func replacedNote(st *bench.State) Note {
 	n := Note{Title: "For the unit that replaces it", Ordered: true,
 		Lead:    st.Unit.Name + " was not rebuilt" + wording.Behind("; in its place: ", st.Unit.EndingNote) + ".",
 		Warning: sites + " The new unit's own manual tells how it is filled and started."}
@@ -67,7 +67,7 @@ func replacedNote(st *job.State) Note {
 }
 
 // before is what is done before anything runs in the unit's place.
-func before(st *job.State) (out []string) {
+func before(st *bench.State) (out []string) {
 	c := st.Conclude
 	if st.Cause != nil {
 		out = append(out, "What ended the old one: "+st.Cause.Name+", "+st.Cause.Lies()+".")
@@ -82,7 +82,7 @@ func before(st *job.State) (out []string) {
 }
 
 // flushed says where the circuit was flushed, and where not.
-func flushed(st *job.State) string {
+func flushed(st *bench.State) string {
 	var done, open []string
 	for _, place := range unit.FlushPlaces {
 		switch st.Unit.Flushes[place] {
@@ -102,7 +102,7 @@ func flushed(st *job.State) string {
 	return words
 }
 
-func condemnedNote(st *job.State, units quantity.System) Note {
+func condemnedNote(st *bench.State, units quantity.System) Note {
 	n := Note{Title: "Condemned", Warning: "Not to be run again, nor handed on as sound. " + sites,
 		Lead: st.Unit.Name + " is not worth or not fit to be rebuilt" +
 			wording.Behind("; it went: ", st.Unit.EndingNote) + "."}
@@ -113,7 +113,7 @@ func condemnedNote(st *job.State, units quantity.System) Note {
 
 // against is what speaks against using the unit again: marks that break a part, and
 // figures beyond their limits.
-func against(st *job.State, units quantity.System) (out []string) {
+func against(st *bench.State, units quantity.System) (out []string) {
 	for _, p := range st.Parts {
 		for _, m := range p.Seen {
 			if m.Breaking {
@@ -130,7 +130,7 @@ func against(st *job.State, units quantity.System) (out []string) {
 	return out
 }
 
-func returnedNote(st *job.State) Note {
+func returnedNote(st *bench.State) Note {
 	u := st.Unit
 	n := Note{Title: "Returned unopened", Warning: "Nothing was taken off it here. " + sites,
 		Lead: u.Name + wording.Behind(", serial ", u.Serial) + wording.Behind(", went ", u.EndingNote) + "."}
@@ -153,7 +153,7 @@ func returnedNote(st *job.State) Note {
 }
 
 // atMachine are the answers from the machine, in words.
-func atMachine(st *job.State) (out []string) {
+func atMachine(st *bench.State) (out []string) {
 	for _, code := range st.Family.Gauge {
 		q, known := family.QuestionByCode(code)
 		if !known {
@@ -169,7 +169,7 @@ func atMachine(st *job.State) (out []string) {
 	return out
 }
 
-func findingsNote(st *job.State, units quantity.System) Note {
+func findingsNote(st *bench.State, units quantity.System) Note {
 	n := Note{
 		Title:   "Opened for findings only",
 		Warning: "Not rebuilt, not tested, not to be run. " + sites,
@@ -190,7 +190,7 @@ func findingsNote(st *job.State, units quantity.System) Note {
 	return n
 }
 
-func noFaultNote(st *job.State) Note {
+func noFaultNote(st *bench.State) Note {
 	n := Note{Title: "No fault found", Warning: sites,
 		Lead: st.Unit.Name + " was looked at and nothing was found wrong with it. " + Stands(st).Words + "."}
 	n.Lines = append(n.Lines, atMachine(st)...)
@@ -201,7 +201,7 @@ func noFaultNote(st *job.State) Note {
 }
 
 // tested are the steps that were read in the test that counts.
-func tested(st *job.State) (out []string) {
+func tested(st *bench.State) (out []string) {
 	last := st.Counts()
 	if last == nil {
 		return []string{"It was not run on the stand."}

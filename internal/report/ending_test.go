@@ -9,6 +9,7 @@ import (
 	"corvek/core/unit"
 	"corvek/internal/document"
 	"corvek/internal/report"
+	"corvek/internal/store/storetest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -20,6 +21,7 @@ func TestEachEndingHasItsOwnNote(t *testing.T) {
 	s := service(t)
 	d := data(t, s, "T-0417")
 	st := d.S
+	storetest.Bend(s.Store) // endings are tried out on what was read
 	st.Unit.EndingNote = "see the shelf"
 	for _, c := range []struct {
 		ending, title string

@@ -5,10 +5,10 @@ import (
 	"slices"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/economics"
 	"corvek/core/quantity"
-	"corvek/internal/job"
 )
 
 // Offered is one of the three offers.
@@ -34,7 +34,7 @@ type OfferRow struct{ Name, Value, Note string }
 func money(v float64) string { return plain(v, 4) }
 
 // OfferedOf lays an offer out; taken is the customer's answer.
-func OfferedOf(x *job.Offer, taken string) Offered {
+func OfferedOf(x *bench.Offer, taken string) Offered {
 	v := Offered{Code: string(x.Way), Name: offerNames[x.Way], Risks: x.Risks, Taken: taken == string(x.Way),
 		Renewed: decide.Names(x.Renewed), Reworked: decide.Names(x.Reworked)}
 	if x.Known {
@@ -83,7 +83,7 @@ var offerNames = map[decide.WayOut]string{decide.OfferRebuild: "Rebuild", decide
 	decide.OfferNew: "New unit"}
 
 // works are the figures of an offer that is work on this unit.
-func (v *Offered) works(x *job.Offer) {
+func (v *Offered) works(x *bench.Offer) {
 	parts := OfferRow{Name: "New parts", Value: fmt.Sprint(len(x.Renewed))}
 	if len(x.Unpriced) > 0 {
 		parts.Note = "without a price: " + few(x.Unpriced)
@@ -109,7 +109,7 @@ func entered(is bool, figure string) string {
 }
 
 // lifeRow is how long the unit lasts then, and what says so.
-func lifeRow(x *job.Offer) OfferRow {
+func lifeRow(x *bench.Offer) OfferRow {
 	r := OfferRow{Name: "Expected life", Value: "not known", Note: "nothing that is kept was measured against a limit"}
 	switch {
 	case x.Way == decide.OfferNew:

@@ -3,12 +3,12 @@ package report
 import (
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/fluid"
-	"corvek/internal/job"
 )
 
 // circuit is what whoever starts the unit must know of the oil around it.
-func circuit(st *job.State) (out []string) {
+func circuit(st *bench.State) (out []string) {
 	if st.BrokenUp() {
 		out = append(out, "Pieces of it went into the circuit. "+flushed(st))
 	}
@@ -28,7 +28,7 @@ func circuit(st *job.State) (out []string) {
 }
 
 // spent says what is wrong with the oil that was drained, "" where nothing is.
-func spent(st *job.State) string {
+func spent(st *bench.State) string {
 	u := st.Unit
 	if fluid.SightOf(u.DrainedLook).Spent() {
 		return u.DrainedLook
@@ -40,7 +40,7 @@ func spent(st *job.State) string {
 }
 
 // Drained says what came out of the system, as far as it was written down.
-func Drained(st *job.State) string {
+func Drained(st *bench.State) string {
 	u := st.Unit
 	return strings.Join(nonEmpty(between("drained ", u.Drained.Typed, ""), u.DrainedLook,
 		between("", u.Water.Typed, " of water in it"), between("", u.GainedElsewhere.Typed, " gained by another sump")),

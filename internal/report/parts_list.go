@@ -8,10 +8,10 @@ import (
 	"slices"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/document"
-	"corvek/internal/job"
 )
 
 // PartsList is what is to be got for the units of a job, by supplier.
@@ -38,7 +38,7 @@ type WantedRow struct {
 func (r WantedRow) Lacking() int { return max(0, r.Need-r.Here) }
 
 // NewPartsList gathers the places of all units of a job.
-func NewPartsList(states []*job.State, d Data) PartsList {
+func NewPartsList(states []*bench.State, d Data) PartsList {
 	by := map[string][]WantedRow{}
 	for _, st := range states {
 		for _, p := range st.Parts {

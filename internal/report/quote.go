@@ -4,10 +4,10 @@ import (
 	"fmt"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/quantity"
 	"corvek/core/wording"
 	"corvek/internal/document"
-	"corvek/internal/job"
 )
 
 // Quote is the offer to the customer on paper: what was found on each unit, and the ways
@@ -20,8 +20,8 @@ type Quote struct {
 }
 
 // NewQuote works the offer out from all units of a job; d is of the first.
-func NewQuote(states []*job.State, d Data, units quantity.System) Quote {
-	offers := job.OffersOf(states)
+func NewQuote(states []*bench.State, d Data, units quantity.System) Quote {
+	offers := bench.OffersOf(states)
 	q := Quote{Data: d, Units: []Data{d}, Needs: offers.Needs}
 	for _, st := range states[1:] {
 		q.Units = append(q.Units, New(st, units, d.Printed))

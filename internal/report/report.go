@@ -9,6 +9,7 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/explain"
 	"corvek/core/family"
@@ -20,7 +21,6 @@ import (
 	"corvek/internal/answer"
 	"corvek/internal/document"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 	"corvek/internal/line"
 )
 
@@ -37,7 +37,7 @@ type TestRow struct{ Name, Before, After, Verdict string }
 
 // Data is a report of one unit of a job.
 type Data struct {
-	S         *job.State
+	S         *bench.State
 	Units     quantity.System // the reader's
 	Shop      document.Shop
 	Printed   time.Time
@@ -51,15 +51,15 @@ type Data struct {
 	Stacks    []string // as removed, as they belong, as fitted
 	Tests     []TestRow
 	Chain     []explain.LinkState
-	Passed    []job.Stop
+	Passed    []bench.Stop
 	Reopened  []*unit.Reopening
 	Since     *Since // nil where nothing was given out before
 	Record    Record
-	Open      []job.Stop
+	Open      []bench.Stop
 	Stands    Standing
-	Drained   string            // what came out of the system
-	Counts    *job.AttemptState // the test that counts, nil without one
-	Attempts  []*job.AttemptState
+	Drained   string         // what came out of the system
+	Counts    *bench.Attempt // the test that counts, nil without one
+	Attempts  []*bench.Attempt
 	Leak      string
 	LeakAfter string
 	Note      Note     // the paper that goes with the unit
@@ -98,7 +98,7 @@ func (r Record) Words() string {
 }
 
 // New works the report out. units are the reader's.
-func New(st *job.State, units quantity.System, now time.Time) Data {
+func New(st *bench.State, units quantity.System, now time.Time) Data {
 	d := Data{S: st, Units: units, Shop: ShopOf(st.Shop), Printed: now, Line: line.Layer{Station: "measure"}.Draw(st),
 		Stands: Stands(st), Counts: st.Counts(), Attempts: st.Attempts}
 	for i, p := range st.Parts {
@@ -125,7 +125,7 @@ func New(st *job.State, units quantity.System, now time.Time) Data {
 		d.Leak = quantity.Show(st.Leak.Flow, quantity.Flow, units)
 		d.LeakAfter = quantity.Show(st.Leak.Rebuilt, quantity.Flow, units)
 	}
-	for _, code := range job.Stations {
+	for _, code := range unit.Stations {
 		for _, stop := range st.Stops[code] {
 			if stop.Passed != nil {
 				d.Passed = append(d.Passed, stop)
@@ -147,7 +147,7 @@ func New(st *job.State, units quantity.System, now time.Time) Data {
 	return d
 }
 
-func row(p *job.PartState, f *job.FeatureState, units quantity.System) Row {
+func row(p *bench.Part, f *bench.Feature, units quantity.System) Row {
 	show := draw.Length(units)
 	r := Row{Part: p.Name, Feature: f.Def.Name, Standing: standsOn(f), Limit: limitText(f, units),
 		Found: value(f, unit.StageFound, show), Verdict: string(f.Found.Verdict)}
@@ -158,12 +158,12 @@ func row(p *job.PartState, f *job.FeatureState, units quantity.System) Row {
 }
 
 // standsOn says where a limit is from, with its document.
-func standsOn(f *job.FeatureState) string {
+func standsOn(f *bench.Feature) string {
 	words := wording.Choice(unit.ScopeFeature, "standing", string(f.Stands()))
 	return words + wording.Behind(": ", f.Source)
 }
 
-func limitText(f *job.FeatureState, units quantity.System) string {
+func limitText(f *bench.Feature, units quantity.System) string {
 	switch {
 	case f.Def.Method == family.MethodGrade:
 		return "by touch"
@@ -177,7 +177,7 @@ func limitText(f *job.FeatureState, units quantity.System) string {
 	return "none"
 }
 
-func value(f *job.FeatureState, stage string, show func(float64) string) string {
+func value(f *bench.Feature, stage string, show func(float64) string) string {
 	r := f.Result(stage)
 	switch {
 	case r.Grade >= 0:
@@ -192,7 +192,7 @@ func value(f *job.FeatureState, stage string, show func(float64) string) string 
 	return "not taken"
 }
 
-func partRow(no int, p *job.PartState) PartRow {
+func partRow(no int, p *bench.Part) PartRow {
 	choice := map[decide.Choice]string{decide.Keep: "kept", decide.Rework: "reworked", decide.Replace: "new",
 		decide.Open: "open"}[p.Choice()]
 	reason := p.Proposal.Reason
@@ -227,7 +227,7 @@ func (d *Data) tests(units quantity.System) {
 	}
 }
 
-func pointText(a *job.AttemptState, t *family.Test, units quantity.System) string {
+func pointText(a *bench.Attempt, t *family.Test, units quantity.System) string {
 	if a == nil {
 		return "not taken"
 	}
@@ -248,7 +248,7 @@ func pointText(a *job.AttemptState, t *family.Test, units quantity.System) strin
 // Plot draws flow against pressure: theory, the band that is accepted, what the
 // clearances predict before and after the work, and every measured point. The
 // page of Prove shows the same drawing.
-func Plot(st *job.State, units quantity.System) string {
+func Plot(st *bench.State, units quantity.System) string {
 	if st.Found.Theoretical() <= 0 || !st.Duty.HasPressure {
 		return ""
 	}
@@ -270,7 +270,7 @@ func Plot(st *job.State, units quantity.System) string {
 }
 
 // assumed says of each clearance where the figure is from that the predicted curve rests on.
-func assumed(st *job.State, units quantity.System) (out []string) {
+func assumed(st *bench.State, units quantity.System) (out []string) {
 	if !st.Leak.Known {
 		return nil
 	}
@@ -287,7 +287,7 @@ func assumed(st *job.State, units quantity.System) (out []string) {
 }
 
 // Band is the accepted efficiency of the unit's family, nil where it has none.
-func Band(st *job.State) func(share float64) float64 {
+func Band(st *bench.State) func(share float64) float64 {
 	a := st.Family.Accept
 	if a.EfficiencyDuty == 0 {
 		return nil
@@ -295,7 +295,7 @@ func Band(st *job.State) func(share float64) float64 {
 	return func(share float64) float64 { return proof.Band(a, share) }
 }
 
-func points(a *job.AttemptState, class string, units quantity.System) []draw.PlotPoint {
+func points(a *bench.Attempt, class string, units quantity.System) []draw.PlotPoint {
 	if a == nil {
 		return nil
 	}

@@ -4,9 +4,9 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/bench/benchtest"
 	"corvek/core/unit"
 	"corvek/core/wording"
-	"corvek/internal/job"
 	"corvek/internal/store"
 
 	"github.com/stretchr/testify/assert"
@@ -15,8 +15,9 @@ import (
 
 func TestChangedSinceNamesWhatCameAfter(t *testing.T) {
 	day := time.Date(2031, 5, 14, 9, 0, 0, 0, time.UTC)
-	j := &unit.Job{Reopenings: []*unit.Reopening{{Number: 1, HandedOver: day}}}
-	d := Data{S: &job.State{Job: j}}
+	j := benchtest.Job(t, "external_gear_pump")
+	j.Reopenings = []*unit.Reopening{{Number: 1, HandedOver: day}}
+	d := Data{S: benchtest.State(t, j)}
 	entry := func(minutes int, action, field, before, after string) unit.Entry {
 		at := day.Add(time.Duration(minutes) * time.Minute)
 		return unit.Entry{Who: "Odd", At: at, Action: action, Field: field, Before: before, After: after}
@@ -44,7 +45,7 @@ func TestChangedSinceNamesWhatCameAfter(t *testing.T) {
 	require.NoError(t, d.Changed(day, kept, lines))
 	assert.Equal(t, []string{"report.pdf, SHA-256 ab"}, d.Since.Papers)
 	assert.Equal(t, []string{"14 May 2031 09:20 Odd: opened again: seal wept",
-		"14 May 2031 09:30 Odd: u1/speed, from nothing to 1450 rpm"}, d.Since.Lines)
+		"14 May 2031 09:30 Odd: Speed, from nothing to 1450 rpm"}, d.Since.Lines)
 	for i := range 100 {
 		record = append(record, entry(40+i, "set", "u1/speed", "1", "2"))
 	}

@@ -4,17 +4,17 @@ import (
 	"fmt"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/quantity"
 	"corvek/core/strip"
 	"corvek/core/unit"
 	"corvek/core/wording"
-	"corvek/internal/job"
 )
 
 // Stacks tell of each pack how it came off, what belongs and from where that is known,
 // and how it was fitted: three records, and none stands for another.
-func Stacks(st *job.State, units quantity.System) (out []string) {
+func Stacks(st *bench.State, units quantity.System) (out []string) {
 	for _, p := range st.Parts {
 		s := p.Stack
 		if s == nil || len(s.Found)+len(s.Fit) == 0 {

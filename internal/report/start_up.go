@@ -1,15 +1,15 @@
 package report
 
 import (
+	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/handover"
-	"corvek/internal/job"
 )
 
 // StartUp is the card's list: what must be done first, what was done to the circuit, the
 // family's steps as far as they fit this job, what the work asks for, what the operator must
 // notice.
-func StartUp(st *job.State) []string {
+func StartUp(st *bench.State) []string {
 	var out []string
 	for _, action := range actions(st) {
 		out = append(out, "Before anything turns: "+action+".")
@@ -32,7 +32,7 @@ func StartUp(st *job.State) []string {
 }
 
 // renewed is what was fitted new.
-func renewed(st *job.State) (r handover.Renewed) {
+func renewed(st *bench.State) (r handover.Renewed) {
 	for _, p := range st.Parts {
 		if p.Choice() != decide.Replace || !p.Step.Done {
 			continue

@@ -5,12 +5,12 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/core/wording"
-	"corvek/internal/job"
 )
 
 // sized writes a figure in the dimension in which it is judged: a share in percent, a ratio
@@ -78,7 +78,7 @@ func LimitOf(f *proof.Figured, units quantity.System) string {
 }
 
 // LimitWords are all limits of a step.
-func LimitWords(p job.PointState, units quantity.System) (out []string) {
+func LimitWords(p bench.Point, units quantity.System) (out []string) {
 	for i := range p.Figures {
 		f := &p.Figures[i]
 		if words := LimitOf(f, units); words != "" {
@@ -90,7 +90,7 @@ func LimitWords(p job.PointState, units quantity.System) (out []string) {
 
 // ReadWords are all figures of a step as they were read, with what was worked out of them,
 // and what was seen.
-func ReadWords(p job.PointState, units quantity.System) (out []string) {
+func ReadWords(p bench.Point, units quantity.System) (out []string) {
 	if p.Row.Word != "" {
 		out = append(out, p.Row.Word)
 	}
@@ -109,7 +109,7 @@ func ReadWords(p job.PointState, units quantity.System) (out []string) {
 }
 
 // SourceWords say where the figures of an attempt are from and what they were read with.
-func SourceWords(a *job.AttemptState) string {
+func SourceWords(a *bench.Attempt) string {
 	words := map[string]string{unit.SourceSimulated: "an exercise on the simulated stand",
 		unit.SourceStand: "figures taken from the stand", unit.SourceLog: "figures from the log of a stand",
 	}[a.Source]

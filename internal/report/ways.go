@@ -3,13 +3,13 @@ package report
 import (
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/unit"
 	"corvek/core/wording"
-	"corvek/internal/job"
 )
 
 // WayDone says how a part was saved: which way, how much came off, and how flat it is.
-func WayDone(w job.Way) string {
+func WayDone(w bench.Way) string {
 	r := w.Row
 	out := []string{strings.ToLower(w.Name)}
 	if !r.Taken.IsZero() {

@@ -119,6 +119,7 @@ func TestVerifyNamesWhatWasChangedBesideTheRecord(t *testing.T) {
 			require.NoError(t, err)
 			require.Empty(t, v.Faults)
 			require.Zero(t, v.Earlier)
+			storetest.Bend(s)
 			_, err = s.Pool.Exec(ctx, c.sql)
 			if c.owner {
 				require.Error(t, err, "the program's role may do this")

@@ -59,7 +59,7 @@ func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, Histor
 		}
 		next := before.Clone()
 		next.Version = head.Version
-		c, err := f(next, History{db, head.ID})
+		c, err := f(next, History{db, head.ID, before})
 		if err != nil {
 			return err
 		}
@@ -269,6 +269,8 @@ func search(j *unit.Job) string {
 type History struct {
 	db *gorm.DB
 	id int64
+	// Before is the job as it was. Others read it too, so that nobody may change it.
+	Before *unit.Job
 }
 
 // Last gives who changed a field last; ok is false where nobody did.
@@ -308,6 +310,9 @@ func (s *Store) JobAt(ctx context.Context, tag string, version int64) (*unit.Job
 	s.cache.Add(tag, j)
 	return j, nil
 }
+
+// Held are the jobs that are in memory, to be read only.
+func (s *Store) Held() []*unit.Job { return s.cache.Values() }
 
 // Read loads a job from the tables, whatever is in memory.
 func (s *Store) Read(ctx context.Context, tag string) (j *unit.Job, err error) {

@@ -6,13 +6,13 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/build"
 	"corvek/core/family"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 )
 
 // FitView is what goes in and how: drawn, counted, wetted, over what.
@@ -179,7 +179,7 @@ func (l *look) shots() (out []Named) {
 }
 
 // howItGoes is what is asked of a part that was moved by hand.
-func howItGoes(x *job.PartState) string {
+func howItGoes(x *bench.Part) string {
 	switch {
 	case x.Def.TurnCheck:
 		return "Turn the shaft by hand: how does it feel?"

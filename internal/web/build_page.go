@@ -5,20 +5,20 @@ import (
 	"html/template"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/build"
 	"corvek/core/decide"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 )
 
 // BuildPage is the fitting of one part, and how far the unit is built.
 type BuildPage struct {
 	JobPage
 	No           int
-	Part         *job.PartState
+	Part         *bench.Part
 	NewPart      bool
 	Fitted       Press // or taken out again
 	Next         string

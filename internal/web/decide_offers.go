@@ -3,9 +3,9 @@ package web
 import (
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/unit"
 	"corvek/core/wording"
-	"corvek/internal/job"
 	"corvek/internal/report"
 )
 
@@ -20,7 +20,7 @@ type OffersFace struct {
 	Answer []Named
 }
 
-func (l *look) offers(o job.Offers) *OffersFace {
+func (l *look) offers(o bench.Offers) *OffersFace {
 	q := l.job.Quote
 	v := &OffersFace{Quote: q, Needs: strings.Join(o.Needs, ", "),
 		Costs: l.ofJob("parts_cost", "labour_hours", "labour_rate", "outside_cost", "rebuild_days", "parts_days",

@@ -3,9 +3,9 @@ package web
 import (
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/unit"
-	"corvek/internal/job"
 
 	"github.com/labstack/echo/v5"
 )
@@ -14,7 +14,7 @@ import (
 type DecidePage struct {
 	JobPage
 	Tabs                        Tabs
-	Found                       []job.Named // causes, with who does what
+	Found                       []bench.Named // causes, with who does what
 	Policy                      Choice
 	Keep, Rework, Replace, Open int
 	Parts                       []DecideRow
@@ -39,7 +39,7 @@ type DecideRow struct {
 // faceOffers is the face of Decide with the offers to the customer.
 const faceOffers = "offers"
 
-func decidePage(l *look, states []*job.State) DecidePage {
+func decidePage(l *look, states []*bench.State) DecidePage {
 	p := DecidePage{JobPage: l.page(), Found: l.st.Causes(), Policy: l.choose(unit.JobRef("policy")),
 		Cautions: l.cautions(), Stops: l.stops()}
 	for i, x := range l.st.Parts {
@@ -55,11 +55,11 @@ func decidePage(l *look, states []*job.State) DecidePage {
 	}
 	p.Tabs = Tabs{parts, offers}
 	if l.face == faceOffers {
-		p.Offers = l.offers(job.OffersOf(states))
+		p.Offers = l.offers(bench.OffersOf(states))
 		return p
 	}
 	p.Part = l.partDecision()
-	if sh := l.st.Shims; sh != nil && (sh.Feature.Part == l.part || l.part.Def.Kind == "shims") {
+	if sh := l.st.Shims; sh != nil && (sh.Feature.Part == l.part.AsFound || l.part.Def.Kind == "shims") {
 		p.Shim, p.ShimFields = l.shim(), l.ofUnit("shims_fitted", "shims_available", "off_body", "off_gears")
 	}
 	return p
@@ -78,7 +78,7 @@ func (p *DecidePage) count(c decide.Choice) {
 	}
 }
 
-func (l *look) decideRow(no int, x *job.PartState) DecideRow {
+func (l *look) decideRow(no int, x *bench.Part) DecideRow {
 	r := DecideRow{No: no, Code: x.Code, Name: x.Name, Link: l.link("decide", x.Code, ""), Selected: x == l.part,
 		Choice: l.decideChoice(x)}
 	r.Reason, _, _ = strings.Cut(x.Proposal.Reason, "; ")
@@ -91,7 +91,7 @@ func (l *look) decideRow(no int, x *job.PartState) DecideRow {
 
 // decideChoice is what is done with a part, the proposal marked. Taking the
 // proposal is no choice of one's own.
-func (l *look) decideChoice(x *job.PartState) Choice {
+func (l *look) decideChoice(x *bench.Part) Choice {
 	c := l.choose(l.unit.DecisionRef(x.Code, "choice")).Named(x.Name + ": keep, rework or new")
 	for i := range c.Options {
 		o, code := &c.Options[i], []decide.Choice{decide.Keep, decide.Rework, decide.Replace}[i]

@@ -4,11 +4,11 @@ import (
 	"fmt"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 )
 
 // PartDecision is the chosen part at Decide: why it goes which way, and how far that is.
@@ -106,7 +106,7 @@ func (l *look) partDecision() *PartDecision {
 }
 
 // ways are the ways to save the part, those that are gone with what is asked of them.
-func (l *look) ways(x *job.PartState) (out []WayView) {
+func (l *look) ways(x *bench.Part) (out []WayView) {
 	going := map[string]bool{}
 	for _, w := range x.Going() {
 		going[w.Code] = true
@@ -128,7 +128,7 @@ func (l *look) ways(x *job.PartState) (out []WayView) {
 }
 
 // wayLimits says what a way costs and how far it may go.
-func (l *look) wayLimits(w *job.Way) (out []string) {
+func (l *look) wayLimits(w *bench.Way) (out []string) {
 	length := draw.Length(l.Units)
 	if left, limited := w.Route.Left(); limited {
 		out = append(out, fmt.Sprintf("%s of %s may still come off", length(max(0, left)), length(w.Route.Stock)))
@@ -146,7 +146,7 @@ func (l *look) wayLimits(w *job.Way) (out []string) {
 }
 
 // goneWay fills in what is asked of a way that is gone, and what came of it.
-func (l *look) goneWay(v *WayView, x *job.PartState, w *job.Way) {
+func (l *look) goneWay(v *WayView, x *bench.Part, w *bench.Way) {
 	ref := func(name string) unit.Ref { return l.unit.ReworkRef(x.Code, w.Code, name) }
 	var names []string
 	if w.Kind.Takes {
@@ -177,8 +177,8 @@ func (l *look) goneWay(v *WayView, x *job.PartState, w *job.Way) {
 }
 
 // coil is the question whose spring the part is, nil where its length raises none.
-func (l *look) coil(x *job.PartState) *CoilView {
-	c := l.st.Coil(x)
+func (l *look) coil(x *bench.Part) *CoilView {
+	c := l.st.Coil(x.AsFound)
 	if c == nil {
 		return nil
 	}

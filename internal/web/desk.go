@@ -7,10 +7,10 @@ import (
 	"sync"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/field"
 	"corvek/core/trace"
 	"corvek/core/unit"
-	"corvek/internal/job"
 	"corvek/internal/people"
 	"corvek/internal/rig"
 	"corvek/internal/store"
@@ -59,7 +59,7 @@ func (d *desk) of(tag string, unit int) *atWork {
 const forgotten = 5 * time.Minute
 
 // connect begins to read a stand for a unit. What it shows is recorded.
-func (s *Server) connect(ctx context.Context, who people.Actor, st *job.State, name string) error {
+func (s *Server) connect(ctx context.Context, who people.Actor, st *bench.State, name string) error {
 	a := st.Attempt()
 	if a == nil || a.Closed {
 		return field.Errorf("stand", "start an attempt first")

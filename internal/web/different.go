@@ -6,11 +6,11 @@ import (
 	"strings"
 	"sync"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 	"corvek/internal/report"
 
 	"github.com/labstack/echo/v5"
@@ -40,7 +40,7 @@ type JointView struct {
 	Rest   []Entry
 }
 
-func (l *look) different(x *job.PartState) Different {
+func (l *look) different(x *bench.Part) Different {
 	d := Different{Absent: l.field(l.unit.PartRef(x.Code, "absent")), Count: x.Found}
 	for _, code := range []string{unit.CountCounted, unit.CountVariant, unit.CountDrawing} {
 		d.Froms = append(d.Froms, Named{code, wording.Choice(unit.ScopePart, "expected_from", code)})
@@ -60,7 +60,7 @@ func (l *look) different(x *job.PartState) Different {
 	return d
 }
 
-func (l *look) joint(x *job.PartState) *JointView {
+func (l *look) joint(x *bench.Part) *JointView {
 	at := func(name string) unit.Ref { return l.unit.PartRef(x.Code, name) }
 	j := &JointView{Snug: l.toggle(at("snug"), x.Joint.Snug), Class: l.choose(at("class")).Wrap(),
 		Dry: l.toggle(at("dry"), x.Joint.Dry), Thread: l.field(at("thread")),

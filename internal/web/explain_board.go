@@ -67,7 +67,7 @@ func (s *Server) marksBoard(l *look) (Board, error) {
 		return b, err
 	}
 	key := fmt.Sprintf("board %t %t %s", l.CanWork(), l.allMarks, l.askedPart())
-	b.Shelves = template.HTML(l.st.Kept(key, draw))
+	b.Shelves = template.HTML(s.drawings.of(l.st, key, draw))
 	return b, err
 }
 

@@ -3,17 +3,17 @@ package web
 import (
 	"strconv"
 
+	"corvek/core/bench"
 	"corvek/core/field"
 	"corvek/core/unit"
 	"corvek/core/wording"
-	"corvek/internal/job"
 
 	"github.com/labstack/echo/v5"
 )
 
 // FurtherRow is one of several causes of a failure, beside the roots concluded.
 type FurtherRow struct {
-	job.Named
+	bench.Named
 	Did    string // its part in the failure
 	Lies   Choice // asked of a cause in free words
 	Fields []Entry

@@ -6,9 +6,9 @@ import (
 	"html/template"
 	"slices"
 
+	"corvek/core/bench"
 	"corvek/core/explain"
 	"corvek/core/unit"
-	"corvek/internal/job"
 )
 
 // ExplainPage is the marks, what they weigh for each cause, and the conclusion.
@@ -33,8 +33,8 @@ type ExplainPage struct {
 	Stories    []StoryView
 	Decider    *CheckView // what decides between the stories
 	Cause      *explain.Cause
-	Outside    []Entry     // who does what at the machine, where the root lies there
-	Earlier    []job.Named // roots of rounds before
+	Outside    []Entry       // who does what at the machine, where the root lies there
+	Earlier    []bench.Named // roots of rounds before
 	Further    []FurtherRow
 	Roles      []Named // what part a further cause can have
 	Statement  Entry

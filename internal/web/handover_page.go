@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/answer"
@@ -23,7 +24,7 @@ import (
 // HandoverPage is what is still open over all stations, and the papers.
 type HandoverPage struct {
 	JobPage
-	Found        []job.Named // causes, with who does what
+	Found        []bench.Named // causes, with who does what
 	HandedOver   bool
 	HandedOverAt time.Time
 	MayReopen    bool
@@ -88,7 +89,7 @@ func handoverPage(l *look, kept []store.Paper, signed report.SignOff) HandoverPa
 		sump := l.field(l.unit.Ref("other_sump"))
 		p.Sump = &sump
 	}
-	for _, code := range job.Stations {
+	for _, code := range unit.Stations {
 		for _, stop := range l.st.Stops[code] {
 			if row := l.stopRow(stop); row.Passed != nil {
 				p.Waived = append(p.Waived, row)

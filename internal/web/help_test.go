@@ -3,14 +3,14 @@ package web
 import (
 	"testing"
 
-	"corvek/internal/job"
+	"corvek/core/unit"
 
 	"github.com/stretchr/testify/assert"
 )
 
 // Every station has its help, short enough to be read at the bench.
 func TestEveryStationHasItsHelp(t *testing.T) {
-	for _, station := range job.Stations {
+	for _, station := range unit.Stations {
 		lines := stationHelp[station]
 		assert.GreaterOrEqual(t, len(lines), 4, station)
 		assert.LessOrEqual(t, len(lines), 10, station)

@@ -9,7 +9,6 @@ import (
 	"corvek/core/quantity"
 	"corvek/core/shop"
 	"corvek/core/unit"
-	"corvek/internal/job"
 
 	"github.com/labstack/echo/v5"
 )
@@ -26,7 +25,7 @@ func instrumentRows(list []shop.Instrument, today unit.Date) []InstrumentRow {
 	for _, i := range list {
 		r := InstrumentRow{Instrument: i, Due: "no calibration kept"}
 		if i.DueOn != nil {
-			r.Due, r.Overdue = "due "+i.DueOn.Format("2 Jan 2006"), job.Overdue(i, today)
+			r.Due, r.Overdue = "due "+i.DueOn.Format("2 Jan 2006"), i.Overdue(today)
 		}
 		out = append(out, r)
 	}

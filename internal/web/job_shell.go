@@ -11,7 +11,6 @@ import (
 	"corvek/core/shop"
 	"corvek/core/unit"
 	"corvek/core/wording"
-	"corvek/internal/job"
 	"corvek/internal/line"
 )
 
@@ -133,7 +132,7 @@ func (l *look) unitTabs() (out []UnitTab) {
 
 // foot finds the stop in the way, the neighbours of the part and the next act.
 func (l *look) foot() *Foot {
-	at := slices.Index(job.Stations, l.station)
+	at := slices.Index(unit.Stations, l.station)
 	f := &Foot{Stops: l.st.Open(l.station)}
 	for _, stop := range l.st.Stops[l.station] {
 		if stop.Passed == nil {
@@ -147,8 +146,8 @@ func (l *look) foot() *Foot {
 			f.StopURL = l.stopURL(*stop)
 		}
 	}
-	if at < len(job.Stations)-1 {
-		next := job.Stations[at+1]
+	if at < len(unit.Stations)-1 {
+		next := unit.Stations[at+1]
 		f.NextText, f.NextURL = wording.Stations[next], l.link(next, "", "")
 	}
 	if line.Stations[l.station] {
@@ -202,6 +201,8 @@ func daysLeft(promised, now time.Time) string {
 
 // drawLine draws the unit with the layer of the page's station.
 func (l *look) drawLine() template.HTML {
-	return template.HTML(line.Layer{Station: l.station, Selected: l.part.Code,
-		Link: func(part string) string { return l.link(l.station, part, "") }}.Draw(l.st))
+	layer := line.Layer{Station: l.station, Selected: l.part.Code,
+		Link: func(part string) string { return l.link(l.station, part, "") }}
+	key := "line " + l.station + " " + l.part.Code + " " + layer.Link("")
+	return template.HTML(l.drawings.of(l.st, key, func() string { return layer.Draw(l.st) }))
 }

@@ -4,13 +4,13 @@ import (
 	"strconv"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/kit"
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 
 	"github.com/labstack/echo/v5"
 )
@@ -32,7 +32,7 @@ type KitPage struct {
 
 // KitRow is a place with the pieces put to it.
 type KitRow struct {
-	Part     *job.PartState
+	Part     *bench.Part
 	Link     string
 	Selected bool
 	Name     string // as a piece is called
@@ -130,7 +130,7 @@ func (l *look) pieceLink(k *unit.Piece) string {
 	return withQuery(l.link("kit", "", ""), "piece="+strconv.Itoa(k.Number))
 }
 
-func (l *look) kitRow(x *job.PartState) KitRow {
+func (l *look) kitRow(x *bench.Part) KitRow {
 	r := KitRow{Part: x, Link: l.link("kit", x.Code, ""), Selected: l.partAsked && x == l.part,
 		Name: strings.ToLower(x.Name), Need: x.Place.Need, Lacking: max(0, x.Expected-x.Filled),
 		Full: x.Filled >= x.Place.Need}
@@ -187,7 +187,7 @@ func findings(of ...*kit.Finding) (out []kit.Finding) {
 	return out
 }
 
-func (l *look) leftRow(k *job.PieceState, names map[string]string) LeftRow {
+func (l *look) leftRow(k *bench.Piece, names map[string]string) LeftRow {
 	r := LeftRow{Piece: k.Piece, Link: l.pieceLink(k.Piece), Elsewhere: k.Elsewhere, Sizes: k.Sizes,
 		Unfit: k.Fit.Bad(), Why: l.field(l.unit.PieceRef(k.Number, "left_reason"))}
 	for _, code := range k.Fits {
@@ -214,7 +214,7 @@ func measuredOf(kind string) []string {
 	return ofRing
 }
 
-func (l *look) placeSheet(x *job.PartState) *PlaceSheet {
+func (l *look) placeSheet(x *bench.Part) *PlaceSheet {
 	ref := func(name string) unit.Ref { return l.unit.PartRef(x.Code, "seal_"+name) }
 	v := &PlaceSheet{No: l.partNo(), Name: x.Name, State: l.choose(l.unit.PartRef(x.Code, "order_state")).Wrap(),
 		Order: l.ofPart("order_supplier", "order_number", "order_due", "price")}
@@ -259,7 +259,7 @@ func (l *look) sizes(s unit.Seal, ref unit.Ref) *SizeView {
 	return v
 }
 
-func (l *look) pieceSheet(k *job.PieceState) *PieceSheet {
+func (l *look) pieceSheet(k *bench.Piece) *PieceSheet {
 	ref := func(name string) unit.Ref { return l.unit.PieceRef(k.Number, name) }
 	kind := ""
 	if x := l.st.ByCode[k.Part]; x != nil {

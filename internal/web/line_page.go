@@ -4,8 +4,8 @@ import (
 	"html/template"
 	"net/http"
 
+	"corvek/core/bench"
 	"corvek/core/wording"
-	"corvek/internal/job"
 	"corvek/internal/line"
 
 	"github.com/labstack/echo/v5"
@@ -34,7 +34,7 @@ type LinePage struct {
 type LineRow struct {
 	No   int
 	URL  string
-	Part *job.PartState
+	Part *bench.Part
 }
 
 // lineLarge is the line alone on its page: to look close, and to print.

@@ -9,11 +9,11 @@ import (
 	"strconv"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/entry"
 	"corvek/core/unit"
 	"corvek/core/wording"
-	"corvek/internal/job"
 	"corvek/internal/line"
 	"corvek/internal/report"
 	"corvek/internal/store"
@@ -25,14 +25,14 @@ import (
 // builders of the pages of a job take it.
 type look struct {
 	Reader
-	st        *job.State
+	st        *bench.State
 	job       *unit.Job
 	unit      *unit.Unit
 	unitNo    int
 	station   string
-	part      *job.PartState
+	part      *bench.Part
 	partAsked bool // it stands in the address
-	feature   *job.FeatureState
+	feature   *bench.Feature
 	face      string // which of a station's faces is turned up
 	asked     string // a part that was asked for and not found
 	theory    string // the reader's own theory at Explain
@@ -41,6 +41,7 @@ type look struct {
 	atStep    string // a step of the test that was asked for
 	allMarks  bool   // he wants to see every mark there is
 	shop      *entry.Shop
+	drawings  *drawings
 	query     url.Values // of the address it was asked for by
 }
 
@@ -65,7 +66,7 @@ func (l *look) page() JobPage { return JobPage{Reader: l.Reader, Tag: l.job.Tag,
 
 // look reads the job of the address as a station sees it.
 func (s *Server) look(c *echo.Context, station string) (*look, error) {
-	if !slices.Contains(job.Stations, station) {
+	if !slices.Contains(unit.Stations, station) {
 		return nil, store.ErrNotFound
 	}
 	no := unitNo(c)
@@ -76,7 +77,7 @@ func (s *Server) look(c *echo.Context, station string) (*look, error) {
 	l := &look{Reader: s.reader(c), st: st, job: st.Job, unit: st.Unit, unitNo: no, station: station,
 		face: c.QueryParam("face"), theory: c.QueryParam("theory"), mark: strings.TrimSpace(c.QueryParam("mark")),
 		allMarks: c.QueryParam("marks") == "all", atStep: c.QueryParam("step")}
-	l.query = c.QueryParams()
+	l.query, l.drawings = c.QueryParams(), s.drawings
 	l.piece, _ = strconv.Atoi(c.QueryParam("piece"))
 	l.Closed = st.Job.Closed()
 	part := c.QueryParam("part")
@@ -188,17 +189,17 @@ func (l *look) choosePart(part, feature string) {
 }
 
 // partAtWork is the part where the station's work goes on.
-func (l *look) partAtWork() *job.PartState {
-	is := func(*job.PartState) bool { return true }
+func (l *look) partAtWork() *bench.Part {
+	is := func(*bench.Part) bool { return true }
 	switch l.station {
 	case "strip":
-		is = func(x *job.PartState) bool { return !x.Off }
+		is = func(x *bench.Part) bool { return !x.Off }
 	case "measure":
-		is = func(x *job.PartState) bool { return len(x.Features) > 0 }
+		is = func(x *bench.Part) bool { return len(x.Features) > 0 }
 	case "explain":
-		is = func(x *job.PartState) bool { return line.MarksOn(l.st, x) > 0 }
+		is = func(x *bench.Part) bool { return line.MarksOn(l.st, x) > 0 }
 	case "decide":
-		is = func(x *job.PartState) bool { return x.Choice() == decide.Rework }
+		is = func(x *bench.Part) bool { return x.Choice() == decide.Rework }
 	case "build":
 		if next := line.Next(l.st); next != nil {
 			return next
@@ -220,17 +221,17 @@ func (l *look) partNo() int {
 
 // findPart is the part that was typed or scanned: its number in the line, its
 // code, or words of its name, the closest first.
-func findPart(parts []*job.PartState, asked string) *job.PartState {
+func findPart(parts []*bench.Part, asked string) *bench.Part {
 	asked = strings.ToLower(asked)
 	if n, err := strconv.Atoi(asked); err == nil && n >= 1 && n <= len(parts) {
 		return parts[n-1]
 	}
-	for _, fits := range []func(*job.PartState) bool{
-		func(x *job.PartState) bool {
+	for _, fits := range []func(*bench.Part) bool{
+		func(x *bench.Part) bool {
 			return strings.EqualFold(x.Code, asked) || strings.EqualFold(x.Name, asked)
 		},
-		func(x *job.PartState) bool { return strings.HasPrefix(strings.ToLower(x.Name), asked) },
-		func(x *job.PartState) bool {
+		func(x *bench.Part) bool { return strings.HasPrefix(strings.ToLower(x.Name), asked) },
+		func(x *bench.Part) bool {
 			words := strings.ToLower(x.Name + " " + x.Def.Branch)
 			for _, w := range strings.Fields(asked) {
 				if !strings.Contains(words, w) {

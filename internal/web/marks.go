@@ -1,10 +1,10 @@
 package web
 
 import (
+	"corvek/core/bench"
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/unit"
-	"corvek/internal/job"
 	"fmt"
 )
 
@@ -38,14 +38,14 @@ type MarkRow struct {
 	Shots []string // addresses of the pictures that show it
 }
 
-func (l *look) marks(x *job.PartState) *MarksView {
+func (l *look) marks(x *bench.Part) *MarksView {
 	v := &MarksView{Part: x.Name, Code: x.Code, CSRF: l.CSRF,
 		Sound: l.toggle(l.unit.PartRef(x.Code, "sound"), x.Sound), Breaks: x.Breaking()}
 	for _, m := range family.MarksOf(x.Def.Kind) {
 		ref := func(name string) unit.Ref { return l.unit.PartMarkRef(x.Code, m.Code, name) }
 		said := x.LastSaid(m.Code)
 		press := l.press(ref("state"), unit.MarkSeen, said.State)
-		if m.Code == job.MarkSeized { // the same as how it came off, and written there
+		if m.Code == bench.MarkSeized { // the same as how it came off, and written there
 			stuck := l.unit.PartRef(x.Code, "stuck")
 			press = l.press(stuck, entry.CameSeized, x.Stuck)
 			if x.CameStuck() {

@@ -9,7 +9,6 @@ import (
 	"corvek/core/entry"
 	"corvek/core/unit"
 	"corvek/demo"
-	"corvek/internal/job"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -56,7 +55,7 @@ func pagesOf(t *testing.T, b *browser) (tags []string, pages map[string][]string
 		tag := d.Tag()
 		tags = append(tags, tag)
 		st := b.state(tag, 1)
-		for _, station := range job.Stations {
+		for _, station := range unit.Stations {
 			path := "/jobs/" + tag + "/" + station
 			pages[tag] = append(pages[tag], path)
 			if station == "strip" || station == "measure" || station == "build" {

@@ -4,11 +4,11 @@ import (
 	"fmt"
 	"html/template"
 
+	"corvek/core/bench"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/answer"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 	"corvek/internal/report"
 )
 
@@ -16,7 +16,7 @@ import (
 type MeasurePage struct {
 	JobPage
 	No       int
-	Part     *job.PartState
+	Part     *bench.Part
 	Tabs     Tabs
 	Sheet    *FeatureSheet // nil where nothing is measured on the part
 	Next     string
@@ -67,7 +67,7 @@ func measurePage(l *look) MeasurePage {
 
 // featureTone marks a feature by its verdict; what must be measured and was not
 // is marked as well.
-func featureTone(f *job.FeatureState) string {
+func featureTone(f *bench.Feature) string {
 	switch {
 	case f.Found.Verdict != "":
 		return answer.Tone(string(f.Found.Verdict))

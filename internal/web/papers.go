@@ -10,9 +10,9 @@ import (
 	"strconv"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/internal/document"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 	"corvek/internal/papers"
 	"corvek/internal/people"
 	"corvek/internal/report"
@@ -67,7 +67,7 @@ func (s *Server) reportData(c *echo.Context) (report.Data, error) {
 }
 
 // jobData is what papers of all units of a job share.
-func (s *Server) jobData(c *echo.Context) (report.Data, []*job.State, error) {
+func (s *Server) jobData(c *echo.Context) (report.Data, []*bench.State, error) {
 	states, err := s.jobs.LoadAll(c.Request().Context(), c.Param("tag"))
 	if err != nil {
 		return report.Data{}, nil, err

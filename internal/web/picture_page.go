@@ -6,10 +6,10 @@ import (
 	"strconv"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 	"corvek/internal/report"
 	"corvek/internal/store"
 
@@ -65,7 +65,7 @@ type PicturePage struct {
 	At       string // its address
 	Beside   *PictureView
 	Others   []*unit.Picture
-	Parts    []*job.PartState
+	Parts    []*bench.Part
 	Evidence []Named
 	OnParts  []Named // marks seen on parts, part/mark
 }

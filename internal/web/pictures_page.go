@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/field"
 	"corvek/internal/job"
 	"corvek/internal/picture"
@@ -79,7 +80,7 @@ func (s *Server) picture(c *echo.Context) error {
 type PicturesPage struct {
 	JobPage
 	Pictures []*PictureView
-	Parts    []*job.PartState
+	Parts    []*bench.Part
 }
 
 func (s *Server) pictures(c *echo.Context) error {

@@ -6,13 +6,13 @@ import (
 	"slices"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/search"
 	"corvek/core/unit"
 	"corvek/core/wording"
-	"corvek/internal/job"
 	"corvek/internal/report"
 
 	"github.com/labstack/echo/v5"
@@ -21,9 +21,9 @@ import (
 // ProvePage is the test at the stand, its plot and the ledger of its attempts.
 type ProvePage struct {
 	JobPage
-	Found      []job.Named       // causes, with who does what
-	Last       *job.AttemptState // nil before the first
-	Plan       []proof.PlanStep  // what will be tested, before the first
+	Found      []bench.Named    // causes, with who does what
+	Last       *bench.Attempt   // nil before the first
+	Plan       []proof.PlanStep // what will be tested, before the first
 	Points     []PointRow
 	Stand      *StandPanel // nil where no attempt is open
 	Recordings []RecordingRow
@@ -34,13 +34,13 @@ type ProvePage struct {
 	Exercise   bool            // the last attempt's figures are the simulated stand's
 	Stands     report.Standing // what may be claimed now
 	Charts     []ChartView
-	Ledger     []*job.AttemptState
-	Told       []job.Told    // what the attempts say of the parts
-	Halve      []job.Halving // what to change next
-	PartsOf    []Named       // down to which the unit can be opened again
-	Changes    []job.Change  // single changes that fit this unit
-	Back       []string      // why it goes back: what the test did not pass
-	Pointed    string        // code of the one that the causes point at
+	Ledger     []*bench.Attempt
+	Told       []bench.Told    // what the attempts say of the parts
+	Halve      []bench.Halving // what to change next
+	PartsOf    []Named         // down to which the unit can be opened again
+	Changes    []bench.Change  // single changes that fit this unit
+	Back       []string        // why it goes back: what the test did not pass
+	Pointed    string          // code of the one that the causes point at
 	Cautions   Cautions
 	Stops      []StopRow
 }
@@ -53,7 +53,7 @@ type GaugesOf struct {
 }
 
 // gaugesOf are the fields of an attempt's instruments, the shop's own offered.
-func (l *look) gaugesOf(a *job.AttemptState) GaugesOf {
+func (l *look) gaugesOf(a *bench.Attempt) GaugesOf {
 	at := func(name string, dim quantity.Dimension) Entry {
 		e := l.field(l.unit.AttemptRef(a.Number, name))
 		e.ReadOnly = e.ReadOnly || a.Closed
@@ -134,7 +134,7 @@ func changeOf(p ProvePage, name string) ChangeOf {
 }
 
 func (s *Server) nextAttempt(c *echo.Context) error {
-	return done(c, s.jobs.NextAttempt(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), job.Change{
+	return done(c, s.jobs.NextAttempt(c.Request().Context(), who(c), c.Param("tag"), unitNo(c), bench.Change{
 		Words: c.FormValue("one_change"), Kind: c.FormValue("change_kind"), Part: c.FormValue("change_part"),
 		Second: c.FormValue("second_change"), SecondKind: c.FormValue("second_kind"),
 		SecondPart: c.FormValue("second_part")}))

@@ -4,12 +4,12 @@ import (
 	"fmt"
 	"html/template"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/trace"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 	"corvek/internal/store"
 
 	"github.com/labstack/echo/v5"
@@ -61,7 +61,7 @@ func (s *Server) ripple(c *echo.Context, l *look, r store.Recording, from, to st
 
 // beats is how often a second the pieces of a unit deliver at duty speed, and their name; 0
 // where that is not known.
-func beats(st *job.State) (hertz float64, what string) {
+func beats(st *bench.State) (hertz float64, what string) {
 	for _, p := range st.Parts {
 		if hertz, ok := proof.Beat(p.Def.Kind, p.Expected, st.Duty.Speed); ok {
 			return hertz, p.Name

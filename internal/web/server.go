@@ -51,6 +51,7 @@ type Server struct {
 	metrics  *metrics
 	desk     desk
 	changes  *changes
+	drawings *drawings
 }
 
 // contentPolicy lets nothing in that the application does not ship itself.
@@ -83,6 +84,9 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 		s.copies = &store.Keeper{Store: s.store}
 	}
 	s.changes = newChanges(s.store)
+	if s.drawings, err = newDrawings(); err != nil {
+		return nil, nil, err
+	}
 	s.metrics = newMetrics(s.store, s.copies)
 	s.sessions = scs.New()
 	s.sessions.Store = s.store.Sessions()

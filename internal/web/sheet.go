@@ -7,13 +7,13 @@ import (
 	"slices"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/measure"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/answer"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 )
 
 // FeatureSheet is where a feature is measured, for a stage of the work.
@@ -65,7 +65,7 @@ type GradeView struct {
 }
 
 // sheet lays out a feature's sheet for a stage.
-func (l *look) sheet(f *job.FeatureState, stage string) *FeatureSheet {
+func (l *look) sheet(f *bench.Feature, stage string) *FeatureSheet {
 	r := f.Result(stage)
 	v := &FeatureSheet{Method: f.Def.Method, How: f.Def.How, Limit: limitWords(f, l.Units),
 		Tone:  answer.Tone(string(r.Verdict)),
@@ -101,7 +101,7 @@ func (l *look) sheet(f *job.FeatureState, stage string) *FeatureSheet {
 }
 
 // life says how fast a feature wears and how long it will last.
-func (l *look) life(f *job.FeatureState) string {
+func (l *look) life(f *bench.Feature) string {
 	life, ok := l.st.Life(f)
 	if !ok || !life.Worn {
 		return ""
@@ -115,7 +115,7 @@ func (l *look) life(f *job.FeatureState) string {
 
 // limitEntries are a feature's limits, their source, and its instrument with the
 // shop's own to tap.
-func (l *look) limitEntries(f *job.FeatureState) (out []Entry) {
+func (l *look) limitEntries(f *bench.Feature) (out []Entry) {
 	for _, name := range []string{"lower", "upper", "standing", "source", "instrument", "resolution"} {
 		e := l.field(l.unit.FeatureRef(f.Part.Code, f.Code, name))
 		if name == "instrument" {
@@ -129,12 +129,12 @@ func (l *look) limitEntries(f *job.FeatureState) (out []Entry) {
 	return out
 }
 
-func (l *look) leafQuestions(f *job.FeatureState) []Choice {
+func (l *look) leafQuestions(f *bench.Feature) []Choice {
 	return []Choice{l.choose(l.unit.FeatureRef(f.Part.Code, f.Code, "measured")),
 		l.choose(l.unit.FeatureRef(f.Part.Code, f.Code, "limit_for"))}
 }
 
-func (l *look) leaves(f *job.FeatureState, stage string) (out []LeafView) {
+func (l *look) leaves(f *bench.Feature, stage string) (out []LeafView) {
 	r := f.Result(stage)
 	for _, leaf := range slices.Concat(f.Def.Leaves, f.ExtraLeaves(stage)) {
 		number, in, _ := strings.Cut(leaf, " ")
@@ -157,7 +157,7 @@ func (l *look) leaves(f *job.FeatureState, stage string) (out []LeafView) {
 	return out
 }
 
-func (l *look) grades(f *job.FeatureState, stage string) (out []GradeView) {
+func (l *look) grades(f *bench.Feature, stage string) (out []GradeView) {
 	ref := l.unit.ReadingRef(f.Part.Code, f.Code, stage, "grade")
 	for i, words := range family.Grades {
 		v := GradeView{Press: l.press(ref, fmt.Sprint(i), f.Entry(stage, "grade")), No: i, Words: words,
@@ -169,7 +169,7 @@ func (l *look) grades(f *job.FeatureState, stage string) (out []GradeView) {
 }
 
 // cells are the places of a grid or list of readings, row by row.
-func (l *look) cells(f *job.FeatureState, stage string) (rows []CellRow) {
+func (l *look) cells(f *bench.Feature, stage string) (rows []CellRow) {
 	slots := f.Spec.Slots()
 	cols := min(len(slots), 5)
 	switch f.Def.Method {
@@ -193,14 +193,14 @@ func (l *look) cells(f *job.FeatureState, stage string) (rows []CellRow) {
 
 // cell is the entry of one place of a sheet. A bare figure takes the reader's own unit,
 // which stands in the cell, whatever the sheet began with.
-func (l *look) cell(f *job.FeatureState, stage, slot string) Entry {
+func (l *look) cell(f *bench.Feature, stage, slot string) Entry {
 	e := l.field(l.unit.ReadingRef(f.Part.Code, f.Code, stage, slot))
 	e.Hint, e.Unit = l.units(quantity.Length, "")
 	e.Place = e.Unit
 	return e
 }
 
-func cellLabel(f *job.FeatureState, i, cols int) string {
+func cellLabel(f *bench.Feature, i, cols int) string {
 	if f.Def.Method == family.MethodGrid {
 		return fmt.Sprintf("depth %d, axis %c", i/cols+1, 'A'+i%cols)
 	}

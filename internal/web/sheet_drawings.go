@@ -5,13 +5,13 @@ import (
 	"html/template"
 	"math"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 )
 
 // toleranceBar draws a feature's readings against its limits.
-func (l *look) toleranceBar(f *job.FeatureState, stage string) template.HTML {
+func (l *look) toleranceBar(f *bench.Feature, stage string) template.HTML {
 	r := f.Result(stage)
 	return template.HTML(draw.ToleranceBar{Limits: r.Limits, Uncertainty: guard(f, r.Uncertainty),
 		Value: r.Value, HasValue: r.HasValue && !r.IsLeaves, Interval: r.Interval, IsLeaves: r.IsLeaves,
@@ -20,7 +20,7 @@ func (l *look) toleranceBar(f *job.FeatureState, stage string) template.HTML {
 }
 
 // guard is the uncertainty band that a leaf measurement does not have.
-func guard(f *job.FeatureState, u float64) float64 {
+func guard(f *bench.Feature, u float64) float64 {
 	if f.Def.Method == family.MethodFeeler {
 		return 0
 	}
@@ -28,7 +28,7 @@ func guard(f *job.FeatureState, u float64) float64 {
 }
 
 // others are the readings beside the worst one.
-func others(f *job.FeatureState, stage string) []float64 {
+func others(f *bench.Feature, stage string) []float64 {
 	var out []float64
 	if f.Def.Method == family.MethodFeeler {
 		return nil
@@ -50,7 +50,7 @@ func others(f *job.FeatureState, stage string) []float64 {
 }
 
 // profile draws a bore or a rod over its length.
-func profile(f *job.FeatureState, stage string) template.HTML {
+func profile(f *bench.Feature, stage string) template.HTML {
 	r := f.Result(stage)
 	if !r.HasNominal || !r.Any {
 		return ""
@@ -76,7 +76,7 @@ func profile(f *job.FeatureState, stage string) template.HTML {
 }
 
 // sisters draws pieces against one another.
-func (l *look) sisters(f *job.FeatureState, stage string) template.HTML {
+func (l *look) sisters(f *bench.Feature, stage string) template.HTML {
 	r := f.Result(stage)
 	if !r.Any {
 		return ""

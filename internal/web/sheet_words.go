@@ -5,17 +5,17 @@ import (
 	"math"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 )
 
 // limitWords says a feature's limit and where it is from.
-func limitWords(f *job.FeatureState, units quantity.System) string {
+func limitWords(f *bench.Feature, units quantity.System) string {
 	source := " · " + wording.Choice(unit.ScopeFeature, "standing", string(f.Stands()))
 	if f.Source != "" {
 		source += ": " + f.Source
@@ -42,7 +42,7 @@ func between(lower, upper string) string {
 }
 
 // verdictWords puts a verdict into a sentence.
-func verdictWords(by Reader, f *job.FeatureState, stage string) (word, sentence string) {
+func verdictWords(by Reader, f *bench.Feature, stage string) (word, sentence string) {
 	r := f.Result(stage)
 	show := draw.Length(by.Units)
 	if f.Def.Method == family.MethodGrade && r.Grade >= 0 {
@@ -96,7 +96,7 @@ func inWords(l metrology.Limits, v float64, leaves bool, show func(float64) stri
 	return "worst reading " + show(v) + ", " + show(room) + " to spare"
 }
 
-func outWords(by Reader, f *job.FeatureState, stage string) string {
+func outWords(by Reader, f *bench.Feature, stage string) string {
 	r := f.Result(stage)
 	show := draw.Length(by.Units)
 	switch {
@@ -111,7 +111,7 @@ func outWords(by Reader, f *job.FeatureState, stage string) string {
 }
 
 // workings are the steps behind a verdict.
-func (l *look) workings(f *job.FeatureState, stage string) []string {
+func (l *look) workings(f *bench.Feature, stage string) []string {
 	r := f.Result(stage)
 	var out []string
 	if !r.Any {

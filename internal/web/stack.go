@@ -5,17 +5,17 @@ import (
 	"html/template"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/quantity"
 	"corvek/core/strip"
 	"corvek/core/unit"
 	"corvek/internal/draw"
-	"corvek/internal/job"
 )
 
 // StackView is the stack editor of a part at a station.
 type StackView struct {
-	Part      *job.PartState
+	Part      *bench.Part
 	Title     string
 	Field     string
 	Text      string
@@ -106,7 +106,7 @@ func (l *look) stack(fit bool) *StackView {
 }
 
 // ownStack asks what belongs to this very unit, and for its own springs.
-func (l *look) ownStack(v *StackView, x *job.PartState) {
+func (l *look) ownStack(v *StackView, x *bench.Part) {
 	belongs := l.listed(l.unit.PartRef(x.Code, "stack_from"))
 	v.Belongs = &belongs
 	if x.StackFrom == unit.StackVariant || x.StackFrom == unit.StackDrawing {
@@ -141,7 +141,7 @@ func turned(pieces []family.Piece, i int) string {
 	return stackText(all)
 }
 
-func (l *look) stackLines(x *job.PartState, pieces int, d strip.Delivery, fit bool) []StackLine {
+func (l *look) stackLines(x *bench.Part, pieces int, d strip.Delivery, fit bool) []StackLine {
 	if pieces == 0 {
 		return nil
 	}
@@ -178,7 +178,7 @@ func (l *look) stackLines(x *job.PartState, pieces int, d strip.Delivery, fit bo
 
 // removedRef is where the stack is written down as it comes off: the first time on
 // the part, in a later round on that round's own record.
-func (l *look) removedRef(x *job.PartState) string {
+func (l *look) removedRef(x *bench.Part) string {
 	if l.st.Round > 1 {
 		return l.unit.StepRef(x.Code, "stack_removed").String()
 	}

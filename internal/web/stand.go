@@ -9,12 +9,12 @@ import (
 	"slices"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/trace"
-	"corvek/internal/job"
 	"corvek/internal/people"
 	"corvek/internal/rig"
 
@@ -85,7 +85,7 @@ func (s *Server) standPanel(ctx context.Context, l *look, asked string) (*StandP
 	return p, nil
 }
 
-func (l *look) standStep(step job.PointState) StandStep {
+func (l *look) standStep(step bench.Point) StandStep {
 	p := l.st.Program(step.Test)
 	set := []string{l.show(p.Pressure, quantity.Pressure)}
 	if p.Speed > 0 {
@@ -99,7 +99,7 @@ func (l *look) standStep(step job.PointState) StandStep {
 }
 
 // atHand is the step that was asked for, else the first that still misses a figure.
-func atHand(steps []StandStep, a *job.AttemptState, asked string) StandStep {
+func atHand(steps []StandStep, a *bench.Attempt, asked string) StandStep {
 	var first *StandStep
 	for i := range steps {
 		s := &steps[i]

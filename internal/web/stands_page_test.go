@@ -10,9 +10,9 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/trace"
 	"corvek/core/unit"
-	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
 	"corvek/internal/people"
 	"corvek/internal/rig"
@@ -115,7 +115,7 @@ func TestALogOfAnotherStandIsTaken(t *testing.T) {
 	b := s.as("iva")
 	jobtest.ToTheStand(t, s.server.jobs, "T-0417")
 	who := people.Actor{Name: "Iva", Role: people.RoleTechnician}
-	require.NoError(t, s.server.jobs.NextAttempt(t.Context(), who, "T-0417", 1, job.Change{}))
+	require.NoError(t, s.server.jobs.NextAttempt(t.Context(), who, "T-0417", 1, bench.Change{}))
 	var text strings.Builder
 	text.WriteString("t;P1;Q1\n")
 	for i := range 200 {

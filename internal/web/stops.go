@@ -1,8 +1,8 @@
 package web
 
 import (
+	"corvek/core/bench"
 	"corvek/core/unit"
-	"corvek/internal/job"
 
 	"github.com/labstack/echo/v5"
 )
@@ -15,7 +15,7 @@ type StopRow struct {
 	CSRF                     string
 }
 
-func (l *look) stopRow(s job.Stop) StopRow {
+func (l *look) stopRow(s bench.Stop) StopRow {
 	r := StopRow{Station: s.Station, Code: s.StopCode.String(), Text: s.Text,
 		URL: l.stopURL(s), Passed: s.Passed, CSRF: l.CSRF}
 	if l.CanLead() {
@@ -25,7 +25,7 @@ func (l *look) stopRow(s job.Stop) StopRow {
 }
 
 // stopURL leads to what settles a stop, where it stands on its page.
-func (l *look) stopURL(s job.Stop) string {
+func (l *look) stopURL(s bench.Stop) string {
 	part, at := s.Part, ""
 	switch s.Kind {
 	case unit.StopCaution:

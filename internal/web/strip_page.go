@@ -5,9 +5,9 @@ import (
 	"net/url"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/unit"
-	"corvek/internal/job"
 
 	"github.com/labstack/echo/v5"
 )
@@ -17,7 +17,7 @@ type StripPage struct {
 	JobPage
 	Gauge        *Verdict // what the gauges say, while that keeps the unit shut
 	No           int
-	Part         *job.PartState
+	Part         *bench.Part
 	SetWith      string // the other parts of its matched set
 	Off          Press  // or back on
 	OffAndFound  Press  // all pieces found, in the same tap
@@ -36,7 +36,7 @@ type StripPage struct {
 	Stuck        Choice
 	Freed        *Entry
 	Notes        []Entry
-	Parts        []*job.PartState
+	Parts        []*bench.Part
 	Asked        string // a part that was asked for and is not there
 	OffCount     int
 	ToSettle     int
@@ -135,7 +135,7 @@ func stripPage(l *look) StripPage {
 }
 
 // setWith names the other parts of a matched set.
-func (l *look) setWith(x *job.PartState) string {
+func (l *look) setWith(x *bench.Part) string {
 	var out []string
 	for _, other := range l.st.Parts {
 		if x.Def.Set != "" && other != x && other.Def.Set == x.Def.Set {

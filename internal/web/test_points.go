@@ -5,11 +5,11 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/bench"
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/unit"
-	"corvek/internal/job"
 	"corvek/internal/report"
 )
 
@@ -47,7 +47,7 @@ var reckoned = []struct {
 }
 
 // reckon is the calculator for a step, nil where there is none.
-func (l *look) reckon(pt *job.PointState) *Reckon {
+func (l *look) reckon(pt *bench.Point) *Reckon {
 	for _, r := range reckoned {
 		if pt.Figure(r.figure) == nil {
 			continue
@@ -90,7 +90,7 @@ var (
 )
 
 // pointRows lays out the steps of an attempt, or of the unit as received.
-func (l *look) pointRows(a *job.AttemptState) (out []PointRow) {
+func (l *look) pointRows(a *bench.Attempt) (out []PointRow) {
 	for _, pt := range a.Points {
 		r := PointRow{Code: pt.Test.Code, Name: pt.Test.Name, How: pt.Test.How, Medium: pt.Test.Medium,
 			Row: rowTones[pt.Verdict], Tone: wordTones[pt.Verdict],
@@ -120,7 +120,7 @@ func (l *look) pointRows(a *job.AttemptState) (out []PointRow) {
 	return out
 }
 
-func (l *look) figureCell(a *job.AttemptState, pt job.PointState, f *proof.Figured) FigureCell {
+func (l *look) figureCell(a *bench.Attempt, pt bench.Point, f *proof.Figured) FigureCell {
 	c := FigureCell{Entry: l.pointEntry(a.Attempt, pt, f), Worked: report.Worked(f, l.Units),
 		Limit: report.LimitOf(f, l.Units)}
 	if f.Needs != "" {
@@ -136,7 +136,7 @@ func (l *look) figureCell(a *job.AttemptState, pt job.PointState, f *proof.Figur
 }
 
 // limitRows are the fields of the unit's own limits at a step.
-func (l *look) limitRows(pt job.PointState) (out []LimitRow) {
+func (l *look) limitRows(pt bench.Point) (out []LimitRow) {
 	for _, f := range pt.Figures {
 		at := func(name string) Entry {
 			e := l.field(l.unit.LimitRef(pt.Test.Code, f.Figure, name))
@@ -150,7 +150,7 @@ func (l *look) limitRows(pt job.PointState) (out []LimitRow) {
 
 // hold fills in how long a step is held: the clock tells it, from the tap that
 // begins it to the reading that ends it.
-func (l *look) hold(r *PointRow, a *job.AttemptState, pt job.PointState) {
+func (l *look) hold(r *PointRow, a *bench.Attempt, pt bench.Point) {
 	r.Hold = pt.Test.Hold
 	open := !a.Closed && l.CanWork()
 	q, err := quantity.Parse(pt.Test.Hold, quantity.Time)
@@ -169,7 +169,7 @@ func (l *look) hold(r *PointRow, a *job.AttemptState, pt job.PointState) {
 }
 
 // pointEntry is the field of a step's figure.
-func (l *look) pointEntry(a *unit.Attempt, pt job.PointState, f *proof.Figured) *Entry {
+func (l *look) pointEntry(a *unit.Attempt, pt bench.Point, f *proof.Figured) *Entry {
 	e := l.field(l.unit.PointRef(a.Number, pt.Test.Code, f.Figure))
 	e.ReadOnly = e.ReadOnly || a.Closed
 	if smaller, fits := smallUnits[f.Figure]; fits && f.Q.IsZero() && l.Units.For(quantity.Flow) != quantity.Inch {
@@ -188,7 +188,7 @@ var smallUnits = map[string]string{
 }
 
 // pointWords say how a step came out; empty as received, which is judged by nobody.
-func pointWords(a *job.AttemptState, pt job.PointState) string {
+func pointWords(a *bench.Attempt, pt bench.Point) string {
 	switch {
 	case a.Number == 0 || pt.Skipped != "":
 		return ""

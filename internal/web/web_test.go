@@ -17,10 +17,11 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/calc"
+	"corvek/core/unit"
 	"corvek/demo"
 	"corvek/demo/demotest"
-	"corvek/internal/job"
 	"corvek/internal/people"
 	"corvek/internal/store/storetest"
 
@@ -238,7 +239,7 @@ func TestEveryPageRenders(t *testing.T) {
 	require.NoError(t, err)
 	paths := []string{"/jobs", "/toolbox", "/jobs/new"}
 	for _, d := range docs {
-		for _, station := range job.Stations {
+		for _, station := range unit.Stations {
 			paths = append(paths, "/jobs/"+d.Tag()+"/"+station)
 		}
 		for _, paper := range []string{"report", "report.pdf", "start-up-card", "export", "record", "line.svg"} {
@@ -350,7 +351,7 @@ func BenchmarkPages(b *testing.B) {
 	}
 }
 
-func (b *browser) state(tag string, unit int) *job.State {
+func (b *browser) state(tag string, unit int) *bench.State {
 	b.site.t.Helper()
 	st, err := b.site.server.jobs.Load(context.Background(), tag, unit)
 	require.NoError(b.site.t, err)

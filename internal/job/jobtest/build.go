@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/build"
 	"corvek/core/entry"
 	"corvek/core/unit"
@@ -62,7 +63,7 @@ type value struct {
 }
 
 // values are what is entered of a build without a fault.
-func values(st *job.State, shop *entry.Shop) (out []value) {
+func values(st *bench.State, shop *entry.Shop) (out []value) {
 	u := st.Unit
 	for _, p := range st.InOrder() {
 		say := func(name, text string) { out = append(out, value{u.StepRef(p.Code, name), text}) }

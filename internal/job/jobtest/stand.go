@@ -4,6 +4,7 @@ import (
 	"context"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -14,7 +15,7 @@ import (
 
 // Shown is what the simulated stand shows for a step of a unit once it has come to rest, by
 // figure in base units.
-func Shown(t testing.TB, st *job.State, step string) map[string]float64 {
+func Shown(t testing.TB, st *bench.State, step string) map[string]float64 {
 	t.Helper()
 	test, known := st.Family.TestByCode(step)
 	require.True(t, known, step)

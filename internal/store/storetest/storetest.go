@@ -12,6 +12,7 @@ import (
 	"sync/atomic"
 	"testing"
 
+	"corvek/core/unit"
 	"corvek/internal/pgserver"
 	"corvek/internal/store"
 
@@ -135,11 +136,15 @@ func Bent(s *store.Store) bool {
 	return is
 }
 
+// Bend says that a test goes round the program: what is in memory and in the tables need not
+// agree any more, nor the record with either.
+func Bend(s *store.Store) { bent.Store(s, true) }
+
 // Owner connects to a store that New gave as the role that owns it: what somebody
 // can do who goes round the program.
 func Owner(t testing.TB, s *store.Store) *pgx.Conn {
 	t.Helper()
-	bent.Store(s, true)
+	Bend(s)
 	conn, err := pgx.Connect(context.Background(), OwnerURLOf(s))
 	if err != nil {
 		t.Fatal(err)
@@ -229,6 +234,35 @@ func open(t testing.TB, address string) *store.Store {
 		t.Fatal(err)
 	}
 	urls.Store(s, address)
-	t.Cleanup(s.Close) // before its database goes
+	t.Cleanup(func() { // before its database goes
+		held(t, s)
+		s.Close()
+	})
 	return s
+}
+
+// held requires the jobs in memory to be those that were written: whoever reads a job, or what
+// was worked out of it, never changes it.
+func held(t testing.TB, s *store.Store) {
+	ctx := context.Background()
+	if t.Failed() || Bent(s) || s.Ping(ctx) != nil { // or closed
+		return
+	}
+	for _, j := range s.Held() {
+		kept, err := s.Read(ctx, j.Tag)
+		if err != nil || kept.Version != j.Version { // written by another instance
+			continue
+		}
+		is, err := j.Sections()
+		if err != nil {
+			t.Errorf("%s: %v", j.Tag, err)
+		}
+		was, err := kept.Sections()
+		if err != nil {
+			t.Errorf("%s: %v", j.Tag, err)
+		}
+		if others := unit.Differ(is, was); len(others) > 0 {
+			t.Errorf("%s is held in memory as nobody wrote it: somebody who only read it changed %q", j.Tag, others)
+		}
+	}
 }

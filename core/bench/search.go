@@ -1,4 +1,4 @@
-package job
+package bench
 
 import (
 	"slices"
@@ -17,7 +17,7 @@ type Told struct {
 }
 
 // tries are the attempts as the search sees them. An exercise finds nothing.
-func (st *State) tries() (out []search.Try) {
+func (st *Tested) tries() (out []search.Try) {
 	for _, a := range st.Attempts {
 		if !a.Closed || a.Source == "simulated" {
 			continue
@@ -38,14 +38,14 @@ func (st *State) tries() (out []search.Try) {
 }
 
 // Search is the ledger of the attempts, each line in words.
-func (st *State) Search() (out []Told) {
+func (st *Tested) Search() (out []Told) {
 	for _, l := range search.Ledger(st.tries()) {
 		out = append(out, Told{l, st.toldWords(l)})
 	}
 	return out
 }
 
-func (st *State) toldWords(l search.Line) string {
+func (st *Tested) toldWords(l search.Line) string {
 	step := l.Step
 	if t, known := st.Family.TestByCode(l.Step); known {
 		step = strings.ToLower(t.Name)
@@ -74,7 +74,7 @@ func (st *State) toldWords(l search.Line) string {
 	return parts + " was looked at, not acquitted of " + step
 }
 
-func (st *State) partNames(codes []string) string {
+func (st *Stripped) partNames(codes []string) string {
 	var out []string
 	for _, code := range codes {
 		if p := st.ByCode[code]; p != nil {
@@ -85,7 +85,7 @@ func (st *State) partNames(codes []string) string {
 }
 
 // suspects are the parts with what speaks against each, in the order they lie in.
-func (st *State) suspects() (out []search.Suspect) {
+func (st *Inferred) suspects() (out []search.Suspect) {
 	against := map[string]*search.Against{}
 	for _, p := range st.Parts {
 		against[p.Code] = &search.Against{Marks: len(p.Seen)}
@@ -122,12 +122,12 @@ func (st *State) suspects() (out []search.Suspect) {
 // still out.
 type Halving struct {
 	Step  string // in words
-	Parts []*PartState
+	Parts []*Part
 	Left  int // suspects of it
 }
 
 // Halve proposes the next split for each step that the last attempt of this unit left out.
-func (st *State) Halve() (out []Halving) {
+func (st *Inferred) Halve() (out []Halving) {
 	tries := st.tries()
 	if len(tries) == 0 {
 		return nil

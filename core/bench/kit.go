@@ -1,4 +1,4 @@
-package job
+package bench
 
 import (
 	"fmt"
@@ -10,8 +10,8 @@ import (
 	"corvek/core/unit"
 )
 
-// PieceState is a piece of the kit with what is said of it in this unit, today.
-type PieceState struct {
+// Piece is a piece of the kit with what is said of it in this unit, today.
+type Piece struct {
 	*unit.Piece
 	Bears, Age *kit.Finding // nil where it is not known
 	Sizes      []string     // standard sizes nearest to what was measured
@@ -20,55 +20,61 @@ type PieceState struct {
 }
 
 // Setting is what the seals of the unit stand in today.
-func (st *State) Setting() kit.Setting {
-	t, ok := known(st.Unit.Temperature)
-	return kit.Setting{Fluid: st.Unit.Fluid, Temperature: t, HasTemperature: ok, Today: string(st.today)}
+func (st *Given) Setting() kit.Setting {
+	t, ok := st.Unit.Temperature.Known()
+	return kit.Setting{Fluid: st.Unit.Fluid, Temperature: t, HasTemperature: ok, Today: string(st.Today)}
 }
 
-// kit holds the pieces against the places that the decisions leave.
-func (st *State) kit() {
+// Lying are the pieces of the kit as its rules read them.
+func (st *Given) Lying() (out []kit.Piece) {
 	setting := st.Setting()
-	var pieces []kit.Piece
-	var materials []string
 	for _, k := range st.Unit.Kit {
-		p := &PieceState{Piece: k, Sizes: kit.Sizes(k.Seal, 3)}
 		x := kit.Piece{Number: k.Number, Name: k.Name, Count: k.Count, Place: k.Part, LeftReason: k.LeftReason}
 		if k.Fit.Bad() {
 			x.Unfit = unfit(k)
 		}
 		if f, ok := setting.Bears(k.Seal.Material); ok {
-			p.Bears = &f
 			x.Faults = appendFault(x.Faults, f)
 		}
 		if f, ok := setting.Age(k.Seal.Material, k.Seal.Cure, false); ok {
-			p.Age = &f
 			x.Faults = appendFault(x.Faults, f)
+		}
+		out = append(out, x)
+	}
+	return out
+}
+
+// Supplied is the unit with its kit held against the places that the decisions leave.
+type Supplied struct {
+	*Decided
+	Pieces    []*Piece
+	KitIssues []kit.Issue
+	Mixed     string // note on rubbers that do not bear the same grease
+}
+
+func supplied(d *Decided) *Supplied {
+	st := &Supplied{Decided: d, KitIssues: kit.Check(d.Places, d.Lying())}
+	setting, wants := st.Setting(), st.Wants()
+	var materials []string
+	for _, k := range st.Unit.Kit {
+		p := &Piece{Piece: k, Sizes: kit.Sizes(k.Seal, 3)}
+		if f, ok := setting.Bears(k.Seal.Material); ok {
+			p.Bears = &f
+		}
+		if f, ok := setting.Age(k.Seal.Material, k.Seal.Cure, false); ok {
+			p.Age = &f
 		}
 		if k.Part != "" {
 			materials = append(materials, k.Seal.Material)
 		}
-		pieces = append(pieces, x)
+		if k.Part == "" || st.ByCode[k.Part] == nil || st.ByCode[k.Part].Place == nil {
+			p.Fits = kit.Fits(Offered(k), wants)
+			p.Elsewhere = st.elsewhere(k)
+		}
 		st.Pieces = append(st.Pieces, p)
 	}
 	st.Mixed = setting.Mixed(materials)
-	for _, p := range st.Parts {
-		if p.Choice() != decide.Replace {
-			continue
-		}
-		st.Places = append(st.Places, kit.Place{Part: p.Code, Name: p.Name, Need: p.Expected})
-		p.Filled = kit.Filled(p.Code, pieces)
-	}
-	for i := range st.Places {
-		st.ByCode[st.Places[i].Part].Place = &st.Places[i]
-	}
-	st.KitIssues = kit.Check(st.Places, pieces)
-	wants := st.Wants()
-	for _, p := range st.Pieces {
-		if p.Part == "" || st.ByCode[p.Part] == nil || st.ByCode[p.Part].Place == nil {
-			p.Fits = kit.Fits(offered(p.Piece), wants)
-			p.Elsewhere = st.elsewhere(p.Piece)
-		}
-	}
+	return st
 }
 
 func appendFault(faults []string, f kit.Finding) []string {
@@ -78,7 +84,8 @@ func appendFault(faults []string, f kit.Finding) []string {
 	return faults
 }
 
-func offered(k *unit.Piece) kit.Offered {
+// Offered is a piece of the kit as places are looked for it.
+func Offered(k *unit.Piece) kit.Offered {
 	size := k.Seal.Size
 	if size == "" {
 		if near := kit.Sizes(k.Seal, 1); len(near) > 0 {
@@ -89,7 +96,7 @@ func offered(k *unit.Piece) kit.Offered {
 }
 
 // want is a part as a place that pieces are held against.
-func (p *PartState) want(open int) kit.Want {
+func (p *AsFound) want(open int) kit.Want {
 	size := p.Seal.Size
 	if size == "" {
 		if near := kit.Sizes(p.Seal, 1); len(near) > 0 {
@@ -100,7 +107,7 @@ func (p *PartState) want(open int) kit.Want {
 }
 
 // Wants are the places of the kit with the pieces that each still waits for.
-func (st *State) Wants() (out []kit.Want) {
+func (st *Decided) Wants() (out []kit.Want) {
 	for _, p := range st.Parts {
 		if p.Place != nil {
 			out = append(out, p.want(p.Place.Need-p.Filled))
@@ -122,7 +129,7 @@ func unfit(k *unit.Piece) string {
 }
 
 // unfits are the new pieces that were tried in a part's place and do not go in.
-func (st *State) unfits(part string) string {
+func (st *Given) unfits(part string) string {
 	for _, k := range st.Unit.Kit {
 		if k.Part == part && k.Fit.Bad() {
 			return unfit(k)
@@ -136,8 +143,8 @@ const mostElsewhere = 6
 
 // elsewhere is where a piece without a place may belong: a groove of this unit that was
 // missed, another of its variants, another unit of the job.
-func (st *State) elsewhere(k *unit.Piece) (out []string) {
-	one := offered(k)
+func (st *Decided) elsewhere(k *unit.Piece) (out []string) {
+	one := Offered(k)
 	fits := func(p *family.Part, want kit.Want, words string) {
 		if len(kit.Fits(one, []kit.Want{want})) > 0 {
 			out = append(out, fmt.Sprintf(words, strings.ToLower(p.Name)))
@@ -175,7 +182,7 @@ func (st *State) elsewhere(k *unit.Piece) (out []string) {
 }
 
 // ofOthers are parts of the job's other units that a piece may be for.
-func (st *State) ofOthers(one kit.Offered) (out []string) {
+func (st *Given) ofOthers(one kit.Offered) (out []string) {
 	for _, u := range st.Job.Units {
 		if u == st.Unit {
 			continue
@@ -197,7 +204,7 @@ func (st *State) ofOthers(one kit.Offered) (out []string) {
 
 // aged says that a seal or a bearing that would be kept is too old to go back; "" where it
 // is not, or nothing is known.
-func (st *State) aged(p *PartState) string {
+func (st *Given) aged(p *AsFound) string {
 	if f, ok := st.Setting().Age(p.Seal.Material, p.Seal.Cure, true); ok && f.Stops {
 		return f.Text
 	}
@@ -206,7 +213,7 @@ func (st *State) aged(p *PartState) string {
 
 // Oversize is how much larger than usual the seals of a bore that was honed must be; 0 where
 // none was.
-func (st *State) Oversize(p *PartState) float64 {
+func (st *Decided) Oversize(p *Part) float64 {
 	if p.Def.Kind != "piston_seal" && p.Def.Kind != "o_ring" {
 		return 0
 	}

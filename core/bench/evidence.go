@@ -1,9 +1,8 @@
-package job
+package bench
 
 import (
 	"strconv"
 	"strings"
-	"sync"
 
 	"corvek/core/build"
 	"corvek/core/explain"
@@ -14,10 +13,19 @@ import (
 	"corvek/core/unit"
 )
 
-// weigh gathers what is known as evidence. What follows from it is worked out
-// where it is first asked for, once.
-func (st *State) weigh() {
-	st.Noted = map[string]unit.Mark{}
+// Weighed is the unit with all that is known of it as evidence, and what was concluded.
+type Weighed struct {
+	*Tested
+	Findings []explain.Finding
+	Noted    map[string]unit.Mark // what was last said of each mark by hand, by code
+	Sources  map[string]string    // evidence code → where an automatic finding comes from
+	Conclude unit.Conclusion
+	Cause    *explain.Cause // concluded, nil for none of the list
+}
+
+// weighed gathers what is known as evidence.
+func weighed(t *Tested) *Weighed {
+	st := &Weighed{Tested: t, Noted: map[string]unit.Mark{}, Sources: map[string]string{}}
 	for _, m := range st.Unit.Marks {
 		st.Noted[m.Code] = st.Unit.LastSaid(m.Code)
 	}
@@ -42,35 +50,12 @@ func (st *State) weigh() {
 	if c, ok := st.Known.CauseByCode(st.Conclude.Cause); ok {
 		st.Cause = c
 	}
-	st.explained = sync.OnceValue(func() (x explain.Explanation) {
-		if st.anythingTold() {
-			x = st.Knowledge.Rank(st.Findings)
-		}
-		return x
-	})
-	st.next = sync.OnceValue(func() (next []explain.Check) {
-		if st.anythingTold() {
-			next = st.Knowledge.Next(st.Findings)
-		}
-		return next
-	})
-	st.told = sync.OnceValues(func() (stories []explain.Story, decider *explain.Evidence) {
-		if st.anythingTold() {
-			stories, decider = st.Knowledge.Stories(st.Findings)
-		}
-		return stories, decider
-	})
-	st.turns = sync.OnceValue(func() (turns []explain.Turn) {
-		if st.anythingTold() {
-			turns = st.Knowledge.WouldChange(st.Findings, 3)
-		}
-		return turns
-	})
+	return st
 }
 
 // anythingTold reports that there is something to explain: with no complaint
 // and nothing found, no cause is made up.
-func (st *State) anythingTold() bool {
+func (st *Weighed) anythingTold() bool {
 	for _, f := range st.Findings {
 		if f.Likely() {
 			return true
@@ -80,7 +65,7 @@ func (st *State) anythingTold() bool {
 }
 
 // has answers whether the unit has an assembly, a part, or a part of a @kind.
-func (st *State) has() func(string) bool {
+func (st *Stripped) has() func(string) bool {
 	family := st.Family.HasOf(func(code string) bool { return st.ByCode[code] != nil })
 	added := map[string]bool{}
 	for _, p := range st.Parts {
@@ -93,7 +78,7 @@ func (st *State) has() func(string) bool {
 
 // situation is how far the unit has come: what is open to the eye, and whether it may
 // still be run.
-func (st *State) situation() explain.Situation {
+func (st *Stripped) situation() explain.Situation {
 	s := explain.Situation{Reached: explain.Outside}
 	off, broken := 0, false
 	for _, p := range st.Parts {
@@ -114,21 +99,8 @@ func (st *State) situation() explain.Situation {
 	return s
 }
 
-// Next is what to look at next, what tells most a minute first.
-func (st *State) Next() []explain.Check { return st.next() }
-
-// Explained weighs the causes by what was found.
-func (st *State) Explained() explain.Explanation { return st.explained() }
-
-// Stories are the two likeliest ways to tell the case, with what decides
-// between them.
-func (st *State) Stories() ([]explain.Story, *explain.Evidence) { return st.told() }
-
-// WouldChange is what would turn the ranking over.
-func (st *State) WouldChange() []explain.Turn { return st.turns() }
-
 // automatic turns what other stations know into a finding.
-func (st *State) automatic(e *explain.Evidence) (strength float64, source string, ok bool) {
+func (st *Weighed) automatic(e *explain.Evidence) (strength float64, source string, ok bool) {
 	from := e.From
 	switch {
 	case from.Used != "":
@@ -145,7 +117,7 @@ func (st *State) automatic(e *explain.Evidence) (strength float64, source string
 			if p.Missing > 0 {
 				return explain.Seen, "strip count: " + strconv.Itoa(p.Missing) + " not found", true
 			}
-			if _, counted := found(p); counted {
+			if _, counted := found(p.AsFound); counted {
 				return explain.Absent, "strip count correct", true
 			}
 		}
@@ -174,7 +146,7 @@ func (st *State) automatic(e *explain.Evidence) (strength float64, source string
 }
 
 // automaticFluid turns what was drained, and what another sump gained, into findings.
-func (st *State) automaticFluid(what string) (strength float64, source string, ok bool) {
+func (st *Rated) automaticFluid(what string) (strength float64, source string, ok bool) {
 	u := st.Unit
 	sight := fluid.SightOf(u.DrainedLook)
 	seen, source := false, "drained: "+u.DrainedLook
@@ -200,7 +172,7 @@ func (st *State) automaticFluid(what string) (strength float64, source string, o
 
 // automaticBench turns the strip record, the gauges and the as-received test
 // into findings.
-func (st *State) automaticBench(from explain.From) (strength float64, source string, ok bool) {
+func (st *Weighed) automaticBench(from explain.From) (strength float64, source string, ok bool) {
 	switch {
 	case from.Odd != "":
 		if f := st.feature(from.Odd); f != nil && f.Found.Complete {
@@ -246,7 +218,7 @@ func (st *State) automaticBench(from explain.From) (strength float64, source str
 }
 
 // automaticFacing turns which way round a part came out, or any of a @kind, into a finding.
-func (st *State) automaticFacing(of string) (strength float64, source string, ok bool) {
+func (st *Stripped) automaticFacing(of string) (strength float64, source string, ok bool) {
 	kind, any := strings.CutPrefix(of, "@")
 	noted, all := 0, 0
 	for _, p := range st.Parts {
@@ -266,12 +238,12 @@ func (st *State) automaticFacing(of string) (strength float64, source string, ok
 }
 
 // automaticWork turns what Build, Kit and Prove showed into findings.
-func (st *State) automaticWork(what string) (strength float64, source string, ok bool) {
+func (st *Weighed) automaticWork(what string) (strength float64, source string, ok bool) {
 	switch what {
 	case "stiff":
 		for _, p := range st.Parts {
 			if build.Turn(p.Step.Turn).Bad() && (p.Def.TurnCheck || !p.CameStuck()) {
-				return explain.Seen, "at Build: " + turnWords(p.Step.Turn) + " since " + strings.ToLower(p.Name), true
+				return explain.Seen, "at Build: " + TurnWords(p.Step.Turn) + " since " + strings.ToLower(p.Name), true
 			}
 		}
 	case "piece_left":
@@ -288,4 +260,24 @@ func (st *State) automaticWork(what string) (strength float64, source string, ok
 		}
 	}
 	return 0, "", false
+}
+
+// BrokenUp reports that pieces of the unit went into the circuit: something is
+// missing that nobody accounts for, or a break was seen in a family whose
+// debris goes round.
+func (st *Weighed) BrokenUp() bool {
+	for _, p := range st.Parts {
+		if p.Off && p.Missing > 0 && p.Explained == "" {
+			return true
+		}
+	}
+	if !st.Family.Debris {
+		return false
+	}
+	for _, f := range st.Findings {
+		if e, ok := st.Knowledge.EvidenceByCode(f.Code); ok && f.Likely() && e.BreakUp {
+			return true
+		}
+	}
+	return false
 }

@@ -1,8 +1,7 @@
-package job
+package bench
 
 import (
 	"cmp"
-
 	"strings"
 
 	"corvek/core/family"
@@ -14,16 +13,16 @@ import (
 	"corvek/core/unit"
 )
 
-// AttemptState is a run of the bench test with its verdicts.
-type AttemptState struct {
+// Attempt is a run of the bench test with its verdicts.
+type Attempt struct {
 	*unit.Attempt
-	Points  []PointState
+	Points  []Point
 	Sum     metrology.Verdict
 	Current bool // belongs to the current round
 }
 
-// PointState is one step of the test with what was read.
-type PointState struct {
+// Point is one step of the test with what was read.
+type Point struct {
 	proof.Judged
 	Test    *family.Test
 	Row     unit.Point
@@ -31,12 +30,12 @@ type PointState struct {
 }
 
 // Read is a figure of the step in base units; ok is false where it was not read.
-func (p *PointState) Read(figure string) (si float64, ok bool) {
-	return known(p.Row.Figure(figure))
+func (p *Point) Read(figure string) (si float64, ok bool) {
+	return p.Row.Figure(figure).Known()
 }
 
 // Efficiency is the volumetric efficiency at the step; ok is false where it cannot be told.
-func (p *PointState) Efficiency() (share float64, ok bool) {
+func (p *Point) Efficiency() (share float64, ok bool) {
 	f := p.Figure("flow")
 	if f == nil || f.By != family.ByEfficiency || f.Q.IsZero() || f.Needs != "" {
 		return 0, false
@@ -45,15 +44,23 @@ func (p *PointState) Efficiency() (share float64, ok bool) {
 }
 
 // Plan is the test of this unit.
-func (st *State) Plan() []proof.PlanStep {
+func (st *Rated) Plan() []proof.PlanStep {
 	on := func(part string) bool { return st.ByCode[part] != nil }
 	return proof.Plan(st.Family, on, st.Job.Symptoms, st.Job.Complaint)
 }
 
-func (st *State) attempts() {
+// Tested is the unit with what its tests showed.
+type Tested struct {
+	*Modelled
+	Attempts []*Attempt // without the as-received one
+	Received *Attempt
+}
+
+func tested(m *Modelled) *Tested {
+	st := &Tested{Modelled: m}
 	plan := st.Plan()
 	for _, a := range st.Unit.Attempts {
-		as := &AttemptState{Attempt: a, Current: a.Round == st.Round}
+		as := &Attempt{Attempt: a, Current: a.Round == st.Round}
 		var verdicts []metrology.Verdict
 		for k := range plan {
 			step := &plan[k]
@@ -80,10 +87,11 @@ func (st *State) attempts() {
 			st.Attempts = append(st.Attempts, as)
 		}
 	}
+	return st
 }
 
-func (st *State) point(a *unit.Attempt, step *proof.PlanStep, row unit.Point) PointState {
-	ps := PointState{Test: &step.Test, Row: row, Skipped: cmp.Or(step.Skipped, row.Skipped)}
+func (st *Rated) point(a *unit.Attempt, step *proof.PlanStep, row unit.Point) Point {
+	ps := Point{Test: &step.Test, Row: row, Skipped: cmp.Or(step.Skipped, row.Skipped)}
 	if ps.Skipped == "" {
 		ps.Judged = proof.JudgeStep(&step.Test, &row, st.rules(a))
 	}
@@ -91,7 +99,7 @@ func (st *State) point(a *unit.Attempt, step *proof.PlanStep, row unit.Point) Po
 }
 
 // rules are what the figures of an attempt are judged by.
-func (st *State) rules(a *unit.Attempt) proof.Rules {
+func (st *Rated) rules(a *unit.Attempt) proof.Rules {
 	return proof.Rules{Accept: st.Family.Accept, Setting: st.Unit.Setting, Duty: st.Duty.Duty, At: st.viscosityAt,
 		Own:   st.Unit.StepLimit,
 		Gauge: func(figure string) proof.Gauge { return st.gauge(a, figure) },
@@ -107,7 +115,7 @@ func (st *State) rules(a *unit.Attempt) proof.Rules {
 
 // viscosityAt is the dynamic viscosity of the unit's oil at a temperature; ok is false where
 // its grade is not named.
-func (st *State) viscosityAt(celsius float64) (si float64, ok bool) {
+func (st *Rated) viscosityAt(celsius float64) (si float64, ok bool) {
 	if named, other := seal.NamedFluid(st.Unit.Fluid); other && named != "mineral oil" {
 		return 0, false // an ester or a glycol of the same grade thins in another way
 	}
@@ -116,11 +124,11 @@ func (st *State) viscosityAt(celsius float64) (si float64, ok bool) {
 }
 
 // gauge is what a figure of an attempt was read with.
-func (st *State) gauge(a *unit.Attempt, figure string) proof.Gauge {
+func (st *Given) gauge(a *unit.Attempt, figure string) proof.Gauge {
 	f, _ := family.FigureByCode(figure)
 	name := map[quantity.Dimension]string{quantity.Pressure: a.PressureGauge, quantity.Flow: a.FlowMeter,
 		quantity.Temperature: a.Thermometer}[f.Dim]
-	i, known := st.Tools[strings.ToLower(strings.TrimSpace(name))]
+	i, known := st.Tools.Named(name)
 	if !known {
 		return proof.Gauge{}
 	}
@@ -136,7 +144,7 @@ func (st *State) gauge(a *unit.Attempt, figure string) proof.Gauge {
 }
 
 // Attempt gives the newest attempt of the current round, nil when there is none.
-func (st *State) Attempt() *AttemptState {
+func (st *Tested) Attempt() *Attempt {
 	for i := len(st.Attempts) - 1; i >= 0; i-- {
 		if st.Attempts[i].Current {
 			return st.Attempts[i]
@@ -147,7 +155,7 @@ func (st *State) Attempt() *AttemptState {
 
 // Passed is the closed attempt of the current round that passed with figures of
 // this unit, nil when none did. Figures from the simulated stand are an exercise.
-func (st *State) Passed() *AttemptState {
+func (st *Tested) Passed() *Attempt {
 	for _, a := range st.Attempts {
 		if a.Current && a.Closed && a.Verdict == string(metrology.In) && a.Source != unit.SourceSimulated {
 			return a
@@ -158,11 +166,11 @@ func (st *State) Passed() *AttemptState {
 
 // Counts is the attempt that counts: the one that passed, else the newest with
 // figures of this unit, else the newest exercise.
-func (st *State) Counts() *AttemptState {
+func (st *Tested) Counts() *Attempt {
 	if a := st.Passed(); a != nil {
 		return a
 	}
-	var exercise *AttemptState
+	var exercise *Attempt
 	for i := len(st.Attempts) - 1; i >= 0; i-- {
 		a := st.Attempts[i]
 		switch {
@@ -204,7 +212,7 @@ func (st *State) Claim() (proof.Claim, []string) {
 	return t.Judge()
 }
 
-func (st *State) unfitted() (n int) {
+func (st *Decided) unfitted() (n int) {
 	for _, p := range st.Parts {
 		if !p.Step.Done {
 			n++
@@ -212,3 +220,28 @@ func (st *State) unfitted() (n int) {
 	}
 	return n
 }
+
+// NotReady says what keeps the unit from the stand: it is not whole, does not turn
+// freely, or a serious caution of the test was not read.
+func (st *State) NotReady() string {
+	holds := func(s Stop) bool {
+		switch s.Kind {
+		case unit.StopUnfitted, unit.StopTurn, unit.StopStiff, unit.StopFacing, unit.StopStack, unit.StopCaution,
+			unit.StopOrder, unit.StopCount, unit.StopTorque, unit.StopLip, unit.StopProud, unit.StopFill,
+			unit.StopRework:
+			return s.Passed == nil
+		}
+		return false
+	}
+	for _, station := range []string{"build", "prove"} {
+		for _, s := range st.Stops[station] {
+			if holds(s) {
+				return strings.ToLower(s.Text[:1]) + s.Text[1:]
+			}
+		}
+	}
+	return ""
+}
+
+// TurnWords is how a shaft's feel is spoken of.
+func TurnWords(turn string) string { return strings.ReplaceAll(turn, "_", " ") }

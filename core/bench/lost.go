@@ -1,4 +1,4 @@
-package job
+package bench
 
 import (
 	"fmt"
@@ -20,7 +20,7 @@ type Lost struct {
 
 // LostBy is the price of a part's clearances in lost flow; ok is false where nothing of it
 // leaks, or duty and viscosity are not known.
-func (st *State) LostBy(p *PartState) (lost Lost, ok bool) {
+func (st *Modelled) LostBy(p *Part) (lost Lost, ok bool) {
 	if !st.Leak.Known {
 		return lost, false
 	}

@@ -1,4 +1,4 @@
-package job
+package bench
 
 import (
 	"slices"
@@ -41,7 +41,7 @@ func (m SeenMark) Text() string {
 }
 
 // seen gathers the marks of a part, each once.
-func (st *State) seen(p *PartState) (out []SeenMark) {
+func (st *Stripped) seen(p *AsFound) (out []SeenMark) {
 	for _, def := range family.PartMarks {
 		m := p.LastSaid(def.Code)
 		switch {
@@ -53,7 +53,7 @@ func (st *State) seen(p *PartState) (out []SeenMark) {
 		case def.Code == MarkSeized && (p.CameStuck()):
 			out = append(out, SeenMark{MarkDef: def, How: entry.BeforeFreeing, Source: "came off " + p.Stuck})
 		default:
-			if e := st.evidenceOf(p, def.Code); e != nil {
+			if e := st.learned.Marked(p.Code, p.Def.Kind, def.Code); e != nil {
 				said := st.Unit.LastSaid(e.Code)
 				if on, _ := e.From.MarkOn(); said.State == unit.MarkSeen && on.Means(def.Code) {
 					out = append(out, SeenMark{MarkDef: def, Origin: said.Origin, How: said.How,
@@ -66,15 +66,21 @@ func (st *State) seen(p *PartState) (out []SeenMark) {
 }
 
 // evidenceOf is the evidence that a mark on a part stands for, nil where none does.
-func (st *State) evidenceOf(p *PartState, mark string) *explain.Evidence {
+func (st *Rated) evidenceOf(p *AsFound, mark string) *explain.Evidence {
 	return st.Knowledge.Marked(p.Code, p.Def.Kind, mark)
 }
 
+// standsFor reports that a mark on a part stands for an evidence.
+func (st *Rated) standsFor(p *AsFound, mark string, e *explain.Evidence) bool {
+	is := st.evidenceOf(p, mark)
+	return is != nil && is.Code == e.Code
+}
+
 // OnPart reports that an evidence stands as a mark on one of the parts.
-func (st *State) OnPart(e *explain.Evidence) bool {
+func (st *Rated) OnPart(e *explain.Evidence) bool {
 	for _, p := range st.Parts {
 		for _, m := range p.Seen {
-			if st.evidenceOf(p, m.Code) == e {
+			if st.standsFor(p, m.Code, e) {
 				return true
 			}
 		}
@@ -83,19 +89,19 @@ func (st *State) OnPart(e *explain.Evidence) bool {
 }
 
 // CameStuck reports that the part did not come off freely.
-func (p *PartState) CameStuck() bool {
+func (p *AsFound) CameStuck() bool {
 	return p.Stuck == entry.CameStuck || p.Stuck == entry.CameSeized
 }
 
 // AsksFeel reports that it is felt by hand once the part is fitted: the shaft after its
 // joints, and whatever moves, came off stuck and goes back in.
-func (p *PartState) AsksFeel() bool {
+func (p *Part) AsksFeel() bool {
 	kind, known := family.KindByCode(p.Def.Kind)
 	return p.Def.TurnCheck || p.slides || known && kind.Moves && p.CameStuck() && p.Choice() != decide.Replace
 }
 
 // Breaking reports that the part bears a mark with which it is not kept.
-func (p *PartState) Breaking() bool {
+func (p *AsFound) Breaking() bool {
 	for _, m := range p.Seen {
 		if m.Breaking {
 			return true
@@ -105,7 +111,7 @@ func (p *PartState) Breaking() bool {
 }
 
 // automaticMark turns what was seen on the parts an evidence speaks of into a finding.
-func (st *State) automaticMark(e *explain.Evidence) (strength float64, source string, ok bool) {
+func (st *Rated) automaticMark(e *explain.Evidence) (strength float64, source string, ok bool) {
 	on, ok := e.From.MarkOn()
 	if !ok {
 		return 0, "", false
@@ -123,7 +129,7 @@ func (st *State) automaticMark(e *explain.Evidence) (strength float64, source st
 		for _, m := range p.Seen {
 			// A mark we made says nothing of the cause; one that speaks for another
 			// evidence more closely counts there.
-			if slices.Contains(on.Marks, m.Code) && m.Origin != unit.OriginBench && st.evidenceOf(p, m.Code) == e {
+			if slices.Contains(on.Marks, m.Code) && m.Origin != unit.OriginBench && st.standsFor(p, m.Code, e) {
 				return explain.StrengthOfSight(m.Origin, m.How), strings.ToLower(p.Name) + ": " + m.Text(), true
 			}
 		}

@@ -1,4 +1,4 @@
-package job
+package bench
 
 import (
 	"fmt"
@@ -14,7 +14,7 @@ import (
 // Coil is a coil spring that sets the unit's relief, or is not as long as the book has it,
 // with the pressure that it would set where that can be worked out.
 type Coil struct {
-	Part      *PartState
+	Part      *AsFound
 	Doubt     bool    // its length says that it may be another's
 	Is        string  // whose it is, as somebody said; "" while open
 	Deviation float64 // m from the book's length
@@ -29,9 +29,9 @@ type Coil struct {
 // freeLength is the feature by which springs are judged.
 const freeLength = "free_length"
 
-// coil is what the free length of a spring says; nil where it is no spring or was not
+// Coil is what the free length of a spring says; nil where it is no spring or was not
 // measured, and where it neither raises a doubt nor sets the relief.
-func (st *State) coil(p *PartState) *Coil {
+func (st *Stripped) Coil(p *AsFound) *Coil {
 	f := p.feature(freeLength)
 	if f == nil || !f.Found.HasValue || !f.Found.HasNominal || f.Found.Nominal <= 0 {
 		return nil
@@ -50,18 +50,15 @@ func (st *State) coil(p *PartState) *Coil {
 	return c
 }
 
-// Coil is the doubt about a spring of the unit, nil where there is none.
-func (st *State) Coil(p *PartState) *Coil { return st.coil(p) }
-
 // rate is the spring's own rate in N/m, typed or from its wire; 0 where it is not known.
-func (p *PartState) rate() float64 {
+func (p *AsFound) rate() float64 {
 	c := p.Part.Coil
-	if rate, ok := known(c.Rate); ok {
+	if rate, ok := c.Rate.Known(); ok {
 		return rate
 	}
-	wire, w := known(c.Wire)
-	mean, m := known(c.Mean)
-	turns, t := known(c.Turns)
+	wire, w := c.Wire.Known()
+	mean, m := c.Mean.Known()
+	turns, t := c.Turns.Known()
 	if w && m && t && mean > wire && turns > 0 {
 		return spring.Rate(wire, mean, turns, spring.SteelShear)
 	}
@@ -70,7 +67,7 @@ func (p *PartState) rate() float64 {
 
 // pressureOf works out what the spring would set by its own rate. Nothing is said of the
 // pressure by the length alone: another spring has another rate.
-func (st *State) pressureOf(c *Coil, free float64) {
+func (st *Stripped) pressureOf(c *Coil, free float64) {
 	r := st.Family.Relief
 	rate := c.Part.rate()
 	if rate == 0 && !c.Doubt { // as long as the book has it: the book's rate holds
@@ -98,9 +95,9 @@ func (st *State) pressureOf(c *Coil, free float64) {
 
 // setting is the pressure the relief is to hold, in Pa: the middle of what book or customer
 // give; 0 where nobody gave one.
-func (st *State) setting() float64 {
-	low, l := known(st.Unit.Setting.Low)
-	high, h := known(st.Unit.Setting.High)
+func (st *Given) setting() float64 {
+	low, l := st.Unit.Setting.Low.Known()
+	high, h := st.Unit.Setting.High.Known()
 	switch {
 	case l && h:
 		return (low + high) / 2
@@ -132,7 +129,7 @@ func (c *Coil) proposal() (ask string, call decide.Call) {
 
 // ShimsUnder is how many shims were counted under a spring; counted is false where
 // nobody counted, or there are none.
-func (st *State) ShimsUnder(p *PartState) (n int, counted bool) {
+func (st *Stripped) ShimsUnder(p *Part) (n int, counted bool) {
 	for _, s := range st.Parts {
 		if s.Def.Kind == "shims" && s.Def.Assembly == p.Def.Assembly && s.Def.Branch == p.Def.Branch {
 			if found, ok := found(s); ok {

@@ -1,4 +1,4 @@
-package job
+package bench
 
 import (
 	"fmt"
@@ -14,16 +14,16 @@ import (
 	"corvek/core/unit"
 )
 
-// GapState is a leaking clearance as found and after the work.
-type GapState struct {
-	Feature *FeatureState
+// Gap is a leaking clearance as found and after the work.
+type Gap struct {
+	Feature *Feature
 	Name    string
 	Found   proof.Gap
 	Rebuilt proof.Gap
 }
 
-// LeakState is what the clearances as found cost at duty.
-type LeakState struct {
+// Leak is what the clearances as found cost at duty.
+type Leak struct {
 	Known   bool
 	Flow    float64 // m3/s
 	Share   float64 // of theoretical flow
@@ -41,9 +41,9 @@ type PathFlow struct {
 	Flow float64
 }
 
-// ShimState is the shim choice for the side clearance.
-type ShimState struct {
-	Feature   *FeatureState
+// Shims is the shim choice for the side clearance.
+type Shims struct {
+	Feature   *Feature
 	Fitted    []float64
 	Available []metrology.ShimStock
 	Choice    metrology.ShimChoice
@@ -54,7 +54,7 @@ type ShimState struct {
 	Output    *calc.Output // with the working
 }
 
-func (st *State) feature(path string) *FeatureState {
+func (st *Stripped) feature(path string) *Feature {
 	part, code := family.CutFeature(path)
 	if p := st.ByCode[part]; p != nil {
 		for _, f := range p.Features {
@@ -66,13 +66,33 @@ func (st *State) feature(path string) *FeatureState {
 	return nil
 }
 
-func total(f *FeatureState, stage string) proof.Gap {
+func total(f *Feature, stage string) proof.Gap {
 	r := f.Result(stage)
 	return proof.Gap{Value: r.Total(f.Measured), Known: r.Figure()}
 }
 
+// Modelled is the unit as what leaks and what opens in it, as found and after the work.
+type Modelled struct {
+	*Supplied
+	Shims   *Shims      // nil where nothing is set by shims
+	Found   proof.Model // with the clearances as found
+	Rebuilt proof.Model // with the best knowledge after the work
+	Gaps    []Gap
+	Leak    Leak
+}
+
+func modelled(s *Supplied) *Modelled {
+	st := &Modelled{Supplied: s}
+	st.shims()
+	st.models()
+	return st
+}
+
+// choiceOf is what is done with the part of a feature.
+func (st *Decided) choiceOf(f *Feature) decide.Choice { return st.ByCode[f.Part.Code].Choice() }
+
 // models builds the unit's leak model as found and as rebuilt.
-func (st *State) models() {
+func (st *Modelled) models() {
 	st.Found = proof.Model{Displacement: st.Duty.Displacement, Speed: st.Duty.Speed, Viscosity: st.Duty.Viscosity}
 	st.Rebuilt = st.Found
 	found, rebuilt, good := map[string]float64{}, map[string]float64{}, map[string]float64{}
@@ -81,18 +101,18 @@ func (st *State) models() {
 		if f == nil {
 			continue
 		}
-		g := GapState{Feature: f, Name: l.Name, Found: total(f, unit.StageFound)}
+		g := Gap{Feature: f, Name: l.Name, Found: total(f, unit.StageFound)}
 		g.Found.From = proof.FromFound
 		var shimmed, renewed proof.Gap
 		mid, hasMid := proof.Renewed(f.Found.Limits)
 		if f.Measured == string(metrology.Each) {
 			mid *= 2
 		}
-		if f.Part.Choice() == decide.Replace {
+		if st.choiceOf(f) == decide.Replace {
 			renewed = proof.Gap{Value: mid, Known: hasMid}
 		}
 		if sh := st.Shims; sh != nil && sh.Feature == f && sh.Fault == "" && sh.Choice.Possible &&
-			f.Part.Choice() == decide.Rework {
+			st.choiceOf(f) == decide.Rework {
 			shimmed = proof.Gap{Value: sh.Choice.Resulting, Known: true}
 		}
 		g.Rebuilt = proof.RebuiltGap(total(f, unit.StageBuilt), shimmed, renewed, g.Found)
@@ -117,7 +137,7 @@ func (st *State) models() {
 }
 
 // reliefs takes the spring as found, and as it will be after the decisions.
-func (st *State) reliefs() {
+func (st *Modelled) reliefs() {
 	r := st.Family.Relief
 	if r == nil {
 		return
@@ -133,13 +153,13 @@ func (st *State) reliefs() {
 	}
 	rate := f.Part.rate()
 	// Of a spring that may be another's, only its own rate says what it sets.
-	if c := st.coil(f.Part); c == nil || !c.Doubt || rate > 0 {
+	if c := st.Coil(f.Part); c == nil || !c.Doubt || rate > 0 {
 		st.Found.Relief = proof.ReliefFor(st.Family, asFound, rate)
 	}
 	switch {
-	case f.Part.Choice() == decide.Replace && f.Built.HasValue:
+	case st.choiceOf(f) == decide.Replace && f.Built.HasValue:
 		st.Rebuilt.Relief = proof.ReliefFor(st.Family, f.Built.Value, 0)
-	case f.Part.Choice() == decide.Replace:
+	case st.choiceOf(f) == decide.Replace:
 		st.Rebuilt.Relief = proof.ReliefFor(st.Family, nominal, 0)
 	case f.Built.HasValue:
 		st.Rebuilt.Relief = proof.ReliefFor(st.Family, f.Built.Value, rate)
@@ -148,7 +168,7 @@ func (st *State) reliefs() {
 	}
 }
 
-func (st *State) leak(good []leakage.Path) {
+func (st *Modelled) leak(good []leakage.Path) {
 	if len(st.Gaps) == 0 { // nothing of this unit leaks by a gap that is measured
 		return
 	}
@@ -181,8 +201,8 @@ func (st *State) leak(good []leakage.Path) {
 }
 
 // shims works the pack out when the unit has shims and a side clearance is known.
-func (st *State) shims() {
-	var f *FeatureState
+func (st *Modelled) shims() {
+	var f *Feature
 	for _, p := range st.Parts {
 		for _, r := range p.Def.Reworks {
 			if r.Code == "shim" {
@@ -193,7 +213,7 @@ func (st *State) shims() {
 	if f == nil {
 		return
 	}
-	sh := &ShimState{Feature: f}
+	sh := &Shims{Feature: f}
 	st.Shims = sh
 	l := f.Spec
 	lim := f.Found.Limits
@@ -227,7 +247,7 @@ func (st *State) shims() {
 	}
 	sh.Measured, sh.Lower, sh.Upper = f.Found.Value*scale, lim.Lower*scale, lim.Upper*scale
 	body := st.offBody()
-	gears, _ := known(st.Unit.OffGears)
+	gears, _ := st.Unit.OffGears.Known()
 	given := calc.NewGiven().SI("measured_clearance", sh.Measured, quantity.Length).SI("lower", sh.Lower,
 		quantity.Length).SI("upper", sh.Upper, quantity.Length).
 		SI("removed_from_body", body, quantity.Length).SI("removed_from_gears", gears,
@@ -247,8 +267,8 @@ func (st *State) shims() {
 
 // offBody is what came off the body, in m: as typed beside the shims, else as the rework of
 // the body says, which need not be typed twice.
-func (st *State) offBody() (off float64) {
-	if typed, ok := known(st.Unit.OffBody); ok {
+func (st *Decided) offBody() (off float64) {
+	if typed, ok := st.Unit.OffBody.Known(); ok {
 		return typed
 	}
 	for _, p := range st.Parts {
@@ -264,7 +284,7 @@ func (st *State) offBody() (off float64) {
 
 // shimsCounted is how many shims lay between body and plate; those of a valve on a
 // branch are others.
-func (st *State) shimsCounted() (n int) {
+func (st *Stripped) shimsCounted() (n int) {
 	for _, p := range st.Parts {
 		if p.Def.Kind == "shims" && p.Def.Branch == "" && p.Def.Stack == nil {
 			found, _ := found(p)
@@ -288,7 +308,7 @@ func shimChoice(out *calc.Output) (c metrology.ShimChoice) {
 }
 
 // balance works the fluid balance out once capacity and what was drained are known.
-func (st *State) balance() {
+func (st *Rated) balance() {
 	u := st.Unit
 	if u.Capacity.IsZero() || u.Drained.IsZero() {
 		return

@@ -1,4 +1,4 @@
-package job
+package bench
 
 import (
 	"corvek/core/unit"
@@ -18,7 +18,7 @@ type Progress struct {
 func (st *State) Progress() []Progress {
 	done := map[string]bool{}
 	var out []Progress
-	for _, station := range Stations {
+	for _, station := range unit.Stations {
 		p := Progress{Station: station, Begun: st.begun(station), Open: st.Open(station),
 			Owed: st.Unit.Owes(station)}
 		p.Done = p.Owed && p.Open == 0 && st.worked(station, done)
@@ -85,7 +85,7 @@ func anyPart(u *unit.Unit, is func(*unit.Part) bool) bool {
 }
 
 // reading reports that something was measured at a stage.
-func (st *State) reading(stage string) bool {
+func (st *Stripped) reading(stage string) bool {
 	for _, p := range st.Parts {
 		for _, f := range p.Features {
 			if f.Result(stage).Any {
@@ -97,7 +97,7 @@ func (st *State) reading(stage string) bool {
 }
 
 // measurable reports that the unit has something to measure.
-func (st *State) measurable() bool {
+func (st *Stripped) measurable() bool {
 	for _, p := range st.Parts {
 		if len(p.Features) > 0 {
 			return true
@@ -110,7 +110,7 @@ func (st *State) measurable() bool {
 // was done, or there while it is not finished. Of several units it is the one
 // that is least far.
 func Stands(states []*State) string {
-	least := len(Stations) - 1
+	least := len(unit.Stations) - 1
 	for _, st := range states {
 		progress, at := st.Progress(), 0
 		for i, p := range progress {
@@ -123,5 +123,5 @@ func Stands(states []*State) string {
 		}
 		least = min(least, at)
 	}
-	return Stations[least]
+	return unit.Stations[least]
 }

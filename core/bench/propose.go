@@ -1,4 +1,4 @@
-package job
+package bench
 
 import (
 	"fmt"
@@ -8,28 +8,51 @@ import (
 	"corvek/core/decide"
 	"corvek/core/explain"
 	"corvek/core/family"
+	"corvek/core/kit"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 )
 
-// propose proposes for every part what is done with it under the job's policy.
-func (st *State) propose() {
-	parts := st.toDecide()
+// Decided is the unit with what is done with each part, and the places that it leaves for new
+// pieces.
+type Decided struct {
+	*Rated
+	Parts  []*Part // as Stripped has them
+	ByCode map[string]*Part
+	Places []kit.Place
+
+	overhaul []decide.Choice // what each part would come to in a full overhaul
+}
+
+// decided proposes for every part what is done with it under the job's policy.
+func decided(r *Rated) *Decided {
+	st := &Decided{Rated: r, ByCode: map[string]*Part{}}
+	parts := r.toDecide()
 	for i, prop := range decide.Propose(parts, decide.Policy(st.Job.Policy)) {
-		st.Parts[i].Proposal = prop
+		p := &Part{AsFound: r.Parts[i], Proposal: prop}
+		st.Parts = append(st.Parts, p)
+		st.ByCode[p.Code] = p
+		if p.Choice() == decide.Replace {
+			st.Places = append(st.Places, kit.Place{Part: p.Code, Name: p.Name, Need: p.Expected})
+		}
 	}
-	st.overhaul = make([]decide.Choice, len(parts))
+	lying := r.Lying()
+	for i := range st.Places {
+		p := st.ByCode[st.Places[i].Part]
+		p.Place, p.Filled = &st.Places[i], kit.Filled(p.Code, lying)
+	}
 	for i := range parts {
 		parts[i].Chosen = ""
 	}
-	for i, prop := range decide.Propose(parts, decide.FullOverhaul) {
-		st.overhaul[i] = prop.Choice
+	for _, prop := range decide.Propose(parts, decide.FullOverhaul) {
+		st.overhaul = append(st.overhaul, prop.Choice)
 	}
+	return st
 }
 
 // toDecide is what each proposal rests on.
-func (st *State) toDecide() []decide.Part {
+func (st *Rated) toDecide() []decide.Part {
 	blamed, remedies := st.causesOf()
 	parts := make([]decide.Part, len(st.Parts))
 	for i, p := range st.Parts {
@@ -55,7 +78,7 @@ func (st *State) toDecide() []decide.Part {
 		for _, w := range p.Ways() {
 			d.Routes = append(d.Routes, w.Route)
 		}
-		if c := st.coil(p); c != nil {
+		if c := st.Coil(p); c != nil {
 			d.Ask, d.Calls = c.proposal()
 		}
 		parts[i] = d
@@ -65,7 +88,7 @@ func (st *State) toDecide() []decide.Part {
 
 // causesOf are the causes that were named, by the parts that they are in, and by the
 // parts that their remedy renews.
-func (st *State) causesOf() (blamed, remedies map[string][]string) {
+func (st *Stripped) causesOf() (blamed, remedies map[string][]string) {
 	blamed, remedies = map[string][]string{}, map[string][]string{}
 	for _, n := range st.Causes() {
 		c, listed := st.Known.CauseByCode(n.Code)
@@ -88,7 +111,7 @@ func (st *State) causesOf() (blamed, remedies map[string][]string) {
 }
 
 // blames is what is measured that a cause inside the unit leaves its marks on.
-func (st *State) blames(c *explain.Cause) []string {
+func (st *Given) blames(c *explain.Cause) []string {
 	if c.Where != "inside" {
 		return nil
 	}
@@ -96,7 +119,7 @@ func (st *State) blames(c *explain.Cause) []string {
 }
 
 // wear says how much of what may wear has worn, and how long it lasts, where that is known.
-func (st *State) wear(p *PartState) string {
+func (st *Stripped) wear(p *AsFound) string {
 	used, ok := p.Worn()
 	if !ok || used <= 0 {
 		return ""
@@ -110,7 +133,7 @@ func (st *State) wear(p *PartState) string {
 
 // Worn is the largest share of an allowance that was measured as used; a grade by touch
 // is no share.
-func (p *PartState) Worn() (used float64, ok bool) {
+func (p *AsFound) Worn() (used float64, ok bool) {
 	for _, f := range p.Features {
 		if f.Found.HasUsed && f.Found.Figure() && (!ok || f.Found.Used > used) {
 			used, ok = f.Found.Used, true
@@ -120,7 +143,7 @@ func (p *PartState) Worn() (used float64, ok bool) {
 }
 
 // HoursLeft is how long the fastest wearing feature of a part still has.
-func (st *State) HoursLeft(p *PartState) (hours float64, known bool) {
+func (st *Stripped) HoursLeft(p *AsFound) (hours float64, known bool) {
 	for _, f := range p.Features {
 		if life, ok := st.Life(f); ok && life.Worn && (!known || life.HoursLeft < hours) {
 			hours, known = life.HoursLeft, true
@@ -134,13 +157,13 @@ type Way struct {
 	family.Rework
 	Kind    family.Way
 	Route   decide.Route
-	Feature *FeatureState
+	Feature *Feature
 	Price   float64
 	Row     unit.Rework
 }
 
 // Ways are the ways to save the part, each with how far it was gone.
-func (p *PartState) Ways() (out []Way) {
+func (p *AsFound) Ways() (out []Way) {
 	for _, r := range p.Def.Reworks {
 		w := Way{Rework: r, Feature: p.feature(r.For)}
 		w.Kind, _ = family.WayByCode(r.Code)
@@ -149,8 +172,8 @@ func (p *PartState) Ways() (out []Way) {
 			Stock: stock.SI}
 		if done := p.Rework(r.Code); done != nil {
 			w.Row, w.Route.Goes = *done, done.Goes
-			w.Route.Taken, _ = known(done.Taken)
-			w.Price, _ = known(done.Price)
+			w.Route.Taken, _ = done.Taken.Known()
+			w.Price, _ = done.Price.Known()
 		}
 		w.Route.Need = w.need()
 		out = append(out, w)
@@ -174,7 +197,7 @@ func (w *Way) need() float64 {
 	return 0
 }
 
-func (p *PartState) feature(code string) *FeatureState {
+func (p *AsFound) feature(code string) *Feature {
 	for _, f := range p.Features {
 		if f.Code == code {
 			return f
@@ -185,7 +208,7 @@ func (p *PartState) feature(code string) *FeatureState {
 
 // Going are the ways that are gone when the part is reworked: one for each feature that
 // is out of limits.
-func (p *PartState) Going() (out []Way) {
+func (p *Part) Going() (out []Way) {
 	if p.Choice() != decide.Rework {
 		return nil
 	}
@@ -194,7 +217,7 @@ func (p *PartState) Going() (out []Way) {
 
 // waysFor are the ways that a rework of the part would go; where none can be gone, the first
 // that would answer, so that its fault is seen.
-func (p *PartState) waysFor() (out []Way) {
+func (p *AsFound) waysFor() (out []Way) {
 	ways := p.Ways()
 	routes := make([]decide.Route, len(ways))
 	for i, w := range ways {

@@ -1,4 +1,4 @@
-package job
+package bench
 
 import (
 	"strconv"
@@ -18,14 +18,20 @@ type Stop struct {
 	Passed *unit.Pass
 }
 
-// stops gathers what must be settled, and what of it was waived.
-func (st *State) stops() {
-	st.Stops = map[string][]Stop{}
+// State is one unit of a job with everything that is worked out from it.
+type State struct {
+	*Inferred
+	Stops map[string][]Stop // what must be settled, by station
+}
+
+func stopped(i *Inferred) *State {
+	st := &State{Inferred: i, Stops: map[string][]Stop{}}
 	for station, list := range stops.All(st.facts()) {
 		for _, s := range list {
 			st.Stops[station] = append(st.Stops[station], Stop{s, st.Job.Pass(s.StopCode.String())})
 		}
 	}
+	return st
 }
 
 // facts is the unit as it really is with what was worked out of it, as the stops read it.
@@ -82,8 +88,8 @@ func (st *State) factsOfCause(u *stops.Unit) {
 	}
 }
 
-func (st *State) factsOf(p *PartState) stops.Part {
-	x := stops.Part{Part: p.Part, Strip: stripPart(p), Def: p.Def, Choice: p.Choice(), Proposal: p.Proposal,
+func (st *State) factsOf(p *Part) stops.Part {
+	x := stops.Part{Part: p.Part, Strip: stripPart(p.AsFound), Def: p.Def, Choice: p.Choice(), Proposal: p.Proposal,
 		Decision: p.Decision, Step: p.Step, AsksFeel: p.AsksFeel(), Stuck: p.CameStuck()}
 	if s := p.Stack; s != nil {
 		x.Stack = &stops.Stack{Found: s.Found, Fit: s.Fit, FoundFault: s.FoundFault, FitFault: s.FitFault,
@@ -111,7 +117,7 @@ func (st *State) factsOf(p *PartState) stops.Part {
 	return x
 }
 
-func stripPart(p *PartState) strip.Part {
+func stripPart(p *AsFound) strip.Part {
 	n, counted := found(p)
 	return strip.Part{
 		Code: p.Code, Name: p.Name, Off: p.Off, Expected: p.Expected, Found: n, Counted: counted,
@@ -140,7 +146,7 @@ func (st *State) Open(station string) int {
 // First is the first open stop at or after a station, in the order of work.
 func (st *State) First(from string) *Stop {
 	reached := false
-	for _, station := range Stations {
+	for _, station := range unit.Stations {
 		reached = reached || station == from
 		if !reached {
 			continue
@@ -155,11 +161,11 @@ func (st *State) First(from string) *Stop {
 }
 
 // Steps gives the build steps in fitting order.
-func (st *State) Steps() []build.Step {
+func (st *Decided) Steps() []build.Step {
 	out := make([]build.Step, 0, len(st.Parts))
 	for _, p := range st.InOrder() {
 		step := build.Step{Name: strings.ToLower(p.Name), Done: p.Step.Done, Asks: p.AsksFeel()}
-		step.Torque, _ = known(p.Step.TurnTorque)
+		step.Torque, _ = p.Step.TurnTorque.Known()
 		if p.Def.TurnCheck { // else it is the part that was felt, and not the shaft
 			step.Turn = build.Turn(p.Step.Turn)
 		}

@@ -1,7 +1,6 @@
-package job
+package bench
 
 import (
-	"context"
 	"fmt"
 	"strings"
 
@@ -36,22 +35,6 @@ type Offer struct {
 // All are the offers in the order in which they are shown.
 func (o *Offers) All() []*Offer { return []*Offer{&o.Rebuild, &o.Overhaul, &o.New} }
 
-// LoadAll gives the states of all units of a job.
-func (s *Service) LoadAll(ctx context.Context, tag string) (states []*State, err error) {
-	st, err := s.Load(ctx, tag, 1)
-	if err != nil {
-		return nil, err
-	}
-	states = append(states, st)
-	for i := 2; i <= len(states[0].Job.Units); i++ {
-		if st, err = s.Load(ctx, tag, i); err != nil {
-			return nil, err
-		}
-		states = append(states, st)
-	}
-	return states, nil
-}
-
 // OffersOf works the offers out from the decisions on all units of a job.
 func OffersOf(states []*State) Offers {
 	j := states[0].Job
@@ -66,15 +49,15 @@ func OffersOf(states []*State) Offers {
 			whole = append(whole, st.billed(p, st.overhaul[i], len(states) > 1))
 		}
 	}
-	bench.Kit, bench.HasKit = known(j.PartsCost)
-	hours, said := known(j.LabourHours)
+	bench.Kit, bench.HasKit = j.PartsCost.Known()
+	hours, said := j.LabourHours.Known()
 	bench.Hours, bench.HasHours = hours/3600, said
-	bench.Outside, _ = known(j.OutsideCost)
-	bench.Days, bench.HasDays = known(j.RebuildDays)
-	bench.PartsDays, _ = known(j.PartsDays)
-	bench.Life, _ = known(j.LifeRebuild)
+	bench.Outside, _ = j.OutsideCost.Known()
+	bench.Days, bench.HasDays = j.RebuildDays.Known()
+	bench.PartsDays, _ = j.PartsDays.Known()
+	bench.Life, _ = j.LifeRebuild.Known()
 	o := Offers{Rebuild: Offer{Offer: decide.OfferOf(decide.OfferRebuild, asIs, bench)}}
-	bench.Life, _ = known(j.LifeOverhaul)
+	bench.Life, _ = j.LifeOverhaul.Known()
 	o.Overhaul = Offer{Offer: decide.OfferOf(decide.OfferOverhaul, whole, bench)}
 	o.New.Way = decide.OfferNew
 	for _, n := range []struct {
@@ -85,7 +68,7 @@ func OffersOf(states []*State) Offers {
 			o.Needs = append(o.Needs, n.what)
 		}
 	}
-	rate, _ := known(j.LabourRate)
+	rate, _ := j.LabourRate.Known()
 	o.Rebuild.cost(j, rate)
 	o.Overhaul.cost(j, rate)
 	o.New.new(j)
@@ -96,14 +79,14 @@ func OffersOf(states []*State) Offers {
 }
 
 // billed is a part of the unit as an offer with this choice has it.
-func (st *State) billed(p *PartState, choice decide.Choice, several bool) decide.Billed {
+func (st *Decided) billed(p *Part, choice decide.Choice, several bool) decide.Billed {
 	b := decide.Billed{Name: p.Name, Count: p.Expected, Choice: choice, Soft: p.Def.Renew, Looked: p.Proposal.Looked}
 	if several {
 		b.Name = st.Unit.Name + ": " + p.Name
 	}
-	b.Price, b.Priced = known(p.Price)
+	b.Price, b.Priced = p.Price.Known()
 	b.Used, b.HasUsed = p.Worn()
-	b.Hours, b.HasHours = st.HoursLeft(p)
+	b.Hours, b.HasHours = st.HoursLeft(p.AsFound)
 	if choice == decide.Rework {
 		for _, w := range p.waysFor() {
 			b.Ways = append(b.Ways, w.Route)
@@ -143,14 +126,14 @@ func (x *Offer) cost(j *unit.Job, rate float64) {
 
 // new is the offer of another unit.
 func (x *Offer) new(j *unit.Job) {
-	price, ok := known(j.NewPrice)
+	price, ok := j.NewPrice.Known()
 	if !ok {
 		x.Risks = append(x.Risks, "no price: not to be had, or not asked yet")
 		return
 	}
 	x.Known, x.Cost, x.Life = true, price, economics.NewLife
-	x.Days, _ = known(j.NewDays)
-	if down, ok := known(j.DowntimeCost); ok && !j.NewDays.IsZero() {
+	x.Days, _ = j.NewDays.Known()
+	if down, ok := j.DowntimeCost.Known(); ok && !j.NewDays.IsZero() {
 		x.Total, x.HasTotal = price+x.Days*down, true
 	}
 }

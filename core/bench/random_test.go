@@ -1,16 +1,17 @@
-package job
+package bench_test
 
 import (
-	"context"
+	"encoding/json"
 	"fmt"
 	"testing"
 	"time"
 
+	"corvek/core/bench"
+	"corvek/core/bench/benchtest"
 	"corvek/core/decide"
 	"corvek/core/family"
 	"corvek/core/proof"
 	"corvek/core/unit"
-	"corvek/internal/store/storetest"
 
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
@@ -78,22 +79,27 @@ func randomUnit(r *rapid.T, f *family.Family) *unit.Job {
 	return j
 }
 
-// Whatever a unit really is: no judgement names a part that is not on it, nothing
-// with a breaking mark is kept without a reason, and PROVED is deserved.
+// Whatever a unit really is: no judgement names a part that is not on it, nothing with a
+// breaking mark is kept without a reason, and PROVED is deserved.
 func TestRandomUnits(t *testing.T) {
-	s, err := New(storetest.New(t))
-	require.NoError(t, err)
-	require.NoError(t, s.Refresh(context.Background()))
 	var codes []string
-	for _, f := range s.Families().List() {
+	for _, f := range benchtest.Basis(t, nil).Catalog.Plain.List() {
 		codes = append(codes, f.Code)
 	}
+	memo, err := bench.NewMemo(64)
+	require.NoError(t, err)
 	rapid.Check(t, func(r *rapid.T) {
-		f := s.Families()[rapid.SampledFrom(codes).Draw(r, "family")]
-		st, err := s.compute(s.shelf.now.Load(), randomUnit(r, f), 1)
-		if err != nil {
-			r.Fatal(err)
-		}
+		f := benchtest.Basis(t, nil).Catalog.Plain[rapid.SampledFrom(codes).Draw(r, "family")]
+		j := randomUnit(r, f)
+		basis := benchtest.Basis(t, j)
+		before, err := json.Marshal(j)
+		require.NoError(r, err)
+		st, err := bench.Of(basis)
+		require.NoError(r, err)
+		basis.Memo = memo
+		remembered, err := bench.Of(basis)
+		require.NoError(r, err)
+		alike(r, st, remembered)
 		for _, gone := range st.Absent {
 			if st.ByCode[gone.Code] != nil {
 				r.Fatalf("%s is not on the unit and is worked out", gone.Name)
@@ -120,12 +126,21 @@ func TestRandomUnits(t *testing.T) {
 				r.Fatalf("%s is broken and kept without a reason: %s", p.Name, p.Proposal.Reason)
 			}
 		}
-		st.deservesItsClaim(r)
+		deservesItsClaim(r, st)
+		after, err := json.Marshal(j)
+		require.NoError(r, err)
+		require.JSONEq(r, string(before), string(after), "to work a unit out does not change it")
 	})
 }
 
 // deservesItsClaim holds a claim of PROVED against everything it rests on.
-func (st *State) deservesItsClaim(r *rapid.T) {
+func deservesItsClaim(r *rapid.T, st *bench.State) {
+	unfitted := 0
+	for _, p := range st.Parts {
+		if !p.Step.Done {
+			unfitted++
+		}
+	}
 	claim, missing := st.Claim()
 	a := st.Counts()
 	if claim != proof.Proved {
@@ -134,8 +149,8 @@ func (st *State) deservesItsClaim(r *rapid.T) {
 		}
 		return
 	}
-	if a == nil || a.Source == unit.SourceSimulated || !a.Closed || st.unfitted() > 0 {
-		r.Fatalf("proved by %+v with %d parts not fitted", a, st.unfitted())
+	if a == nil || a.Source == unit.SourceSimulated || !a.Closed || unfitted > 0 {
+		r.Fatalf("proved by %+v with %d parts not fitted", a, unfitted)
 	}
 	for _, station := range []string{"strip", "measure", "build", "prove"} {
 		if len(st.Stops[station]) > 0 {
@@ -147,4 +162,19 @@ func (st *State) deservesItsClaim(r *rapid.T) {
 			r.Fatalf("proved without %s", p.Test.Name)
 		}
 	}
+}
+
+// alike requires two states of one basis to say the same.
+func alike(r *rapid.T, a, b *bench.State) {
+	require.Equal(r, a.Stops, b.Stops)
+	require.Equal(r, a.Findings, b.Findings)
+	require.Equal(r, a.Explained(), b.Explained())
+	require.Equal(r, a.Next(), b.Next())
+	require.Equal(r, a.WouldChange(), b.WouldChange())
+	require.Equal(r, a.Leak, b.Leak)
+	require.Equal(r, a.KitIssues, b.KitIssues)
+	for i, p := range a.Parts {
+		require.Equal(r, p.Proposal, b.Parts[i].Proposal, p.Name)
+	}
+	require.Equal(r, a.Progress(), b.Progress())
 }

@@ -1,4 +1,4 @@
-package job
+package bench
 
 import (
 	"strings"
@@ -9,7 +9,7 @@ import (
 
 // Why is the chain from the complaint to a cause. Of the concluded one it goes on to what
 // contributed to it and to its own roots; where nobody named any it says that it stops.
-func (st *State) Why(c *explain.Cause) []explain.LinkState {
+func (st *Weighed) Why(c *explain.Cause) []explain.LinkState {
 	links := st.Knowledge.Chain(c, st.Findings)
 	if c != st.Cause {
 		return links
@@ -35,7 +35,7 @@ const rivalsLooked = 3
 
 // NotLookedFor are the likelier roots that nobody looked for, where a cause is concluded
 // that is only what is left once they were; none otherwise.
-func (st *State) NotLookedFor() []*explain.Cause {
+func (st *Inferred) NotLookedFor() []*explain.Cause {
 	if st.Cause == nil || !st.Cause.LeftOver {
 		return nil
 	}

@@ -1,4 +1,4 @@
-package job
+package bench
 
 import (
 	"corvek/core/family"
@@ -6,8 +6,8 @@ import (
 	"corvek/core/unit"
 )
 
-// StackState is a part's pack as it came off and as it goes back.
-type StackState struct {
+// Stack is a part's pack as it came off and as it goes back.
+type Stack struct {
 	Def   *family.StackDef
 	Right []family.Piece // as it belongs; empty where that is not known
 
@@ -20,9 +20,9 @@ type StackState struct {
 
 // newStack reads a part's stack as removed, as it belongs, and as fitted: none stands
 // for another.
-func newStack(family *family.StackDef, row *unit.Part, round int) *StackState {
+func newStack(family *family.StackDef, row *unit.Part, round int) *Stack {
 	def := ownStack(family, row)
-	s := &StackState{Def: def}
+	s := &Stack{Def: def}
 	var err error
 	if s.Found, err = def.Read(row.Removed()); err != nil {
 		s.FoundFault = err.Error()
@@ -73,7 +73,7 @@ func ownStack(def *family.StackDef, row *unit.Part) *family.StackDef {
 
 // Carries is the torque in N·m that a part's friction pack holds under the
 // spring stack that presses it, both as removed or both as fitted.
-func (st *State) Carries(p *PartState, fit bool) (float64, bool) {
+func (st *Stripped) Carries(p *Part, fit bool) (float64, bool) {
 	if p.Stack == nil || p.Stack.Def.Friction == nil {
 		return 0, false
 	}

@@ -1,0 +1,88 @@
+package bench
+
+import (
+	"strings"
+
+	"corvek/core/build"
+	"corvek/core/metrology"
+	"corvek/core/search"
+)
+
+// mostChanges is how many changes are offered after a failed test.
+const mostChanges = 5
+
+// Change is what was changed before an attempt, and a second change made at once with it.
+type Change struct {
+	Words, Kind, Part              string
+	Second, SecondKind, SecondPart string
+}
+
+// Changes are single changes that fit this unit after a failed test: what the named cause
+// asks for and where it points first, then what is on the unit and can be changed alone.
+func (st *Weighed) Changes() (out []Change) {
+	add := func(kind search.Kind, part *Part, words string) {
+		c := Change{Words: words, Kind: string(kind)}
+		if part != nil {
+			c.Part = part.Code
+		}
+		out = append(out, c)
+	}
+	if st.Cause != nil && st.Cause.Remedy != "" {
+		add(search.Renew, st.PointedAt(), strings.ToLower(st.Cause.Remedy))
+	}
+	if p := st.PointedAt(); p != nil {
+		add(search.Inspect, p, strings.ToLower(p.Name)+" out, looked at and in again")
+	}
+	if r := st.Family.Relief; r != nil {
+		add(search.Adjust, st.ByCode[r.Part], "relief shimmed")
+	}
+	if st.Family.Action == "cylinder" {
+		add(search.Clean, nil, "bled again")
+	}
+	for _, p := range st.Parts {
+		if p.Def.Kind == "lip_seal" || p.Def.Kind == "piston_seal" {
+			add(search.Renew, p, strings.ToLower(p.Name)+" fitted again")
+		}
+	}
+	for _, p := range st.Parts {
+		if p.Def.Kind == "spool" || p.Def.Kind == "poppet" {
+			add(search.Clean, p, strings.ToLower(p.Name)+" washed and worked free")
+		}
+	}
+	return out[:min(len(out), mostChanges)]
+}
+
+// Failed are the steps that the last test of the round did not pass, in words.
+func (st *Tested) Failed() (out []string) {
+	a := st.Attempt()
+	if a == nil || !a.Closed {
+		return nil
+	}
+	for _, p := range a.Points {
+		switch p.Verdict {
+		case metrology.Out:
+			out = append(out, p.Test.Name+" out")
+		case metrology.Undecided:
+			out = append(out, p.Test.Name+" undecided")
+		}
+	}
+	return out
+}
+
+// PointedAt is the part that a failed test goes back to: the step since which the shaft is
+// stiff, else the part that the named causes lie in or that their remedy renews; nil where
+// nothing points anywhere.
+func (st *Decided) PointedAt() *Part {
+	if i := build.StiffAt(st.Steps()); i >= 0 {
+		return st.InOrder()[i]
+	}
+	blamed, remedies := st.causesOf()
+	for _, of := range []map[string][]string{blamed, remedies} {
+		for _, p := range st.Parts {
+			if len(of[p.Code]) > 0 {
+				return p
+			}
+		}
+	}
+	return nil
+}

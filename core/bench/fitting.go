@@ -1,0 +1,81 @@
+package bench
+
+import (
+	"corvek/core/build"
+	"corvek/core/decide"
+	"corvek/core/family"
+	"corvek/core/quantity"
+	"corvek/core/unit"
+)
+
+// Placed are the parts on a unit in the order they came off, as the build reads them.
+func Placed(u *unit.Unit, f *family.Family) (out []build.Placed) {
+	for _, p := range u.Parts {
+		if !p.OnUnit() {
+			continue
+		}
+		def, step := p.Def(f), p.Built(u.Round())
+		out = append(out, build.Placed{Code: p.Code, Kind: def.Kind, Branch: def.Branch,
+			Done: step != nil && step.Done})
+	}
+	return out
+}
+
+// InOrder are the parts in the order in which they are fitted.
+func (st *Decided) InOrder() []*Part {
+	out := make([]*Part, 0, len(st.Parts))
+	for _, i := range build.Order(Placed(st.Unit, st.Family)) {
+		out = append(out, st.Parts[i])
+	}
+	return out
+}
+
+// Under are the parts that belong under one and are not fitted yet.
+func (st *Decided) Under(p *Part) (out []*Part) {
+	for _, code := range build.Under(Placed(st.Unit, st.Family), p.Code) {
+		out = append(out, st.ByCode[code])
+	}
+	return out
+}
+
+// CountsIn reports that the pieces of a part are counted as they go in, and how many there
+// must be: where they were counted out, or a pack of shims was worked out.
+func (st *Modelled) CountsIn(p *Part) (must int, asked bool) {
+	if sh := st.Shims; sh != nil && p.Def.Kind == "shims" && p.Def.Branch == "" && sh.Fault == "" &&
+		sh.Choice.Possible && st.choiceOf(sh.Feature) == decide.Rework {
+		return len(sh.Choice.Pack), true
+	}
+	// Bolts of a circle are counted by the eye: a hole without one is seen.
+	return p.Expected, p.Expected > 1 && p.Found != "" && p.Def.Kind != "bolts"
+}
+
+// Groove is how deep the track is that a lip wore into the shaft, in radius; ok is false where
+// no lip seal runs there, it was not measured, or the shaft is new or sleeved.
+func (st *Decided) Groove(p *Part) (depth float64, ok bool) {
+	if p.Def.Kind != "lip_seal" {
+		return 0, false
+	}
+	for _, x := range st.Parts {
+		f := x.feature(sealTrack)
+		if f == nil || !f.Found.HasValue || !f.Found.HasNominal || x.Choice() == decide.Replace {
+			continue
+		}
+		sleeved := false
+		for _, w := range x.Going() {
+			sleeved = sleeved || w.Code == "sleeve"
+		}
+		if deep := (f.Found.Nominal - f.Found.Value) / 2; !sleeved && deep >= build.GrooveFelt {
+			return deep, true
+		}
+	}
+	return 0, false
+}
+
+// sealTrack is the feature of a shaft on which a lip runs.
+const sealTrack = "seal_track"
+
+// Filling are the steps by which the unit gets its oil, each with when it was done.
+func (st *Stripped) Filling() (out []build.Filling) { return build.FillingOf(st.Family, st.has()) }
+
+// shownLength writes a length for words that go with no reader.
+func shownLength(m float64) string { return quantity.Show(m, quantity.Length, quantity.Metric) }
