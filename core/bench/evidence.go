@@ -181,10 +181,9 @@ func (st *Weighed) automaticBench(from explain.From) (strength float64, source s
 			}
 			return explain.Absent, "measured: all alike", true
 		}
-	case from.Gauge != "":
-		question, answer, _ := strings.Cut(from.Gauge, "=")
-		if said := st.Unit.Gauge[question]; said != "" {
-			if said == answer {
+	case from.Gauge.Asked():
+		if said := st.Unit.Gauge[from.Gauge.To]; said != "" {
+			if said == from.Gauge.With {
 				return explain.Seen, "asked at the machine", true
 			}
 			return explain.Absent, "asked at the machine", true
@@ -196,19 +195,18 @@ func (st *Weighed) automaticBench(from explain.From) (strength float64, source s
 			}
 			return explain.Absent, "stack as it should be", true
 		}
-	case from.Facing != "":
+	case from.Facing != explain.PartOf{}:
 		return st.automaticFacing(from.Facing)
 	case from.Bench != "":
 		return st.automaticWork(from.Bench)
-	case from.Word != "":
-		code, word, _ := strings.Cut(from.Word, "=")
+	case from.Word.Asked():
 		if st.Received == nil {
 			return 0, "", false
 		}
 		for _, p := range st.Received.Points {
-			if p.Test.Code == code && p.Row.Word != "" {
-				if p.Row.Word == word {
-					return explain.Seen, "as received: " + word, true
+			if p.Test.Code == from.Word.To && p.Row.Word != "" {
+				if p.Row.Word == from.Word.With {
+					return explain.Seen, "as received: " + from.Word.With, true
 				}
 				return explain.Absent, "as received: " + p.Row.Word, true
 			}
@@ -218,11 +216,10 @@ func (st *Weighed) automaticBench(from explain.From) (strength float64, source s
 }
 
 // automaticFacing turns which way round a part came out, or any of a @kind, into a finding.
-func (st *Stripped) automaticFacing(of string) (strength float64, source string, ok bool) {
-	kind, any := strings.CutPrefix(of, "@")
+func (st *Stripped) automaticFacing(of explain.PartOf) (strength float64, source string, ok bool) {
 	noted, all := 0, 0
 	for _, p := range st.Parts {
-		if p.Code != of && !(any && p.Def.Kind == kind) || p.Def.Facing == "" {
+		if !of.Of(p.Code, p.Def.Kind) || p.Def.Facing == "" {
 			continue
 		}
 		all++

@@ -55,7 +55,7 @@ func (st *Stripped) seen(p *AsFound) (out []SeenMark) {
 		default:
 			if e := st.learned.Marked(p.Code, p.Def.Kind, def.Code); e != nil {
 				said := st.Unit.LastSaid(e.Code)
-				if on, _ := e.From.MarkOn(); said.State == unit.MarkSeen && on.Means(def.Code) {
+				if said.State == unit.MarkSeen && e.From.Mark.Means(def.Code) {
 					out = append(out, SeenMark{MarkDef: def, Origin: said.Origin, How: said.How,
 						Source: strings.ToLower(e.Text)})
 				}
@@ -112,8 +112,8 @@ func (p *AsFound) Breaking() bool {
 
 // automaticMark turns what was seen on the parts an evidence speaks of into a finding.
 func (st *Rated) automaticMark(e *explain.Evidence) (strength float64, source string, ok bool) {
-	on, ok := e.From.MarkOn()
-	if !ok {
+	on := e.From.Mark
+	if on == nil {
 		return 0, "", false
 	}
 	looked, sound := 0, 0

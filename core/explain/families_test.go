@@ -147,8 +147,13 @@ func TestEverythingToldIsEvidence(t *testing.T) {
 			q, _ := family.QuestionByCode(code)
 			for _, a := range q.Answers {
 				if a.Points != family.Open {
-					assert.True(t, heard[explain.From{Gauge: code + "=" + a.Code}], "the answer %s=%s is no evidence",
-						code, a.Code)
+					assert.True(
+						t,
+						heard[explain.From{Gauge: explain.Answered{To: code, With: a.Code}}],
+						"the answer %s=%s is no evidence",
+						code,
+						a.Code,
+					)
 				}
 			}
 		}

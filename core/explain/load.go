@@ -106,7 +106,7 @@ func (f *file) into(k *Knowledge, groups map[string]*file, without []string, dep
 	}
 	for _, e := range f.Evidence {
 		_, there := k.EvidenceByCode(e.Code)
-		switch same := k.hears(e.From); {
+		switch same := k.duplicateOf(e.From); {
 		case there || slices.Contains(without, e.Code):
 		case same != "":
 			k.alias[e.Code] = same
@@ -151,11 +151,11 @@ func (f *file) into(k *Knowledge, groups map[string]*file, without []string, dep
 	return nil
 }
 
-// hears gives the mark that a symptom or an answer from the machine is already, under
+// duplicateOf gives the mark that a symptom or an answer from the machine is already, under
 // another code: said once, it counts once.
-func (k *Knowledge) hears(from From) string {
+func (k *Knowledge) duplicateOf(from From) string {
 	i := slices.IndexFunc(k.Evidence, func(e Evidence) bool {
-		return from.Symptom != "" && e.From.Symptom == from.Symptom || from.Gauge != "" && e.From.Gauge == from.Gauge
+		return from.Symptom != "" && e.From.Symptom == from.Symptom || from.Gauge.Asked() && e.From.Gauge == from.Gauge
 	})
 	if i < 0 {
 		return ""

@@ -1,37 +1,71 @@
 package explain
 
 import (
+	"errors"
+	"fmt"
 	"slices"
 	"strings"
 )
 
-// MarkOn tells which marks on which parts stand for an evidence.
-type MarkOn struct {
-	Part  string   // its code; "" of any part or kind
-	Kind  string   // its kind; "" of any part
-	Marks []string // codes; one of them is enough
-}
-
-// MarkOn reads where the evidence is marked: "retainer=broken|cracked" on a part,
-// "@lip_seal=hard" on any of a kind, "*=rust" on any part at all.
-func (f From) MarkOn() (on MarkOn, ok bool) {
-	where, marks, ok := strings.Cut(f.Mark, "=")
-	if !ok {
-		return on, false
-	}
-	on.Marks = strings.Split(marks, "|")
-	if kind, of := strings.CutPrefix(where, "@"); of {
-		on.Kind = kind
-	} else if where != "*" {
-		on.Part = where
-	}
-	return on, true
+// PartOf is a part, or any of a kind: "shaft", "@lip_seal", "*" for any part at all.
+type PartOf struct {
+	Part string // its code; "" of any part or kind
+	Kind string // its kind; "" of any part
 }
 
 // Of reports that a part of a kind is meant.
-func (on MarkOn) Of(part, kind string) bool {
-	return (on.Part == "" || on.Part == part) && (on.Kind == "" || on.Kind == kind)
+func (p PartOf) Of(part, kind string) bool {
+	return (p.Part == "" || p.Part == part) && (p.Kind == "" || p.Kind == kind)
 }
+
+// UnmarshalText reads it as knowledge has it.
+func (p *PartOf) UnmarshalText(text []byte) error {
+	*p = PartOf{}
+	switch kind, of := strings.CutPrefix(string(text), "@"); {
+	case len(text) == 0, of && kind == "":
+		return errors.New("needs a part, a @kind, or * for any")
+	case of:
+		p.Kind = kind
+	case string(text) != "*":
+		p.Part = string(text)
+	}
+	return nil
+}
+
+// MarkOn tells which marks on which parts stand for an evidence: "retainer=broken|cracked" on
+// a part, "@lip_seal=hard" on any of a kind, "*=rust" on any part at all.
+type MarkOn struct {
+	PartOf
+	Marks []string // codes; one of them is enough
+}
+
+// UnmarshalText reads it as knowledge has it.
+func (on *MarkOn) UnmarshalText(text []byte) error {
+	where, marks, both := strings.Cut(string(text), "=")
+	if !both || marks == "" {
+		return fmt.Errorf("%q needs a part and its mark, like shaft=broken", text)
+	}
+	on.Marks = strings.Split(marks, "|")
+	return on.PartOf.UnmarshalText([]byte(where))
+}
+
+// Answered is what was said to a question or read as a word at a step: "air_supply=falls".
+type Answered struct{ To, With string }
+
+// UnmarshalText reads it as knowledge has it.
+func (a *Answered) UnmarshalText(text []byte) error {
+	to, with, both := strings.Cut(string(text), "=")
+	if !both || to == "" || with == "" {
+		return fmt.Errorf("%q needs a question and its answer, like air_supply=falls", text)
+	}
+	*a = Answered{to, with}
+	return nil
+}
+
+func (a Answered) String() string { return a.To + "=" + a.With }
+
+// Asked reports that there is a question.
+func (a Answered) Asked() bool { return a != Answered{} }
 
 // Means reports that the evidence, told by itself, says that very mark of the parts it
 // speaks of: of several the first, and of any part at all none.
@@ -58,8 +92,8 @@ func (k *Knowledge) Marked(part, kind, mark string) *Evidence {
 	close := -1
 	for i := range k.Evidence {
 		e := &k.Evidence[i]
-		on, ok := e.From.MarkOn()
-		if ok && on.Of(part, kind) && slices.Contains(on.Marks, mark) && on.closeness() > close {
+		on := e.From.Mark
+		if on != nil && on.closeness() > close && on.Of(part, kind) && slices.Contains(on.Marks, mark) {
 			best, close = e, on.closeness()
 		}
 	}

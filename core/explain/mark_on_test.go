@@ -11,25 +11,38 @@ import (
 )
 
 func TestMarkOn(t *testing.T) {
-	_, ok := explain.From{}.MarkOn()
-	assert.False(t, ok)
-	on, ok := explain.From{Mark: "retainer=broken|cracked"}.MarkOn()
-	require.True(t, ok)
+	read := func(text string) *explain.MarkOn {
+		on := &explain.MarkOn{}
+		require.NoError(t, on.UnmarshalText([]byte(text)))
+		return on
+	}
+	on := read("retainer=broken|cracked")
 	assert.True(t, on.Of("retainer", "plate"))
 	assert.False(t, on.Of("rear_plate", "plate"))
 	assert.True(t, on.Means("broken"))
 	assert.False(t, on.Means("cracked"), "told by itself it says broken")
-	any, _ := explain.From{Mark: "*=rust"}.MarkOn()
+	any := read("*=rust")
 	assert.True(t, any.Of("anything", "at_all"))
 	assert.False(t, any.Means("rust"), "which part rusted is not told by it")
+	for _, wrong := range []string{"", "retainer", "retainer=", "=broken", "@=broken"} {
+		require.Error(t, new(explain.MarkOn).UnmarshalText([]byte(wrong)), wrong)
+		require.Error(t, new(explain.Answered).UnmarshalText([]byte("air_supply")))
+	}
+	var a explain.Answered
+	require.NoError(t, a.UnmarshalText([]byte("air_supply=falls")))
+	assert.Equal(t, explain.Answered{To: "air_supply", With: "falls"}, a)
 }
 
 // A mark on a part counts once: for the evidence that speaks of that very part before
 // one of its kind, and for that before one of any part.
 func TestAMarkCountsForTheClosest(t *testing.T) {
+	broken := func(part, kind string) *explain.MarkOn {
+		return &explain.MarkOn{PartOf: explain.PartOf{Part: part, Kind: kind}, Marks: []string{"broken"}}
+	}
 	k := explain.Knowledge{Evidence: []explain.Evidence{
-		{Code: "any", From: explain.From{Mark: "*=broken"}}, {Code: "kind", From: explain.From{Mark: "@plate=broken"}},
-		{Code: "part", From: explain.From{Mark: "retainer=broken"}}}}
+		{Code: "any", From: explain.From{Mark: broken("", "")}},
+		{Code: "kind", From: explain.From{Mark: broken("", "plate")}},
+		{Code: "part", From: explain.From{Mark: broken("retainer", "")}}}}
 	assert.Equal(t, "part", k.Marked("retainer", "plate", "broken").Code)
 	assert.Equal(t, "kind", k.Marked("rear_plate", "plate", "broken").Code)
 	assert.Equal(t, "any", k.Marked("spool", "spool", "broken").Code)
@@ -50,8 +63,8 @@ func TestMarksOnPartsAreKnown(t *testing.T) {
 	heard := 0
 	for code, f := range lib {
 		for _, e := range k.For(code).Of(f.Has()).Evidence {
-			on, ok := e.From.MarkOn()
-			if !ok {
+			on := e.From.Mark
+			if on == nil {
 				continue
 			}
 			heard++

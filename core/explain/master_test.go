@@ -65,7 +65,7 @@ func complained(t *testing.T, code, told string) explain.Explanation {
 	for i := range k.Evidence {
 		e := &k.Evidence[i]
 		for _, word := range strings.Fields(told) {
-			if "symptom:"+e.From.Symptom == word || "gauge:"+e.From.Gauge == word {
+			if "symptom:"+e.From.Symptom == word || "gauge:"+e.From.Gauge.String() == word {
 				findings = append(findings, explain.Finding{Code: e.Code, Strength: explain.Seen})
 			}
 		}

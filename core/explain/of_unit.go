@@ -19,7 +19,7 @@ func (k *Knowledge) Of(has func(string) bool) *Knowledge {
 		}
 		own.Evidence = append(own.Evidence, e)
 	}
-	kept := func(e *Evidence) bool { return e.BreakUp || e.From.Symptom != "" || e.From.Gauge != "" }
+	kept := func(e *Evidence) bool { return e.BreakUp || e.From.Symptom != "" || e.From.Gauge.Asked() }
 	own.Causes = make([]Cause, 0, len(k.Causes))
 	for _, c := range k.Causes {
 		if !belongs(c.Needs) {

@@ -1,8 +1,8 @@
 package explain
 
 import (
+	"cmp"
 	"slices"
-	"strings"
 )
 
 // Place is how far a unit must be taken apart before a mark can be looked at.
@@ -81,10 +81,5 @@ func (e *Evidence) question() string {
 	if e.Question != "" {
 		return e.Question
 	}
-	for _, from := range []string{e.From.Gauge, e.From.Word} {
-		if q, _, told := strings.Cut(from, "="); told {
-			return q
-		}
-	}
-	return ""
+	return cmp.Or(e.From.Gauge.To, e.From.Word.To)
 }
