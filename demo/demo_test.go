@@ -17,7 +17,7 @@ import (
 
 func TestMain(m *testing.M) { storetest.Main(m) }
 
-func loaded(t *testing.T) *job.Service { return demotest.Jobs(t, "secret") }
+func loaded(t *testing.T) *job.Service { return demotest.Jobs(t) }
 
 // Each demo job stands where its story says, with its trap armed.
 func TestTraps(t *testing.T) {

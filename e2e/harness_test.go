@@ -92,7 +92,7 @@ type shop struct {
 
 func serve(t testing.TB) *shop {
 	t.Helper()
-	jobs := demotest.Jobs(t, people.DemoPassword)
+	jobs := demotest.Jobs(t)
 	app, server, err := web.New(web.Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost, Pace: 8})
 	require.NoError(t, err)
 	t.Cleanup(server.Close)

@@ -64,9 +64,10 @@ type Given struct {
 	Today    unit.Date
 	On       Version
 
-	learned *explain.Knowledge // Known, with how often each cause was met
-	memo    *Memo
-	lessons []shop.Lesson // that earlier jobs left for this variant
+	learned   *explain.Knowledge // Known, with how often each cause was met
+	concluded map[string]int
+	memo      *Memo
+	lessons   []shop.Lesson // that earlier jobs left for this variant
 }
 
 // Version tells one state of a unit from another of the same store.
@@ -89,9 +90,22 @@ func given(b Basis) (*Given, error) {
 	}
 	known := b.Knowledge.For(f.Code)
 	return &Given{
-		Shop: c.Head, Job: b.Job, Unit: u, Family: f, Plain: c.Plain[u.Family], Families: c.Families, Known: known,
-		Round: u.Round(), Tools: c.Tools, Today: b.Day,
-		On:      Version{b.Job.Tag, b.Number, b.Job.Version, c.Version, b.Day},
-		learned: known.WithCounts(c.Concluded[f.Code]), memo: b.Memo, lessons: shop.Of(c.Lessons, b.Job.Tag, u),
+		Shop:     c.Head,
+		Job:      b.Job,
+		Unit:     u,
+		Family:   f,
+		Plain:    c.Plain[u.Family],
+		Families: c.Families,
+		Known:    known,
+		Round:    u.Round(),
+		Tools:    c.Tools,
+		Today:    b.Day,
+		On:       Version{b.Job.Tag, b.Number, b.Job.Version, c.Version, b.Day},
+		learned: known.WithCounts(
+			c.Concluded[f.Code],
+		),
+		concluded: c.Concluded[f.Code],
+		memo:      b.Memo,
+		lessons:   shop.Of(c.Lessons, b.Job.Tag, u),
 	}, nil
 }

@@ -100,6 +100,9 @@ func TestRandomUnits(t *testing.T) {
 		remembered, err := bench.Of(basis)
 		require.NoError(r, err)
 		alike(r, st, remembered)
+		if rapid.IntRange(1, 4).Draw(r, "frozen") == 1 { // it takes longer than all the rest
+			alike(r, st, frozen(r, st))
+		}
 		for _, gone := range st.Absent {
 			if st.ByCode[gone.Code] != nil {
 				r.Fatalf("%s is not on the unit and is worked out", gone.Name)
@@ -168,13 +171,35 @@ func deservesItsClaim(r *rapid.T, st *bench.State) {
 func alike(r *rapid.T, a, b *bench.State) {
 	require.Equal(r, a.Stops, b.Stops)
 	require.Equal(r, a.Findings, b.Findings)
-	require.Equal(r, a.Explained(), b.Explained())
-	require.Equal(r, a.Next(), b.Next())
-	require.Equal(r, a.WouldChange(), b.WouldChange())
+	require.Equal(r, said(a.Explained()), said(b.Explained()))
+	require.Equal(r, said(a.Next()), said(b.Next()))
+	require.Equal(r, said(a.WouldChange()), said(b.WouldChange()))
 	require.Equal(r, a.Leak, b.Leak)
 	require.Equal(r, a.KitIssues, b.KitIssues)
 	for i, p := range a.Parts {
 		require.Equal(r, p.Proposal, b.Parts[i].Proposal, p.Name)
 	}
 	require.Equal(r, a.Progress(), b.Progress())
+}
+
+// frozen is the state by what was frozen of it, written as data and read again.
+func frozen(r *rapid.T, st *bench.State) *bench.State {
+	text, err := json.Marshal(bench.Freeze([]*bench.State{st}, time.Time{}, false))
+	require.NoError(r, err)
+	var f bench.Frozen
+	require.NoError(r, json.Unmarshal(text, &f))
+	basis, err := f.Basis(st.Job, 1)
+	require.NoError(r, err)
+	again, err := bench.Of(basis)
+	require.NoError(r, err)
+	require.Equal(r, st.Outcome(), again.Outcome())
+	require.Equal(r, st.Outcome(), f.Units[0].Outcome)
+	require.Empty(r, f.Units[0].Outcome.Against(again.Outcome()))
+	return again
+}
+
+// said is an answer as data: what is nothing or empty is the same.
+func said(x any) string {
+	text, _ := json.Marshal(x)
+	return string(text)
 }

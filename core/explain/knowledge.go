@@ -53,19 +53,19 @@ type Evidence struct {
 // From ties evidence to what other stations already know. One field is set, or a
 // mark beside one that measures the same.
 type From struct {
-	Used       string   `yaml:"used"`       // part.feature: share of the allowance used
-	Grade      string   `yaml:"grade"`      // part.feature: grade by touch
-	Mark       *MarkOn  `yaml:"mark"`       // as noted on a part
-	Missing    string   `yaml:"missing"`    // part whose count does not tie
-	Symptom    string   `yaml:"symptom"`    // symptom of the complaint
-	Efficiency string   `yaml:"efficiency"` // test step as received
-	Odd        string   `yaml:"odd"`        // part.feature: one piece unlike its sisters
-	Gauge      Answered `yaml:"gauge"`      // a question asked at the machine
-	Stack      string   `yaml:"stack"`      // part whose stack is not as it should be
-	Word       Answered `yaml:"word"`       // a step of the test as received
-	Facing     PartOf   `yaml:"facing"`     // that came out the wrong way round
-	Fluid      string   `yaml:"fluid"`      // water, burnt, metal or gained: what the drained fluid told
-	Bench      string   `yaml:"bench"`      // stiff, piece_left or still_fails: what Build, Kit and Prove showed
+	Used       string   `yaml:"used"`                    // part.feature: share of the allowance used
+	Grade      string   `yaml:"grade"`                   // part.feature: grade by touch
+	Mark       *MarkOn  `yaml:"mark" json:",omitzero"`   // as noted on a part
+	Missing    string   `yaml:"missing"`                 // part whose count does not tie
+	Symptom    string   `yaml:"symptom"`                 // symptom of the complaint
+	Efficiency string   `yaml:"efficiency"`              // test step as received
+	Odd        string   `yaml:"odd"`                     // part.feature: one piece unlike its sisters
+	Gauge      Answered `yaml:"gauge" json:",omitzero"`  // a question asked at the machine
+	Stack      string   `yaml:"stack"`                   // part whose stack is not as it should be
+	Word       Answered `yaml:"word" json:",omitzero"`   // a step of the test as received
+	Facing     PartOf   `yaml:"facing" json:",omitzero"` // that came out the wrong way round
+	Fluid      string   `yaml:"fluid"`                   // water, burnt, metal or gained: what the drained fluid told
+	Bench      string   `yaml:"bench"`                   // stiff, piece_left or still_fails: what Build, Kit and Prove showed
 }
 
 // Telltale reports a mark that hardly anything but its own cause leaves. It is sure

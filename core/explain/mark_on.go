@@ -32,6 +32,17 @@ func (p *PartOf) UnmarshalText(text []byte) error {
 	return nil
 }
 
+// MarshalText writes it as knowledge has it.
+func (p PartOf) MarshalText() ([]byte, error) {
+	switch {
+	case p.Part != "":
+		return []byte(p.Part), nil
+	case p.Kind != "":
+		return []byte("@" + p.Kind), nil
+	}
+	return []byte("*"), nil
+}
+
 // MarkOn tells which marks on which parts stand for an evidence: "retainer=broken|cracked" on
 // a part, "@lip_seal=hard" on any of a kind, "*=rust" on any part at all.
 type MarkOn struct {
@@ -49,6 +60,12 @@ func (on *MarkOn) UnmarshalText(text []byte) error {
 	return on.PartOf.UnmarshalText([]byte(where))
 }
 
+// MarshalText writes it as knowledge has it.
+func (on MarkOn) MarshalText() ([]byte, error) {
+	where, err := on.PartOf.MarshalText()
+	return append(where, "="+strings.Join(on.Marks, "|")...), err
+}
+
 // Answered is what was said to a question or read as a word at a step: "air_supply=falls".
 type Answered struct{ To, With string }
 
@@ -61,6 +78,9 @@ func (a *Answered) UnmarshalText(text []byte) error {
 	*a = Answered{to, with}
 	return nil
 }
+
+// MarshalText writes it as knowledge has it.
+func (a Answered) MarshalText() ([]byte, error) { return []byte(a.String()), nil }
 
 func (a Answered) String() string { return a.To + "=" + a.With }
 

@@ -8,14 +8,15 @@ import (
 
 	"corvek/demo"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
 
 	"golang.org/x/crypto/bcrypt"
 )
 
-// Jobs gives the demo's jobs and people; password opens every sign-in.
-func Jobs(t testing.TB, password string) *job.Service {
+// Jobs gives the demo's jobs and people; the demo's own password opens every sign-in.
+func Jobs(t testing.TB) *job.Service {
 	t.Helper()
 	s := storetest.Filled(t, "demo", func(ctx context.Context, s *store.Store) error {
 		jobs, err := job.New(s)
@@ -23,7 +24,7 @@ func Jobs(t testing.TB, password string) *job.Service {
 			return err
 		}
 		// A cheap hash: signing in is not what most tests are about.
-		_, err = demo.Load(ctx, jobs, password, func(secret string) (string, error) {
+		_, err = demo.Load(ctx, jobs, people.DemoPassword, func(secret string) (string, error) {
 			h, err := bcrypt.GenerateFromPassword([]byte(secret), bcrypt.MinCost)
 			return string(h), err
 		})

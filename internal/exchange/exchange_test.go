@@ -392,10 +392,11 @@ func TestClaimsInAFileAreWorkedOutAnew(t *testing.T) {
 	assert.Equal(t, "undecided", st.Job.Units[0].Attempts[1].Verdict)
 	lines, err := s.Store.Record(ctx, "T-1", 10)
 	require.NoError(t, err)
-	require.Len(t, lines, 2)
-	assert.Equal(t, "worked out anew on import: attempt 1 of unit 1", lines[1].Action)
-	assert.Equal(t, "in", lines[1].Before)
-	assert.Equal(t, "undecided", lines[1].After)
+	require.Len(t, lines, 3)
+	assert.Contains(t, lines[0].Action, "worked-out.json.gz", "it is frozen as it came in")
+	assert.Equal(t, "worked out anew on import: attempt 1 of unit 1", lines[2].Action)
+	assert.Equal(t, "in", lines[2].Before)
+	assert.Equal(t, "undecided", lines[2].After)
 }
 
 func ptr(v any) *map[string]any {

@@ -15,6 +15,8 @@ import (
 	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/internal/store"
+
+	lru "github.com/hashicorp/golang-lru/v2"
 )
 
 // Conflict says that somebody else changed the same thing meanwhile.
@@ -39,6 +41,7 @@ type Service struct {
 	shelf  shelf
 	states *states
 	memo   *bench.Memo
+	frozen *lru.Cache[handOver, *bench.Frozen]
 }
 
 // New makes a service with the shipped families and knowledge.
@@ -59,8 +62,12 @@ func New(s *store.Store) (*Service, error) {
 	if err != nil {
 		return nil, err
 	}
+	frozen, err := lru.New[handOver, *bench.Frozen](keptFrozen)
+	if err != nil {
+		return nil, err
+	}
 	service := &Service{Store: s, Knowledge: base, Now: time.Now, shelf: shelf{shipped: lib}, states: states,
-		memo: memo}
+		memo: memo, frozen: frozen}
 	service.shelf.now.Store(newCatalog(lib))
 	return service, nil
 }
@@ -101,13 +108,34 @@ func (s *Service) Load(ctx context.Context, tag string, number int) (*bench.Stat
 	if err != nil {
 		return nil, err
 	}
-	st, err := s.compute(c, j, number)
+	st, err := s.stateOf(ctx, c, j, number)
 	if err != nil {
 		return nil, err
 	}
 	basis.version = j.Version
 	s.states.keep(tag, number, basis, st)
 	return st, nil
+}
+
+// keptFrozen is how many hand-overs are held in memory, of some 300 kB each.
+const keptFrozen = 64
+
+// stateOf works the state of one unit out: of a job that was handed over by what was known
+// then, of another with what the shop knows.
+func (s *Service) stateOf(ctx context.Context, c *catalog, j *unit.Job, number int) (*bench.State, error) {
+	f, err := s.Frozen(ctx, j)
+	if err != nil {
+		return nil, err
+	}
+	if f == nil || f.Unit(number) == nil {
+		return s.compute(c, j, number)
+	}
+	b, err := f.Basis(j, number)
+	if err != nil {
+		return nil, err
+	}
+	b.Memo = s.memo
+	return bench.Of(b)
 }
 
 // compute works the state of one unit out, counted from 1, with what the shop knows.

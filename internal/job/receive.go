@@ -45,7 +45,7 @@ func (s *Service) Create(ctx context.Context, who people.Actor, n NewJob) (tag s
 		return "", field.Errorf("family", "choose what kind of unit it is")
 	}
 	j.Units = []*unit.Unit{unit.New(f, 1, who.Name, now)}
-	w := s.writing(who.Name, who.Role)
+	w := s.writing(ctx, who.Name, who.Role)
 	w.Job = j
 	for _, set := range []struct {
 		name, value string
@@ -94,10 +94,13 @@ func (s *Service) BringIn(ctx context.Context, who string, j *unit.Job, record [
 	for i := range record {
 		record[i].Brought = true // it is another store's word
 	}
-	w := s.writing(who, "")
+	w := s.writing(ctx, who, "")
 	w.Job, w.entries, w.contents = j, record, contents
 	if err := w.judgeAnew(); err != nil {
 		return err
+	}
+	if j.HandedOver() {
+		w.freezes = later
 	}
 	w.record(unit.Entry{Action: "imported", After: j.Tag, Event: &unit.Event{Kind: unit.EventReceived}})
 	return s.keep(ctx, w)

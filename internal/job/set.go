@@ -110,8 +110,9 @@ func (w *writing) set(e Edit) (kept string, wrote bool, err error) {
 
 // writing is a job in the hands of one who changes it.
 type writing struct {
-	Job      *unit.Job // a copy of its own
-	was      *unit.Job // as it was, to be read only; nil for a new one
+	ctx      context.Context // of the write, which a writing does not outlive
+	Job      *unit.Job       // a copy of its own
+	was      *unit.Job       // as it was, to be read only; nil for a new one
 	shop     *entry.Shop
 	history  store.History
 	entries  []unit.Entry
@@ -121,13 +122,23 @@ type writing struct {
 	service  *Service
 	catalog  *catalog // all of one write is worked out with
 	role     string   // in which he writes
+	freezes  freezing // what the units come to is kept with it
 	final    bool     // cannot be taken back
 }
 
+// freezing says by what was known a job is frozen.
+type freezing string
+
+// At the hand-over itself, or later, where nothing was kept then.
+const (
+	then  freezing = "then"
+	later freezing = "later"
+)
+
 // writing begins a write with what the shop knows now.
-func (s *Service) writing(who, role string) *writing {
+func (s *Service) writing(ctx context.Context, who, role string) *writing {
 	c := s.shelf.now.Load()
-	return &writing{service: s, catalog: c, shop: s.shop(c, who), role: role}
+	return &writing{ctx: ctx, service: s, catalog: c, shop: s.shop(c, who), role: role}
 }
 
 // record notes what was done.
@@ -146,7 +157,10 @@ func (w *writing) happened(e unit.Event) {
 
 // state works a unit out as it is in the writer's hands.
 func (w *writing) state(number int) (*bench.State, error) {
-	return w.service.compute(w.catalog, w.Job, number)
+	if w.was == nil || w.freezes != "" { // it was handed over nowhere yet, or nothing was kept then
+		return w.service.compute(w.catalog, w.Job, number)
+	}
+	return w.service.stateOf(w.ctx, w.catalog, w.Job, number)
 }
 
 // before is a unit as it was worked out before anything was written. It rests on the job that
@@ -156,7 +170,7 @@ func (w *writing) before(number int) (*bench.State, error) {
 	if st := w.service.states.get(w.was.Tag, number, basis); st != nil {
 		return st, nil
 	}
-	st, err := w.service.compute(w.catalog, w.was, number)
+	st, err := w.service.stateOf(w.ctx, w.catalog, w.was, number)
 	if err == nil {
 		w.service.states.keep(w.was.Tag, number, basis, st)
 	}
@@ -166,7 +180,7 @@ func (w *writing) before(number int) (*bench.State, error) {
 // change is the one way to write to a job: f changes a copy of it under the
 // job's lock, and what differs is kept with the record of it.
 func (s *Service) change(ctx context.Context, who people.Actor, role, tag string, f func(*writing) error) error {
-	return s.changeAny(ctx, who, role, tag, func(w *writing) error {
+	return s.write(ctx, who, role, tag, func(w *writing) error {
 		if err := closed(w.Job); err != nil {
 			return err
 		}
@@ -176,13 +190,23 @@ func (s *Service) change(ctx context.Context, who people.Actor, role, tag string
 
 // changeAny is change of a job that may have been handed over.
 func (s *Service) changeAny(ctx context.Context, who people.Actor, role, tag string, f func(*writing) error) error {
+	// What it was frozen by is read before the job is locked: a write asks for one connection.
+	if j, err := s.Store.Job(ctx, tag); err != nil {
+		return err
+	} else if _, err := s.Frozen(ctx, j); err != nil {
+		return err
+	}
+	return s.write(ctx, who, role, tag, f)
+}
+
+func (s *Service) write(ctx context.Context, who people.Actor, role, tag string, f func(*writing) error) error {
 	if !who.May(role) {
 		return people.ErrForbidden
 	}
 	if err := s.Refresh(ctx); err != nil {
 		return err
 	}
-	w := s.writing(who.Name, who.Role)
+	w := s.writing(ctx, who.Name, who.Role)
 	err := s.Store.Update(ctx, tag, func(j *unit.Job, h store.History) (*store.Change, error) {
 		w.Job, w.history, w.was = j, h, h.Before
 		before := waits(j)
@@ -215,6 +239,11 @@ func (w *writing) finish() (*store.Change, error) {
 		w.states = append(w.states, st)
 	}
 	w.Job.Station = bench.Stands(w.states)
+	if w.freezes != "" {
+		if err := w.freeze(w.freezes == later); err != nil {
+			return nil, err
+		}
+	}
 	c := &store.Change{Job: w.Job, Entries: w.entries, Contents: w.contents, Papers: w.papers}
 	if !w.final {
 		c.Who = w.shop.Who

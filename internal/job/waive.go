@@ -161,6 +161,7 @@ func (s *Service) HandOver(ctx context.Context, who people.Actor, tag string) er
 			}
 		}
 		w.happened(unit.Event{Kind: unit.EventHandedOver, HandOver: w.Job.HandOver()})
+		w.freezes = then
 		return nil
 	})
 }

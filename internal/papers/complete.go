@@ -3,6 +3,7 @@ package papers
 import (
 	"context"
 
+	"corvek/core/unit"
 	"corvek/internal/picture"
 	"corvek/internal/report"
 	"corvek/internal/store"
@@ -37,11 +38,16 @@ func head(ctx context.Context, s *store.Store, d *report.Data, site string) {
 	if site != "" {
 		d.Opens = site + "/jobs/" + j.Tag
 	}
+	d.Load = loader(ctx, s, j)
+}
+
+// loader gets the pictures of a job for its papers.
+func loader(ctx context.Context, s *store.Store, j *unit.Job) func(string) ([]byte, error) {
 	numbers := map[string]int{}
 	for _, p := range j.Pictures {
 		numbers[report.PictureURL(j.Tag, p.Number)] = p.Number
 	}
-	d.Load = func(address string) ([]byte, error) {
+	return func(address string) ([]byte, error) {
 		number, known := numbers[address]
 		if !known {
 			return nil, store.ErrNotFound

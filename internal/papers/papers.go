@@ -31,55 +31,67 @@ func Keep(ctx context.Context, jobs *job.Service, who people.Actor, tag, site st
 		return err
 	}
 	kept, err := jobs.Store.Papers(ctx, tag)
-	if err != nil || len(kept) > 0 && kept[0].HandOver == j.HandOver() {
+	if err != nil {
 		return err
 	}
-	var out []store.Paper
-	add := func(name, mediaType string, content []byte) {
-		sum := sha256.Sum256(content)
-		out = append(out, store.Paper{Name: name, MediaType: mediaType, At: jobs.Now().UTC(),
-			SHA256: hex.EncodeToString(sum[:]), Content: content})
+	has := func(name string) bool {
+		return slices.ContainsFunc(
+			kept,
+			func(p store.Paper) bool { return p.HandOver == j.HandOver() && p.Name == name },
+		)
 	}
-	if err := exchange.Short(ctx, jobs.Store, tag); err != nil {
-		return err
+	if has(GivenName) {
+		return nil
 	}
-	var text bytes.Buffer
-	if err := exchange.Text(&text, j, jobs.Store.Lines(ctx, tag)); err != nil {
-		return err
-	}
-	add("job.json", "application/json", text.Bytes())
-	for number := range j.Units {
-		st, err := jobs.Load(ctx, tag, number+1)
-		if err != nil {
+	var out pile
+	out.at = jobs.Now().UTC()
+	earlier := has(jobName) // papers of a version of the program that kept no data of them
+	if !earlier {
+		if err := exchange.Short(ctx, jobs.Store, tag); err != nil {
 			return err
 		}
-		d := report.New(st, quantity.Metric, jobs.Now())
-		if err := Complete(ctx, jobs.Store, &d, site); err != nil {
+		var text bytes.Buffer
+		if err := exchange.Text(&text, j, jobs.Store.Lines(ctx, tag)); err != nil {
 			return err
 		}
-		sheets := given(d)
-		for _, name := range slices.Sorted(maps.Keys(sheets)) {
-			var b bytes.Buffer
-			if err := document.PDF(&b, sheets[name]); err != nil {
-				return err
-			}
-			if len(j.Units) > 1 {
-				name += fmt.Sprintf("-unit-%d", number+1)
-			}
-			add(name+".pdf", "application/pdf", b.Bytes())
-		}
+		out.add(jobName, "application/json", text.Bytes())
 	}
+	given, err := write(ctx, jobs, j, site)
+	if err != nil {
+		return err
+	}
+	for _, name := range slices.Sorted(maps.Keys(given.Papers)) {
+		if earlier {
+			break // they lie there as they were given out
+		}
+		var b bytes.Buffer
+		if err := document.PDF(&b, given.Papers[name][quantity.Metric]); err != nil {
+			return err
+		}
+		out.add(name+".pdf", "application/pdf", b.Bytes())
+	}
+	content, err := job.Pack(given)
+	if err != nil {
+		return err
+	}
+	out.add(GivenName, job.MediaPacked, content)
 	// The form's own token was used up by the hand-over itself.
-	return jobs.KeepPapers(store.WithOnce(ctx, ""), who, tag, j.HandOver(), out)
+	return jobs.KeepPapers(store.WithOnce(ctx, ""), who, tag, j.HandOver(), out.papers)
 }
 
-// given are the papers that go out with a unit, by their names.
-func given(d report.Data) map[string]document.Document {
-	out := map[string]document.Document{"report": report.Findings(d), "card": report.Card(d)}
-	if d.S.Unit.Owes("prove") {
-		out["certificate"] = report.Certificate(d)
-	}
-	return out
+// jobName is the paper that is the job's document.
+const jobName = "job.json"
+
+// pile gathers papers, each with its fingerprint.
+type pile struct {
+	at     time.Time
+	papers []store.Paper
+}
+
+func (p *pile) add(name, mediaType string, content []byte) {
+	sum := sha256.Sum256(content)
+	p.papers = append(p.papers, store.Paper{Name: name, MediaType: mediaType, At: p.at,
+		SHA256: hex.EncodeToString(sum[:]), Content: content})
 }
 
 // Since tells a report what changed after the papers that were given out before.
@@ -93,6 +105,7 @@ func Since(ctx context.Context, s *store.Store, d *report.Data) error {
 	if err != nil {
 		return err
 	}
+	kept = slices.DeleteFunc(kept, func(p store.Paper) bool { return p.MediaType == job.MediaPacked }) // not given out
 	return d.Changed(last.HandedOver, kept, s.Lines(ctx, j.Tag))
 }
 
@@ -105,8 +118,8 @@ const (
 // system is who keeps papers that were not kept at once.
 var system = people.Actor{Name: "Corvek", Role: people.RoleTechnician}
 
-// Run keeps papers that are missing because the program was stopped right after a
-// hand-over, until the context ends.
+// Run keeps what is missing of hand-overs, until the context ends: because the program was
+// stopped right after one, or because an earlier version of it kept less.
 func Run(ctx context.Context, jobs *job.Service) {
 	for {
 		if err := missing(ctx, jobs); err != nil && ctx.Err() == nil {
@@ -121,7 +134,21 @@ func Run(ctx context.Context, jobs *job.Service) {
 }
 
 func missing(ctx context.Context, jobs *job.Service) error {
-	tags, err := jobs.Store.HandedOverWithoutPapers(ctx, atOnce)
+	for {
+		tags, err := jobs.Store.HandedOverNotFrozen(ctx, job.FrozenName, atOnce)
+		if err != nil {
+			return err
+		}
+		if len(tags) == 0 {
+			break
+		}
+		for _, tag := range tags {
+			if err := jobs.FreezeLater(ctx, system, tag); err != nil {
+				return fmt.Errorf("%s: %w", tag, err)
+			}
+		}
+	}
+	tags, err := jobs.Store.HandedOverWithoutPapers(ctx, GivenName, atOnce)
 	if err != nil {
 		return err
 	}

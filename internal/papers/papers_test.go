@@ -23,12 +23,12 @@ var odd = people.Actor{Name: "Odd Renfeld", Initials: "OR", Role: people.RoleLea
 // What was given out at a hand-over stays as it was, with its fingerprint in the
 // record, whatever is done to the job later; later papers are others beside it.
 func TestPapersOfTheDayStay(t *testing.T) {
-	jobs, ctx := demotest.Jobs(t, "p"), t.Context()
+	jobs, ctx := demotest.Jobs(t), t.Context()
 	const tag = "T-0388"
 	require.NoError(t, papers.Keep(ctx, jobs, odd, tag, ""))
 	kept, err := jobs.Store.Papers(ctx, tag)
 	require.NoError(t, err)
-	require.Len(t, kept, 4, "the job, its report, its certificate, its card")
+	require.Len(t, kept, 6, "the job, its report, its certificate, its card, and the data they rest on")
 	first := map[string][]byte{}
 	for _, k := range kept {
 		p, err := jobs.Store.Paper(ctx, tag, 1, k.Name)
@@ -55,16 +55,16 @@ func TestPapersOfTheDayStay(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(t, papers.Keep(ctx, jobs, odd, tag, ""), "an open job has no papers of the day")
 	require.NoError(t, jobs.HandOver(ctx, odd, tag))
-	missing, err := jobs.Store.HandedOverWithoutPapers(ctx, 5)
+	missing, err := jobs.Store.HandedOverWithoutPapers(ctx, papers.GivenName, 5)
 	require.NoError(t, err)
 	assert.Equal(t, []string{tag}, missing, "stopped between hand-over and papers, it is made up for")
 	require.NoError(t, papers.Keep(ctx, jobs, odd, tag, ""))
-	missing, err = jobs.Store.HandedOverWithoutPapers(ctx, 5)
+	missing, err = jobs.Store.HandedOverWithoutPapers(ctx, papers.GivenName, 5)
 	require.NoError(t, err)
 	assert.Empty(t, missing)
 	kept, err = jobs.Store.Papers(ctx, tag)
 	require.NoError(t, err)
-	require.Len(t, kept, 8)
+	require.Len(t, kept, 12)
 	assert.Equal(t, 2, kept[0].HandOver)
 	for name, content := range first {
 		p, err := jobs.Store.Paper(ctx, tag, 1, name)

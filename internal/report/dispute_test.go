@@ -81,11 +81,14 @@ func TestMarksStandWhereTheyBelong(t *testing.T) {
 // It weighs in words: a reader could take a percentage for something measured.
 func TestThePaperGivesNoPercentages(t *testing.T) {
 	s := service(t)
-	for _, tag := range []string{"T-0417", "T-0405", "T-0388"} {
+	leads := "supported more than any other cause|possible on this evidence"
+	for tag, says := range map[string]string{"T-0417": leads, "T-0405": leads,
+		// Its own conclusion, which closed jobs are counted by, says nothing for itself.
+		"T-0388": "No cause is supported on what was found"} {
 		paper := neutral(t, s, tag)
 		weighed := part(t, paper, "What the evidence supports", "What it does not support")
 		assert.NotContains(t, weighed, "%", tag)
-		assert.Regexp(t, `supported more than any other cause|possible on this evidence`, weighed, tag)
+		assert.Regexp(t, says, weighed, tag)
 		assert.Contains(t, paper, "It takes no side", tag)
 	}
 }

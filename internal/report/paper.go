@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/document"
 	"corvek/internal/draw"
@@ -13,11 +14,16 @@ import (
 func (d Data) paper(kind string) document.Document {
 	out := document.Document{Shop: d.Shop, Tag: d.S.Job.Tag, Kind: kind, Title: d.S.Job.Title, Printed: d.Printed,
 		Opens: d.Opens, Foot: d.Record.Words(), Style: d.Style, Icon: d.Icon, Load: d.Load}
-	if j := d.S.Job; j.Withdrawn() {
-		out.Add(document.Banner{Text: fmt.Sprintf("WITHDRAWN on %s by %s: %s", j.WithdrawnAt.Format("2 January 2006"),
-			j.WithdrawnBy, j.WithdrawnReason), Tone: document.Danger})
+	if d.S.Job.Withdrawn() {
+		out.Add(WithdrawnBanner(d.S.Job))
 	}
 	return out
+}
+
+// WithdrawnBanner says that the job does not count any more.
+func WithdrawnBanner(j *unit.Job) document.Banner {
+	return document.Banner{Text: fmt.Sprintf("WITHDRAWN on %s by %s: %s", j.WithdrawnAt.Format("2 January 2006"),
+		j.WithdrawnBy, j.WithdrawnReason), Tone: document.Danger}
 }
 
 // list adds a heading with lines under it, nothing where there are none.

@@ -24,7 +24,7 @@ import (
 
 func TestMain(m *testing.M) { storetest.Main(m) }
 
-func service(t *testing.T) *job.Service { return demotest.Jobs(t, "secret") }
+func service(t *testing.T) *job.Service { return demotest.Jobs(t) }
 
 func data(t *testing.T, s *job.Service, tag string) report.Data {
 	st, err := s.Load(context.Background(), tag, 1)
@@ -190,7 +190,7 @@ func TestUnitAsItIsIsPrinted(t *testing.T) {
 
 // A report with its line, its charts and two pictures, laid out twice to count its pages.
 func BenchmarkFindingsAsPDF(b *testing.B) {
-	jobs := demotest.Jobs(b, "secret")
+	jobs := demotest.Jobs(b)
 	st, err := jobs.Load(context.Background(), "T-0417", 1)
 	require.NoError(b, err)
 	d := report.New(st, quantity.Metric, time.Date(2031, 5, 14, 9, 0, 0, 0, time.UTC))

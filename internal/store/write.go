@@ -225,6 +225,9 @@ func (s *Store) Create(ctx context.Context, c *Change) error {
 		if err := insert(db, id, rows(j), c.Contents); err != nil {
 			return err
 		}
+		if err := keepPapers(db, id, c.Papers); err != nil {
+			return err
+		}
 		if err := noteResult(ctx, db, j.Tag); err != nil {
 			return err
 		}

@@ -14,7 +14,6 @@ import (
 
 	"corvek/demo/demotest"
 	"corvek/internal/job"
-	"corvek/internal/people"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
 
@@ -102,7 +101,7 @@ func (p *stalling) serve(t *testing.T, target string) string {
 // A store that hangs is told of in words within seconds; when it answers again
 // the reader is still signed in.
 func TestHungStoreIsToldInTime(t *testing.T) {
-	behind := demotest.Jobs(t, people.DemoPassword)
+	behind := demotest.Jobs(t)
 	address, err := url.Parse(storetest.URLOf(behind.Store))
 	require.NoError(t, err)
 	proxy := &stalling{}

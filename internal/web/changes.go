@@ -46,15 +46,15 @@ func (c *changes) of(tag string) (versions <-chan int64, done func()) {
 	}
 }
 
-// always is told where changes may have been missed: newer than any version.
-const always = 1 << 52
+// missed is told where changes may have been missed: the version is to be asked for.
+const missed = 0
 
 func (c *changes) tell(h store.Heard) {
 	c.Lock()
 	defer c.Unlock()
 	version := h.Version
 	if h.Tag == "" {
-		version = always
+		version = missed
 	}
 	for ch := range maps.Keys(c.watch) {
 		if h.Tag != "" && c.watch[ch] != h.Tag {
@@ -97,6 +97,13 @@ func (s *Server) hear(c *echo.Context) error {
 		case <-tick.C:
 			text = ": still here\n\n"
 		case v := <-versions:
+			if v == missed {
+				// A page that is up to date is not asked for again: hands act on it already.
+				if j, err = s.store.Job(c.Request().Context(), c.Param("tag")); err != nil {
+					return nil // the reader listens anew
+				}
+				v = j.Version
+			}
 			text = versionEvent(v)
 		}
 	}

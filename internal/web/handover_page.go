@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"log/slog"
 	"net/http"
+	"slices"
 	"strconv"
 	"time"
 
@@ -59,7 +60,7 @@ func handoverPage(l *look, kept []store.Paper, signed report.SignOff) HandoverPa
 	lead := l.Person.May(people.RoleLead)
 	p := HandoverPage{JobPage: l.page(), Found: l.st.Causes(),
 		HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
-		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: kept,
+		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: givenOut(kept),
 		Withdrawn: l.job.Withdrawn(), MayWithdraw: !l.job.Withdrawn() && lead,
 		Seal: signed.Seal(), MaySign: lead && !l.job.Withdrawn(),
 		Stands:    report.Stands(l.st),
@@ -101,6 +102,11 @@ func handoverPage(l *look, kept []store.Paper, signed report.SignOff) HandoverPa
 	return p
 }
 
+// givenOut leaves out what was kept as data beside the papers.
+func givenOut(kept []store.Paper) []store.Paper {
+	return slices.DeleteFunc(kept, func(p store.Paper) bool { return p.MediaType == job.MediaPacked })
+}
+
 // PaperLink leads to a paper of the unit, as a page and as a PDF.
 type PaperLink struct{ Name, For, Page, PDF string }
 
@@ -117,6 +123,10 @@ func (l *look) papers(p JobPage) (out []PaperLink) {
 	add("quote", "Offer", "what it takes, for the customer")
 	add("dispute", "State of the evidence", "for a warranty or a dispute")
 	add("tag", "Tote tag", "hangs on the tote")
+	if l.job.HandedOver() {
+		out = append(out, PaperLink{Name: "By what is known today", For: "beside what was worked out then",
+			Page: p.Act("today")})
+	}
 	return append(out, PaperLink{Name: "Job file", For: "JSON and pictures", Page: p.Act("export")},
 		PaperLink{Name: "Record", For: "who did what", Page: p.Act("record")})
 }

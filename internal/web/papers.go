@@ -46,12 +46,42 @@ func (s *Server) paperRoutes() (out []route) {
 func (s *Server) unitPaper(name string) func(c *echo.Context) error {
 	write := paperOf[name]
 	return func(c *echo.Context) error {
+		kept, ok, err := s.keptAsGiven(c, name)
+		if err != nil {
+			return err
+		}
+		if ok {
+			return s.sendPaper(c, name, kept)
+		}
 		d, err := s.reportData(c)
 		if err != nil {
 			return err
 		}
 		return s.sendPaper(c, name, write(d))
 	}
+}
+
+// givenAs are the papers that go out with a unit, by the last word of their address.
+var givenAs = map[string]string{"report": "report", "certificate": "certificate", "start-up-card": "card"}
+
+// keptAsGiven is the paper as it went out, of a job that was handed over: it is laid out again
+// and not worked out again.
+func (s *Server) keptAsGiven(c *echo.Context, name string) (d document.Document, ok bool, err error) {
+	ctx := c.Request().Context()
+	if givenAs[name] == "" {
+		return d, false, nil
+	}
+	j, err := s.store.Job(ctx, c.Param("tag"))
+	if err != nil {
+		return d, false, err
+	}
+	d, ok, err = papers.Of(ctx, s.jobs, j, unitNo(c), givenAs[name], s.reader(c).Units)
+	if err != nil || !ok {
+		return d, ok, err
+	}
+	d, err = papers.Dress(ctx, s.store, j, unitNo(c), d)
+	d.Style, d.Icon = s.assets.url("css/app.css"), s.assets.url("mark.svg")
+	return d, true, err
 }
 
 // reportData works a report out of the job in the address.

@@ -100,6 +100,7 @@ func (s *Server) routes() []route {
 		{"POST", "/jobs/:tag/reopen", lead, s.signed(s.reopen)},
 		{"POST", "/jobs/:tag/withdraw", lead, s.signed(s.withdraw)},
 		{"GET", "/jobs/:tag/papers/:number/:name", view, s.keptPaper},
+		{"GET", "/jobs/:tag/today", view, s.today},
 		{"GET", "/jobs/:tag/pictures", view, s.pictures},
 		{"POST", "/jobs/:tag/pictures", work, s.addPicture},
 		{"GET", "/jobs/:tag/pictures/:number", view, s.onePicture},

@@ -11,7 +11,6 @@ import (
 
 	"corvek/demo/demotest"
 	"corvek/internal/job"
-	"corvek/internal/people"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
 
@@ -23,7 +22,7 @@ import (
 // With two connections to the database, as its address says, sixteen benches wait
 // for each other and all are answered.
 func TestFewConnectionsAreShared(t *testing.T) {
-	kept := demotest.Jobs(t, people.DemoPassword).Store
+	kept := demotest.Jobs(t).Store
 	st, err := store.Open(t.Context(), storetest.URLOf(kept)+"&pool_max_conns=2")
 	require.NoError(t, err)
 	defer st.Close()

@@ -41,7 +41,7 @@ type site struct {
 
 func serve(t testing.TB) *site {
 	t.Helper()
-	jobs := demotest.Jobs(t, people.DemoPassword)
+	jobs := demotest.Jobs(t)
 	app, server, err := New(Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
 	s := &site{httptest.NewServer(app), server, t}

@@ -39,6 +39,8 @@ function hold(to) {
   const rows = [...now.children].map((row) => {
     const same = coming.get(key(row));
     coming.delete(key(row));
+    // The answer to the act may still be on its way when another one comes.
+    if (same && row.dataset.acted !== undefined) same.dataset.acted = "";
     return same || (row.dataset.acted === undefined ? row.cloneNode(true) : struck(row));
   });
   next.replaceChildren(...rows, ...coming.values());
