@@ -7,6 +7,7 @@ import (
 	"sync"
 	"time"
 
+	"corvek/core/mount"
 	"corvek/core/proof"
 	"corvek/core/trace"
 )
@@ -51,9 +52,10 @@ type Recorder interface {
 }
 
 // Run is a stand at work for one unit: it is read ten times a second, watched, driven, and
-// all of it recorded. It goes on until Close.
+// all of it recorded. It goes on until Close. A Run may be used by many at once; its own
+// goroutine is the only one that reads the stand.
 type Run struct {
-	Link *Link
+	link *Link // changed by the own goroutine alone, under mu
 
 	wire    sync.Mutex // held while the stand is set, so that nothing overtakes a stop
 	mu      sync.Mutex
@@ -75,7 +77,7 @@ type Run struct {
 // one: 1, but where only an exercise is tried.
 func Start(link *Link, rec Recorder, pace float64) *Run {
 	ctx, cancel := context.WithCancel(context.Background())
-	r := &Run{Link: link, watch: map[chan Frame]bool{}, rec: rec, pace: pace, cancel: cancel, over: make(chan struct{}),
+	r := &Run{link: link, watch: map[chan Frame]bool{}, rec: rec, pace: pace, cancel: cancel, over: make(chan struct{}),
 		seen: time.Now()}
 	r.kept.Channels = link.Channels()
 	r.frame.State = Idle
@@ -83,11 +85,30 @@ func Start(link *Link, rec Recorder, pace float64) *Run {
 	return r
 }
 
-// Close lets the drive go and ends the run.
+// Close lets the drive go and ends the run. A second time it does nothing.
 func (r *Run) Close() {
 	r.cancel()
 	<-r.over
 }
+
+// Over is closed when the run has ended.
+func (r *Run) Over() <-chan struct{} { return r.over }
+
+// linked is the link as it is now: where a stand was lost it is another.
+func (r *Run) linked() *Link {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	return r.link
+}
+
+// Channels are the figures that are read, by code.
+func (r *Run) Channels() []string { return r.linked().Channels() }
+
+// Drives reports that the stand can be driven.
+func (r *Run) Drives() bool { return r.linked().Drives() }
+
+// Mount puts a unit on the simulated stand.
+func (r *Run) Mount(ctx context.Context, m mount.Mounted) error { return r.linked().Mount(ctx, m) }
 
 // Program begins to drive a step.
 func (r *Run) Program(step string, p proof.Program) {
@@ -108,7 +129,7 @@ func (r *Run) Stop(ctx context.Context, why string) error {
 	r.mu.Lock()
 	r.stopped(why)
 	r.tell()
-	link := r.Link
+	link := r.link
 	r.mu.Unlock()
 	r.wire.Lock()
 	defer r.wire.Unlock()
@@ -154,11 +175,16 @@ func (r *Run) Left() time.Duration {
 	return time.Since(r.seen)
 }
 
-// Watch gives frames as they come. A watcher that is too slow misses some. done ends it.
+// Watch gives frames as they come. A watcher that is too slow misses some; at the end of the
+// run the channel is closed. done ends it.
 func (r *Run) Watch() (frames <-chan Frame, done func()) {
 	c := make(chan Frame, 4)
 	r.mu.Lock()
-	r.watch[c] = true
+	if r.watch == nil { // the run has ended
+		close(c)
+	} else {
+		r.watch[c] = true
+	}
 	r.mu.Unlock()
 	return c, func() {
 		r.mu.Lock()
@@ -173,11 +199,17 @@ func (r *Run) loop(ctx context.Context) {
 	clock := time.NewTicker(period)
 	defer clock.Stop()
 	defer func() {
-		_ = r.Link.Set(context.Background(), false, 0, 0)
+		_ = r.link.Set(context.Background(), false, 0, 0)
+		r.mu.Lock()
+		for c := range r.watch {
+			close(c)
+		}
+		r.watch = nil
+		r.mu.Unlock()
 		if r.rec != nil {
 			r.rec.Close()
 		}
-		r.Link.Close()
+		r.link.Close()
 	}()
 	for {
 		select {
@@ -185,7 +217,7 @@ func (r *Run) loop(ctx context.Context) {
 			return
 		case <-clock.C:
 		}
-		s, err := r.Link.Read(ctx)
+		s, err := r.link.Read(ctx)
 		if ctx.Err() != nil {
 			return
 		}
@@ -211,9 +243,9 @@ func (r *Run) set(ctx context.Context, on bool, pressure, speed float64) error {
 	r.mu.Unlock()
 	switch {
 	case on:
-		return r.Link.Set(ctx, true, pressure, speed)
+		return r.link.Set(ctx, true, pressure, speed)
 	case r.letGo():
-		return r.Link.Set(ctx, false, 0, 0)
+		return r.link.Set(ctx, false, 0, 0)
 	}
 	return nil
 }
@@ -312,8 +344,8 @@ func (r *Run) lost(err error) {
 
 // again tries to reach the stand anew.
 func (r *Run) again(ctx context.Context) {
-	r.Link.Close()
-	link, err := Dial(ctx, r.Link.Setup)
+	r.link.Close()
+	link, err := Dial(ctx, r.link.Setup)
 	if err != nil {
 		select {
 		case <-ctx.Done():
@@ -322,7 +354,7 @@ func (r *Run) again(ctx context.Context) {
 		return
 	}
 	r.mu.Lock()
-	r.Link = link
+	r.link = link
 	r.mu.Unlock()
 	_ = link.Set(ctx, false, 0, 0)
 }

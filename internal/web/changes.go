@@ -109,6 +109,12 @@ func (s *Server) hear(c *echo.Context) error {
 	}
 }
 
+// Close lets the pages go that listen, and all stands.
+func (s *Server) Close() {
+	s.changes.stop()
+	s.desk.Close()
+}
+
 func versionEvent(version int64) string { return fmt.Sprintf("data: %d\n\n", version) }
 
 // eventStream begins an answer that is sent on as things happen.

@@ -146,8 +146,8 @@ func (s *Server) startHold(c *echo.Context) error {
 
 func (s *Server) closeAttempt(c *echo.Context) error {
 	err := s.jobs.CloseAttempt(c.Request().Context(), who(c), c.Param("tag"), unitNo(c))
-	if w := s.desk.of(c.Param("tag"), unitNo(c)); err == nil && w != nil {
-		s.leave(w) // what it shows from now on belongs to no attempt
+	if w := s.desk.Of(c.Param("tag"), unitNo(c)); err == nil && w != nil {
+		w.Leave() // what it shows from now on belongs to no attempt
 	}
 	return done(c, err)
 }

@@ -10,6 +10,7 @@ import (
 
 	"corvek/internal/job"
 	"corvek/internal/people"
+	"corvek/internal/stand"
 	"corvek/internal/store"
 
 	"github.com/alexedwards/scs/v2"
@@ -49,7 +50,7 @@ type Server struct {
 	first    *FirstStart
 	copies   *store.Keeper
 	metrics  *metrics
-	desk     desk
+	desk     *stand.Desk
 	changes  *changes
 	drawings *drawings
 }
@@ -79,7 +80,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	}
 	s := &Server{roles: map[string]string{}, jobs: cfg.Jobs, store: cfg.Jobs.Store, views: v, assets: a, demo: cfg.Demo,
 		people: &people.Service{Store: cfg.Jobs.Store, Now: cfg.Jobs.Now, Cost: cfg.HashCost, Demo: cfg.Demo},
-		first:  cfg.First, copies: cfg.Copies, desk: desk{at: map[string]*atWork{}, pace: cfg.Pace}}
+		first:  cfg.First, copies: cfg.Copies, desk: stand.NewDesk(cfg.Jobs, cfg.Pace)}
 	if s.copies == nil {
 		s.copies = &store.Keeper{Store: s.store}
 	}

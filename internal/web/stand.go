@@ -15,8 +15,8 @@ import (
 	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/trace"
-	"corvek/internal/people"
 	"corvek/internal/rig"
+	"corvek/internal/stand"
 
 	"github.com/labstack/echo/v5"
 )
@@ -59,7 +59,7 @@ func (s *Server) standPanel(ctx context.Context, l *look, asked string) (*StandP
 		return nil, nil
 	}
 	p := &StandPanel{}
-	w := s.desk.of(l.job.Tag, l.unitNo)
+	w := s.desk.Of(l.job.Tag, l.unitNo)
 	if w == nil {
 		list, err := s.store.Stands(ctx)
 		for _, row := range list {
@@ -67,7 +67,7 @@ func (s *Server) standPanel(ctx context.Context, l *look, asked string) (*StandP
 		}
 		return p, err
 	}
-	p.Name, p.Simulated, p.Drives = w.Stand, w.Simulated, w.Link.Drives()
+	p.Name, p.Simulated, p.Drives = w.Stand, w.Simulated, w.Drives()
 	for _, step := range a.Points {
 		if step.Skipped == "" && slices.ContainsFunc(step.Test.Reads, func(r family.Read) bool { return !r.May }) {
 			p.Steps = append(p.Steps, l.standStep(step))
@@ -77,7 +77,7 @@ func (s *Server) standPanel(ctx context.Context, l *look, asked string) (*StandP
 	for i := range p.Steps {
 		p.Steps[i].Now = p.Steps[i].Code == p.Step.Code
 	}
-	for _, c := range channels(w.Link.Channels(), l.Units) {
+	for _, c := range channels(w.Channels(), l.Units) {
 		if slices.Contains(onStrips, c.Code) {
 			p.Figures = append(p.Figures, c)
 		}
@@ -154,8 +154,8 @@ func (c Channel) shown(si float64) *float64 {
 }
 
 // atStand finds the stand at work for the unit of a request.
-func (s *Server) atStand(c *echo.Context) (*atWork, error) {
-	w := s.desk.of(c.Param("tag"), unitNo(c))
+func (s *Server) atStand(c *echo.Context) (*stand.Session, error) {
+	w := s.desk.Of(c.Param("tag"), unitNo(c))
 	if w == nil {
 		return nil, field.Errorf("stand", "no stand is connected for this unit")
 	}
@@ -168,7 +168,7 @@ func (s *Server) connectStand(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return done(c, s.connect(ctx, who(c), st, c.FormValue("name")))
+	return done(c, s.desk.Connect(ctx, who(c), st, c.FormValue("name")))
 }
 
 func (s *Server) leaveStand(c *echo.Context) error {
@@ -176,7 +176,7 @@ func (s *Server) leaveStand(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	s.leave(w)
+	w.Leave()
 	return ok(c, nil)
 }
 
@@ -191,47 +191,7 @@ func (s *Server) runStep(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	a, code := st.Attempt(), c.FormValue("code")
-	t, known := st.Family.TestByCode(code)
-	switch {
-	case a == nil || a.Closed || a.Number != w.Attempt:
-		return field.Errorf("stand", "the attempt it was connected for is over")
-	case !known:
-		return field.Errorf("stand", "is not a step of this test")
-	case !w.Link.Drives():
-		return field.Errorf("stand", "%s is read and not driven from here", w.Stand)
-	}
-	if w.Simulated {
-		facts, err := st.Facts()
-		if err != nil {
-			return err
-		}
-		if err := w.Link.Mount(ctx, facts.Mount(t)); err != nil {
-			return field.Errorf("stand", "%s: %s", w.Stand, err)
-		}
-	}
-	w.Program(code, st.Program(t))
-	if t.Hold != "" {
-		go s.holdBegins(who(c), w, code)
-	}
-	return ok(c, nil)
-}
-
-// holdBegins starts the hold of a step when the ramp is over.
-func (s *Server) holdBegins(who people.Actor, w *atWork, code string) {
-	frames, done := w.Watch()
-	defer done()
-	for f := range frames {
-		switch {
-		case f.State == rig.Ramping && f.Step == code:
-			continue
-		case f.State == rig.Holding && f.Step == code:
-			ctx, cancel := context.WithTimeout(context.Background(), writeTime)
-			defer cancel()
-			_ = s.jobs.StartHold(ctx, who, w.Tag, w.Unit, code) // an attempt closed meanwhile needs none
-		}
-		return
-	}
+	return done(c, w.Drive(ctx, who(c), st, c.FormValue("code")))
 }
 
 func (s *Server) stopDrive(c *echo.Context) error {
@@ -258,16 +218,7 @@ func (s *Server) takePoint(c *echo.Context) error {
 	if !f.Steady && c.FormValue("anyway") == "" {
 		return field.Errorf("stand", "%s still moves; wait until it stands still", movesWords(f.Moves))
 	}
-	t := w.Trace()
-	last := t.Last(trace.SteadyOver)
-	shown := map[string]float64{}
-	for _, code := range t.Channels {
-		if mean, _, read := last.Mean(code); read {
-			shown[code] = mean
-		}
-	}
-	return done(c, s.jobs.TakePoint(c.Request().Context(), who(c), w.Tag, w.Unit, c.FormValue("code"), w.source(),
-		shown))
+	return done(c, w.Take(c.Request().Context(), who(c), c.FormValue("code")))
 }
 
 func movesWords(code string) string {
@@ -291,7 +242,7 @@ type liveFrame struct {
 // live sends what the stand shows as it comes, ten times a second, as server-sent events.
 // Before the first frame the channels are told, and what is held in memory.
 func (s *Server) live(c *echo.Context) error {
-	w := s.desk.of(c.Param("tag"), unitNo(c))
+	w := s.desk.Of(c.Param("tag"), unitNo(c))
 	if w == nil {
 		return c.NoContent(http.StatusNoContent) // tells the page to ask no more
 	}
@@ -308,7 +259,7 @@ func (s *Server) live(c *echo.Context) error {
 		return control.Flush()
 	}
 	units := s.reader(c).Units
-	show := channels(w.Link.Channels(), units)
+	show := channels(w.Channels(), units)
 	frames, done := w.Watch()
 	defer done()
 	t := w.Trace()
@@ -320,7 +271,10 @@ func (s *Server) live(c *echo.Context) error {
 		select {
 		case <-ctx.Done():
 			return nil
-		case f := <-frames:
+		case f, goes := <-frames:
+			if !goes {
+				return nil // it was let go
+			}
 			if err := send("frame", s.frame(w, f, show)); err != nil {
 				return nil
 			}
@@ -328,7 +282,7 @@ func (s *Server) live(c *echo.Context) error {
 	}
 }
 
-func (s *Server) frame(w *atWork, f rig.Frame, show []Channel) liveFrame {
+func (s *Server) frame(w *stand.Session, f rig.Frame, show []Channel) liveFrame {
 	out := liveFrame{At: f.At.UnixMilli(), State: f.State, Step: f.Step, Left: int(math.Ceil(f.Left.Seconds())),
 		Steady: f.Steady, Words: stateWords(f), Values: map[string]*float64{}}
 	for i, c := range show {

@@ -53,11 +53,7 @@ func (s *Server) renderStands(c *echo.Context, status int, v StandsPage) error {
 			}
 			r.Reads = rig.Read(nodes)
 		}
-		s.desk.mu.Lock()
-		if w := s.desk.at[row.Name]; w != nil {
-			r.At = w.Tag
-		}
-		s.desk.mu.Unlock()
+		r.At = s.desk.WorksFor(row.Name)
 		v.Rows = append(v.Rows, r)
 	}
 	return s.render(c, status, "stands", "Test stands", v)
