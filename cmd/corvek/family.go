@@ -115,11 +115,11 @@ func facts(p *family.Part) (out []string) {
 func limits(ft *family.Feature) string {
 	switch {
 	case ft.Lower != "" && ft.Upper != "":
-		return ft.Lower + " to " + ft.Upper + ", " + string(ft.Standing)
+		return ft.Lower + " to " + ft.Upper + ", " + string(ft.LimitSource)
 	case ft.Upper != "":
-		return "up to " + ft.Upper + ", " + string(ft.Standing)
+		return "up to " + ft.Upper + ", " + string(ft.LimitSource)
 	case ft.Lower != "":
-		return "at least " + ft.Lower + ", " + string(ft.Standing)
+		return "at least " + ft.Lower + ", " + string(ft.LimitSource)
 	}
 	return ""
 }

@@ -202,8 +202,8 @@ func (st *State) Claim() (proof.Claim, []string) {
 		for _, s := range st.Stops[station] {
 			switch {
 			case s.Kind == unit.StopProved || s.Kind == unit.StopUnfitted:
-			case s.Passed != nil:
-				t.Stops = append(t.Stops, s.Text+" (waived: "+s.Passed.Reason+")")
+			case s.Waived != nil:
+				t.Stops = append(t.Stops, s.Text+" (waived: "+s.Waived.Reason+")")
 			default:
 				t.Stops = append(t.Stops, s.Text)
 			}
@@ -229,7 +229,7 @@ func (st *State) NotReady() string {
 		case unit.StopUnfitted, unit.StopTurn, unit.StopStiff, unit.StopFacing, unit.StopStack, unit.StopCaution,
 			unit.StopOrder, unit.StopCount, unit.StopTorque, unit.StopLip, unit.StopProud, unit.StopFill,
 			unit.StopRework:
-			return s.Passed == nil
+			return s.Waived == nil
 		}
 		return false
 	}

@@ -177,7 +177,7 @@ func (st *Weighed) automaticBench(from explain.From) (strength float64, source s
 	case from.Odd != "":
 		if f := st.feature(from.Odd); f != nil && f.Found.Complete {
 			if f.Found.Odd > 0 {
-				return explain.Seen, "measured: no. " + strconv.Itoa(f.Found.Odd) + " is not like its sisters", true
+				return explain.Seen, "measured: no. " + strconv.Itoa(f.Found.Odd) + " is an outlier", true
 			}
 			return explain.Absent, "measured: all alike", true
 		}

@@ -48,7 +48,7 @@ func (st *Stripped) seen(p *AsFound) (out []SeenMark) {
 		case m.State == unit.MarkSeen:
 			out = append(out, SeenMark{MarkDef: def, Grade: m.Grade, Origin: m.Origin, How: m.How})
 		case m.State == unit.MarkAbsent:
-		case def.Code == markBroken && number(p.Bits)+p.LooseBits > 0:
+		case def.Code == markBroken && number(p.Fragments)+p.LooseFragments > 0:
 			out = append(out, SeenMark{MarkDef: def, Source: "found in pieces"})
 		case def.Code == MarkSeized && (p.CameStuck()):
 			out = append(out, SeenMark{MarkDef: def, How: entry.BeforeFreeing, Source: "came off " + p.Stuck})

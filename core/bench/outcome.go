@@ -66,7 +66,7 @@ func (st *State) Outcome() (out Outcome) {
 	for _, station := range unit.Stations {
 		for _, s := range st.Stops[station] {
 			says := s.Text
-			if s.Passed != nil {
+			if s.Waived != nil {
 				says = "waived: " + says
 			}
 			add("stop/"+s.StopCode.String(), "open at "+station, says)

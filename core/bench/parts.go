@@ -15,16 +15,16 @@ import (
 // was built, before anything is proposed.
 type AsFound struct {
 	*unit.Part
-	Def       *family.Part
-	Features  []*Feature
-	Worst     metrology.Verdict
-	Missing   int // pieces not accounted for
-	Loose     int // whole ones found loose
-	LooseBits int // pieces of broken ones found loose
-	Seen      []SeenMark
-	Decision  unit.Decision
-	Step      unit.Step
-	Stack     *Stack // nil where order and facing of a pack do not matter
+	Def            *family.Part
+	Features       []*Feature
+	Worst          metrology.Verdict
+	Missing        int // pieces not accounted for
+	Loose          int // whole ones found loose
+	LooseFragments int // pieces of broken ones found loose
+	Seen           []SeenMark
+	Decision       unit.Decision
+	Step           unit.Step
+	Stack          *Stack // nil where order and facing of a pack do not matter
 
 	slides bool // moved by hand once it is in: a spool of a valve, a piston of a cylinder
 }
@@ -67,7 +67,7 @@ func stripped(g *Given) *Stripped {
 	st := &Stripped{Given: g, ByCode: map[string]*AsFound{}}
 	loose, bits := map[string]int{}, map[string]int{}
 	for _, l := range st.Unit.Loose {
-		if l.Bit {
+		if l.Fragment {
 			bits[l.Part] += l.Count
 		} else {
 			loose[l.Part] += l.Count
@@ -79,7 +79,7 @@ func stripped(g *Given) *Stripped {
 			st.Absent = append(st.Absent, row)
 			continue
 		}
-		p := &AsFound{Part: row, Def: def, Loose: loose[row.Code], LooseBits: bits[row.Code],
+		p := &AsFound{Part: row, Def: def, Loose: loose[row.Code], LooseFragments: bits[row.Code],
 			slides: build.Slides(st.Family.Action, def.Kind)}
 		p.Seen = st.seen(p)
 		p.Missing = stripPart(p).Missing()

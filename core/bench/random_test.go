@@ -41,7 +41,7 @@ func randomUnit(r *rapid.T, f *family.Family) *unit.Job {
 			p.Found = fmt.Sprint(max(0, p.Expected-rapid.IntRange(0, 1).Draw(r, "short")))
 		}
 		if yes("in bits", 8) {
-			p.Bits, p.BitsMake = "3", "1"
+			p.Fragments, p.FragmentsMake = "3", "1"
 		}
 		for _, m := range family.MarksOf(p.Def(f).Kind) {
 			if yes("mark "+m.Code, 15) {

@@ -15,7 +15,7 @@ import (
 // lead waived it.
 type Stop struct {
 	stops.Stop
-	Passed *unit.Pass
+	Waived *unit.Waiver
 }
 
 // State is one unit of a job with everything that is worked out from it.
@@ -28,7 +28,7 @@ func stopped(i *Inferred) *State {
 	st := &State{Inferred: i, Stops: map[string][]Stop{}}
 	for station, list := range stops.All(st.facts()) {
 		for _, s := range list {
-			st.Stops[station] = append(st.Stops[station], Stop{s, st.Job.Pass(s.StopCode.String())})
+			st.Stops[station] = append(st.Stops[station], Stop{s, st.Job.Waiver(s.StopCode.String())})
 		}
 	}
 	return st
@@ -121,7 +121,7 @@ func stripPart(p *AsFound) strip.Part {
 	n, counted := found(p)
 	return strip.Part{
 		Code: p.Code, Name: p.Name, Off: p.Off, Expected: p.Expected, Found: n, Counted: counted,
-		Explained: p.Explained, Loose: p.Loose, Bits: number(p.Bits) + p.LooseBits, BitsMake: number(p.BitsMake),
+		Explained: p.Explained, Loose: p.Loose, Fragments: number(p.Fragments) + p.LooseFragments, FragmentsMake: number(p.FragmentsMake),
 		Facings: len(p.Def.Facings) > 0, Facing: p.Facing,
 	}
 }
@@ -136,7 +136,7 @@ func number(text string) int {
 func (st *State) Open(station string) int {
 	n := 0
 	for _, s := range st.Stops[station] {
-		if s.Passed == nil {
+		if s.Waived == nil {
 			n++
 		}
 	}
@@ -152,7 +152,7 @@ func (st *State) First(from string) *Stop {
 			continue
 		}
 		for i := range st.Stops[station] {
-			if st.Stops[station][i].Passed == nil {
+			if st.Stops[station][i].Waived == nil {
 				return &st.Stops[station][i]
 			}
 		}

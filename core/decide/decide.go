@@ -92,7 +92,7 @@ func Propose(parts []Part, policy Policy) []Proposal {
 	out := make([]Proposal, len(parts))
 	renewed, reworked := map[string]string{}, map[string]string{}
 	for i, p := range parts {
-		out[i] = alone(p, policy)
+		out[i] = proposePart(p, policy)
 		choice := p.Chosen
 		if choice == "" {
 			choice = out[i].Choice

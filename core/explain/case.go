@@ -51,9 +51,9 @@ type AnswerCause struct {
 
 // AnswerWeight is what one finding says, in bits.
 type AnswerWeight struct {
-	Evidence string  `json:"evidence"`
-	Strength float64 `json:"strength"`
-	Bits     float64 `json:"bits"`
+	Evidence    string  `json:"evidence"`
+	Strength    float64 `json:"strength"`
+	Information float64 `json:"bits"`
 }
 
 // AnswerMisfit is what a cause must answer; lacking means looked for and absent.
@@ -71,13 +71,13 @@ type AnswerStory struct {
 
 // AnswerCheck is something to look at next.
 type AnswerCheck struct {
-	Evidence string   `json:"evidence"`
-	Text     string   `json:"text"`
-	Look     string   `json:"look"`
-	Minutes  float64  `json:"minutes"`
-	Bits     float64  `json:"bits"`
-	Destroys bool     `json:"destroys_evidence"`
-	Or       []string `json:"or,omitempty"`
+	Evidence    string   `json:"evidence"`
+	Text        string   `json:"text"`
+	Look        string   `json:"look"`
+	Minutes     float64  `json:"minutes"`
+	Information float64  `json:"bits"`
+	Destroys    bool     `json:"destroys_evidence"`
+	Or          []string `json:"or,omitempty"`
 }
 
 // AnswerChange is an outcome that would put another cause in front.
@@ -192,7 +192,7 @@ func (k *Knowledge) answer(findings []Finding) *Answer {
 	}
 	for _, n := range x.Next {
 		a.Next = append(a.Next, AnswerCheck{n.Evidence.Code, n.Evidence.Text, n.Evidence.Look, n.Evidence.Minutes,
-			n.Bits, n.Evidence.Destroys, codesOf(n.Or)})
+			n.Information, n.Evidence.Destroys, codesOf(n.Or)})
 	}
 	for _, t := range k.WouldChange(findings, 10) {
 		a.Change = append(a.Change, AnswerChange{t.Evidence.Code, t.Seen, t.Chance, t.To.Code})
@@ -210,7 +210,7 @@ func codesOf(list []*Evidence) (out []string) {
 func weightsOf(ws []Weight) []AnswerWeight {
 	out := []AnswerWeight{}
 	for _, w := range ws {
-		out = append(out, AnswerWeight{w.Evidence.Code, w.Strength, w.Bits})
+		out = append(out, AnswerWeight{w.Evidence.Code, w.Strength, w.Information})
 	}
 	return out
 }

@@ -69,15 +69,15 @@ func StrengthOfSight(origin, foundHow string) float64 {
 // Weight is what one finding says for (positive) or against a cause, in bits:
 // the base-2 logarithm of the factor by which it changes the cause's odds.
 type Weight struct {
-	Evidence *Evidence
-	Strength float64
-	Bits     float64
+	Evidence    *Evidence
+	Strength    float64
+	Information float64
 }
 
 // Force says in a word how much the finding speaks: a factor of four on the odds is
 // strongly, one and a half clearly.
 func (w Weight) Force() string {
-	switch bits := math.Abs(w.Bits); {
+	switch bits := math.Abs(w.Information); {
 	case bits >= 2:
 		return "strongly"
 	case bits >= 0.6:
@@ -87,7 +87,7 @@ func (w Weight) Force() string {
 }
 
 // Factor is what the finding multiplies or divides the odds by.
-func (w Weight) Factor() float64 { return math.Exp2(math.Abs(w.Bits)) }
+func (w Weight) Factor() float64 { return math.Exp2(math.Abs(w.Information)) }
 
 // Text is the finding in words: what was looked for and not found says so, for a
 // cause as well as against it.
@@ -134,11 +134,11 @@ type Pair struct {
 
 // Check is something worth looking at next.
 type Check struct {
-	Evidence *Evidence
-	Or       []*Evidence // what the same look may show instead
-	Bits     float64     // expected information
-	Minutes  float64     // of the look and the way there
-	Rate     float64     // bits a minute
+	Evidence    *Evidence
+	Or          []*Evidence // what the same look may show instead
+	Information float64     // expected information
+	Minutes     float64     // of the look and the way there
+	Rate        float64     // bits a minute
 }
 
 // Explanation is the answer for one case.
@@ -248,8 +248,8 @@ func (k *Knowledge) rank(c caseState) Explanation {
 	}
 	for i := range x.Ranking {
 		r := &x.Ranking[i]
-		sort.SliceStable(r.For, func(a, b int) bool { return r.For[a].Bits > r.For[b].Bits })
-		sort.SliceStable(r.Against, func(a, b int) bool { return r.Against[a].Bits < r.Against[b].Bits })
+		sort.SliceStable(r.For, func(a, b int) bool { return r.For[a].Information > r.For[b].Information })
+		sort.SliceStable(r.Against, func(a, b int) bool { return r.Against[a].Information < r.Against[b].Information })
 	}
 	sort.SliceStable(x.Ranking, func(a, b int) bool { return x.Ranking[a].Posterior > x.Ranking[b].Posterior })
 	for i, h := range c.hs {

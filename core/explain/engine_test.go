@@ -100,7 +100,7 @@ func TestPosteriorByHand(t *testing.T) {
 	x := k.Explain([]explain.Finding{{Code: "m", Strength: 1}})
 	assert.InDelta(t, 0.38/(0.38+0.30), x.Ranking[0].Posterior, 1e-12)
 	require.Len(t, x.Ranking[0].For, 1)
-	assert.InDelta(t, math.Log2(0.95/0.40), x.Ranking[0].For[0].Bits, 1e-12)
+	assert.InDelta(t, math.Log2(0.95/0.40), x.Ranking[0].For[0].Information, 1e-12)
 }
 
 // The odds with all findings are those without one, times 2^bits of that one.
@@ -120,7 +120,7 @@ func TestWeightsAreExact(t *testing.T) {
 		if r.Cause.Code == "contamination" {
 			for _, w := range append(r.For, r.Against...) {
 				if w.Evidence.Code == "side_open" {
-					bits = w.Bits
+					bits = w.Information
 				}
 			}
 		}
@@ -155,8 +155,8 @@ func TestProperties(t *testing.T) {
 			t.Fatal("the order of findings changed the answer")
 		}
 		for _, c := range x.Next {
-			if c.Bits < 0 || c.Bits > x.Entropy+1e-9 {
-				t.Fatalf("%s promises %v bits of %v", c.Evidence.Code, c.Bits, x.Entropy)
+			if c.Information < 0 || c.Information > x.Entropy+1e-9 {
+				t.Fatalf("%s promises %v bits of %v", c.Evidence.Code, c.Information, x.Entropy)
 			}
 		}
 	})

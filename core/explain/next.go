@@ -37,10 +37,10 @@ func (k *Knowledge) next(c caseState) []Check {
 		} else {
 			gain = k.expectedGain(e)
 		}
-		check.Bits = gain(c)
-		check.Rate = check.Bits / check.Minutes
+		check.Information = gain(c)
+		check.Rate = check.Information / check.Minutes
 		if roots.left > 0 {
-			check.Rate = (roots.left*check.Bits + (1-roots.left)*gain(roots.caseState)) / check.Minutes
+			check.Rate = (roots.left*check.Information + (1-roots.left)*gain(roots.caseState)) / check.Minutes
 		}
 		out = append(out, check)
 	}

@@ -123,8 +123,8 @@ func (p *Part) usual() {
 	}
 	for i := range p.Features {
 		ft := &p.Features[i]
-		if ft.Standing == "" {
-			ft.Standing = StandingNone
+		if ft.LimitSource == "" {
+			ft.LimitSource = SourceNone
 		}
 		if ft.Rows == 0 {
 			ft.Rows = 1

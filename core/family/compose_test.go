@@ -111,7 +111,7 @@ func TestAVariantChangesItsUnit(t *testing.T) {
 		assert.Positive(t, p.Count, p.Code)
 		for _, ft := range p.Features {
 			assert.Positive(t, ft.Rows*ft.Cols, "%s.%s", p.Code, ft.Code)
-			assert.NotEmpty(t, ft.Standing, "%s.%s", p.Code, ft.Code)
+			assert.NotEmpty(t, ft.LimitSource, "%s.%s", p.Code, ft.Code)
 		}
 	}
 	assert.Equal(t, 1, part(t, f, "body").Count, "the family itself is as it was")

@@ -126,43 +126,43 @@ const (
 	MethodSisters Method = "sisters" // one reading a piece, the odd one named
 )
 
-// Standing tells how much a limit is worth.
-type Standing string
+// LimitSource tells how much a limit is worth.
+type LimitSource string
 
 // The standings of a limit. What ships with the product is guidance and never a
 // maker's word; a limit typed at the bench is the maker's only with its document.
 const (
-	StandingMaker    Standing = "maker"
-	StandingStandard Standing = "standard"
-	StandingShop     Standing = "shop"
-	StandingGuidance Standing = "guidance"
-	StandingNone     Standing = "none"
+	SourceMaker    LimitSource = "maker"
+	SourceStandard LimitSource = "standard"
+	SourceShop     LimitSource = "shop"
+	SourceGuidance LimitSource = "guidance"
+	SourceNone     LimitSource = "none"
 )
 
 // Feature is something measured on a part.
 type Feature struct {
-	Code       string   `yaml:"code"`
-	Name       string   `yaml:"name"`
-	Method     Method   `yaml:"method"`
-	How        string   `yaml:"how"`
-	Nominal    string   `yaml:"nominal"`
-	Lower      string   `yaml:"lower"`
-	Upper      string   `yaml:"upper"`
-	Standing   Standing `yaml:"standing"`
-	Source     string   `yaml:"source"` // document the limit stands in, of a shop's own
-	Wears      string   `yaml:"wears"`  // bore or shaft
-	Rows       int      `yaml:"rows"`
-	Cols       int      `yaml:"cols"`
-	Leaves     []string `yaml:"leaves"`
-	Measured   string   `yaml:"measured"`  // total or each
-	LimitFor   string   `yaml:"limit_for"` // total or each
-	Instrument string   `yaml:"instrument"`
-	Resolution string   `yaml:"resolution"`
-	Clearance  bool     `yaml:"clearance"` // taken again at Build
-	MustHave   bool     `yaml:"must"`      // never measured is a stop
-	Worst      int      `yaml:"worst"`     // grade from which it is out; grades run 0..4
-	Sample     int      `yaml:"sample"`    // readings that are enough of the set; 0: all of it
-	line       int
+	Code        string      `yaml:"code"`
+	Name        string      `yaml:"name"`
+	Method      Method      `yaml:"method"`
+	How         string      `yaml:"how"`
+	Nominal     string      `yaml:"nominal"`
+	Lower       string      `yaml:"lower"`
+	Upper       string      `yaml:"upper"`
+	LimitSource LimitSource `yaml:"standing"`
+	Source      string      `yaml:"source"` // document the limit stands in, of a shop's own
+	Wears       string      `yaml:"wears"`  // bore or shaft
+	Rows        int         `yaml:"rows"`
+	Cols        int         `yaml:"cols"`
+	Leaves      []string    `yaml:"leaves"`
+	Measured    string      `yaml:"measured"`  // total or each
+	LimitFor    string      `yaml:"limit_for"` // total or each
+	Instrument  string      `yaml:"instrument"`
+	Resolution  string      `yaml:"resolution"`
+	Clearance   bool        `yaml:"clearance"` // taken again at Build
+	MustHave    bool        `yaml:"must"`      // never measured is a stop
+	Worst       int         `yaml:"worst"`     // grade from which it is out; grades run 0..4
+	Sample      int         `yaml:"sample"`    // readings that are enough of the set; 0: all of it
+	line        int
 }
 
 // Leak ties a clearance to a way oil takes past it.

@@ -47,7 +47,7 @@ var loadShipped = sync.OnceValues(func() (Library, error) {
 		}
 		for _, p := range f.Parts {
 			for _, ft := range p.Features {
-				if ft.Standing == StandingMaker {
+				if ft.LimitSource == SourceMaker {
 					return nil, fmt.Errorf("%s:%d: what ships cannot claim a maker's limit", e.Name(), ft.line)
 				}
 			}

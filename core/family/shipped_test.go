@@ -43,7 +43,7 @@ func TestFamiliesAreWhole(t *testing.T) {
 					must++
 				}
 				if ft.Upper == "" && ft.Lower == "" && ft.Method != family.MethodGrade {
-					assert.Equal(t, family.StandingNone, ft.Standing, "%s %s.%s claims a limit it has not", code,
+					assert.Equal(t, family.SourceNone, ft.LimitSource, "%s %s.%s claims a limit it has not", code,
 						p.Code, ft.Code)
 				}
 			}

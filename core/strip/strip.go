@@ -10,18 +10,18 @@ import (
 
 // Part is a line of the strip record.
 type Part struct {
-	Code      string
-	Name      string
-	Off       bool
-	Expected  int
-	Found     int
-	Counted   bool // Found was really entered
-	Explained string
-	Loose     int  // whole pieces found loose and tied to this part
-	Bits      int  // pieces of broken ones, wherever they lay
-	BitsMake  int  // whole pieces that the bits make up together
-	Facings   bool // the part has a facing that matters
-	Facing    string
+	Code          string
+	Name          string
+	Off           bool
+	Expected      int
+	Found         int
+	Counted       bool // Found was really entered
+	Explained     string
+	Loose         int  // whole pieces found loose and tied to this part
+	Fragments     int  // pieces of broken ones, wherever they lay
+	FragmentsMake int  // whole pieces that the bits make up together
+	Facings       bool // the part has a facing that matters
+	Facing        string
 }
 
 // Missing is how many pieces are still unaccounted for; negative means too many.
@@ -32,9 +32,9 @@ func (p Part) Missing() int {
 	return p.Expected - p.have()
 }
 
-// have is how many whole pieces are there, found, loose or in bits. Bits count as
+// have is how many whole pieces are there, found, loose or in fragments. These count as
 // what they make up: three of a ring are one ring, one of a slipper is none.
-func (p Part) have() int { return p.Found + p.Loose + min(p.BitsMake, p.Bits) }
+func (p Part) have() int { return p.Found + p.Loose + min(p.FragmentsMake, p.Fragments) }
 
 // Loose is debris or a piece found lying loose.
 type Loose struct {
@@ -64,15 +64,15 @@ func Check(parts []Part, loose []Loose) []Issue {
 		switch m := p.Missing(); {
 		case !p.Counted:
 			// A single piece that is off was there; of several nobody knows.
-			if p.Expected != 1 || p.Bits > 0 {
+			if p.Expected != 1 || p.Fragments > 0 {
 				out = append(out, Issue{Part: p.Code, Kind: unit.StopUncounted,
 					Text: fmt.Sprintf("%s: not counted", p.Name)})
 			}
 		case p.Explained != "":
-		case m > 0 && p.Bits > 0:
+		case m > 0 && p.Fragments > 0:
 			out = append(out, Issue{Part: p.Code, Kind: unit.StopShort,
 				Text: fmt.Sprintf("%s: %d of %d and %s, which %s: %s not found", p.Name, p.Found+p.Loose,
-					p.Expected, bitsAre(p.Bits), bitsMake(min(p.BitsMake, p.Bits)), pieces(m))})
+					p.Expected, bitsAre(p.Fragments), bitsMake(min(p.FragmentsMake, p.Fragments)), pieces(m))})
 		case m > 0:
 			out = append(out, Issue{Part: p.Code, Kind: unit.StopShort,
 				Text: fmt.Sprintf("%s: %d of %d, %s not found", p.Name, p.Found+p.Loose, p.Expected, pieces(m))})
@@ -81,7 +81,7 @@ func Check(parts []Part, loose []Loose) []Issue {
 				Text: fmt.Sprintf("%s: %s more than expected", p.Name, pieces(-m))})
 		}
 		// What is not there faces nowhere.
-		if there := !p.Counted || p.Found+p.Loose+p.Bits > 0; p.Facings && p.Facing == "" && there {
+		if there := !p.Counted || p.Found+p.Loose+p.Fragments > 0; p.Facings && p.Facing == "" && there {
 			out = append(out, Issue{Part: p.Code, Kind: unit.StopFacing,
 				Text: fmt.Sprintf("%s: facing not noted", p.Name)})
 		}

@@ -11,7 +11,7 @@ func (j *Job) Clone() *Job {
 	c := *j
 	c.Symptoms = slices.Clone(j.Symptoms)
 	c.Acknowledgements = each(j.Acknowledgements, nil)
-	c.Passes = each(j.Passes, nil)
+	c.Waivers = each(j.Waivers, nil)
 	c.Reopenings = each(j.Reopenings, nil)
 	c.FollowUps = each(j.FollowUps, nil)
 	c.Worked = each(j.Worked, nil)

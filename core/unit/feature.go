@@ -10,32 +10,32 @@ import (
 
 // Feature is something measured, with the limit that holds on this unit.
 type Feature struct {
-	Code       string            `json:"code,omitempty"`
-	Lower      quantity.Quantity `json:"lower,omitzero"`
-	Upper      quantity.Quantity `json:"upper,omitzero"`
-	Standing   string            `json:"standing,omitempty"`  // where the limit is from
-	Source     string            `json:"source,omitempty"`    // the document it stands in
-	Measured   string            `json:"measured,omitempty"`  // total or each
-	LimitFor   string            `json:"limit_for,omitempty"` // total or each
-	Instrument string            `json:"instrument,omitempty"`
-	Resolution quantity.Quantity `json:"resolution,omitzero"`
-	Readings   []*Reading        `json:"readings,omitempty"`
+	Code        string            `json:"code,omitempty"`
+	Lower       quantity.Quantity `json:"lower,omitzero"`
+	Upper       quantity.Quantity `json:"upper,omitzero"`
+	LimitSource string            `json:"standing,omitempty"`  // where the limit is from
+	Source      string            `json:"source,omitempty"`    // the document it stands in
+	Measured    string            `json:"measured,omitempty"`  // total or each
+	LimitFor    string            `json:"limit_for,omitempty"` // total or each
+	Instrument  string            `json:"instrument,omitempty"`
+	Resolution  quantity.Quantity `json:"resolution,omitzero"`
+	Readings    []*Reading        `json:"readings,omitempty"`
 }
 
 // Typed notes that a limit was typed here: it is the shop's then, and no longer what
 // shipped.
 func (f *Feature) Typed() {
-	if f.Standing == string(family.StandingGuidance) || f.Standing == string(family.StandingNone) {
-		f.Standing = string(family.StandingShop)
+	if f.LimitSource == string(family.SourceGuidance) || f.LimitSource == string(family.SourceNone) {
+		f.LimitSource = string(family.SourceShop)
 	}
 }
 
-// Stands is what the limit is worth: a maker's or a standard's only with the document
+// LimitFrom is what the limit is worth: a maker's or a standard's only with the document
 // it stands in.
-func (f *Feature) Stands() family.Standing {
-	s := family.Standing(f.Standing)
-	if f.Source == "" && (s == family.StandingMaker || s == family.StandingStandard) {
-		return family.StandingShop
+func (f *Feature) LimitFrom() family.LimitSource {
+	s := family.LimitSource(f.LimitSource)
+	if f.Source == "" && (s == family.SourceMaker || s == family.SourceStandard) {
+		return family.SourceShop
 	}
 	return s
 }

@@ -89,9 +89,9 @@ func (p *Part) follow(old, def *family.Part) {
 		if !known {
 			continue
 		}
-		if a := newFeature(before); f.Lower == a.Lower && f.Upper == a.Upper && f.Standing == a.Standing {
+		if a := newFeature(before); f.Lower == a.Lower && f.Upper == a.Upper && f.LimitSource == a.LimitSource {
 			b := newFeature(is)
-			f.Lower, f.Upper, f.Standing, f.Source = b.Lower, b.Upper, b.Standing, b.Source
+			f.Lower, f.Upper, f.LimitSource, f.Source = b.Lower, b.Upper, b.LimitSource, b.Source
 		}
 	}
 }
@@ -109,7 +109,7 @@ func (p *Part) why(differs bool, count int, from, rule string) {
 
 // Handled reports that anything was done with the part or said of it.
 func (p *Part) Handled() bool {
-	return p.Off || p.Found != "" || p.Bits != "" || p.Note != "" || p.Stuck != "" || p.Sound || p.StackFound != "" ||
+	return p.Off || p.Found != "" || p.Fragments != "" || p.Note != "" || p.Stuck != "" || p.Sound || p.StackFound != "" ||
 		p.Witness != "" || len(p.Marks)+len(p.Decisions)+len(p.Steps) > 0 ||
 		slices.ContainsFunc(p.Features, func(f *Feature) bool { return len(f.Readings) > 0 })
 }

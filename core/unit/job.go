@@ -61,7 +61,7 @@ type Job struct {
 
 	Units            []*Unit            `json:"units,omitempty"`
 	Acknowledgements []*Acknowledgement `json:"acknowledgements,omitempty"`
-	Passes           []*Pass            `json:"stop_passes,omitempty"`
+	Waivers          []*Waiver          `json:"stop_passes,omitempty"`
 	Reopenings       []*Reopening       `json:"reopenings,omitempty"`
 	FollowUps        []*FollowUp        `json:"follow_ups,omitempty"`
 	Pictures         []*Picture         `json:"pictures,omitempty"`
@@ -103,9 +103,9 @@ func (j *Job) Acknowledged(caution string) *Acknowledgement {
 	return find(j.Acknowledgements, func(a *Acknowledgement) bool { return a.Caution == caution })
 }
 
-// Pass gives how a stop was waived, nil when it was not.
-func (j *Job) Pass(code string) *Pass {
-	return find(j.Passes, func(p *Pass) bool { return p.Code == code })
+// Waiver gives how a stop was waived, nil when it was not.
+func (j *Job) Waiver(code string) *Waiver {
+	return find(j.Waivers, func(p *Waiver) bool { return p.Code == code })
 }
 
 // Picture gives a picture by its number, nil when there is none.
@@ -127,8 +127,8 @@ type Acknowledgement struct {
 	At      time.Time `json:"at,omitzero"`
 }
 
-// Pass waives a stop with a lead's reason, which the report prints.
-type Pass struct {
+// Waiver waives a stop with a lead's reason, which the report prints.
+type Waiver struct {
 	Code   string    `json:"code,omitempty"`      // of a StopCode
 	Text   string    `json:"stop_text,omitempty"` // the stop's words on that day
 	Reason string    `json:"reason,omitempty"`

@@ -44,7 +44,7 @@ func fastened(def *family.Part) string {
 
 // newFeature gives a feature the family's limits and senses.
 func newFeature(def *family.Feature) *Feature {
-	f := &Feature{Code: def.Code, Standing: string(def.Standing), Measured: def.Measured, LimitFor: def.LimitFor,
+	f := &Feature{Code: def.Code, LimitSource: string(def.LimitSource), Measured: def.Measured, LimitFor: def.LimitFor,
 		Instrument: def.Instrument, Source: def.Source}
 	if f.Measured == "" {
 		f.Measured = string(metrology.Total)

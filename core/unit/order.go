@@ -20,7 +20,7 @@ func (j *Job) Order() {
 		return cmp.Or(a.At.Compare(b.At),
 			cmp.Compare(a.Caution, b.Caution))
 	})
-	slices.SortFunc(j.Passes, func(a, b *Pass) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.Code, b.Code)) })
+	slices.SortFunc(j.Waivers, func(a, b *Waiver) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.Code, b.Code)) })
 	for _, u := range j.Units {
 		slices.SortFunc(u.Marks, compareMarks)
 		slices.SortFunc(u.Conclusions, func(a, b *Conclusion) int { return cmp.Compare(a.Round, b.Round) })
@@ -57,7 +57,7 @@ func (j *Job) moments() []*time.Time {
 	for _, a := range j.Acknowledgements {
 		out = append(out, &a.At)
 	}
-	for _, p := range j.Passes {
+	for _, p := range j.Waivers {
 		out = append(out, &p.At)
 	}
 	for _, r := range j.Reopenings {

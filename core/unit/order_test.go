@@ -34,7 +34,7 @@ func worked() *unit.Job {
 			a.Points = append(a.Points, &unit.Point{Code: code})
 		}
 		u.Attempts = append(u.Attempts, a)
-		j.Passes = append(j.Passes, &unit.Pass{Code: fmt.Sprintf("u1/kit/piece/%d", round), At: at(round)})
+		j.Waivers = append(j.Waivers, &unit.Waiver{Code: fmt.Sprintf("u1/kit/piece/%d", round), At: at(round)})
 		j.Acknowledgements = append(j.Acknowledgements, &unit.Acknowledgement{Caution: "hot_oil", At: at(round)})
 	}
 	return j
@@ -52,7 +52,7 @@ func TestOrderDoesNotDependOnHowItWasKept(t *testing.T) {
 		r := rand.New(rand.NewSource(rapid.Int64().Draw(t, "seed")))
 		j := worked()
 		u := j.Units[0]
-		shuffle(r, j.Passes)
+		shuffle(r, j.Waivers)
 		shuffle(r, j.Acknowledgements)
 		shuffle(r, u.Marks)
 		shuffle(r, u.Conclusions)
@@ -97,8 +97,8 @@ func TestWhatIsNotThere(t *testing.T) {
 	assert.Nil(t, j.Unit(2))
 	assert.Same(t, u, j.Unit(1))
 	assert.Nil(t, j.Picture(1))
-	assert.Nil(t, j.Pass("u1/kit/piece/9"))
-	assert.NotNil(t, j.Pass("u1/kit/piece/1"))
+	assert.Nil(t, j.Waiver("u1/kit/piece/9"))
+	assert.NotNil(t, j.Waiver("u1/kit/piece/1"))
 	assert.Nil(t, j.Acknowledged("lifting"))
 	assert.NotNil(t, j.Acknowledged("hot_oil"))
 	assert.False(t, j.HandedOver())

@@ -4,26 +4,26 @@ import "corvek/core/quantity"
 
 // Part is a line of the strip record.
 type Part struct {
-	Code      string `json:"code,omitempty"` // unique in the unit
-	Name      string `json:"name,omitempty"`
-	Kind      string `json:"kind,omitempty"` // what it looks like; only of a part that the family does not know
-	Branch    string `json:"branch,omitempty"`
-	Absent    string `json:"absent,omitempty"` // why it is not on this unit, "" while it is
-	Expected  int    `json:"expected,omitempty"`
-	From      string `json:"expected_from,omitempty"` // where the number expected is from, one of the Count constants
-	Why       string `json:"expected_why,omitempty"`  // why it is not the family's
-	Off       bool   `json:"off,omitempty"`
-	Found     string `json:"found,omitempty"`     // whole pieces, a number as typed, "" while not counted
-	Bits      string `json:"bits,omitempty"`      // pieces of broken ones, a number as typed
-	BitsMake  string `json:"bits_make,omitempty"` // how many whole ones the bits make together
-	Facing    string `json:"facing,omitempty"`    // as removed
-	Fastener  string `json:"fastener,omitempty"`
-	Note      string `json:"note,omitempty"`
-	Explained string `json:"explained,omitempty"` // why the count differs
-	Witness   string `json:"witness,omitempty"`
-	Stuck     string `json:"stuck,omitempty"` // free, stuck or seized
-	Freed     string `json:"freed,omitempty"`
-	Sound     bool   `json:"sound,omitempty"` // looked at, and no mark of its kind seen
+	Code          string `json:"code,omitempty"` // unique in the unit
+	Name          string `json:"name,omitempty"`
+	Kind          string `json:"kind,omitempty"` // what it looks like; only of a part that the family does not know
+	Branch        string `json:"branch,omitempty"`
+	Absent        string `json:"absent,omitempty"` // why it is not on this unit, "" while it is
+	Expected      int    `json:"expected,omitempty"`
+	From          string `json:"expected_from,omitempty"` // where the number expected is from, one of the Count constants
+	Why           string `json:"expected_why,omitempty"`  // why it is not the family's
+	Off           bool   `json:"off,omitempty"`
+	Found         string `json:"found,omitempty"`     // whole pieces, a number as typed, "" while not counted
+	Fragments     string `json:"bits,omitempty"`      // pieces of broken ones, a number as typed
+	FragmentsMake string `json:"bits_make,omitempty"` // how many whole ones the bits make together
+	Facing        string `json:"facing,omitempty"`    // as removed
+	Fastener      string `json:"fastener,omitempty"`
+	Note          string `json:"note,omitempty"`
+	Explained     string `json:"explained,omitempty"` // why the count differs
+	Witness       string `json:"witness,omitempty"`
+	Stuck         string `json:"stuck,omitempty"` // free, stuck or seized
+	Freed         string `json:"freed,omitempty"`
+	Sound         bool   `json:"sound,omitempty"` // looked at, and no mark of its kind seen
 
 	StackFound string `json:"stack_found,omitempty"` // as removed
 	StackFrom  string `json:"stack_from,omitempty"`  // where it is known from what belongs, one of the Stack constants

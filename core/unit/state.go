@@ -27,10 +27,10 @@ func (j *Job) Sections() ([]Section, error) {
 	// Where a customer is found is the shop's, and may be written anew with any job of his.
 	head.Customer = Customer{Name: j.Customer.Name}
 	head.Units, head.Pictures, head.Worked, head.FollowUps = nil, nil, nil, nil
-	head.Reopenings, head.Acknowledgements, head.Passes = nil, nil, nil
+	head.Reopenings, head.Acknowledgements, head.Waivers = nil, nil, nil
 	w.add("job", head)
 	add(w, "job/read_caution", j.Acknowledgements)
-	add(w, "job/waived_stop", j.Passes)
+	add(w, "job/waived_stop", j.Waivers)
 	add(w, "job/opened_again", j.Reopenings)
 	add(w, "job/asked_back", j.FollowUps)
 	add(w, "job/worked_figure", j.Worked)

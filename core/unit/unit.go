@@ -117,13 +117,13 @@ type Round struct {
 
 // Loose is debris or a piece found lying loose.
 type Loose struct {
-	Number int    `json:"number,omitempty"`
-	What   string `json:"what,omitempty"`
-	Place  string `json:"place,omitempty"`
-	Count  int    `json:"count,omitempty"`
-	Bit    bool   `json:"bit,omitempty"`  // a piece of a broken one, not a whole one
-	Part   string `json:"part,omitempty"` // code of the part it belongs to, "" while not told
-	Note   string `json:"note,omitempty"` // what it is, where it belongs to no part
+	Number   int    `json:"number,omitempty"`
+	What     string `json:"what,omitempty"`
+	Place    string `json:"place,omitempty"`
+	Count    int    `json:"count,omitempty"`
+	Fragment bool   `json:"bit,omitempty"`  // a piece of a broken one, not a whole one
+	Part     string `json:"part,omitempty"` // code of the part it belongs to, "" while not told
+	Note     string `json:"note,omitempty"` // what it is, where it belongs to no part
 }
 
 // Piece is a line of the repair kit.

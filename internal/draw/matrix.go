@@ -15,9 +15,9 @@ type MatrixColumn struct {
 
 // MatrixRow is a finding with its weight, in bits, for each column.
 type MatrixRow struct {
-	Name  string
-	State string // seen, absent, partly
-	Bits  []float64
+	Name        string
+	State       string // seen, absent, partly
+	Information []float64
 }
 
 // Matrix draws findings against causes: bars to the right speak for, to the left
@@ -41,7 +41,7 @@ func (m Matrix) SVG() string {
 	}
 	most := 2.0
 	for _, r := range m.Rows {
-		for _, b := range r.Bits {
+		for _, b := range r.Information {
 			most = math.Max(most, math.Abs(b))
 		}
 	}
@@ -74,7 +74,7 @@ func (m Matrix) SVG() string {
 			s.path("mx-s", "M10 %v a6 6 0 0 1 0 12z", mid-6)
 		}
 		s.text("mx-e", 24, mid+5, "start", clip(r.Name, 33))
-		for k, b := range r.Bits {
+		for k, b := range r.Information {
 			x := matrixName + matrixCol*(float64(k)+.5)
 			if math.Abs(b) < 0.05 {
 				s.circle("dot", x, mid, 2)

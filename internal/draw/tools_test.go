@@ -104,8 +104,8 @@ func TestChartKeepsToItsSheet(t *testing.T) {
 func TestMatrixDrawsBothWays(t *testing.T) {
 	m := draw.Matrix{Columns: []draw.MatrixColumn{{Name: "Hard <dirt> in the oil that came from somewhere nobody " +
 		"has ever looked", Share: .7}, {Name: "Water", Mine: true}},
-		Rows: []draw.MatrixRow{{Name: strings.Repeat("long ", 40), State: "seen", Bits: []float64{2, -1}},
-			{Name: "b", State: "absent", Bits: []float64{0, .02}}}}
+		Rows: []draw.MatrixRow{{Name: strings.Repeat("long ", 40), State: "seen", Information: []float64{2, -1}},
+			{Name: "b", State: "absent", Information: []float64{0, .02}}}}
 	svg := m.SVG()
 	sound(t, svg)
 	assert.Equal(t, 1, strings.Count(svg, `class="mx-for"`))

@@ -87,7 +87,7 @@ func TestRoundTripOfEveryDemoJob(t *testing.T) {
 			require.NoError(t, err)
 			for _, station := range unit.Stations {
 				for _, stop := range st.Stops[station] {
-					if stop.Passed == nil {
+					if stop.Waived == nil {
 						require.NoError(t, here.WaiveStop(ctx, odd, tag, 1, stop.String(), "seen by both sides"))
 					}
 				}
@@ -431,8 +431,8 @@ func TestFirstVersionIsRead(t *testing.T) {
 	assert.Equal(t, "same", j.Units[0].Gauge["new_unit"])
 	assert.Equal(t, "before_wiping", j.Units[0].Marks[0].How)
 	assert.Equal(t, "tight_spot", j.Units[0].Part("rear_plate").Steps[0].Turn)
-	require.Len(t, j.Passes, 1)
-	assert.Equal(t, "u1/measure/not_measured/rear_plate/side_clearance", j.Passes[0].Code)
+	require.Len(t, j.Waivers, 1)
+	assert.Equal(t, "u1/measure/not_measured/rear_plate/side_clearance", j.Waivers[0].Code)
 	record, err := s.Store.Record(ctx, "T-1", 10)
 	require.NoError(t, err)
 	texts := ""

@@ -123,7 +123,7 @@ func document(j *unit.Job) object {
 		o.at("at", a.At)
 		return o
 	})
-	list(&d, "stop_passes", j.Passes, func(p *unit.Pass) object {
+	list(&d, "stop_passes", j.Waivers, func(p *unit.Waiver) object {
 		o := object{{"code", p.Code}, {"stop_text", p.Text}, {"reason", p.Reason}, {"by", p.By}}
 		o.at("at", p.At)
 		return o

@@ -178,7 +178,7 @@ func (r *reader) read(root *tree) {
 
 func (r *reader) passes(root *tree) {
 	for _, x := range root.list("stop_passes", 2000) {
-		p := &unit.Pass{
+		p := &unit.Waiver{
 			Code: x.text("code", mostName), Text: x.text("stop_text", entry.MostArea),
 			Reason: x.text("reason", entry.MostLine),
 			By:     x.text("by", mostName), At: x.moment("at"),
@@ -195,10 +195,10 @@ func (r *reader) passes(root *tree) {
 		case strings.TrimSpace(p.Reason) == "" || p.By == "":
 			x.fail("reason", "a stop is waived by somebody, with a reason")
 		}
-		r.job.Passes = append(r.job.Passes, p)
+		r.job.Waivers = append(r.job.Waivers, p)
 		x.end()
 	}
-	unique(root, "stop_passes", r.job.Passes, func(p *unit.Pass) any { return p.Code })
+	unique(root, "stop_passes", r.job.Waivers, func(p *unit.Waiver) any { return p.Code })
 }
 
 // reopenings lie in the order in which they were made.

@@ -200,7 +200,7 @@ func TestAnAutopsyIsHandedOver(t *testing.T) {
 	put(t, s, tag, "u1/conclusion/statement", "The seat is whole and the ball is round.")
 	require.NoError(t, s.HandOver(ctx, iva, tag))
 	st := load(t, s, tag)
-	assert.Empty(t, st.Job.Passes)
+	assert.Empty(t, st.Job.Waivers)
 	claim, _ := st.Claim()
 	assert.Equal(t, proof.NotTested, claim)
 }

@@ -182,7 +182,7 @@ func posterior(st *bench.State, cause string) float64 {
 func codes(stops []bench.Stop) []string {
 	var out []string
 	for _, s := range stops {
-		if s.Passed == nil {
+		if s.Waived == nil {
 			out = append(out, s.String())
 		}
 	}

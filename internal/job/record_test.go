@@ -133,7 +133,7 @@ func TestOnlyALeadPassesAnOpenStop(t *testing.T) {
 	assert.ErrorContains(t, s.WaiveStop(ctx, odd, tag, 1, "no.such.stop", "because it is so"), "no longer open")
 	assert.Error(t, s.WaiveStop(ctx, iva, tag, 1, code, "because it is so"))
 	require.NoError(t, s.WaiveStop(ctx, odd, tag, 1, code, "read at the machine already"))
-	passed := load(t, s, tag).Stops["strip"][0].Passed
+	passed := load(t, s, tag).Stops["strip"][0].Waived
 	require.NotNil(t, passed)
 	assert.Equal(t, [2]string{"Odd", "read at the machine already"}, [2]string{passed.By, passed.Reason})
 	assert.ErrorContains(t, s.WaiveStop(ctx, odd, tag, 1, code, "once more"), "no longer open")

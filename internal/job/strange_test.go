@@ -78,7 +78,7 @@ func TestAStrangePumpIsHandedOver(t *testing.T) {
 	st := load(t, s, tag)
 	claim, missing := st.Claim()
 	assert.Equal(t, proof.Proved, claim, missing)
-	assert.Empty(t, st.Job.Passes, "nothing was waived")
+	assert.Empty(t, st.Job.Waivers, "nothing was waived")
 	assert.ErrorContains(t, s.HandOver(ctx, iva, tag), "who collects it")
 	put(t, s, tag, "job/collected_by", "the mill's driver")
 	require.NoError(t, s.HandOver(ctx, iva, tag))

@@ -170,7 +170,7 @@ func TestAUnitIsKeptAsTheShopsOwnVariant(t *testing.T) {
 	assert.NotNil(t, st.ByCode["check_2.ball"])
 	side := partOf(t, st, "rear_plate").Part.Feature("side_clearance")
 	assert.Equal(t, "6 thou", side.Upper.Typed)
-	assert.Equal(t, "maker", string(side.Stands()))
+	assert.Equal(t, "maker", string(side.LimitFrom()))
 	bolt := partOf(t, st, "cover_bolts").Def.Bolt
 	assert.Equal(t, "M12", bolt.Thread)
 	assert.Equal(t, "10.9", bolt.Class)

@@ -54,9 +54,9 @@ func (s *Service) WaiveStop(ctx context.Context, who people.Actor, tag string, n
 			}
 			for _, list := range st.Stops {
 				for _, stop := range list {
-					if stop.String() == code && stop.Passed == nil {
-						w.Job.Passes = append(w.Job.Passes,
-							&unit.Pass{Code: code, Text: stop.Text, Reason: reason, By: who.Name, At: s.moment()})
+					if stop.String() == code && stop.Waived == nil {
+						w.Job.Waivers = append(w.Job.Waivers,
+							&unit.Waiver{Code: code, Text: stop.Text, Reason: reason, By: who.Name, At: s.moment()})
 						return "waived a stop: " + stop.Text, nil
 					}
 				}

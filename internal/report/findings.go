@@ -36,7 +36,7 @@ func (d Data) measured(out *document.Document) {
 	t := document.Table{Heads: []string{"part", "feature", "limit", "source of the limit", "as found", "",
 		"after the work", ""}, Shares: []float64{14, 14, 15, 14, 15, 8, 12, 8}, None: "Nothing was measured."}
 	for _, r := range d.Rows {
-		cells := document.Cells(r.Part, r.Feature, r.Limit, r.Standing, r.Found, "", r.After, "")
+		cells := document.Cells(r.Part, r.Feature, r.Limit, r.LimitSource, r.Found, "", r.After, "")
 		cells[5], cells[7] = verdictCell(r.Verdict), verdictCell(r.AfterVerdict)
 		t.Rows = append(t.Rows, cells)
 	}

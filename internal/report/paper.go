@@ -139,8 +139,8 @@ func shots(head string, list []Shot) []document.Block {
 // waived, reopened and changed are what a reader of a later paper must know.
 func (d Data) history(out *document.Document) {
 	var items []string
-	for _, s := range d.Passed {
-		items = append(items, fmt.Sprintf("%s: %s (%s)", s.Text, s.Passed.Reason, s.Passed.By))
+	for _, s := range d.Waived {
+		items = append(items, fmt.Sprintf("%s: %s (%s)", s.Text, s.Waived.Reason, s.Waived.By))
 	}
 	list(out, "Waived with a reason", items)
 	items = nil

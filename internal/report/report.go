@@ -26,7 +26,7 @@ import (
 
 // Row is a measured feature against its limit, before and after.
 type Row struct {
-	Part, Feature, Limit, Standing, Found, Verdict, After, AfterVerdict string
+	Part, Feature, Limit, LimitSource, Found, Verdict, After, AfterVerdict string
 }
 
 // PartRow is what was done with a part and why.
@@ -51,7 +51,7 @@ type Data struct {
 	Stacks    []string // as removed, as they belong, as fitted
 	Tests     []TestRow
 	Chain     []explain.LinkState
-	Passed    []bench.Stop
+	Waived    []bench.Stop
 	Reopened  []*unit.Reopening
 	Since     *Since // nil where nothing was given out before
 	Record    Record
@@ -127,8 +127,8 @@ func New(st *bench.State, units quantity.System, now time.Time) Data {
 	}
 	for _, code := range unit.Stations {
 		for _, stop := range st.Stops[code] {
-			if stop.Passed != nil {
-				d.Passed = append(d.Passed, stop)
+			if stop.Waived != nil {
+				d.Waived = append(d.Waived, stop)
 			} else {
 				d.Open = append(d.Open, stop)
 			}
@@ -149,7 +149,7 @@ func New(st *bench.State, units quantity.System, now time.Time) Data {
 
 func row(p *bench.Part, f *bench.Feature, units quantity.System) Row {
 	show := draw.Length(units)
-	r := Row{Part: p.Name, Feature: f.Def.Name, Standing: standsOn(f), Limit: limitText(f, units),
+	r := Row{Part: p.Name, Feature: f.Def.Name, LimitSource: standsOn(f), Limit: limitText(f, units),
 		Found: value(f, unit.StageFound, show), Verdict: string(f.Found.Verdict)}
 	if f.Built.Any {
 		r.After, r.AfterVerdict = value(f, unit.StageBuilt, show), string(f.Built.Verdict)
@@ -159,7 +159,7 @@ func row(p *bench.Part, f *bench.Feature, units quantity.System) Row {
 
 // standsOn says where a limit is from, with its document.
 func standsOn(f *bench.Feature) string {
-	words := wording.Choice(unit.ScopeFeature, "standing", string(f.Stands()))
+	words := wording.Choice(unit.ScopeFeature, "standing", string(f.LimitFrom()))
 	return words + wording.Behind(": ", f.Source)
 }
 

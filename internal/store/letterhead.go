@@ -16,7 +16,7 @@ func (s *Store) Letterhead(ctx context.Context) (h shop.Letterhead, err error) {
 
 // SaveLetterhead changes it, with a line of who did.
 func (s *Store) SaveLetterhead(ctx context.Context, h shop.Letterhead, by string) error {
-	return s.onShop(ctx, by, "changed the head of the papers of "+h.Name, func(db *gorm.DB) error {
+	return s.onShop(ctx, by, "changed the letterhead of "+h.Name, func(db *gorm.DB) error {
 		return db.Exec("UPDATE shop SET name = ?, address = ?, mark = ?, sheet = ?, site = ?", h.Name, h.Address,
 			h.Mark, h.Sheet, h.Site).Error
 	})

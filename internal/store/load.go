@@ -259,7 +259,7 @@ func (r *reader) rest() {
 			&unit.Acknowledgement{Caution: c.text("caution"), By: c.text("by_name"), At: c.time("at")})
 	})
 	r.each(passesTable, "at, code", func(c columns) {
-		r.job.Passes = append(r.job.Passes, &unit.Pass{Code: c.text("code"), Text: c.text("stop_text"),
+		r.job.Waivers = append(r.job.Waivers, &unit.Waiver{Code: c.text("code"), Text: c.text("stop_text"),
 			Reason: c.text("reason"), By: c.text("by_name"), At: c.time("at")})
 	})
 	r.each(reopenTable, "number", func(c columns) {

@@ -88,7 +88,7 @@ func TestOldAddressesAreMigrated(t *testing.T) {
 	assert.Equal(t, "ball", j.Pictures[0].Marks[0].Part)
 
 	var codes []string
-	for _, p := range j.Passes {
+	for _, p := range j.Waivers {
 		codes = append(codes, p.Code)
 	}
 	assert.ElementsMatch(t, []string{

@@ -93,7 +93,7 @@ func rows(j *unit.Job) []row {
 	for _, a := range j.Acknowledgements {
 		w.add(readTable, keys(a.Caution), columns{"by_name": a.By, "at": a.At})
 	}
-	for _, p := range j.Passes {
+	for _, p := range j.Waivers {
 		w.add(passesTable, keys(p.Code), columns{"stop_text": p.Text, "reason": p.Reason, "by_name": p.By, "at": p.At})
 	}
 	for _, r := range j.Reopenings {

@@ -206,7 +206,7 @@ func TestEveryKindOfRowComesAndGoes(t *testing.T) {
 		p.Decisions = []*unit.Decision{{Round: 1, Choice: "keep", Reason: note}}
 		p.Steps = []*unit.Step{{Round: 1, Done: true, Torque: size, Note: note, By: "Iva"}}
 		j.Acknowledgements = []*unit.Acknowledgement{{Caution: "pressure", By: "Iva", At: now}}
-		j.Passes = []*unit.Pass{{Code: "u1/strip/short/rear_plate", Text: "short", Reason: note, By: "Odd", At: now}}
+		j.Waivers = []*unit.Waiver{{Code: "u1/strip/short/rear_plate", Text: "short", Reason: note, By: "Odd", At: now}}
 		j.Worked = []*unit.Worked{{Number: 1, Calculator: "mesh", Note: note, Inputs: "{}", Answer: "{}", At: now}}
 		j.Pictures = []*unit.Picture{{Number: 1, Name: "a.jpg", MediaType: "image/jpeg", Caption: note, Unit: 1,
 			Part: "rear_plate", Marks: []*unit.PictureMark{{Number: 1, X: .5, Y: .25, Note: note}}}}
@@ -239,7 +239,7 @@ func TestEveryKindOfRowComesAndGoes(t *testing.T) {
 		[3]string{string(content.Bytes), string(content.Thumb), kind})
 	require.NoError(t, update(s, "T-1", func(j *unit.Job) {
 		j.Units[0].Parts, j.Units[0].Attempts, j.Units[0].Marks = nil, nil, nil
-		j.Pictures, j.Passes, j.Acknowledgements, j.Worked = nil, nil, nil, nil
+		j.Pictures, j.Waivers, j.Acknowledgements, j.Worked = nil, nil, nil, nil
 	}))
 	got := again()
 	assert.Empty(t, got.Units[0].Parts)

@@ -47,7 +47,7 @@ func (s *Server) draw(e *echo.Echo, c *echo.Context, address string) json.RawMes
 		page.Set(key, c.Get(key))
 	}
 	handle := e.Router().Route(page)
-	if err := s.admit(handle)(page); err != nil || w.status != http.StatusOK {
+	if err := s.requireRole(handle)(page); err != nil || w.status != http.StatusOK {
 		return nil
 	}
 	if !strings.HasPrefix(w.header.Get(echo.HeaderContentType), echo.MIMEApplicationJSON) {

@@ -41,7 +41,7 @@ func done(c *echo.Context, err error) error {
 func (s *Server) set(c *echo.Context) error {
 	// A conclusion is somebody's word.
 	if strings.Contains(c.FormValue("field"), "/conclusion/") {
-		if err := s.sure(c); err != nil {
+		if err := s.requireReauth(c); err != nil {
 			return err
 		}
 	}

@@ -36,7 +36,7 @@ func (l *look) matrix(theory *explain.Ranked) template.HTML {
 			if bits[w.Evidence] == nil {
 				bits[w.Evidence] = make([]float64, len(cols))
 			}
-			bits[w.Evidence][i], strength[w.Evidence] = w.Bits, w.Strength
+			bits[w.Evidence][i], strength[w.Evidence] = w.Information, w.Strength
 		}
 	}
 	var marks []*explain.Evidence
@@ -56,7 +56,7 @@ func (l *look) matrix(theory *explain.Ranked) template.HTML {
 		return cmp.Compare(a.Code, b.Code)
 	})
 	for _, e := range marks[:min(matrixMarks, len(marks))] {
-		m.Rows = append(m.Rows, draw.MatrixRow{Name: e.Text, State: explain.Told(strength[e]), Bits: bits[e]})
+		m.Rows = append(m.Rows, draw.MatrixRow{Name: e.Text, State: explain.Told(strength[e]), Information: bits[e]})
 	}
 	return template.HTML(m.SVG())
 }

@@ -78,7 +78,7 @@ func (s *Server) renderFirst(c *echo.Context, status int, fault error, shop stri
 	v.Fields = plainForm(fault,
 		Plain{Name: "once", Label: "Code from the terminal", Value: c.FormValue("once"), Focus: fault == nil,
 			Help: "It stands where Corvek was started."},
-		Plain{Name: "shop", Label: "Name of the shop", Value: shop, Help: "Stands at the head of the papers."},
+		Plain{Name: "shop", Label: "Name of the shop", Value: shop, Help: "Stands on the letterhead."},
 		Plain{Name: "name", Label: "Your full name", Value: f.Name, Fill: "name"},
 		Plain{Name: "sign_in", Label: "Name to sign in with", Value: f.SignIn, Fill: "username"},
 		Plain{Name: "password", Label: "Password", Type: "password", Fill: "new-password",

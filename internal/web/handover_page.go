@@ -92,7 +92,7 @@ func handoverPage(l *look, kept []store.Paper, signed report.SignOff) HandoverPa
 	}
 	for _, code := range unit.Stations {
 		for _, stop := range l.st.Stops[code] {
-			if row := l.stopRow(stop); row.Passed != nil {
+			if row := l.stopRow(stop); row.Waived != nil {
 				p.Waived = append(p.Waived, row)
 			} else {
 				p.Open = append(p.Open, row)

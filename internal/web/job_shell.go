@@ -135,7 +135,7 @@ func (l *look) foot() *Foot {
 	at := slices.Index(unit.Stations, l.station)
 	f := &Foot{Stops: l.st.Open(l.station)}
 	for _, stop := range l.st.Stops[l.station] {
-		if stop.Passed == nil {
+		if stop.Waived == nil {
 			f.StopText, f.StopURL = stop.Next(), l.stopURL(stop)
 			break
 		}

@@ -38,7 +38,7 @@ func (s *Server) letterhead(c *echo.Context) error {
 		sheet.Chosen = sheet.Code == h.Sheet
 		v.Sheets = append(v.Sheets, sheet)
 	}
-	return s.render(c, http.StatusOK, "letterhead", "Head of the papers", v)
+	return s.render(c, http.StatusOK, "letterhead", "Letterhead", v)
 }
 
 func (s *Server) saveLetterhead(c *echo.Context) error {

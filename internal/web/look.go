@@ -172,7 +172,7 @@ func (l *look) choosePart(part, feature string) {
 	if l.part == nil {
 		l.part = l.partAtWork()
 		for _, stop := range l.st.Stops[l.station] {
-			if l.st.ByCode[stop.Part] != nil && stop.Passed == nil && l.station != "build" && l.station != "kit" {
+			if l.st.ByCode[stop.Part] != nil && stop.Waived == nil && l.station != "build" && l.station != "kit" {
 				l.part = l.st.ByCode[stop.Part]
 				if feature == "" {
 					feature = stop.Feature

@@ -115,8 +115,8 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	e.Use(unlessStatic(s.answered))
 	e.Use(unlessStatic(s.identify))
 	// Who may not come in is told so before anything that he sends is read.
-	e.Use(unlessStatic(s.admit))
-	e.Use(unlessStatic(s.genuine))
+	e.Use(unlessStatic(s.requireRole))
+	e.Use(unlessStatic(s.checkCSRF))
 	e.Use(unlessStatic(s.once))
 	e.Use(unlessStatic(s.shown(e)))
 	for _, r := range s.routes() {

@@ -101,7 +101,7 @@ func (s *Server) watchRest(ctx context.Context) {
 // carries what was typed on.
 func (s *Server) signed(act echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		err := s.sure(c)
+		err := s.requireReauth(c)
 		if err != nil && !wantsJSON(c) && statusOf(err) < 500 {
 			return s.askAgain(c, err)
 		}
@@ -112,9 +112,9 @@ func (s *Server) signed(act echo.HandlerFunc) echo.HandlerFunc {
 	}
 }
 
-// sure reports whether the person at the bench is known to be the one signed in,
+// requireReauth reports whether the person at the bench is known to be the one signed in,
 // or says so with this very request.
-func (s *Server) sure(c *echo.Context) error {
+func (s *Server) requireReauth(c *echo.Context) error {
 	if !s.sessions.GetBool(c.Request().Context(), keyIdle) {
 		return nil
 	}
@@ -133,8 +133,8 @@ func who(c *echo.Context) people.Actor {
 	return a
 }
 
-// admit lets only people of at least the route's role through.
-func (s *Server) admit(next echo.HandlerFunc) echo.HandlerFunc {
+// requireRole lets only people of at least the route's role through.
+func (s *Server) requireRole(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		role := s.roles[c.Request().Method+" "+c.Path()]
 		if role == "" {
@@ -154,9 +154,9 @@ func (s *Server) admit(next echo.HandlerFunc) echo.HandlerFunc {
 	}
 }
 
-// genuine lets only writes through that come from a page of our own, and of this
+// checkCSRF lets only writes through that come from a page of our own, and of this
 // very session: its token is made when somebody signs in and lives as long.
-func (s *Server) genuine(next echo.HandlerFunc) echo.HandlerFunc {
+func (s *Server) checkCSRF(next echo.HandlerFunc) echo.HandlerFunc {
 	const old = "This page is older than who is signed in; load it again. What you typed is kept."
 	return func(c *echo.Context) error {
 		// Calculators and written cases keep no state and know nobody, so there is nothing to forge.

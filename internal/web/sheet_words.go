@@ -16,7 +16,7 @@ import (
 
 // limitWords says a feature's limit and where it is from.
 func limitWords(f *bench.Feature, units quantity.System) string {
-	source := " · " + wording.Choice(unit.ScopeFeature, "standing", string(f.Stands()))
+	source := " · " + wording.Choice(unit.ScopeFeature, "standing", string(f.LimitFrom()))
 	if f.Source != "" {
 		source += ": " + f.Source
 	}
@@ -55,7 +55,7 @@ func verdictWords(by Reader, f *bench.Feature, stage string) (word, sentence str
 	case metrology.In:
 		words := inWords(r.Limits, r.Value, r.IsLeaves, show)
 		if r.Odd > 0 {
-			words += fmt.Sprintf("; but no. %d is not like its sisters", r.Odd)
+			words += fmt.Sprintf("; but no. %d is an outlier", r.Odd)
 		}
 		return "IN", words
 	case metrology.Out:
@@ -75,7 +75,7 @@ func verdictWords(by Reader, f *bench.Feature, stage string) (word, sentence str
 	}
 	if r.Any {
 		if r.Odd > 0 {
-			return "?", fmt.Sprintf("no. %d is not like its sisters, %s apart; no limit is given", r.Odd, show(r.OddBy))
+			return "?", fmt.Sprintf("no. %d is an outlier, %s apart; no limit is given", r.Odd, show(r.OddBy))
 		}
 		return "", "measured; no limit is published, so nothing is judged"
 	}
@@ -132,7 +132,7 @@ func (l *look) workings(f *bench.Feature, stage string) []string {
 		}
 	} else if r.HasValue {
 		if r.Odd > 0 {
-			out = append(out, fmt.Sprintf("no. %d is not like its sisters: %s from the middle one, more than their "+
+			out = append(out, fmt.Sprintf("no. %d is an outlier: %s from the middle one, more than their "+
 				"own scatter makes", r.Odd, show(r.OddBy)))
 		}
 		if r.HasBow {

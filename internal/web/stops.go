@@ -10,14 +10,14 @@ import (
 // StopRow is something open, with where it is settled and how it is waived.
 type StopRow struct {
 	Station, Code, Text, URL string
-	Passed                   *unit.Pass // nil while it is open
-	Waive                    string     // where a waiver goes; "" for who may not
+	Waived                   *unit.Waiver // nil while it is open
+	Waive                    string       // where a waiver goes; "" for who may not
 	CSRF                     string
 }
 
 func (l *look) stopRow(s bench.Stop) StopRow {
 	r := StopRow{Station: s.Station, Code: s.StopCode.String(), Text: s.Text,
-		URL: l.stopURL(s), Passed: s.Passed, CSRF: l.CSRF}
+		URL: l.stopURL(s), Waived: s.Waived, CSRF: l.CSRF}
 	if l.CanLead() {
 		r.Waive = l.page().Act("pass")
 	}

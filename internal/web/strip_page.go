@@ -27,7 +27,7 @@ type StripPage struct {
 	Stack        *StackView // nil while the count is turned up
 	Found        Entry
 	Explained    Entry
-	Bits         []Entry
+	Fragments    []Entry
 	Marks        *MarksView
 	Different    Different
 	Absent       []AbsentRow
@@ -89,7 +89,7 @@ func stripPage(l *look) StripPage {
 		OffAndFound:  l.press(found, fmt.Sprint(x.Expected), ""),
 		PartCautions: l.partCautions(), Found: l.field(found),
 		Explained: l.field(l.unit.PartRef(x.Code, "explained")),
-		Bits:      l.ofPart("bits", "bits_make"), Marks: l.marks(x), Different: l.different(x),
+		Fragments: l.ofPart("bits", "bits_make"), Marks: l.marks(x), Different: l.different(x),
 		Counts: l.counts(),
 		Stuck:  l.choose(l.unit.PartRef(x.Code, "stuck")), Notes: l.ofPart("witness", "fastener", "note"),
 		Parts: l.st.Parts, Asked: l.asked, ToSettle: len(l.st.Stops["strip"]), Facings: l.facings(),
@@ -125,7 +125,7 @@ func stripPage(l *look) StripPage {
 	}
 	for _, found := range l.unit.Loose {
 		p.Loose = append(p.Loose, LooseRow{found, l.looseBelongs(found),
-			l.toggle(l.unit.LooseRef(found.Number, "bit"), found.Bit), l.field(l.unit.LooseRef(found.Number, "note"))})
+			l.toggle(l.unit.LooseRef(found.Number, "bit"), found.Fragment), l.field(l.unit.LooseRef(found.Number, "note"))})
 	}
 	for _, gone := range l.st.Absent {
 		p.Absent = append(p.Absent, AbsentRow{gone.Name, gone.Absent,

@@ -5,9 +5,9 @@ import (
 	"strings"
 )
 
-// alone proposes for one part, whatever becomes of its set. The reasons stand strongest
+// proposePart proposes for one part, whatever becomes of its set. The reasons stand strongest
 // first: what broke it, what decides, what else speaks.
-func alone(p Part, policy Policy) Proposal {
+func proposePart(p Part, policy Policy) Proposal {
 	breaking, others := p.seen()
 	measured := judge(p)
 	because := func(c Choice, reasons ...string) Proposal {
