@@ -49,9 +49,29 @@ var limitTable = table(unit.ScopeLimit)
 
 // limitFields are what a figure of a step must be on this unit.
 var limitFields = []*Field{
-	limitTable.figure("least", "At least", func(p *Place) *quantity.Quantity { return &p.Limit.Least }),
-	limitTable.figure("most", "At most", func(p *Place) *quantity.Quantity { return &p.Limit.Most }),
+	limitTable.figure("least", "At least", func(p *Place) *quantity.Quantity { return &p.Limit.Least }).
+		checked(limitInOrder),
+	limitTable.figure("most", "At most", func(p *Place) *quantity.Quantity { return &p.Limit.Most }).
+		checked(limitInOrder),
 	limitTable.line("source", "Says who", func(p *Place) *string { return &p.Limit.Source }),
+}
+
+// limitInOrder refuses a limit that is upside down.
+func limitInOrder(p *Place, text string) error {
+	if p.Limit == nil { // it has none yet
+		return nil
+	}
+	low, high := p.Limit.Least, p.Limit.Most
+	g, _ := family.FigureByCode(p.Limit.Figure())
+	if q := read(text, g.Dim, ""); p.Ref.Name == "least" {
+		low = q
+	} else {
+		high = q
+	}
+	if !low.IsZero() && !high.IsZero() && low.SI > high.SI {
+		return errOrder
+	}
+	return nil
 }
 
 // figure is a quantity in the dimension of the figure that is limited.

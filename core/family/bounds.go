@@ -2,6 +2,9 @@ package family
 
 import (
 	"fmt"
+	"math"
+	"strconv"
+	"strings"
 
 	"go.yaml.in/yaml/v3"
 )
@@ -48,6 +51,8 @@ func within(n *yaml.Node, deep int, left *int) error {
 		return fmt.Errorf(":%d: nested more than %d deep", n.Line, mostDeep)
 	case len(n.Value) > mostScalar:
 		return fmt.Errorf(":%d: a text is longer than %d letters", n.Line, mostScalar)
+	case n.Kind == yaml.ScalarNode && n.ShortTag() == "!!float" && !ordinary(n.Value):
+		return fmt.Errorf(":%d: %s is no ordinary number", n.Line, n.Value)
 	case n.Kind == yaml.MappingNode && len(n.Content) > 2*mostKeys:
 		return fmt.Errorf(":%d: more than %d keys at one place", n.Line, mostKeys)
 	}
@@ -57,6 +62,12 @@ func within(n *yaml.Node, deep int, left *int) error {
 		}
 	}
 	return nil
+}
+
+// ordinary reports that a number can stand on a drawing: neither infinite nor beyond all measure.
+func ordinary(text string) bool {
+	v, err := strconv.ParseFloat(strings.ReplaceAll(text, "_", ""), 64)
+	return err == nil && math.Abs(v) <= 1e15 // an infinite one is beyond it, and .inf cannot be read
 }
 
 // counts holds the lists of a family to what a unit can have.

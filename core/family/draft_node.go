@@ -3,6 +3,8 @@ package family
 import (
 	"slices"
 	"strconv"
+	"strings"
+	"unicode"
 
 	"go.yaml.in/yaml/v3"
 )
@@ -98,6 +100,7 @@ func wordOf(m *yaml.Node, key string) string {
 }
 
 func setWord(m *yaml.Node, key, value string) {
+	value = oneLine(value)
 	switch n := get(m, key); {
 	case value == "":
 		remove(m, key)
@@ -105,6 +108,17 @@ func setWord(m *yaml.Node, key, value string) {
 	default:
 		set(m, key, &yaml.Node{Kind: yaml.ScalarNode, Tag: "!!str", Value: value})
 	}
+}
+
+// oneLine is a word as a family file holds it: what was typed or pasted of tabs and ends of lines
+// is a blank there.
+func oneLine(text string) string {
+	return strings.TrimSpace(strings.Map(func(r rune) rune {
+		if unicode.IsControl(r) {
+			return ' '
+		}
+		return r
+	}, text))
 }
 
 func wholeOf(m *yaml.Node, key string) int {
@@ -143,7 +157,7 @@ func setList(m *yaml.Node, key string, values []string) {
 	case !slices.Equal(values, listOf(m, key)):
 		list := &yaml.Node{Kind: yaml.SequenceNode, Style: yaml.FlowStyle}
 		for _, v := range values {
-			list.Content = append(list.Content, &yaml.Node{Kind: yaml.ScalarNode, Tag: "!!str", Value: v})
+			list.Content = append(list.Content, &yaml.Node{Kind: yaml.ScalarNode, Tag: "!!str", Value: oneLine(v)})
 		}
 		set(m, key, list)
 	}

@@ -349,6 +349,10 @@ func (c *checker) feature(p *Part, ft *Feature) {
 	c.quantity(ft.line, where+" nominal", ft.Nominal, quantity.Length)
 	c.quantity(ft.line, where+" lower", ft.Lower, quantity.Length)
 	c.quantity(ft.line, where+" upper", ft.Upper, quantity.Length)
+	lower, _ := quantity.Parse(ft.Lower, quantity.Length)
+	if upper, err := quantity.Parse(ft.Upper, quantity.Length); err == nil && ft.Lower != "" && lower.SI > upper.SI {
+		c.fail(ft.line, "%s: the lower limit %s lies above the upper one, %s", where, ft.Lower, ft.Upper)
+	}
 	c.quantity(ft.line, where+" resolution", ft.Resolution, quantity.Length)
 	for _, leaf := range ft.Leaves {
 		c.quantity(ft.line, where+" leaf", leaf, quantity.Length)

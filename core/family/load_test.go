@@ -45,7 +45,11 @@ func TestLoadNamesFileAndLine(t *testing.T) {
 		{"unknown caution", head + "  - {code: a, name: A, kind: plate, cautions: [dragons]}\n", "dragons"},
 		{"bad thread", head + "  - {code: a, name: A, kind: bolts, bolt: {thread: M13, class: unknown}}\n", "M13"},
 		{"a shape of no size", head + "  - {code: a, name: A, kind: plate, shape: {w: .nan}}\n",
-			"x.yaml:5: part a: a size"},
+			"x.yaml:5: .nan is no ordinary number"},
+		{"an endless size", head + "  - {code: a, name: A, kind: plate, shape: {w: .inf}}\n",
+			"x.yaml:5: .inf is no ordinary number"},
+		{"limits upside down", head + "  - {code: a, name: A, kind: plate, features: [{code: f, name: F, method: value, " +
+			"lower: 3 mm, upper: 2 mm}]}\n", "x.yaml:5: a.f: the lower limit 3 mm lies above the upper one, 2 mm"},
 		{"a shape of a ship", head + "  - {code: a, name: A, kind: plate, shape: {w: 3, od: 1.0e+9}}\n",
 			"x.yaml:5: part a: a size"},
 		{"no yaml", "code: [", "x.yaml"},

@@ -12,9 +12,14 @@ var (
 	errNoNumber  = errors.New("start with a number, like 63 mm or 1-1/8 in")
 	errAmbiguous = errors.New("a comma before three digits could mean thousands or a decimal; write 1250 or 1.250")
 	errTooBig    = errors.New("this number is not finite; write an ordinary number")
+	errBeyond    = errors.New("this is more than anything that is measured at a bench")
 	errZeroBelow = errors.New("a fraction cannot have zero below the line")
 	errMixed     = errors.New("a whole number before a fraction, like 1-1/8")
 )
+
+// beyond is more, in base units, than anything that stands on a bench: the largest there are
+// pressures, some 10^9 Pa, and stiffnesses.
+const beyond = 1e15
 
 // splitNumber cuts the leading number off s and returns its value and the rest.
 // Accepted: 0.125  1e-3  1/8  1-1/8  1 1/8  1½  2,5 and a leading sign.

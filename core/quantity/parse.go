@@ -62,6 +62,9 @@ func parse(s string, d Dimension, bare string) (Quantity, error) {
 	if math.IsInf(si, 0) || math.IsNaN(si) {
 		return Quantity{}, errTooBig
 	}
+	if math.Abs(si) > beyond {
+		return Quantity{}, errBeyond
+	}
 	if d == Temperature && si < -273.15-1e-9 {
 		return Quantity{}, errors.New("lies below absolute zero")
 	}

@@ -97,6 +97,8 @@ func TestParseRefusesWithAHint(t *testing.T) {
 		{"inf mm", quantity.Length, "not finite"},
 		{"NaN", quantity.Number, "not finite"},
 		{"1e400 mm", quantity.Length, "not finite"},
+		{"1e308 m", quantity.Length, "more than anything"},
+		{"-1e300 in", quantity.Length, "more than anything"},
 		{"1/0 in", quantity.Length, "zero below"},
 		{"1.5-1/8 in", quantity.Length, "whole number"},
 		{"1.5½ in", quantity.Length, "whole number"},

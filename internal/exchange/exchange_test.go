@@ -5,6 +5,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"fmt"
 	"io"
 	"maps"
 	"os"
@@ -523,4 +524,57 @@ func FuzzOpenZip(f *testing.F) {
 	f.Fuzz(func(t *testing.T, text []byte) {
 		_, _, _ = exchange.OpenZip(bytes.NewReader(text), int64(len(text)))
 	})
+}
+
+// What cannot have been is refused, with the place in the file: moments of no bench's years and
+// out of order, two attempts open at once, letters that cannot be kept, limits upside down.
+func TestWhatCannotHaveBeenIsRefused(t *testing.T) {
+	s, ctx := service(t), context.Background()
+	object := func(v any) map[string]any { return v.(map[string]any) }
+	unitOf := func(tree map[string]any) map[string]any { return object(tree["units"].([]any)[0]) }
+	attempt := func(n int, more map[string]any) map[string]any {
+		a := map[string]any{"number": n, "round": 1, "source": "typed"}
+		maps.Copy(a, more)
+		return a
+	}
+	for says, bend := range map[string]func(tree map[string]any){
+		"job.handed_over_at: is of a year": func(tree map[string]any) {
+			tree["job"].(map[string]any)["handed_over_at"] = "9999-01-03T00:00:00Z"
+		},
+		"withdrawn_at: lies before the unit came in": func(tree map[string]any) {
+			maps.Copy(object(tree["job"]), map[string]any{"withdrawn_at": "2001-01-03T00:00:00Z",
+				"withdrawn_by": "Odd", "withdrawn_reason": "twice"})
+		},
+		"job.handed_over_at: lies before the job was opened again": func(tree map[string]any) {
+			object(tree["job"])["handed_over_at"] = "2031-02-03T00:00:00Z"
+			tree["reopenings"] = []any{map[string]any{"reason": "wept", "by": "Odd", "at": "2031-03-01T00:00:00Z",
+				"handed_over_at": "2031-01-05T00:00:00Z"}}
+		},
+		"attempts[2]: is open beside another": func(tree map[string]any) {
+			unitOf(tree)["attempts"] = []any{attempt(0, nil), attempt(1, nil), attempt(2, nil)}
+		},
+		"hold_to: lies before the hold began": func(tree map[string]any) {
+			unitOf(tree)["attempts"] = []any{attempt(0, map[string]any{"points": []any{map[string]any{"code": "p100",
+				"hold_from": "2031-01-05T10:10:00Z", "hold_to": "2031-01-05T10:00:00Z"}}})}
+		},
+		"title: holds a character that cannot be kept": func(tree map[string]any) {
+			object(tree["job"])["title"] = "pump\u0000"
+		},
+		"setting_high: the lower limit lies above the upper one": func(tree map[string]any) {
+			maps.Copy(unitOf(tree), map[string]any{"setting_low": "200 bar", "setting_high": "100 bar"})
+		},
+		"duty_pressure: this is more than anything": func(tree map[string]any) {
+			unitOf(tree)["duty_pressure"] = "1e300 bar"
+		},
+		"most: the lower limit lies above the upper one": func(tree map[string]any) {
+			unitOf(tree)["step_limits"] = []any{map[string]any{"code": "p100.flow", "least": "50 L/min",
+				"most": "40 L/min", "source": "book"}}
+		},
+	} {
+		tree := minimal()
+		bend(tree)
+		tag := fmt.Sprintf("T-%d", 700+len(says))
+		object(tree["job"])["tag"] = tag
+		assert.ErrorContains(t, bring(ctx, s, tree), says)
+	}
 }

@@ -83,6 +83,9 @@ func (r *reader) head(t *tree) {
 	if j.Withdrawn() && (j.WithdrawnBy == "" || j.WithdrawnReason == "") {
 		t.fail("withdrawn_reason", "a job is withdrawn by somebody, with a reason")
 	}
+	if j.Withdrawn() && unit.DateOf(j.WithdrawnAt) < j.ReceivedOn {
+		t.fail("withdrawn_at", "lies before the unit came in, on %s", j.ReceivedOn)
+	}
 	if j.HandedOver() && unit.DateOf(j.HandedOverAt) < j.ReceivedOn {
 		t.fail("handed_over_at", "lies before the unit came in, on %s", j.ReceivedOn)
 	}
@@ -133,6 +136,10 @@ func (r *reader) fields(t *tree, p *entry.Place, scope unit.Scope) {
 			continue
 		case string:
 			text = x
+			if !legible(x) {
+				t.fail(f.Name, "holds a character that cannot be kept")
+				continue
+			}
 		case bool:
 			if is = f.Kind == entry.Flag; x {
 				text = entry.Yes
@@ -144,6 +151,10 @@ func (r *reader) fields(t *tree, p *entry.Place, scope unit.Scope) {
 		}
 		if !given || !is {
 			t.fail(f.Name, "cannot be read as a value of this kind")
+			continue
+		}
+		if !likely(f.Kind, text) {
+			t.fail(f.Name, "is of a year that no bench wrote in")
 			continue
 		}
 		p.Ref.Name = f.Name
@@ -211,9 +222,14 @@ func (r *reader) reopenings(root *tree) {
 			x.fail("reason", "a job is opened again by somebody, with a reason")
 		case o.HandedOver.IsZero():
 			x.fail("handed_over_at", "is the moment of the hand-over that was taken back")
+		case i > 0 && o.HandedOver.Before(r.job.Reopenings[i-1].At):
+			x.fail("handed_over_at", "lies before the job was opened again the last time")
 		}
 		r.job.Reopenings = append(r.job.Reopenings, o)
 		x.end()
+	}
+	if n := len(r.job.Reopenings); n > 0 && r.job.HandedOver() && r.job.HandedOverAt.Before(r.job.Reopenings[n-1].At) {
+		root.fail("job.handed_over_at", "lies before the job was opened again the last time")
 	}
 }
 

@@ -1,6 +1,7 @@
 package exchange
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 
@@ -216,6 +217,9 @@ func (r *reader) attempts(t *tree, u *unit.Unit, f *family.Family) {
 				y.fail("code", "the family %s has no test step %q", f.Code, p.Code)
 			}
 			r.fields(y, &entry.Place{Unit: u, Family: f, Attempt: a, Point: p, Test: test}, unit.ScopePoint)
+			if !p.HoldTo.IsZero() && p.HoldTo.Before(p.HoldFrom) {
+				y.fail("hold_to", "lies before the hold began")
+			}
 			a.Points = append(a.Points, p)
 			y.end()
 		}
@@ -226,6 +230,16 @@ func (r *reader) attempts(t *tree, u *unit.Unit, f *family.Family) {
 		r.fields(x, &entry.Place{Unit: u, Family: f, Attempt: a}, unit.ScopeAttempt)
 		u.Attempts = append(u.Attempts, a)
 		x.end()
+	}
+	open := map[int]bool{}
+	for i, a := range u.Attempts {
+		if a.Number == 0 || a.Closed {
+			continue
+		}
+		if open[a.Round] {
+			t.fail(fmt.Sprintf("attempts[%d]", i), "is open beside another of the same round; one is closed first")
+		}
+		open[a.Round] = true
 	}
 	if u.Attempt(0) == nil {
 		t.fail("attempts", "the as-received one, number 0, is missing")

@@ -4,8 +4,12 @@ import (
 	"encoding/json"
 	"fmt"
 	"slices"
+	"strings"
 	"time"
+	"unicode"
+	"unicode/utf8"
 
+	"corvek/core/entry"
 	"corvek/core/field"
 )
 
@@ -48,6 +52,9 @@ func (t *tree) text(name string, longest int) string {
 		t.fail(name, "is text, between quotation marks")
 	case len([]rune(s)) > longest:
 		t.fail(name, "is longer than %d letters", longest)
+		return ""
+	case !legible(s):
+		t.fail(name, "holds a character that cannot be kept")
 		return ""
 	}
 	return s
@@ -107,8 +114,35 @@ func (t *tree) moment(name string) time.Time {
 	at, err := time.Parse(time.RFC3339, text)
 	if err != nil {
 		t.fail(name, "is a moment like 2031-05-27T14:00:00Z")
+		return time.Time{}
+	}
+	if at.Year() < firstYear || at.Year() > lastYear {
+		t.fail(name, "is of a year that no bench wrote in")
+		return time.Time{}
 	}
 	return at.UTC()
+}
+
+// Years that a moment of a job can be of.
+const (
+	firstYear = 1970
+	lastYear  = 2199
+)
+
+// likely reports that a day or a moment is of a year in which there were benches. What is neither
+// is told by its own check.
+func likely(kind entry.Kind, text string) bool {
+	layout := map[entry.Kind]string{entry.Day: time.DateOnly, entry.Timer: time.RFC3339}[kind]
+	at, err := time.Parse(layout, text)
+	return layout == "" || err != nil || at.Year() >= firstYear && at.Year() <= lastYear
+}
+
+// legible reports that a text can be kept and read: no control characters but blanks and ends of
+// lines, and nothing that was no letter before it was decoded.
+func legible(s string) bool {
+	return !strings.ContainsFunc(s, func(r rune) bool {
+		return r == utf8.RuneError || unicode.IsControl(r) && r != '\n' && r != '\r' && r != '\t'
+	})
 }
 
 // object takes an object; one that is missing is empty.

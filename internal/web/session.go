@@ -176,7 +176,7 @@ func (s *Server) checkCSRF(next echo.HandlerFunc) echo.HandlerFunc {
 		}
 		sent := c.Request().Header.Get("X-CSRF-Token")
 		if sent == "" {
-			sent = c.FormValue("csrf")
+			sent = c.Request().PostFormValue("csrf") // never of the address, which others may read
 		}
 		if token == "" || subtle.ConstantTimeCompare([]byte(sent), []byte(token)) != 1 {
 			return echo.NewHTTPError(http.StatusForbidden, old)
