@@ -2,13 +2,13 @@ package main
 
 import (
 	"context"
+	"fmt"
+	"io"
+
 	"corvek/demo"
 	"corvek/internal/job"
 	"corvek/internal/people"
-	"corvek/internal/rig"
 	"corvek/internal/store"
-	"fmt"
-	"io"
 )
 
 func loadDemo(ctx context.Context, jobs *job.Service, out io.Writer) error {
@@ -67,13 +67,4 @@ func tellSignIns(ctx context.Context, jobs *job.Service, out io.Writer) error {
 		fmt.Fprintf(out, "  %-8s %-18s %-12s %s\n", p.SignIn, p.Name, p.Role, codes[p.SignIn])
 	}
 	return nil
-}
-
-// practise runs a simulated stand beside the demo and sets it up in the shop.
-func practise(ctx context.Context, jobs *job.Service) error {
-	s, err := rig.Serve(ctx, "127.0.0.1:0", 1)
-	if err != nil {
-		return err
-	}
-	return jobs.Store.SaveStand(ctx, store.Stand{Name: practice, Endpoint: s.Endpoint, Nodes: rig.SimulatedNodes()})
 }
