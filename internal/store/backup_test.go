@@ -260,3 +260,25 @@ func TestKeeperKeepsTheNewest(t *testing.T) {
 	_, err = (&store.Keeper{Store: s}).Now(ctx)
 	assert.ErrorContains(t, err, "no folder")
 }
+
+// A copy in which a figure is another than its record says is put back nowhere: the store is as
+// empty as before, and takes a good one.
+func TestACopyThatDoesNotHoldIsTakenOutAgain(t *testing.T) {
+	s, ctx := filled(t), t.Context()
+	dir := t.TempDir()
+	good, bent := filepath.Join(dir, "good.zip"), filepath.Join(dir, "bent.zip")
+	_, err := s.Backup(ctx, good)
+	require.NoError(t, err)
+	_, err = storetest.Owner(t, s).Exec(ctx, "UPDATE units SET speed = '1800 rpm'")
+	require.NoError(t, err)
+	_, err = s.Backup(ctx, bent)
+	require.NoError(t, err)
+
+	address := storetest.URL(t)
+	_, err = store.Restore(ctx, address, storetest.Program, bent)
+	require.ErrorContains(t, err, "does not hold")
+	require.ErrorContains(t, err, "Nothing of it was kept")
+	m, err := store.Restore(ctx, address, storetest.Program, good)
+	require.NoError(t, err)
+	assert.EqualValues(t, 1, m.Lines)
+}

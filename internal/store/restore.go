@@ -25,7 +25,8 @@ func Restore(ctx context.Context, ownerURL, program, file string) (Manifest, err
 		return m, fmt.Errorf("the copy was made by a newer Corvek (its schema is %d, this one knows %d)", m.Schema,
 			Newest())
 	}
-	if err := fitFor(ctx, ownerURL, m.Schema); err != nil {
+	shared, err := fitFor(ctx, ownerURL, m.Schema)
+	if err != nil {
 		return m, err
 	}
 	if err := MigrateTo(ctx, ownerURL, program, m.Schema); err != nil {
@@ -42,33 +43,59 @@ func Restore(ctx context.Context, ownerURL, program, file string) (Manifest, err
 	if err := Migrate(ctx, ownerURL, program); err != nil {
 		return m, err
 	}
-	return m, checkRestored(ctx, ownerURL, m)
+	if err := checkRestored(ctx, ownerURL, m); err != nil {
+		if out := takeOut(ctx, ownerURL, shared); out != nil {
+			return m, fmt.Errorf("%w; it could not be taken out again (%w): the store is not to be used", err, out)
+		}
+		return m, fmt.Errorf("%w. Nothing of it was kept", err)
+	}
+	return m, nil
 }
 
-// fitFor makes sure that a store has no schema, or an empty one of the copy's version.
-func fitFor(ctx context.Context, ownerURL string, version int64) error {
-	s, err := Open(ctx, ownerURL)
+// takeOut empties a database again that was empty before a copy was put into it. It touches none
+// that something of somebody else stands in.
+func takeOut(ctx context.Context, ownerURL string, shared bool) error {
+	if shared {
+		return errors.New("other tables stand in the same database")
+	}
+	pool, err := connect(ctx, ownerURL, "0")
 	if err != nil {
 		return err
 	}
+	defer pool.Close()
+	_, err = pool.Exec(ctx, "DROP SCHEMA public CASCADE; CREATE SCHEMA public")
+	return err
+}
+
+// fitFor makes sure that a store has no schema, or an empty one of the copy's version. shared
+// tells that tables stand there before ours do.
+func fitFor(ctx context.Context, ownerURL string, version int64) (shared bool, err error) {
+	s, err := Open(ctx, ownerURL)
+	if err != nil {
+		return false, err
+	}
 	defer s.Close()
 	has, err := versionOf(ctx, s.Pool)
-	if err != nil || has == 0 {
-		return err
+	if err != nil {
+		return false, err
+	}
+	if has == 0 {
+		err = s.Pool.QueryRow(ctx, "SELECT EXISTS (SELECT FROM pg_tables WHERE schemaname = 'public')").Scan(&shared)
+		return shared, err
 	}
 	var full bool
 	if err := s.Pool.QueryRow(ctx, `SELECT EXISTS (SELECT FROM jobs) OR EXISTS (SELECT FROM people)
 		OR EXISTS (SELECT FROM record_entries) OR EXISTS (SELECT FROM customers)`).Scan(&full); err != nil {
-		return err
+		return false, err
 	}
 	switch {
 	case full:
-		return ErrNotEmpty
+		return false, ErrNotEmpty
 	case has != version:
-		return fmt.Errorf("the empty store has schema %d already and the copy has %d; put it back into a new data "+
+		return false, fmt.Errorf("the empty store has schema %d already and the copy has %d; put it back into a new data "+
 			"folder or a new database", has, version)
 	}
-	return nil
+	return false, nil
 }
 
 // layDown fills the tables in one transaction, those that others refer to first.
@@ -186,9 +213,9 @@ func checkRestored(ctx context.Context, ownerURL string, m Manifest) error {
 	case err != nil:
 		return err
 	case !v.Holds():
-		return fmt.Errorf("the copy is back, but it does not hold: %s", v.Fault())
+		return fmt.Errorf("the copy does not hold: %s", v.Fault())
 	case v.Lines != m.Lines || v.Head != m.Head:
-		return errors.New("the copy is back, but its record ends elsewhere than when it was copied")
+		return errors.New("the record of the copy ends elsewhere than when it was copied")
 	}
 	return nil
 }
