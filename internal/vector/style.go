@@ -9,7 +9,7 @@ import (
 	"strings"
 	"sync"
 
-	"corvek/internal/web/static"
+	"corvek/internal/draw"
 
 	"github.com/andybalholm/cascadia"
 	"github.com/tdewolff/parse/v2"
@@ -59,13 +59,8 @@ type styleSheet struct {
 // styles are the sheets that the drawings take their looks from, read once.
 var styles = sync.OnceValue(func() *styleSheet {
 	s := &styleSheet{tokens: map[string]string{}}
-	for _, name := range []string{"css/tokens.css", "css/drawing.css"} {
-		content, err := static.Files.ReadFile(name)
-		if err != nil {
-			panic(err) // it is ours
-		}
-		s.read(content)
-	}
+	s.read([]byte(draw.Tokens))
+	s.read([]byte(draw.Styles))
 	slices.SortStableFunc(s.rules, func(a, b rule) int {
 		for i, v := range a.sel.Specificity() {
 			if c := cmp.Compare(v, b.sel.Specificity()[i]); c != 0 {

@@ -11,11 +11,11 @@ import (
 	"mime"
 	"net/http"
 	"path"
-	"regexp"
 	"slices"
 	"strings"
 	"time"
 
+	"corvek/internal/draw"
 	"corvek/internal/web/static"
 
 	"github.com/labstack/echo/v5"
@@ -62,6 +62,11 @@ func loadAssets() (*assets, error) {
 	if err != nil {
 		return nil, err
 	}
+	// Pages and papers draw with the same looks; they stand where the drawings are.
+	for name, text := range map[string]string{"css/tokens.css": draw.Tokens, "css/drawing.css": draw.Styles} {
+		a.add(name, []byte(text))
+	}
+	sum.Write([]byte(draw.Tokens + draw.Styles))
 	var all bytes.Buffer
 	for _, name := range styles {
 		all.Write(a.files[name].content)
@@ -140,16 +145,4 @@ func (a *assets) serve(c *echo.Context) error {
 	}
 	http.ServeContent(c.Response(), c.Request(), "", time.Time{}, bytes.NewReader(body))
 	return nil
-}
-
-var lightDark = regexp.MustCompile(`--([a-z0-9-]+):\s*(?:light-dark\((#[0-9a-f]+),[^)]*\)|(#[0-9a-f]+));`)
-
-// lightColours are the colours of the light theme as plain values, for drawings
-// that stand by themselves: their readers need not know themes.
-func (a *assets) lightColours() string {
-	var b strings.Builder
-	for _, m := range lightDark.FindAllStringSubmatch(string(a.files["css/tokens.css"].content), -1) {
-		b.WriteString("--" + m[1] + ":" + m[2] + m[3] + ";")
-	}
-	return b.String()
 }

@@ -12,7 +12,6 @@ import (
 
 	"corvek/core/bench"
 	"corvek/internal/document"
-	"corvek/internal/draw"
 	"corvek/internal/papers"
 	"corvek/internal/people"
 	"corvek/internal/report"
@@ -226,18 +225,4 @@ func (s *Server) quote(c *echo.Context) error {
 // signOff lets a lead answer for the papers of a unit.
 func (s *Server) signOff(c *echo.Context) error {
 	return done(c, s.jobs.SignOff(c.Request().Context(), who(c), c.Param("tag"), unitNo(c)))
-}
-
-// standalone gives a drawing the colours and strokes that the pages take from
-// the style sheets, so that it stands by itself as a file.
-func (a *assets) standalone(svg string) string {
-	defs := draw.Defs[strings.Index(draw.Defs, "<defs>"):strings.Index(draw.Defs, "</svg>")]
-	head, tail, ok := strings.Cut(svg, ">")
-	if !ok {
-		return svg
-	}
-	faces := `--heading:"Barlow Condensed",sans-serif;--label:"Barlow Semi Condensed",` +
-		`sans-serif;--text:"Atkinson Hyperlegible",sans-serif;`
-	style := ":root,svg{" + a.lightColours() + faces + "}" + string(a.files["css/drawing.css"].content)
-	return head + ` xmlns="http://www.w3.org/2000/svg"><style>` + style + `</style>` + defs + tail
 }

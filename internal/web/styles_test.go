@@ -13,6 +13,7 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/internal/draw"
 	"corvek/internal/web/static"
 
 	"github.com/stretchr/testify/assert"
@@ -132,8 +133,7 @@ func hsl(t *testing.T, colour string) (h, s, l float64) {
 // are those of the tokens, in both themes.
 func TestBulmaHasTheColoursOfTheTokens(t *testing.T) {
 	t.Parallel()
-	tokens, err := fs.ReadFile(static.Files, "css/tokens.css")
-	require.NoError(t, err)
+	tokens := []byte(draw.Tokens)
 	bulma, err := fs.ReadFile(static.Files, "lib/bulma.min.css")
 	require.NoError(t, err)
 	for name, token := range map[string]string{"primary": "petrol", "danger": "red", "text": "ink"} {

@@ -16,7 +16,7 @@ const { PurgeCSS } = require("purgecss");
 
 // tokens gives the colours and faces of tokens.css as a module of Sass.
 function tokens() {
-  const text = readFileSync(join(web, "static/css/tokens.css"), "utf8");
+  const text = readFileSync(join(web, "../draw/css/tokens.css"), "utf8");
   const pairs = [...text.matchAll(/--([a-z0-9-]+): light-dark\((#[0-9a-f]+), (#[0-9a-f]+)\)/g)];
   const map = (at) => "(" + pairs.map((m) => `"${m[1]}": ${m[at]}`).join(", ") + ")";
   const face = (name) => `$${name}: ${text.match(new RegExp(`--${name}: ([^;]+);`))[1]};`;

@@ -1,5 +1,5 @@
-// Package static holds the styles, faces, scripts and marks that ship with the
-// program. Pages serve them; papers take colours and strokes from the same sheets.
+// Package static holds the styles, faces, scripts and marks of the pages that ship with the
+// program. Colours, and the looks of drawings, stand in internal/draw.
 package static
 
 import "embed"
