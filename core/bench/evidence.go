@@ -197,8 +197,8 @@ func (st *Weighed) automaticBench(from explain.From) (strength float64, source s
 		}
 	case from.Facing != explain.PartOf{}:
 		return st.automaticFacing(from.Facing)
-	case from.Bench != "":
-		return st.automaticWork(from.Bench)
+	case from.Work != "":
+		return st.automaticWork(from.Work)
 	case from.Word.Asked():
 		if st.Received == nil {
 			return 0, "", false

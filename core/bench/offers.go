@@ -39,7 +39,7 @@ func (o *Offers) All() []*Offer { return []*Offer{&o.Rebuild, &o.Overhaul, &o.Ne
 func OffersOf(states []*State) Offers {
 	j := states[0].Job
 	var asIs, whole []decide.Billed
-	bench := decide.Bench{}
+	bench := decide.Costs{}
 	for _, st := range states {
 		if !st.Unit.Owes("decide") {
 			continue

@@ -33,8 +33,8 @@ type AsFound struct {
 type Part struct {
 	*AsFound
 	Proposal decide.Proposal
-	Place    *kit.Place // of the kit, nil where nothing new goes in
-	Filled   int        // new pieces that lie in the place
+	Place    *kit.Slot // of the kit, nil where nothing new goes in
+	Filled   int       // new pieces that lie in the place
 }
 
 // Choice is what is done with the part: a person's choice, else the proposal.

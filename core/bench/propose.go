@@ -20,7 +20,7 @@ type Decided struct {
 	*Rated
 	Parts  []*Part // as Stripped has them
 	ByCode map[string]*Part
-	Places []kit.Place
+	Places []kit.Slot
 
 	overhaul []decide.Choice // what each part would come to in a full overhaul
 }
@@ -34,7 +34,7 @@ func decided(r *Rated) *Decided {
 		st.Parts = append(st.Parts, p)
 		st.ByCode[p.Code] = p
 		if p.Choice() == decide.Replace {
-			st.Places = append(st.Places, kit.Place{Part: p.Code, Name: p.Name, Need: p.Expected})
+			st.Places = append(st.Places, kit.Slot{Part: p.Code, Name: p.Name, Need: p.Expected})
 		}
 	}
 	lying := r.Lying()

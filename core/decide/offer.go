@@ -33,8 +33,8 @@ type Billed struct {
 	HasHours bool
 }
 
-// Bench is what does not hang on single parts.
-type Bench struct {
+// Costs is what does not hang on single parts.
+type Costs struct {
 	Kit               float64 // of the soft parts
 	HasKit            bool
 	HasHours, HasDays bool
@@ -65,7 +65,7 @@ type Offer struct {
 
 // OfferOf adds up what the decisions come to. Soft parts come with the kit; every other new
 // part has a price of its own (0 where it is in the kit too), or is named as without one.
-func OfferOf(way WayOut, parts []Billed, bench Bench) Offer {
+func OfferOf(way WayOut, parts []Billed, bench Costs) Offer {
 	o := Offer{Way: way, Parts: bench.Kit, Hours: bench.Hours, Outside: bench.Outside, Life: bench.Life,
 		LifeSaid: bench.Life > 0}
 	o.Said.Parts, o.Said.Hours, o.Said.Days = bench.HasKit, bench.HasHours, bench.HasDays

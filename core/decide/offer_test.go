@@ -22,7 +22,7 @@ func TestOfferAddsUpItsDecisions(t *testing.T) {
 		{Name: "Cover", Count: 1, Choice: decide.Keep},
 		{Name: "Spring", Count: 1, Choice: decide.Open},
 	}
-	o := decide.OfferOf(decide.OfferRebuild, parts, decide.Bench{Kit: 240, HasKit: true, Hours: 8, Outside: 50,
+	o := decide.OfferOf(decide.OfferRebuild, parts, decide.Costs{Kit: 240, HasKit: true, Hours: 8, Outside: 50,
 		Days: 4, PartsDays: 9})
 	assert.InDelta(t, 240+2*45, o.Parts, 1e-9)
 	assert.InDelta(t, 8+1+1.5, o.Hours, 1e-9)
@@ -39,11 +39,11 @@ func TestOfferAddsUpItsDecisions(t *testing.T) {
 // A life that the shop names stands before what was measured; without either none is named.
 func TestLifeIsSaidOrMeasuredOrUnknown(t *testing.T) {
 	kept := []decide.Billed{{Name: "Barrel", Choice: decide.Keep, HasUsed: true, Used: 0.4}}
-	assert.InDelta(t, 0.6, decide.OfferOf(decide.OfferRebuild, kept, decide.Bench{}).Life, 1e-9)
-	said := decide.OfferOf(decide.OfferRebuild, kept, decide.Bench{Life: 0.8})
+	assert.InDelta(t, 0.6, decide.OfferOf(decide.OfferRebuild, kept, decide.Costs{}).Life, 1e-9)
+	said := decide.OfferOf(decide.OfferRebuild, kept, decide.Costs{Life: 0.8})
 	assert.InDelta(t, 0.8, said.Life, 1e-9)
 	assert.True(t, said.LifeSaid)
-	assert.Zero(t, decide.OfferOf(decide.OfferRebuild, nil, decide.Bench{}).Life)
+	assert.Zero(t, decide.OfferOf(decide.OfferRebuild, nil, decide.Costs{}).Life)
 }
 
 // A soft part comes with the kit where that has a price; any other wants its own, which is
@@ -51,9 +51,9 @@ func TestLifeIsSaidOrMeasuredOrUnknown(t *testing.T) {
 func TestPartsWithoutAPriceAreNamed(t *testing.T) {
 	parts := []decide.Billed{{Name: "Seal", Choice: decide.Replace, Soft: true}, {Name: "Bearing",
 		Choice: decide.Replace}, {Name: "Ring", Choice: decide.Replace, Priced: true}}
-	assert.Equal(t, []string{"bearing"}, decide.OfferOf(decide.OfferOverhaul, parts, decide.Bench{Kit: 1,
+	assert.Equal(t, []string{"bearing"}, decide.OfferOf(decide.OfferOverhaul, parts, decide.Costs{Kit: 1,
 		HasKit: true}).Unpriced)
-	assert.Equal(t, []string{"seal", "bearing"}, decide.OfferOf(decide.OfferRebuild, parts, decide.Bench{}).Unpriced)
+	assert.Equal(t, []string{"seal", "bearing"}, decide.OfferOf(decide.OfferRebuild, parts, decide.Costs{}).Unpriced)
 }
 
 func TestRisksNameFewAndCountTheRest(t *testing.T) {
@@ -61,7 +61,7 @@ func TestRisksNameFewAndCountTheRest(t *testing.T) {
 	for _, n := range []string{"A", "B", "C", "D", "E"} {
 		parts = append(parts, decide.Billed{Name: n, Choice: decide.Keep})
 	}
-	o := decide.OfferOf(decide.OfferRebuild, parts, decide.Bench{})
+	o := decide.OfferOf(decide.OfferRebuild, parts, decide.Costs{})
 	assert.Equal(t, []string{"kept and looked at by nobody: a, b, c and 2 more"}, o.Risks)
 	assert.Equal(t, []string{"A", "B"}, decide.Names([]decide.Billed{{Name: "A"}, {Name: "B"}, {Name: "A"}}))
 }

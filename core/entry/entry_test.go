@@ -31,9 +31,9 @@ func bench(t *testing.T) (*unit.Job, *entry.Shop) {
 	require.NoError(t, err)
 	noon := time.Date(2031, 5, 14, 12, 0, 0, 0, time.UTC)
 	shop := &entry.Shop{
-		Family: func(u *unit.Unit) *family.Family { return lib[u.Family] },
-		Board:  func(string) entry.Board { return anything{} },
-		Tools:  map[string]string{"micrometer 3": "0.001 mm"}, Who: "Iva", Now: noon,
+		Family:    func(u *unit.Unit) *family.Family { return lib[u.Family] },
+		Knowledge: func(string) entry.Knowledge { return anything{} },
+		Tools:     map[string]string{"micrometer 3": "0.001 mm"}, Who: "Iva", Now: noon,
 	}
 	u := unit.New(lib["external_gear_pump"], 1, "Iva", noon)
 	u.AddLoose("needle", "sump", 1)
@@ -238,7 +238,7 @@ func FuzzSet(f *testing.F) {
 		f.Fatal(err)
 	}
 	shop := &entry.Shop{Family: func(u *unit.Unit) *family.Family { return lib[u.Family] },
-		Board: func(string) entry.Board { return anything{} }}
+		Knowledge: func(string) entry.Knowledge { return anything{} }}
 	for _, seed := range [][2]string{
 		{"u1/speed", "1450 rpm"}, {"u1/part/rear_plate/feature/side_clearance/found/leaf:7 thou", "goes"},
 		{"job/symptom/weak_hot", "yes"},

@@ -11,8 +11,8 @@ import (
 	"corvek/core/unit"
 )
 
-// Board knows the marks and causes of a family.
-type Board interface {
+// Knowledge knows the marks and causes of a family.
+type Knowledge interface {
 	KnowsMark(code string) bool
 	KnowsCause(code string) bool
 }
@@ -20,11 +20,11 @@ type Board interface {
 // Shop is what the shop knows beside the job: its families, its tools, who
 // writes, and when.
 type Shop struct {
-	Family func(u *unit.Unit) *family.Family // as it is for one unit, with its variant
-	Board  func(family string) Board
-	Tools  map[string]string // resolution by a tool's name in small letters
-	Who    string
-	Now    time.Time
+	Family    func(u *unit.Unit) *family.Family // as it is for one unit, with its variant
+	Knowledge func(family string) Knowledge
+	Tools     map[string]string // resolution by a tool's name in small letters
+	Who       string
+	Now       time.Time
 }
 
 // Place is where a value stands: the thing it belongs to and all around it. Only
@@ -212,7 +212,7 @@ func (p *Place) knowsCode() bool {
 	code := p.Ref.Code
 	switch {
 	case p.Ref.Scope == unit.ScopeEvidence:
-		return p.Shop.Board(p.Family.Code).KnowsMark(code)
+		return p.Shop.Knowledge(p.Family.Code).KnowsMark(code)
 	case p.Ref.Scope == unit.ScopePartMark:
 		_, known := family.PartMark(code)
 		return known

@@ -223,7 +223,7 @@ var conclusionFields = []*Field{
 }
 
 func knownCause(p *Place, code string) error {
-	if code == "" || code == unit.CauseNotFound || p.Shop.Board(p.Unit.Family).KnowsCause(code) {
+	if code == "" || code == unit.CauseNotFound || p.Shop.Knowledge(p.Unit.Family).KnowsCause(code) {
 		return nil
 	}
 	return errCause

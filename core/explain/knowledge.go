@@ -36,9 +36,9 @@ type Evidence struct {
 	Needs      []string `yaml:"needs"` // one of these is on the unit: an assembly, a part, a @kind
 	Look       string   `yaml:"look"`  // how to look
 	Tool       string   `yaml:"tool"`
-	At         Place    `yaml:"at"`       // what must be done to the unit before it can be looked at
+	At         Reach    `yaml:"at"`       // what must be done to the unit before it can be looked at
 	Runs       bool     `yaml:"runs"`     // the unit must run for it
-	Before     Place    `yaml:"before"`   // too late for it once the unit has come so far
+	Before     Reach    `yaml:"before"`   // too late for it once the unit has come so far
 	Question   string   `yaml:"question"` // one question tells it and others of the same name
 	After      []string `yaml:"after"`    // asked only once one of these was seen: before, it makes no sense
 	Minutes    float64  `yaml:"minutes"`  // of the look itself
@@ -65,7 +65,7 @@ type From struct {
 	Word       Answered `yaml:"word" json:",omitzero"`   // a step of the test as received
 	Facing     PartOf   `yaml:"facing" json:",omitzero"` // that came out the wrong way round
 	Fluid      string   `yaml:"fluid"`                   // water, burnt, metal or gained: what the drained fluid told
-	Bench      string   `yaml:"bench"`                   // stiff, piece_left or still_fails: what Build, Kit and Prove showed
+	Work       string   `yaml:"bench"`                   // stiff, piece_left or still_fails: what Build, Kit and Prove showed
 }
 
 // Telltale reports a mark that hardly anything but its own cause leaves. It is sure

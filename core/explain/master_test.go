@@ -94,7 +94,7 @@ func TestWhatIsTooLateIsNotAskedFor(t *testing.T) {
 	lib, err := family.Shipped()
 	require.NoError(t, err)
 	k := base(t).For("external_gear_pump").Of(lib["external_gear_pump"].Has())
-	asks := func(reached explain.Place, code string) bool {
+	asks := func(reached explain.Reach, code string) bool {
 		for _, check := range k.In(explain.Situation{Reached: reached}).Next(notes("recent_work fine_lines")) {
 			if check.Evidence.Code == code {
 				return true

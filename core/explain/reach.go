@@ -5,23 +5,23 @@ import (
 	"slices"
 )
 
-// Place is how far a unit must be taken apart before a mark can be looked at.
-type Place string
+// Reach is how far a unit must be taken apart before a mark can be looked at.
+type Reach string
 
 // The places, nearest first.
 const (
-	Asked    Place = "asked"    // told by those who ran it
-	Outside  Place = "outside"  // on the machine, or on the unit as it came
-	Opened   Place = "opened"   // once it is open
-	Stripped Place = "stripped" // with its parts laid out and washed
+	Asked    Reach = "asked"    // told by those who ran it
+	Outside  Reach = "outside"  // on the machine, or on the unit as it came
+	Opened   Reach = "opened"   // once it is open
+	Stripped Reach = "stripped" // with its parts laid out and washed
 )
 
 // Places are all places, nearest first.
-var Places = []Place{Asked, Outside, Opened, Stripped}
+var Places = []Reach{Asked, Outside, Opened, Stripped}
 
 // Situation is how far a unit has come when somebody asks what to look at next.
 type Situation struct {
-	Reached Place // how far it is taken apart
+	Reached Reach // how far it is taken apart
 	MayRun  bool  // it is whole, and nothing in it is known to be broken
 
 	nothingLate bool // what is seen only before can be told all the same
@@ -35,7 +35,7 @@ const (
 	strip = 60
 )
 
-var way = map[Place]float64{Opened: open, Stripped: strip}
+var way = map[Reach]float64{Opened: open, Stripped: strip}
 
 // cost is the minutes of a look, with opening the unit up to it.
 func (s Situation) cost(e *Evidence) float64 {

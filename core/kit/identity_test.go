@@ -74,7 +74,7 @@ func TestSizesFoundFromWhatWasMeasured(t *testing.T) {
 // A rubber that does not suit, and a piece that was tried and does not go in, are open; one
 // that is off its place needs no other reason.
 func TestCheckOfPiecesThatDoNotSuit(t *testing.T) {
-	places := []kit.Place{{Part: "seal", Name: "Outer seal", Need: 1}}
+	places := []kit.Slot{{Part: "seal", Name: "Outer seal", Need: 1}}
 	issues := kit.Check(places, []kit.Piece{{Number: 1, Count: 1, Place: "seal",
 		Faults: []string{"swells", "too old"}}})
 	require.Len(t, issues, 2)

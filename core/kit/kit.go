@@ -5,8 +5,8 @@ package kit
 
 import "fmt"
 
-// Place is where new pieces go.
-type Place struct {
+// Slot is where new pieces go.
+type Slot struct {
 	Part string // code
 	Name string
 	Need int
@@ -44,7 +44,7 @@ func Filled(place string, pieces []Piece) int {
 }
 
 // Check gives the issues of a kit.
-func Check(places []Place, pieces []Piece) []Issue {
+func Check(places []Slot, pieces []Piece) []Issue {
 	var out []Issue
 	known := map[string]bool{}
 	for _, pl := range places {

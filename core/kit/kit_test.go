@@ -9,7 +9,7 @@ import (
 )
 
 func TestCheck(t *testing.T) {
-	places := []kit.Place{{"seal", "Outer seal", 1}, {"needles", "Front needles", 34}}
+	places := []kit.Slot{{"seal", "Outer seal", 1}, {"needles", "Front needles", 34}}
 	cases := []struct {
 		name   string
 		pieces []kit.Piece

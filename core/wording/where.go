@@ -30,7 +30,7 @@ func Where(j *unit.Job, families func(*unit.Unit) *family.Family, address string
 	if err != nil {
 		return address
 	}
-	shop := &entry.Shop{Family: families, Board: func(string) entry.Board { return anyBoard{} }}
+	shop := &entry.Shop{Family: families, Knowledge: func(string) entry.Knowledge { return anyBoard{} }}
 	p, f, err := entry.Resolve(j, ref, shop)
 	if err != nil {
 		return address

@@ -280,7 +280,7 @@ func (r *reader) pictures(root *tree) (files []string) {
 			m.Number = y.whole("number", m.Number, 1, 1000)
 			known(y, "part", u, m.Part)
 			bears(y, m.Part, m.Mark)
-			if m.Evidence != "" && !r.shop.Board(u.Family).KnowsMark(m.Evidence) {
+			if m.Evidence != "" && !r.shop.Knowledge(u.Family).KnowsMark(m.Evidence) {
 				y.fail("evidence", "%q is not a mark known for this family", m.Evidence)
 			}
 			y.end()

@@ -136,7 +136,7 @@ func (r *reader) loose(t *tree, u *unit.Unit) {
 }
 
 func (r *reader) marks(t *tree, u *unit.Unit, f *family.Family) {
-	board := r.shop.Board(f.Code)
+	board := r.shop.Knowledge(f.Code)
 	for _, x := range t.list("evidence", 2000) {
 		m := &unit.Mark{Round: round(x, u), Code: x.text("code", mostName), Origin: unit.OriginFound}
 		if !board.KnowsMark(m.Code) {

@@ -260,21 +260,21 @@ func (s *Service) shop(c *catalog, who string) *entry.Shop {
 		}
 	}
 	return &entry.Shop{
-		Family: c.familyOf,
-		Board:  func(code string) entry.Board { return board{s.Knowledge.For(code)} },
-		Tools:  tools, Who: who, Now: s.moment(),
+		Family:    c.familyOf,
+		Knowledge: func(code string) entry.Knowledge { return marksAndCauses{s.Knowledge.For(code)} },
+		Tools:     tools, Who: who, Now: s.moment(),
 	}
 }
 
-// board answers what a family's knowledge has.
-type board struct{ k *explain.Knowledge }
+// marksAndCauses answers what a family's knowledge has.
+type marksAndCauses struct{ k *explain.Knowledge }
 
-func (b board) KnowsMark(code string) bool {
+func (b marksAndCauses) KnowsMark(code string) bool {
 	_, ok := b.k.EvidenceByCode(code)
 	return ok
 }
 
-func (b board) KnowsCause(code string) bool {
+func (b marksAndCauses) KnowsCause(code string) bool {
 	_, ok := b.k.CauseByCode(code)
 	return ok
 }

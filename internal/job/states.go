@@ -22,11 +22,11 @@ const cachedStates = 256
 // busy job was is not held on to.
 type states struct {
 	sync.Mutex // two who write take turns, so that the newer stays
-	kept       *lru.Cache[place, stated]
+	kept       *lru.Cache[ofJob, stated]
 }
 
-// place is a unit of a job.
-type place struct {
+// ofJob is a unit of a job.
+type ofJob struct {
 	tag  string
 	unit int
 }
@@ -37,13 +37,13 @@ type stated struct {
 }
 
 func newStates() (*states, error) {
-	kept, err := lru.New[place, stated](cachedStates)
+	kept, err := lru.New[ofJob, stated](cachedStates)
 	return &states{kept: kept}, err
 }
 
 // get gives the state of a unit as it is on the basis, nil where there is none.
 func (s *states) get(tag string, number int, on basis) *bench.State {
-	if x, ok := s.kept.Get(place{tag, number}); ok && x.on == on {
+	if x, ok := s.kept.Get(ofJob{tag, number}); ok && x.on == on {
 		return x.st
 	}
 	return nil
@@ -53,7 +53,7 @@ func (s *states) get(tag string, number int, on basis) *bench.State {
 func (s *states) keep(tag string, number int, on basis, st *bench.State) {
 	s.Lock()
 	defer s.Unlock()
-	at := place{tag, number}
+	at := ofJob{tag, number}
 	if x, ok := s.kept.Peek(at); ok && x.on.version > on.version {
 		return
 	}

@@ -12,9 +12,9 @@ import (
 	"corvek/core/unit"
 )
 
-// Board is the marks of Explain: what was answered, what tells most today, and the
+// MarksBoard is the marks of Explain: what was answered, what tells most today, and the
 // way to the rest. A unit has up to two hundred marks, and nobody reads that many.
-type Board struct {
+type MarksBoard struct {
 	Shelves template.HTML
 	Find    string // the words that are looked for among all marks
 	Count   int    // marks of this unit
@@ -44,13 +44,13 @@ type BoardItem struct {
 const marksShown = 24
 
 // shelves are where marks are looked at, in the words of the bench.
-var shelves = map[explain.Place]string{explain.Asked: "Asked", explain.Outside: "On the machine, and from outside",
+var shelves = map[explain.Reach]string{explain.Asked: "Asked", explain.Outside: "On the machine, and from outside",
 	explain.Opened: "As it is opened", explain.Stripped: "Laid out and washed"}
 
 // marksBoard lays the board out once for a state of the unit: it is the longest
 // list of all pages, and nothing in it depends on who reads but whether he may write.
-func (s *Server) marksBoard(l *look) (Board, error) {
-	b := Board{Find: l.mark, Count: len(l.st.Knowledge.Evidence),
+func (s *Server) marksBoard(l *look) (MarksBoard, error) {
+	b := MarksBoard{Find: l.mark, Count: len(l.st.Knowledge.Evidence),
 		Whole: withQuery(l.link("explain", l.askedPart(), ""), "marks=all")}
 	chosen := l.marksOfBoard()
 	b.Hidden = b.Count - len(chosen)
@@ -137,7 +137,7 @@ func (l *look) board(chosen map[string]bool) (out []BoardShelf) {
 	for _, f := range l.st.Findings {
 		strength[f.Code] = f.Strength
 	}
-	on := map[explain.Place][]BoardItem{}
+	on := map[explain.Reach][]BoardItem{}
 	for i := range l.st.Knowledge.Evidence {
 		e := &l.st.Knowledge.Evidence[i]
 		if !chosen[e.Code] {

@@ -19,7 +19,7 @@ type ExplainPage struct {
 	PartCode   string
 	Face       string
 	Tabs       Tabs
-	Board      Board
+	Board      MarksBoard
 	Ranking    []CauseView
 	Others     Others
 	Chain      []explain.LinkState
@@ -89,7 +89,7 @@ const (
 	pairsShown   = 3
 )
 
-func explainPage(l *look, board Board) ExplainPage {
+func explainPage(l *look, board MarksBoard) ExplainPage {
 	k, st := l.st.Knowledge, l.st
 	p := ExplainPage{JobPage: l.page(), No: l.partNo(), PartName: l.part.Name, PartCode: l.part.Code,
 		Face: l.face, Board: board,
