@@ -120,9 +120,18 @@ func (st *State) factsOf(p *Part) stops.Part {
 func stripPart(p *AsFound) strip.Part {
 	n, counted := found(p)
 	return strip.Part{
-		Code: p.Code, Name: p.Name, Off: p.Off, Expected: p.Expected, Found: n, Counted: counted,
-		Explained: p.Explained, Loose: p.Loose, Fragments: number(p.Fragments) + p.LooseFragments, FragmentsMake: number(p.FragmentsMake),
-		Facings: len(p.Def.Facings) > 0, Facing: p.Facing,
+		Code:          p.Code,
+		Name:          p.Name,
+		Off:           p.Off,
+		Expected:      p.Expected,
+		Found:         n,
+		Counted:       counted,
+		Explained:     p.Explained,
+		Loose:         p.Loose,
+		Fragments:     number(p.Fragments) + p.LooseFragments,
+		FragmentsMake: number(p.FragmentsMake),
+		Facings:       len(p.Def.Facings) > 0,
+		Facing:        p.Facing,
 	}
 }
 

@@ -65,7 +65,7 @@ type From struct {
 	Word       Answered `yaml:"word" json:",omitzero"`   // a step of the test as received
 	Facing     PartOf   `yaml:"facing" json:",omitzero"` // that came out the wrong way round
 	Fluid      string   `yaml:"fluid"`                   // water, burnt, metal or gained: what the drained fluid told
-	Work       string   `yaml:"bench"`                   // stiff, piece_left or still_fails: what Build, Kit and Prove showed
+	Work       string   `yaml:"bench"`                   // stiff, piece_left or still_fails: at Build, Kit, Prove
 }
 
 // Telltale reports a mark that hardly anything but its own cause leaves. It is sure

@@ -48,8 +48,12 @@ func TestLoadNamesFileAndLine(t *testing.T) {
 			"x.yaml:5: .nan is no ordinary number"},
 		{"an endless size", head + "  - {code: a, name: A, kind: plate, shape: {w: .inf}}\n",
 			"x.yaml:5: .inf is no ordinary number"},
-		{"limits upside down", head + "  - {code: a, name: A, kind: plate, features: [{code: f, name: F, method: value, " +
-			"lower: 3 mm, upper: 2 mm}]}\n", "x.yaml:5: a.f: the lower limit 3 mm lies above the upper one, 2 mm"},
+		{
+			"limits upside down",
+			head + "  - {code: a, name: A, kind: plate, features: [{code: f, name: F, method: value, " +
+				"lower: 3 mm, upper: 2 mm}]}\n",
+			"x.yaml:5: a.f: the lower limit 3 mm lies above the upper one, 2 mm",
+		},
 		{"a shape of a ship", head + "  - {code: a, name: A, kind: plate, shape: {w: 3, od: 1.0e+9}}\n",
 			"x.yaml:5: part a: a size"},
 		{"no yaml", "code: [", "x.yaml"},

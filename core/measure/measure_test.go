@@ -77,12 +77,28 @@ func TestSpringUsesTheToleranceOnItsSide(t *testing.T) {
 	assert.InDelta(t, 2.4, r.Used, 1e-6)
 }
 
+// Without a size as new, the share used is the way through the band; with an upper limit alone, of
+// the limit.
+func TestShareUsedWithoutASizeAsNew(t *testing.T) {
+	used := func(s measure.Spec, v string) float64 {
+		s.Method, s.Rows, s.Cols, s.Resolution = family.MethodValue, 1, 1, size("0.001 mm")
+		return measure.Evaluate(s, []*unit.Reading{entry("v1", v)}).Used
+	}
+	band := measure.Spec{Lower: size("0.05 mm"), Upper: size("0.15 mm")}
+	assert.InDelta(t, 0.5, used(band, "0.10 mm"), 1e-9)
+	assert.InDelta(t, 1.5, used(band, "0.20 mm"), 1e-9)
+	assert.Zero(t, used(band, "0.04 mm"))
+	assert.InDelta(t, 0.25, used(measure.Spec{Upper: size("0.04 mm")}, "0.01 mm"), 1e-9)
+}
+
 func TestGradeIsNoNumber(t *testing.T) {
 	s := measure.Spec{Method: family.MethodGrade, WorstGrade: 3}
 	assert.Equal(t, metrology.In, measure.Evaluate(s, []*unit.Reading{entry("grade", "2")}).Verdict)
 	r := measure.Evaluate(s, []*unit.Reading{entry("grade", "3")})
 	assert.Equal(t, metrology.Out, r.Verdict)
 	assert.False(t, r.HasValue)
+	assert.InDelta(t, 1, r.Used, 1e-9)
+	assert.InDelta(t, 1.0/3, measure.Evaluate(s, []*unit.Reading{entry("grade", "1")}).Used, 1e-9)
 }
 
 func TestEntriesAreRefusedInTheReadersWords(t *testing.T) {

@@ -22,6 +22,10 @@ func TestTooCoarse(t *testing.T) {
 			Lower: size("19.98 mm"), Resolution: size("0.001 mm")}, false},
 		{"exactly a quarter", measure.Spec{Method: family.MethodValue, Upper: size("0.04 mm"),
 			Resolution: size("0.01 mm")}, false},
+		{"a vernier on twenty microns up", measure.Spec{Method: family.MethodValue, Nominal: size("20 mm"),
+			Upper: size("20.02 mm"), Resolution: size("0.02 mm")}, true},
+		{"a vernier on twenty microns down", measure.Spec{Method: family.MethodValue, Nominal: size("20 mm"),
+			Lower: size("19.98 mm"), Resolution: size("0.02 mm")}, true},
 		{"leaves", measure.Spec{Method: family.MethodFeeler, Upper: size("1 thou"), Resolution: size("1 thou")}, false},
 		{"no limit", measure.Spec{Method: family.MethodValue, Resolution: size("1 mm")}, false},
 	} {

@@ -109,7 +109,9 @@ func (p *Part) why(differs bool, count int, from, rule string) {
 
 // Handled reports that anything was done with the part or said of it.
 func (p *Part) Handled() bool {
-	return p.Off || p.Found != "" || p.Fragments != "" || p.Note != "" || p.Stuck != "" || p.Sound || p.StackFound != "" ||
-		p.Witness != "" || len(p.Marks)+len(p.Decisions)+len(p.Steps) > 0 ||
+	return p.Off || p.Found != "" || p.Fragments != "" || p.Note != "" || p.Stuck != "" || p.Sound ||
+		p.StackFound != "" ||
+		p.Witness != "" ||
+		len(p.Marks)+len(p.Decisions)+len(p.Steps) > 0 ||
 		slices.ContainsFunc(p.Features, func(f *Feature) bool { return len(f.Readings) > 0 })
 }

@@ -20,7 +20,10 @@ func (j *Job) Order() {
 		return cmp.Or(a.At.Compare(b.At),
 			cmp.Compare(a.Caution, b.Caution))
 	})
-	slices.SortFunc(j.Waivers, func(a, b *Waiver) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.Code, b.Code)) })
+	slices.SortFunc(
+		j.Waivers,
+		func(a, b *Waiver) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.Code, b.Code)) },
+	)
 	for _, u := range j.Units {
 		slices.SortFunc(u.Marks, compareMarks)
 		slices.SortFunc(u.Conclusions, func(a, b *Conclusion) int { return cmp.Compare(a.Round, b.Round) })

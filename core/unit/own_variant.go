@@ -116,7 +116,12 @@ func (p *Part) asChange(def *family.Part) fileMap {
 		if f.Lower == was.Lower && f.Upper == was.Upper {
 			continue
 		}
-		line := fileMap{"code": f.Code, "lower": f.Lower.Typed, "upper": f.Upper.Typed, "standing": string(f.LimitFrom())}
+		line := fileMap{
+			"code":     f.Code,
+			"lower":    f.Lower.Typed,
+			"upper":    f.Upper.Typed,
+			"standing": string(f.LimitFrom()),
+		}
 		if f.Source != "" {
 			line["source"] = f.Source
 		}

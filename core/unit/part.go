@@ -10,7 +10,7 @@ type Part struct {
 	Branch        string `json:"branch,omitempty"`
 	Absent        string `json:"absent,omitempty"` // why it is not on this unit, "" while it is
 	Expected      int    `json:"expected,omitempty"`
-	From          string `json:"expected_from,omitempty"` // where the number expected is from, one of the Count constants
+	From          string `json:"expected_from,omitempty"` // of the number expected, a Count constant
 	Why           string `json:"expected_why,omitempty"`  // why it is not the family's
 	Off           bool   `json:"off,omitempty"`
 	Found         string `json:"found,omitempty"`     // whole pieces, a number as typed, "" while not counted

@@ -92,8 +92,8 @@ func fitFor(ctx context.Context, ownerURL string, version int64) (shared bool, e
 	case full:
 		return false, ErrNotEmpty
 	case has != version:
-		return false, fmt.Errorf("the empty store has schema %d already and the copy has %d; put it back into a new data "+
-			"folder or a new database", has, version)
+		return false, fmt.Errorf("the empty store has schema %d already and the copy has %d; put it back into a new "+
+			"data folder or a new database", has, version)
 	}
 	return false, nil
 }

@@ -78,7 +78,8 @@ func TestAHandedOverJobStaysAsItWas(t *testing.T) {
 	res, today := b.get("/jobs/T-0388/today")
 	require.Equal(t, http.StatusOK, res.StatusCode)
 	assert.NotContains(t, today, "By other rules of the program")
-	for _, words := range []string{"as received: Duty pressure", "at least 90.0 % of theory", "at least 96.0 % of theory",
+	for _, words := range []string{"as received: Duty pressure", "at least 90.0 % of theory",
+		"at least 96.0 % of theory",
 		"due for calibration on 1 Jan 2020", "Worn out in fair service"} {
 		assert.Contains(t, today, words)
 	}

@@ -125,7 +125,8 @@ func stripPage(l *look) StripPage {
 	}
 	for _, found := range l.unit.Loose {
 		p.Loose = append(p.Loose, LooseRow{found, l.looseBelongs(found),
-			l.toggle(l.unit.LooseRef(found.Number, "bit"), found.Fragment), l.field(l.unit.LooseRef(found.Number, "note"))})
+			l.toggle(l.unit.LooseRef(found.Number, "bit"), found.Fragment),
+			l.field(l.unit.LooseRef(found.Number, "note"))})
 	}
 	for _, gone := range l.st.Absent {
 		p.Absent = append(p.Absent, AbsentRow{gone.Name, gone.Absent,
