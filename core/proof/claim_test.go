@@ -21,7 +21,9 @@ func TestAClaimNamesWhatIsMissing(t *testing.T) {
 		"not all parts are fitted":                       func(t *proof.Trial) { t.Unfitted = 1 },
 		"Duty pressure: not done":                        func(t *proof.Trial) { t.Steps[0].Done = false },
 		"Duty pressure: its hold was not run to the end": func(t *proof.Trial) { t.Steps[0].Held = 59.9 },
-		"a bolt is loose":                                func(t *proof.Trial) { t.Stops = []string{"a bolt is loose"} },
+		"a bolt is loose": func(t *proof.Trial) {
+			t.Stops = []string{"a bolt is loose"}
+		},
 	} {
 		bent := good
 		bent.Steps = append([]proof.TrialStep(nil), good.Steps...)

@@ -339,8 +339,9 @@ func TestPicturesAreToldByTheirContent(t *testing.T) {
 func BenchmarkPages(b *testing.B) {
 	s := serve(b)
 	br := s.as("odd")
-	for _, path := range []string{"/healthz", "/jobs", "/jobs/T-0417/measure", "/jobs/T-0417/explain", "/jobs/T-0405/explain",
-		"/jobs/T-0405/explain?face=matrix", "/jobs/T-0426/strip", "/jobs/T-0388/prove", "/jobs/T-0388/report"} {
+	for _, path := range []string{"/healthz", "/jobs", "/jobs/T-0417/measure", "/jobs/T-0417/explain",
+		"/jobs/T-0405/explain", "/jobs/T-0405/explain?face=matrix", "/jobs/T-0426/strip", "/jobs/T-0388/prove",
+		"/jobs/T-0388/report"} {
 		b.Run(path, func(b *testing.B) {
 			for b.Loop() {
 				if res, _ := br.get(path); res.StatusCode != http.StatusOK {
