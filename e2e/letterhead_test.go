@@ -11,7 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// A lead writes the head of the papers once; a wrong address is told at its field and stays
+// A lead writes the letterhead once; a wrong address is told at its field and stays
 // as it was typed; the papers begin with it.
 func TestHeadOfThePapersIsWritten(t *testing.T) {
 	t.Parallel()
@@ -35,6 +35,8 @@ func TestHeadOfThePapersIsWritten(t *testing.T) {
 	u.press(u.MustElementR("form button", "^Save$"))
 	u.MustElementR(".letterhead p", "1 Slip Street")
 	u.open("/jobs/T-0388/certificate")
+	u.MustElementR(".ph-shop", "7 Netmakers' Quay") // what went out keeps the head of its day
+	u.open("/jobs/T-0417/certificate")
 	u.MustElementR(".ph-shop", "1 Slip Street")
 	u.MustElement(".ph-mark")
 	u.MustElement("body.sheet-letter .ph-code svg")
