@@ -314,7 +314,7 @@ func (s *Store) JobAt(ctx context.Context, tag string, version int64) (*unit.Job
 	return j, nil
 }
 
-// Held are the jobs that are in memory, to be read only.
+// Held are the jobs that are in memory, the last used ones last, to be read only.
 func (s *Store) Held() []*unit.Job { return s.cache.Values() }
 
 // Read loads a job from the tables, whatever is in memory.
