@@ -6,6 +6,7 @@ import (
 
 	"corvek/core/bench"
 	"corvek/core/bench/benchtest"
+	"corvek/core/family"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 
@@ -68,6 +69,25 @@ func TestInferredOnceForTheSameEvidence(t *testing.T) {
 	require.NotEmpty(t, first.Explained().Ranking)
 	assert.Same(t, first.Explained().Ranking[0].Cause, second.Explained().Ranking[0].Cause)
 	assert.Same(t, &first.Explained().Ranking[0], &second.Explained().Ranking[0], "the very same answer")
+	// How often the shop met a cause is part of it, and remembered too; so is the family as it is.
+	met := func(times int) *bench.State {
+		b := benchtest.Basis(t, j)
+		b.Memo = memo
+		b.Catalog.Concluded = map[string]map[string]int{"external_gear_pump": {"worn_out": times}}
+		st, err := bench.Of(b)
+		require.NoError(t, err)
+		return st
+	}
+	assert.Same(t, met(3).Knowledge, met(3).Knowledge)
+	assert.NotSame(t, met(3).Knowledge, met(4).Knowledge)
+	b := benchtest.Basis(t, j)
+	b.Memo = memo
+	other := *b.Catalog.Plain["external_gear_pump"]
+	other.Symptoms = nil
+	b.Catalog.Families = func(*unit.Unit) *family.Family { return &other }
+	st, err := bench.Of(b)
+	require.NoError(t, err)
+	assert.NotSame(t, second.Knowledge, st.Knowledge, "the shop wrote the family anew")
 	see(state(j).Knowledge.Evidence[1].Code)
 	third := state(j)
 	assert.NotSame(t, &first.Explained().Ranking[0], &third.Explained().Ranking[0])

@@ -14,39 +14,27 @@ type Inferred struct {
 
 func inferred(w *Weighed) *Inferred {
 	if !w.anythingTold() {
-		return &Inferred{Weighed: w, inference: &inference{}}
+		return &Inferred{Weighed: w, inference: untold}
 	}
 	return &Inferred{Weighed: w, inference: w.memo.inference(w.Knowledge, w.Findings)}
 }
 
-// Explained weighs the causes by what was found.
-func (st *Inferred) Explained() explain.Explanation {
-	if st.inference.explained == nil {
-		return explain.Explanation{}
-	}
-	return st.inference.explained()
+// untold is what follows where nothing was told: no cause is made up.
+var untold = &inference{
+	explained: func() (x explain.Explanation) { return x },
+	next:      func() []explain.Check { return nil },
+	stories:   func() ([]explain.Story, *explain.Evidence) { return nil, nil },
+	turns:     func() []explain.Turn { return nil },
 }
+
+// Explained weighs the causes by what was found.
+func (st *Inferred) Explained() explain.Explanation { return st.inference.explained() }
 
 // Next is what to look at next, what tells most a minute first.
-func (st *Inferred) Next() []explain.Check {
-	if st.inference.next == nil {
-		return nil
-	}
-	return st.inference.next()
-}
+func (st *Inferred) Next() []explain.Check { return st.inference.next() }
 
 // Stories are the two likeliest ways to tell the case, with what decides between them.
-func (st *Inferred) Stories() (stories []explain.Story, decider *explain.Evidence) {
-	if st.inference.stories == nil {
-		return nil, nil
-	}
-	return st.inference.stories()
-}
+func (st *Inferred) Stories() ([]explain.Story, *explain.Evidence) { return st.inference.stories() }
 
 // WouldChange is what would turn the ranking over.
-func (st *Inferred) WouldChange() []explain.Turn {
-	if st.inference.turns == nil {
-		return nil
-	}
-	return st.inference.turns()
-}
+func (st *Inferred) WouldChange() []explain.Turn { return st.inference.turns() }

@@ -25,8 +25,8 @@ func (st *Given) Setting() kit.Setting {
 	return kit.Setting{Fluid: st.Unit.Fluid, Temperature: t, HasTemperature: ok, Today: string(st.Today)}
 }
 
-// Lying are the pieces of the kit as its rules read them.
-func (st *Given) Lying() (out []kit.Piece) {
+// lying are the pieces of the kit as its rules read them.
+func (st *Given) lying() (out []kit.Piece) {
 	setting := st.Setting()
 	for _, k := range st.Unit.Kit {
 		x := kit.Piece{Number: k.Number, Name: k.Name, Count: k.Count, Place: k.Part, LeftReason: k.LeftReason}
@@ -53,7 +53,7 @@ type Supplied struct {
 }
 
 func supplied(d *Decided) *Supplied {
-	st := &Supplied{Decided: d, KitIssues: kit.Check(d.Places, d.Lying())}
+	st := &Supplied{Decided: d, KitIssues: kit.Check(d.Places, d.pieces)}
 	setting, wants := st.Setting(), st.Wants()
 	var materials []string
 	for _, k := range st.Unit.Kit {

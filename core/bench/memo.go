@@ -1,11 +1,14 @@
 package bench
 
 import (
+	"maps"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
 
 	"corvek/core/explain"
+	"corvek/core/family"
 
 	lru "github.com/hashicorp/golang-lru/v2"
 )
@@ -17,12 +20,14 @@ type Memo struct {
 	inferring *lru.Cache[inferring, *inference]
 }
 
-// knowing is what the knowledge of a unit rests on: that of its family, the parts that are on
-// it, and how far it is open.
+// knowing is what the knowledge of a unit rests on: that of its family, the family itself with the
+// parts that are on this unit, how often the shop met each cause, and how far it is open.
 type knowing struct {
-	of    *explain.Knowledge
-	has   string
-	stand explain.Situation
+	of     *explain.Knowledge
+	family *family.Family
+	has    string
+	counts string
+	stand  explain.Situation
 }
 
 // inferring is what an inference rests on.
@@ -54,7 +59,7 @@ func (m *Memo) knowledge(st *Stripped) *explain.Knowledge {
 	if m == nil {
 		return work()
 	}
-	key := knowing{of: st.learned, has: st.fingerprint(), stand: st.situation()}
+	key := knowing{st.Known, st.Family, st.fingerprint(), counted(st.concluded), st.situation()}
 	if k, ok := m.knowing.Get(key); ok {
 		return k
 	}
@@ -63,13 +68,18 @@ func (m *Memo) knowledge(st *Stripped) *explain.Knowledge {
 	return k
 }
 
-// fingerprint tells apart what units of a family have and have not.
+// counted writes how often each cause was concluded as a key.
+func counted(concluded map[string]int) string {
+	var b strings.Builder
+	for _, code := range slices.Sorted(maps.Keys(concluded)) {
+		b.WriteString(code + "=" + strconv.Itoa(concluded[code]) + " ")
+	}
+	return b.String()
+}
+
+// fingerprint tells apart what units of one family have and have not.
 func (st *Stripped) fingerprint() string {
 	var b strings.Builder
-	b.WriteString(st.Unit.Variant)
-	for _, i := range st.Family.Instances {
-		b.WriteString(" " + i.Code)
-	}
 	for _, p := range st.Parts {
 		b.WriteString(" " + p.Code + "@" + p.Kind)
 	}

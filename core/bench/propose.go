@@ -22,6 +22,7 @@ type Decided struct {
 	ByCode map[string]*Part
 	Places []kit.Slot
 
+	pieces   []kit.Piece     // of the kit, as its rules read them
 	overhaul []decide.Choice // what each part would come to in a full overhaul
 }
 
@@ -37,10 +38,10 @@ func decided(r *Rated) *Decided {
 			st.Places = append(st.Places, kit.Slot{Part: p.Code, Name: p.Name, Need: p.Expected})
 		}
 	}
-	lying := r.Lying()
+	st.pieces = r.lying()
 	for i := range st.Places {
 		p := st.ByCode[st.Places[i].Part]
-		p.Place, p.Filled = &st.Places[i], kit.Filled(p.Code, lying)
+		p.Place, p.Filled = &st.Places[i], kit.Filled(p.Code, st.pieces)
 	}
 	for i := range parts {
 		parts[i].Chosen = ""

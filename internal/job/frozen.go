@@ -97,8 +97,12 @@ func (w *writing) freeze(later bool) error {
 // is known now, and says so.
 func (s *Service) FreezeLater(ctx context.Context, who people.Actor, tag string) error {
 	return s.changeAny(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
-		if f, err := s.Frozen(ctx, w.was); err != nil || f != nil || !w.Job.HandedOver() {
-			return errors.Join(err, store.ErrUnchanged)
+		f, err := s.Frozen(ctx, w.was)
+		if err != nil {
+			return err
+		}
+		if f != nil || !w.Job.HandedOver() {
+			return store.ErrUnchanged
 		}
 		w.freezes = later
 		return nil

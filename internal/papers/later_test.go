@@ -38,7 +38,7 @@ func TestHandOversOfBeforeAreFrozen(t *testing.T) {
 	ended := make(chan struct{})
 	go func() { papers.Run(running, jobs); close(ended) }()
 	require.Eventually(t, func() bool {
-		left, err := jobs.Store.HandedOverWithoutPapers(ctx, papers.GivenName, 5)
+		left, err := jobs.Store.HandedOverWithoutPapers(ctx, papers.GivenName, nil, 5)
 		return err == nil && len(left) == 0
 	}, time.Minute, 20*time.Millisecond)
 	stop()

@@ -7,7 +7,6 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
-	"fmt"
 	"log/slog"
 	"maps"
 	"slices"
@@ -109,7 +108,7 @@ func Since(ctx context.Context, s *store.Store, d *report.Data) error {
 	return d.Changed(last.HandedOver, kept, s.Lines(ctx, j.Tag))
 }
 
-// How many papers are made up for at one look, and how often it is looked.
+// How many jobs are made up for at once, and how often it is looked.
 const (
 	atOnce = 20
 	look   = 10 * time.Minute
@@ -133,29 +132,37 @@ func Run(ctx context.Context, jobs *job.Service) {
 	}
 }
 
+// missing makes up for what is missing now. A job that cannot be frozen or printed is told, and
+// holds up no other.
 func missing(ctx context.Context, jobs *job.Service) error {
-	for {
-		tags, err := jobs.Store.HandedOverNotFrozen(ctx, job.FrozenName, atOnce)
-		if err != nil {
-			return err
-		}
-		if len(tags) == 0 {
-			break
-		}
-		for _, tag := range tags {
-			if err := jobs.FreezeLater(ctx, system, tag); err != nil {
-				return fmt.Errorf("%s: %w", tag, err)
-			}
-		}
-	}
-	tags, err := jobs.Store.HandedOverWithoutPapers(ctx, GivenName, atOnce)
-	if err != nil {
+	frozen := func(tag string) error { return jobs.FreezeLater(ctx, system, tag) }
+	if err := makeUp(ctx, job.FrozenName, jobs.Store.HandedOverNotFrozen, frozen); err != nil {
 		return err
 	}
-	for _, tag := range tags {
-		if err := Keep(ctx, jobs, system, tag, ""); err != nil {
-			return fmt.Errorf("%s: %w", tag, err)
+	return makeUp(ctx, GivenName, jobs.Store.HandedOverWithoutPapers, func(tag string) error {
+		return Keep(ctx, jobs, system, tag, "")
+	})
+}
+
+// makeUp makes a paper for each job that is listed without it, but for those where it failed.
+func makeUp(ctx context.Context, name string, list func(context.Context, string, []string, int) ([]string, error),
+	keep func(tag string) error) error {
+	var failed []string
+	tried := map[string]bool{}
+	for {
+		tags, err := list(ctx, name, failed, atOnce)
+		if err != nil || len(tags) == 0 {
+			return err
+		}
+		for _, tag := range tags {
+			if err := ctx.Err(); err != nil {
+				return err
+			}
+			if err := keep(tag); err != nil || tried[tag] {
+				slog.Error("a paper of a hand-over was not kept", "paper", name, "job", tag, "error", err)
+				failed = append(failed, tag)
+			}
+			tried[tag] = true
 		}
 	}
-	return nil
 }

@@ -2,8 +2,10 @@ package store
 
 import (
 	"context"
-	"corvek/core/unit"
+	"strings"
 	"time"
+
+	"corvek/core/unit"
 
 	"gorm.io/gorm"
 )
@@ -48,22 +50,32 @@ func (s *Store) Paper(ctx context.Context, tag string, handOver int, name string
 	return p, err
 }
 
-// HandedOverWithoutPapers gives jobs that were handed over here and have no paper of a name yet:
+// HandedOverWithoutPapers gives jobs that were handed over here and have no paper of a name yet, but for some:
 // the program was stopped between the two, or an earlier version of it kept none.
-func (s *Store) HandedOverWithoutPapers(ctx context.Context, name string, limit int) (tags []string, err error) {
+func (s *Store) HandedOverWithoutPapers(
+	ctx context.Context,
+	name string,
+	but []string,
+	limit int,
+) (tags []string, err error) {
 	err = s.db.WithContext(ctx).Raw(handedOverWithout+`
 			AND EXISTS (SELECT FROM record_entries e WHERE e.job_id = j.id AND e.kind = @event
 				AND NOT e.brought AND e.at > j.handed_over_at - interval '1 second')
 		ORDER BY j.handed_over_at LIMIT @limit`, map[string]any{"name": name, "event": unit.EventHandedOver,
-		"limit": limit}).Scan(&tags).Error
+		"but": strings.Join(but, " "), "limit": limit}).Scan(&tags).Error
 	return tags, err
 }
 
 // HandedOverNotFrozen gives jobs that were handed over, here or elsewhere, and have no paper of
 // the name yet.
-func (s *Store) HandedOverNotFrozen(ctx context.Context, name string, limit int) (tags []string, err error) {
+func (s *Store) HandedOverNotFrozen(
+	ctx context.Context,
+	name string,
+	but []string,
+	limit int,
+) (tags []string, err error) {
 	err = s.db.WithContext(ctx).Raw(handedOverWithout+" ORDER BY j.handed_over_at LIMIT @limit",
-		map[string]any{"name": name, "limit": limit}).Scan(&tags).Error
+		map[string]any{"name": name, "but": strings.Join(but, " "), "limit": limit}).Scan(&tags).Error
 	return tags, err
 }
 
@@ -71,4 +83,5 @@ func (s *Store) HandedOverNotFrozen(ctx context.Context, name string, limit int)
 const handedOverWithout = `SELECT j.tag FROM jobs j
 	WHERE j.handed_over_at IS NOT NULL AND j.withdrawn_at IS NULL
 		AND NOT EXISTS (SELECT FROM papers p WHERE p.job_id = j.id AND p.name = @name
-			AND p.hand_over = 1 + (SELECT count(*) FROM reopenings r WHERE r.job_id = j.id))`
+			AND p.hand_over = 1 + (SELECT count(*) FROM reopenings r WHERE r.job_id = j.id))
+		AND NOT (j.tag = ANY(string_to_array(@but, ' ')))`
