@@ -60,7 +60,7 @@ func TestInferredOnceForTheSameEvidence(t *testing.T) {
 	code := state(j).Knowledge.Evidence[0].Code
 	see := func(code string) {
 		u := j.Units[0]
-		u.Marks = append(u.Marks, &unit.Mark{Round: 1, Code: code, State: unit.MarkSeen})
+		u.Marks = append(u.Marks, &unit.UnitMark{Mark: unit.Mark{Round: 1, Code: code, State: unit.MarkSeen}})
 	}
 	see(code)
 	first := state(j)

@@ -45,8 +45,9 @@ func randomUnit(r *rapid.T, f *family.Family) *unit.Job {
 		}
 		for _, m := range family.MarksOf(p.Def(f).Kind) {
 			if yes("mark "+m.Code, 15) {
-				p.Marks = append(p.Marks, &unit.Mark{Round: 1, Code: m.Code, State: unit.MarkSeen,
-					Origin: rapid.SampledFrom([]string{unit.OriginFound, unit.OriginBench}).Draw(r, "origin")})
+				p.Marks = append(p.Marks, &unit.PartMark{Mark: unit.Mark{Round: 1, Code: m.Code,
+					State:  unit.MarkSeen,
+					Origin: rapid.SampledFrom([]string{unit.OriginFound, unit.OriginBench}).Draw(r, "origin")}})
 			}
 		}
 		if yes("by hand", 6) {

@@ -7,7 +7,6 @@ package entry
 
 import (
 	"fmt"
-	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -123,7 +122,7 @@ func (f *Field) Load(p *Place, text string) error {
 	case f.set != nil:
 		return f.set(p, text)
 	case f.number != nil:
-		*f.number(p) = read(text, f.DimAt(p), f.Bare)
+		*f.number(p) = quantity.Kept(text, f.DimAt(p), f.Bare)
 	case f.flag != nil:
 		*f.flag(p) = text == Yes
 	case f.whole != nil:
@@ -138,17 +137,6 @@ func (f *Field) Load(p *Place, text string) error {
 		*f.text(p) = text
 	}
 	return nil
-}
-
-func read(text string, d quantity.Dimension, bare string) quantity.Quantity {
-	if text == "" {
-		return quantity.Quantity{}
-	}
-	q, err := quantity.ParseDefault(text, d, bare)
-	if err != nil {
-		return quantity.Quantity{Typed: text, Dim: d, SI: math.NaN()}
-	}
-	return q
 }
 
 // With gives the text that is kept for what was typed: a bare figure takes the

@@ -99,7 +99,7 @@ var errShare = errors.New("is a share of a new one's life: between 0 and 100 %")
 
 // share refuses a life longer than a new one's.
 func share(_ *Place, text string) error {
-	if q := read(text, quantity.Number, ""); text != "" && (q.SI <= 0 || q.SI > 1) {
+	if q := quantity.Kept(text, quantity.Number, ""); text != "" && (q.SI <= 0 || q.SI > 1) {
 		return errShare
 	}
 	return nil

@@ -302,7 +302,7 @@ var errOrder = errors.New("the lower limit lies above the upper one")
 
 // inOrder refuses a band that is upside down.
 func inOrder(p *Place, text string) error {
-	q := read(text, quantity.Length, "")
+	q := quantity.Kept(text, quantity.Length, "")
 	low, high := p.Feature.Lower, p.Feature.Upper
 	if p.Ref.Name == "lower" {
 		low = q
@@ -320,7 +320,7 @@ func inOrder(p *Place, text string) error {
 func setInstrument(p *Place, name string) error {
 	p.Feature.Instrument = name
 	if resolution, ok := p.tool(name); ok {
-		p.Feature.Resolution = read(resolution, quantity.Length, "")
+		p.Feature.Resolution = quantity.Kept(resolution, quantity.Length, "")
 	}
 	return nil
 }

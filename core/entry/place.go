@@ -102,7 +102,7 @@ func (p *Place) find() bool {
 		p.Piece = p.Unit.Piece(r.Number)
 		return p.Piece != nil
 	case unit.ScopeEvidence:
-		p.Mark, p.keep = markOf(&p.Unit.Marks, r.Code, p.Unit.Round())
+		p.Mark, p.keep = markOf(&p.Unit.Marks, onUnit, r.Code, p.Unit.Round())
 	case unit.ScopeLimit:
 		p.findLimit()
 	case unit.ScopeConclusion:
@@ -129,7 +129,7 @@ func (p *Place) findInPart() bool {
 	part, round := p.Part, p.Unit.Round()
 	switch p.Ref.Scope {
 	case unit.ScopePartMark:
-		p.Mark, p.keep = markOf(&part.Marks, p.Ref.Code, round)
+		p.Mark, p.keep = markOf(&part.Marks, onPart, p.Ref.Code, round)
 	case unit.ScopeDecision:
 		last := part.Decision()
 		if last != nil && last.Round == round {
@@ -167,9 +167,10 @@ func (p *Place) findInPart() bool {
 
 // markOf takes what was last said of a mark; the first word of a new round starts
 // from it.
-func markOf(marks *[]*unit.Mark, code string, round int) (m *unit.Mark, keep func()) {
+func markOf[T any](marks *[]*T, of func(*T) *unit.Mark, code string, round int) (m *unit.Mark, keep func()) {
 	var said *unit.Mark
-	for _, m := range *marks {
+	for _, row := range *marks {
+		m := of(row)
 		switch {
 		case m.Code != code:
 		case m.Round == round:
@@ -178,13 +179,18 @@ func markOf(marks *[]*unit.Mark, code string, round int) (m *unit.Mark, keep fun
 			said = m
 		}
 	}
-	m = &unit.Mark{Code: code, Origin: unit.OriginFound}
+	row := new(T)
+	m = of(row)
+	*m = unit.Mark{Code: code, Origin: unit.OriginFound}
 	if said != nil {
 		*m = *said
 	}
 	m.Round = round
-	return m, func() { *marks = append(*marks, m) }
+	return m, func() { *marks = append(*marks, row) }
 }
+
+func onUnit(m *unit.UnitMark) *unit.Mark { return &m.Mark }
+func onPart(m *unit.PartMark) *unit.Mark { return &m.Mark }
 
 func (p *Place) findConclusion() {
 	last, round := p.Unit.Conclusion(), p.Unit.Round()

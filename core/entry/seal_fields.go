@@ -52,7 +52,7 @@ func material(_ *Place, text string) error {
 }
 
 func shore(_ *Place, text string) error {
-	if q := read(text, quantity.Number, ""); text != "" && (q.SI < 20 || q.SI > 99) {
+	if q := quantity.Kept(text, quantity.Number, ""); text != "" && (q.SI < 20 || q.SI > 99) {
 		return errShore
 	}
 	return nil

@@ -25,7 +25,7 @@ func figureFields() (out []*Field) {
 			check: openAttempt,
 			get:   func(p *Place) string { return p.Point.Figure(g.Code).Typed },
 			set: func(p *Place, text string) error {
-				p.Point.Put(g.Code, read(text, g.Dim, ""))
+				p.Point.Put(g.Code, quantity.Kept(text, g.Dim, ""))
 				return nil
 			}})
 	}
@@ -63,7 +63,7 @@ func limitInOrder(p *Place, text string) error {
 	}
 	low, high := p.Limit.Least, p.Limit.Most
 	g, _ := family.FigureByCode(p.Limit.Figure())
-	if q := read(text, g.Dim, ""); p.Ref.Name == "least" {
+	if q := quantity.Kept(text, g.Dim, ""); p.Ref.Name == "least" {
 		low = q
 	} else {
 		high = q

@@ -151,7 +151,7 @@ func pair(name, label string, offered func(*Place) []string, at func(*Place) map
 
 // settingInOrder refuses a setting that is upside down.
 func settingInOrder(p *Place, text string) error {
-	q := read(text, quantity.Pressure, "")
+	q := quantity.Kept(text, quantity.Pressure, "")
 	low, high := p.Unit.Setting.Low, p.Unit.Setting.High
 	if p.Ref.Name == "setting_low" {
 		low = q

@@ -11,6 +11,8 @@
 // exact one exists (inch, pound, standard gravity, US gallon, atmosphere).
 package quantity
 
+import "strings"
+
 // Dimension is the kind of a physical quantity.
 type Dimension uint8
 
@@ -93,3 +95,21 @@ func (d Dimension) Base() string { return dimensions[d].base }
 
 // Accepted lists the usual units of the dimension, for messages.
 func (d Dimension) Accepted() string { return dimensions[d].example }
+
+// Name is that of the dimension without its article: "length", and "number" of a plain one.
+func (d Dimension) Name() string {
+	if d == Number {
+		return "number"
+	}
+	_, name, _ := strings.Cut(d.String(), " ")
+	return name
+}
+
+// Dimensions are all of them.
+func Dimensions() []Dimension {
+	out := make([]Dimension, len(dimensions))
+	for i := range out {
+		out[i] = Dimension(i)
+	}
+	return out
+}

@@ -130,3 +130,17 @@ func unitError(v float64, text, unit string, d Dimension) error {
 	}
 	return fmt.Errorf("the unit %q is not known; use %s", unit, d.Accepted())
 }
+
+// Kept is a quantity as it was kept, which was checked when it was first typed; "" is none. One
+// that cannot be read any more stays as typed and is not a number, so that nothing is worked out
+// from it.
+func Kept(text string, d Dimension, bare string) Quantity {
+	if text == "" {
+		return Quantity{}
+	}
+	q, err := ParseDefault(text, d, bare)
+	if err != nil {
+		return Quantity{Typed: text, Dim: d, SI: math.NaN()}
+	}
+	return q
+}

@@ -4,15 +4,24 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/family"
 	"corvek/core/quantity"
 )
 
 // StepLimit is what a figure of a step of the test must be on this unit.
 type StepLimit struct {
-	Code   string            `json:"code,omitempty"` // STEP.FIGURE
-	Least  quantity.Quantity `json:"least,omitzero"`
-	Most   quantity.Quantity `json:"most,omitzero"`
+	OfUnit `json:"-"`
+
+	Code   string            `json:"code,omitempty" gorm:"primaryKey"` // STEP.FIGURE
+	Least  quantity.Quantity `json:"least,omitzero" gorm:"serializer:typed"`
+	Most   quantity.Quantity `json:"most,omitzero" gorm:"serializer:typed"`
 	Source string            `json:"source,omitempty"` // the document or the person that says so
+}
+
+// Measure reads a limit in the dimension of the figure that it is of, as typed.
+func (l *StepLimit) Measure() {
+	g, _ := family.FigureByCode(l.Figure())
+	l.Least, l.Most = quantity.Kept(l.Least.Typed, g.Dim, ""), quantity.Kept(l.Most.Typed, g.Dim, "")
 }
 
 // StepLimit finds the unit's own limit of a figure, nil where it has none.
@@ -39,16 +48,18 @@ func (u *Unit) LimitRef(step, figure, name string) Ref {
 
 // Attempt is a run of the bench test; number 0 is as received.
 type Attempt struct {
-	Number    int       `json:"number,omitempty"`
+	OfUnit `json:"-"`
+
+	Number    int       `json:"number,omitempty" gorm:"primaryKey"`
 	Round     int       `json:"round,omitempty"`
 	Source    string    `json:"source,omitempty"` // typed or simulated
 	OneChange string    `json:"one_change,omitempty"`
 	Note      string    `json:"note,omitempty"`
 	Closed    bool      `json:"closed,omitempty"`
 	Verdict   string    `json:"verdict,omitempty"`
-	By        string    `json:"by,omitempty"`
+	By        string    `json:"by,omitempty" gorm:"column:by_name"`
 	At        time.Time `json:"at,omitzero"`
-	Points    []*Point  `json:"points,omitempty"`
+	Points    []*Point  `json:"points,omitempty" gorm:"foreignKey:JobID,Unit,Attempt"`
 
 	ChangeKind    string `json:"change_kind,omitempty"` // of the one change: what was done, to which part
 	ChangePart    string `json:"change_part,omitempty"`
@@ -75,12 +86,18 @@ func (a *Attempt) Point(code string) *Point {
 
 // Point is one step of an attempt.
 type Point struct {
-	Code     string                       `json:"code,omitempty"`
-	Figures  map[string]quantity.Quantity `json:"figures,omitempty"` // what was read, by the code of the figure
-	Word     string                       `json:"word,omitempty"`
-	HoldFrom time.Time                    `json:"hold_from,omitzero"`       // zero where no hold began
-	HoldTo   time.Time                    `json:"hold_to,omitzero"`         // when the step was last read after that
-	Skipped  string                       `json:"not_applicable,omitempty"` // why it does not apply, "" where it does
+	OfAttempt `json:"-"`
+
+	Code string `json:"code,omitempty" gorm:"primaryKey"`
+	// What was read, by the code of the figure
+	Figures map[string]quantity.Quantity `json:"figures,omitempty" gorm:"serializer:figures"`
+	Word    string                       `json:"word,omitempty"`
+	// Zero where no hold began
+	HoldFrom time.Time `json:"hold_from,omitzero" gorm:"serializer:moment"`
+	// When the step was last read after that
+	HoldTo time.Time `json:"hold_to,omitzero" gorm:"serializer:moment"`
+	// Why it does not apply, "" where it does
+	Skipped string `json:"not_applicable,omitempty" gorm:"column:not_applicable"`
 }
 
 // Figure is what was read of one thing; the zero quantity where it was not.

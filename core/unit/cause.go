@@ -13,7 +13,9 @@ var CauseRoles = []string{RoleFirst, RoleRoot, RoleContributing}
 // NamedCause is one of several causes of a failure: from the list of the unit's causes,
 // or in free words.
 type NamedCause struct {
-	Number int    `json:"number,omitempty"`
+	OfUnit `json:"-"`
+
+	Number int    `json:"number,omitempty" gorm:"primaryKey"`
 	Round  int    `json:"round,omitempty"`  // in which it was named
 	Role   string `json:"role,omitempty"`   // one of CauseRoles
 	Code   string `json:"code,omitempty"`   // of the list, "" where it stands in words only

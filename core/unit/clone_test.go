@@ -136,8 +136,8 @@ func TestNewestReadings(t *testing.T) {
 	assert.Len(t, f.Newest(unit.StageFound), 1)
 	assert.Equal(t, 2, f.Newest(unit.StageFound)[0].Round)
 	assert.Len(t, f.Newest(unit.StageBuilt), 1)
-	u := &unit.Unit{Marks: []*unit.Mark{{Round: 2, Code: "x", State: unit.MarkAbsent},
-		{Round: 1, Code: "x", State: unit.MarkSeen}}}
+	u := &unit.Unit{Marks: []*unit.UnitMark{{Mark: unit.Mark{Round: 2, Code: "x", State: unit.MarkAbsent}},
+		{Mark: unit.Mark{Round: 1, Code: "x", State: unit.MarkSeen}}}}
 	assert.Equal(t, unit.MarkAbsent, u.LastSaid("x").State, "the later round's word, whatever the order")
 	assert.Equal(t, unit.OriginFound, u.LastSaid("never spoken of").Origin)
 }

@@ -10,16 +10,20 @@ import (
 
 // Feature is something measured, with the limit that holds on this unit.
 type Feature struct {
-	Code        string            `json:"code,omitempty"`
-	Lower       quantity.Quantity `json:"lower,omitzero"`
-	Upper       quantity.Quantity `json:"upper,omitzero"`
-	LimitSource string            `json:"standing,omitempty"`  // where the limit is from
-	Source      string            `json:"source,omitempty"`    // the document it stands in
-	Measured    string            `json:"measured,omitempty"`  // total or each
-	LimitFor    string            `json:"limit_for,omitempty"` // total or each
+	OfPart `json:"-"`
+	Place  int `json:"-" gorm:"position"` // among those of its part, from 1, as it was kept
+
+	Code        string            `json:"code,omitempty" gorm:"primaryKey"`
+	Lower       quantity.Quantity `json:"lower,omitzero" gorm:"serializer:length"`
+	Upper       quantity.Quantity `json:"upper,omitzero" gorm:"serializer:length"`
+	LimitSource string            `json:"standing,omitempty" gorm:"column:standing"` // where the limit is from
+	Source      string            `json:"source,omitempty"`                          // the document it stands in
+	Measured    string            `json:"measured,omitempty"`                        // total or each
+	LimitFor    string            `json:"limit_for,omitempty"`                       // total or each
 	Instrument  string            `json:"instrument,omitempty"`
-	Resolution  quantity.Quantity `json:"resolution,omitzero"`
-	Readings    []*Reading        `json:"readings,omitempty"`
+	Resolution  quantity.Quantity `json:"resolution,omitzero" gorm:"serializer:length"`
+
+	Readings []*Reading `json:"readings,omitempty" gorm:"foreignKey:JobID,Unit,Part,Feature"`
 }
 
 // Typed notes that a limit was typed here: it is the shop's then, and no longer what
@@ -48,12 +52,14 @@ const (
 
 // Reading is one figure, leaf or grade.
 type Reading struct {
-	Round int               `json:"round,omitempty"`
-	Stage string            `json:"stage,omitempty"`
-	Slot  string            `json:"slot,omitempty"`
+	OfFeature `json:"-"`
+
+	Round int               `json:"round,omitempty" gorm:"primaryKey"`
+	Stage string            `json:"stage,omitempty" gorm:"primaryKey"`
+	Slot  string            `json:"slot,omitempty" gorm:"primaryKey"`
 	Value string            `json:"value,omitempty"` // as typed
-	Size  quantity.Quantity `json:"-"`               // the figure, where the slot holds one
-	By    string            `json:"by,omitempty"`
+	Size  quantity.Quantity `json:"-" gorm:"-"`      // the figure, where the slot holds one
+	By    string            `json:"by,omitempty" gorm:"column:by_name"`
 	At    time.Time         `json:"at,omitzero"`
 }
 

@@ -16,56 +16,75 @@ import (
 // Job is what one tote tag stands for: a customer's units and what becomes of
 // them.
 type Job struct {
-	Tag      string   `json:"tag,omitempty"`
-	Version  int64    `json:"-"` // steps with every change
-	Station  string   `json:"-"` // where it stands, worked out anew with every change
+	// In the tables of one store, 0 where it was never kept
+	ID int64 `json:"-"`
+
+	Tag string `json:"tag,omitempty"`
+	// Steps with every change
+	Version int64 `json:"-"`
+	// Where it stands, worked out anew with every change
+	Station  string   `json:"-"`
 	Customer Customer `json:"customer,omitzero"`
 
-	Title        string    `json:"title,omitempty"`
-	Complaint    string    `json:"complaint,omitempty"`
-	Caller       string    `json:"caller,omitempty"`
-	Symptoms     []string  `json:"symptoms,omitempty"` // codes
-	Policy       string    `json:"policy,omitempty"`   // on_condition or full_overhaul
-	Waiting      string    `json:"waiting,omitempty"`  // code of what it waits for
-	WaitingNote  string    `json:"waiting_note,omitempty"`
-	ReceivedOn   Date      `json:"received_on,omitempty"`
-	PromisedOn   Date      `json:"promised_on,omitempty"`
-	WarrantyHold bool      `json:"warranty_hold,omitempty"`
-	WarrantyNote string    `json:"warranty_note,omitempty"`
-	Lesson       string    `json:"lesson,omitempty"`
-	LessonAt     string    `json:"lesson_at,omitempty"` // station at which it matters
-	CollectedBy  string    `json:"collected_by,omitempty"`
-	GaveOldParts bool      `json:"gave_old_parts,omitempty"` // given back with the unit
-	GaveSprings  bool      `json:"gave_springs,omitempty"`
-	GaveCard     bool      `json:"gave_card,omitempty"`
-	TimerNote    string    `json:"timer_note,omitempty"`
-	TimerUntil   time.Time `json:"timer_until,omitzero"`    // zero where no timer runs
-	HandedOverAt time.Time `json:"handed_over_at,omitzero"` // zero until then
+	CustomerID int64 `json:"-"`
 
-	WithdrawnAt     time.Time `json:"withdrawn_at,omitzero"` // zero where it was not
+	Title     string `json:"title,omitempty"`
+	Complaint string `json:"complaint,omitempty"`
+	Caller    string `json:"caller,omitempty"`
+	// Codes
+	Symptoms []string `json:"symptoms,omitempty" gorm:"serializer:words"`
+	// On_condition or full_overhaul
+	Policy string `json:"policy,omitempty"`
+	// Code of what it waits for
+	Waiting      string `json:"waiting,omitempty"`
+	WaitingNote  string `json:"waiting_note,omitempty"`
+	ReceivedOn   Date   `json:"received_on,omitempty" gorm:"serializer:day"`
+	PromisedOn   Date   `json:"promised_on,omitempty" gorm:"serializer:day"`
+	WarrantyHold bool   `json:"warranty_hold,omitempty"`
+	WarrantyNote string `json:"warranty_note,omitempty"`
+	Lesson       string `json:"lesson,omitempty"`
+	// Station at which it matters
+	LessonAt    string `json:"lesson_at,omitempty"`
+	CollectedBy string `json:"collected_by,omitempty"`
+	// Given back with the unit
+	GaveOldParts bool   `json:"gave_old_parts,omitempty"`
+	GaveSprings  bool   `json:"gave_springs,omitempty"`
+	GaveCard     bool   `json:"gave_card,omitempty"`
+	TimerNote    string `json:"timer_note,omitempty"`
+	// Zero where no timer runs
+	TimerUntil time.Time `json:"timer_until,omitzero" gorm:"serializer:moment"`
+	// Zero until then
+	HandedOverAt time.Time `json:"handed_over_at,omitzero" gorm:"serializer:moment"`
+
+	// Zero where it was not
+	WithdrawnAt     time.Time `json:"withdrawn_at,omitzero" gorm:"serializer:moment"`
 	WithdrawnBy     string    `json:"withdrawn_by,omitempty"`
 	WithdrawnReason string    `json:"withdrawn_reason,omitempty"`
 
-	LabourHours  quantity.Quantity `json:"labour_hours,omitzero"`
-	LabourRate   quantity.Quantity `json:"labour_rate,omitzero"` // money an hour
-	PartsCost    quantity.Quantity `json:"parts_cost,omitzero"`
-	OutsideCost  quantity.Quantity `json:"outside_cost,omitzero"`
-	RebuildDays  quantity.Quantity `json:"rebuild_days,omitzero"`
-	NewPrice     quantity.Quantity `json:"new_price,omitzero"`
-	NewDays      quantity.Quantity `json:"new_days,omitzero"`
-	DowntimeCost quantity.Quantity `json:"downtime_cost,omitzero"` // a day
-	PartsDays    quantity.Quantity `json:"parts_days,omitzero"`    // until the parts are here
-	LifeRebuild  quantity.Quantity `json:"life_rebuild,omitzero"`  // share of a new one's life, where somebody says so
-	LifeOverhaul quantity.Quantity `json:"life_overhaul,omitzero"`
-	Quote        Quote             `json:"quote,omitzero"`
+	LabourHours quantity.Quantity `json:"labour_hours,omitzero" gorm:"serializer:time;bare:h"`
+	// Money an hour
+	LabourRate  quantity.Quantity `json:"labour_rate,omitzero" gorm:"serializer:number"`
+	PartsCost   quantity.Quantity `json:"parts_cost,omitzero" gorm:"serializer:number"`
+	OutsideCost quantity.Quantity `json:"outside_cost,omitzero" gorm:"serializer:number"`
+	RebuildDays quantity.Quantity `json:"rebuild_days,omitzero" gorm:"serializer:number"`
+	NewPrice    quantity.Quantity `json:"new_price,omitzero" gorm:"serializer:number"`
+	NewDays     quantity.Quantity `json:"new_days,omitzero" gorm:"serializer:number"`
+	// A day
+	DowntimeCost quantity.Quantity `json:"downtime_cost,omitzero" gorm:"serializer:number"`
+	// Until the parts are here
+	PartsDays quantity.Quantity `json:"parts_days,omitzero" gorm:"serializer:number"`
+	// Share of a new one's life, where somebody says so
+	LifeRebuild  quantity.Quantity `json:"life_rebuild,omitzero" gorm:"serializer:number"`
+	LifeOverhaul quantity.Quantity `json:"life_overhaul,omitzero" gorm:"serializer:number"`
+	Quote        Quote             `json:"quote,omitzero" gorm:"embedded"`
 
-	Units            []*Unit            `json:"units,omitempty"`
-	Acknowledgements []*Acknowledgement `json:"acknowledgements,omitempty"`
-	Waivers          []*Waiver          `json:"stop_passes,omitempty"`
-	Reopenings       []*Reopening       `json:"reopenings,omitempty"`
-	FollowUps        []*FollowUp        `json:"follow_ups,omitempty"`
-	Pictures         []*Picture         `json:"pictures,omitempty"`
-	Worked           []*Worked          `json:"worked_figures,omitempty"`
+	Units            []*Unit            `json:"units,omitempty" gorm:"foreignKey:JobID"`
+	Acknowledgements []*Acknowledgement `json:"acknowledgements,omitempty" gorm:"foreignKey:JobID"`
+	Waivers          []*Waiver          `json:"stop_passes,omitempty" gorm:"foreignKey:JobID"`
+	Reopenings       []*Reopening       `json:"reopenings,omitempty" gorm:"foreignKey:JobID"`
+	FollowUps        []*FollowUp        `json:"follow_ups,omitempty" gorm:"foreignKey:JobID"`
+	Pictures         []*Picture         `json:"pictures,omitempty" gorm:"foreignKey:JobID"`
+	Worked           []*Worked          `json:"worked_figures,omitempty" gorm:"foreignKey:JobID"`
 }
 
 // HandedOver reports that the job is closed.
@@ -115,6 +134,8 @@ func (j *Job) Picture(number int) *Picture {
 
 // Customer owns the units.
 type Customer struct {
+	ID int64 `json:"-"`
+
 	Name    string `json:"name,omitempty"`
 	Place   string `json:"place,omitempty"`
 	Contact string `json:"contact,omitempty"`
@@ -122,27 +143,33 @@ type Customer struct {
 
 // Acknowledgement says who read a serious caution.
 type Acknowledgement struct {
-	Caution string    `json:"caution,omitempty"`
-	By      string    `json:"by,omitempty"`
+	OfJob `json:"-"`
+
+	Caution string    `json:"caution,omitempty" gorm:"primaryKey"`
+	By      string    `json:"by,omitempty" gorm:"column:by_name"`
 	At      time.Time `json:"at,omitzero"`
 }
 
 // Waiver waives a stop with a lead's reason, which the report prints.
 type Waiver struct {
-	Code   string    `json:"code,omitempty"`      // of a StopCode
-	Text   string    `json:"stop_text,omitempty"` // the stop's words on that day
+	OfJob `json:"-"`
+
+	Code   string    `json:"code,omitempty" gorm:"primaryKey"`            // of a StopCode
+	Text   string    `json:"stop_text,omitempty" gorm:"column:stop_text"` // the stop's words on that day
 	Reason string    `json:"reason,omitempty"`
-	By     string    `json:"by,omitempty"`
+	By     string    `json:"by,omitempty" gorm:"column:by_name"`
 	At     time.Time `json:"at,omitzero"`
 }
 
 // Reopening is a lead's opening of a job that had been handed over; every later
 // paper prints it.
 type Reopening struct {
-	Number     int       `json:"number,omitempty"` // from 1 within the job
+	OfJob `json:"-"`
+
+	Number     int       `json:"number,omitempty" gorm:"primaryKey"` // from 1 within the job
 	HandedOver time.Time `json:"handed_over_at,omitzero"`
 	Reason     string    `json:"reason,omitempty"`
-	By         string    `json:"by,omitempty"`
+	By         string    `json:"by,omitempty" gorm:"column:by_name"`
 	At         time.Time `json:"at,omitzero"`
 }
 
@@ -155,7 +182,9 @@ func (j *Job) Reopen(by, reason string, at time.Time) {
 
 // Picture is an evidence picture; its content stays in the store.
 type Picture struct {
-	Number         int            `json:"number,omitempty"` // from 1 within the job
+	OfJob `json:"-"`
+
+	Number         int            `json:"number,omitempty" gorm:"primaryKey"` // from 1 within the job
 	Name           string         `json:"name,omitempty"`
 	MediaType      string         `json:"media_type,omitempty"`
 	Caption        string         `json:"caption,omitempty"`
@@ -165,12 +194,14 @@ type Picture struct {
 	Unit           int            `json:"unit,omitempty"` // the unit it shows, from 1
 	Part           string         `json:"part,omitempty"` // code, "" for the unit as a whole
 	Mark           string         `json:"mark,omitempty"` // code of the mark on the part that it shows
-	Marks          []*PictureMark `json:"marks,omitempty"`
+	Marks          []*PictureMark `json:"marks,omitempty" gorm:"foreignKey:JobID,Picture"`
 }
 
 // PictureMark is a numbered mark on a picture.
 type PictureMark struct {
-	Number   int     `json:"number,omitempty"`
+	OfPicture `json:"-"`
+
+	Number   int     `json:"number,omitempty" gorm:"primaryKey"`
 	X        float64 `json:"x,omitempty"` // shares of the picture's width and height
 	Y        float64 `json:"y,omitempty"`
 	Note     string  `json:"note,omitempty"`
@@ -192,12 +223,14 @@ func (p *Picture) Shows(unit int, part, mark string) bool {
 // Worked is a calculation that was put on the job, with inputs and answer of
 // that day as JSON.
 type Worked struct {
-	Number     int       `json:"line,omitempty"`
+	OfJob `json:"-"`
+
+	Number     int       `json:"line,omitempty" gorm:"primaryKey;column:line"`
 	Calculator string    `json:"calculator,omitempty"`
 	Note       string    `json:"note,omitempty"`
 	Inputs     string    `json:"inputs,omitempty"`
 	Answer     string    `json:"answer,omitempty"`
-	By         string    `json:"by,omitempty"`
+	By         string    `json:"by,omitempty" gorm:"column:by_name"`
 	At         time.Time `json:"at,omitzero"`
 }
 

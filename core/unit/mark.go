@@ -3,13 +3,13 @@ package unit
 // Mark is something looked for on the unit or on one of its parts: seen, absent,
 // or not said.
 type Mark struct {
-	Round  int    `json:"round,omitempty"`
-	Code   string `json:"code,omitempty"`
+	Round  int    `json:"round,omitempty" gorm:"primaryKey"`
+	Code   string `json:"code,omitempty" gorm:"primaryKey"`
 	State  string `json:"state,omitempty"`  // seen or absent
 	Grade  string `json:"grade,omitempty"`  // of a mark on a part: light, clear or heavy
 	Origin string `json:"origin,omitempty"` // found_so, made_by_us or unknown
 	Note   string `json:"note,omitempty"`
-	How    string `json:"found_how,omitempty"` // before or after freeing or wiping
+	How    string `json:"found_how,omitempty" gorm:"column:found_how"` // before or after freeing or wiping
 	Age    string `json:"age,omitempty"`
 }
 
@@ -22,9 +22,28 @@ const (
 	OriginUnknown = "unknown"
 )
 
+// UnitMark is a mark looked for on the unit.
+type UnitMark struct {
+	OfUnit `json:"-"`
+	Mark
+}
+
+// PartMark is a mark on one of its parts.
+type PartMark struct {
+	OfPart `json:"-"`
+	Mark
+}
+
+// marked is a mark, wherever it is.
+type marked interface{ said() *Mark }
+
+func (m *Mark) said() *Mark { return m }
+
 // Conclusion is what was found to be the cause.
 type Conclusion struct {
-	Round       int    `json:"round,omitempty"`
+	OfUnit `json:"-"`
+
+	Round       int    `json:"round,omitempty" gorm:"primaryKey"`
 	Cause       string `json:"cause,omitempty"` // a code, or CauseNotFound
 	Statement   string `json:"statement,omitempty"`
 	Action      string `json:"action,omitempty"`
@@ -47,18 +66,16 @@ func (u *Unit) Conclusion() Conclusion {
 
 // LastSaid is what was last said of a mark. Of one nobody spoke of it is that
 // it would be found so.
-func (u *Unit) LastSaid(code string) Mark { return lastSaid(u.Marks, code) }
+func (u *Unit) LastSaid(code string) Mark {
+	return lastSaid(u.Marks, code)
+}
 
-func lastSaid(marks []*Mark, code string) Mark {
-	var of []*Mark
-	for _, m := range marks {
-		if m.Code == code {
-			of = append(of, m)
-		}
-	}
+func lastSaid[T marked](marks []T, code string) Mark {
 	said := Mark{Code: code}
-	if m := latest(of, func(m *Mark) int { return m.Round }); m != nil {
-		said = *m
+	for _, m := range marks {
+		if m := m.said(); m.Code == code && m.Round >= said.Round {
+			said = *m
+		}
 	}
 	if said.Origin == "" {
 		said.Origin = OriginFound

@@ -45,7 +45,8 @@ func (j *Job) Order() {
 	}
 }
 
-func compareMarks(a, b *Mark) int {
+func compareMarks[T marked](x, y T) int {
+	a, b := x.said(), y.said()
 	return cmp.Or(cmp.Compare(a.Round, b.Round), cmp.Compare(a.Code, b.Code))
 }
 

@@ -23,7 +23,7 @@ func worked() *unit.Job {
 		part.Steps = append(part.Steps, &unit.Step{Round: round, By: fmt.Sprintf("by %d", round)})
 		u.Conclusions = append(u.Conclusions, &unit.Conclusion{Round: round, Cause: "dirt"})
 		for _, code := range []string{"fine_lines", "varnish"} {
-			u.Marks = append(u.Marks, &unit.Mark{Round: round, Code: code, State: unit.MarkSeen})
+			u.Marks = append(u.Marks, &unit.UnitMark{Mark: unit.Mark{Round: round, Code: code, State: unit.MarkSeen}})
 		}
 		for i, slot := range []string{"leaf:3 thou", "leaf:9 thou"} {
 			part.Features[0].Readings = append(part.Features[0].Readings,
@@ -76,7 +76,8 @@ func TestTheLatestRoundSpeaks(t *testing.T) {
 	u, p := j.Units[0], j.Units[0].Parts[0]
 	u.Conclusions[1].Cause = "fair_wear"
 	p.Decisions[1].Choice = "replace"
-	u.Marks = append(u.Marks, &unit.Mark{Round: 1, Code: "rust", State: unit.MarkAbsent, Origin: unit.OriginBench})
+	u.Marks = append(u.Marks, &unit.UnitMark{Mark: unit.Mark{Round: 1, Code: "rust", State: unit.MarkAbsent,
+		Origin: unit.OriginBench}})
 	assert.Equal(t, 2, u.Round())
 	assert.Equal(t, "fair_wear", u.Conclusion().Cause)
 	assert.Equal(t, "replace", p.Decision().Choice)

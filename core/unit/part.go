@@ -4,67 +4,101 @@ import "corvek/core/quantity"
 
 // Part is a line of the strip record.
 type Part struct {
-	Code          string `json:"code,omitempty"` // unique in the unit
-	Name          string `json:"name,omitempty"`
-	Kind          string `json:"kind,omitempty"` // what it looks like; only of a part that the family does not know
-	Branch        string `json:"branch,omitempty"`
-	Absent        string `json:"absent,omitempty"` // why it is not on this unit, "" while it is
-	Expected      int    `json:"expected,omitempty"`
-	From          string `json:"expected_from,omitempty"` // of the number expected, a Count constant
-	Why           string `json:"expected_why,omitempty"`  // why it is not the family's
-	Off           bool   `json:"off,omitempty"`
-	Found         string `json:"found,omitempty"`     // whole pieces, a number as typed, "" while not counted
-	Fragments     string `json:"bits,omitempty"`      // pieces of broken ones, a number as typed
-	FragmentsMake string `json:"bits_make,omitempty"` // how many whole ones the bits make together
-	Facing        string `json:"facing,omitempty"`    // as removed
-	Fastener      string `json:"fastener,omitempty"`
-	Note          string `json:"note,omitempty"`
-	Explained     string `json:"explained,omitempty"` // why the count differs
-	Witness       string `json:"witness,omitempty"`
-	Stuck         string `json:"stuck,omitempty"` // free, stuck or seized
-	Freed         string `json:"freed,omitempty"`
-	Sound         bool   `json:"sound,omitempty"` // looked at, and no mark of its kind seen
+	OfUnit `json:"-"`
+	// Its place in the order in which they came off, from 1, as it was kept
+	Ordinal int `json:"-" gorm:"position"`
 
-	StackFound string `json:"stack_found,omitempty"` // as removed
-	StackFrom  string `json:"stack_from,omitempty"`  // where it is known from what belongs, one of the Stack constants
-	StackRight string `json:"stack_right,omitempty"` // what belongs, where the family does not say it for this unit
-	Spring     Spring `json:"spring,omitzero"`       // dished springs of this unit's own size
+	// Unique in the unit
+	Code string `json:"code,omitempty" gorm:"primaryKey"`
+	Name string `json:"name,omitempty"`
+	// What it looks like; only of a part that the family does not know
+	Kind   string `json:"kind,omitempty"`
+	Branch string `json:"branch,omitempty"`
+	// Why it is not on this unit, "" while it is
+	Absent   string `json:"absent,omitempty"`
+	Expected int    `json:"expected,omitempty"`
+	// Of the number expected, a Count constant
+	From string `json:"expected_from,omitempty" gorm:"column:expected_from"`
+	// Why it is not the family's
+	Why string `json:"expected_why,omitempty" gorm:"column:expected_why"`
+	Off bool   `json:"off,omitempty"`
+	// Whole pieces, a number as typed, "" while not counted
+	Found string `json:"found,omitempty"`
+	// Pieces of broken ones, a number as typed
+	Fragments string `json:"bits,omitempty" gorm:"column:bits"`
+	// How many whole ones the bits make together
+	FragmentsMake string `json:"bits_make,omitempty" gorm:"column:bits_make"`
+	// As removed
+	Facing   string `json:"facing,omitempty"`
+	Fastener string `json:"fastener,omitempty"`
+	Note     string `json:"note,omitempty"`
+	// Why the count differs
+	Explained string `json:"explained,omitempty"`
+	Witness   string `json:"witness,omitempty"`
+	// Free, stuck or seized
+	Stuck string `json:"stuck,omitempty"`
+	Freed string `json:"freed,omitempty"`
+	// Looked at, and no mark of its kind seen
+	Sound bool `json:"sound,omitempty"`
 
-	Joint Joint             `json:"joint,omitzero"` // how this unit's own is bolted on, where it was looked at
-	Coil  Coil              `json:"coil,omitzero"`  // of a coil spring, what was found out about this one
-	Price quantity.Quantity `json:"price,omitzero"` // money for one new piece
-	Lip   Lip               `json:"lip,omitzero"`   // of a lip seal: where the old one ran
-	Seal  Seal              `json:"seal,omitzero"`  // what a seal or bearing is
-	Order Order             `json:"order,omitzero"` // of a new one
+	// As removed
+	StackFound string `json:"stack_found,omitempty"`
+	// Where it is known from what belongs, one of the Stack constants
+	StackFrom string `json:"stack_from,omitempty"`
+	// What belongs, where the family does not say it for this unit
+	StackRight string `json:"stack_right,omitempty"`
+	// Dished springs of this unit's own size
+	Spring Spring `json:"spring,omitzero" gorm:"embedded"`
 
-	Features  []*Feature  `json:"features,omitempty"`
-	Marks     []*Mark     `json:"marks,omitempty"` // seen on this part
-	Decisions []*Decision `json:"decisions,omitempty"`
-	Reworks   []*Rework   `json:"reworks,omitempty"`
-	Steps     []*Step     `json:"steps,omitempty"`
+	// How this unit's own is bolted on, where it was looked at
+	Joint Joint `json:"joint,omitzero" gorm:"embedded"`
+	// Of a coil spring, what was found out about this one
+	Coil Coil `json:"coil,omitzero" gorm:"embedded;embeddedPrefix:coil_"`
+	// Money for one new piece
+	Price quantity.Quantity `json:"price,omitzero" gorm:"serializer:number"`
+	// Of a lip seal: where the old one ran
+	Lip Lip `json:"lip,omitzero" gorm:"embedded;embeddedPrefix:lip_"`
+	// What a seal or bearing is
+	Seal Seal `json:"seal,omitzero" gorm:"embedded;embeddedPrefix:seal_"`
+	// Of a new one
+	Order Order `json:"order,omitzero" gorm:"embedded;embeddedPrefix:order_"`
+
+	Features []*Feature `json:"features,omitempty" gorm:"foreignKey:JobID,Unit,Part"`
+	// Seen on this part
+	Marks     []*PartMark `json:"marks,omitempty" gorm:"foreignKey:JobID,Unit,Part"`
+	Decisions []*Decision `json:"decisions,omitempty" gorm:"foreignKey:JobID,Unit,Part"`
+	Reworks   []*Rework   `json:"reworks,omitempty" gorm:"foreignKey:JobID,Unit,Part"`
+	Steps     []*Step     `json:"steps,omitempty" gorm:"foreignKey:JobID,Unit,Part"`
 }
 
 // Joint is how a part is bolted on, as it was read off this unit. What was not said
 // is the family's.
 type Joint struct {
-	Thread  string            `json:"thread,omitempty"`
-	Class   string            `json:"class,omitempty"` // a strength class, or unknown where the head bears no mark
-	Dry     bool              `json:"dry,omitempty"`   // goes in dry; oiled otherwise
-	Torque  quantity.Quantity `json:"torque,omitzero"`
-	Source  string            `json:"source,omitempty"`  // the document the torque stands in
-	Snug    bool              `json:"snug,omitempty"`    // even and snug is enough: nothing but seating is asked
-	Locking string            `json:"locking,omitempty"` // what keeps it from coming loose
-	Engaged quantity.Quantity `json:"engaged,omitzero"`  // thread that carries
+	Thread string `json:"thread,omitempty"`
+	// A strength class, or unknown where the head bears no mark
+	Class string `json:"class,omitempty"`
+	// Goes in dry; oiled otherwise
+	Dry    bool              `json:"dry,omitempty"`
+	Torque quantity.Quantity `json:"torque,omitzero" gorm:"column:joint_torque;serializer:torque"`
+	// The document the torque stands in
+	Source string `json:"source,omitempty" gorm:"column:joint_source"`
+	// Even and snug is enough: nothing but seating is asked
+	Snug bool `json:"snug,omitempty"`
+	// What keeps it from coming loose
+	Locking string `json:"locking,omitempty"`
+	// Thread that carries
+	Engaged quantity.Quantity `json:"engaged,omitzero" gorm:"serializer:length"`
 }
 
 // Spring is the size of a unit's own dished springs and the height they are held at.
 // A size that was not given is zero.
 type Spring struct {
-	Outside   quantity.Quantity `json:"outside,omitzero"`
-	Inside    quantity.Quantity `json:"inside,omitzero"`
-	Thickness quantity.Quantity `json:"thickness,omitzero"`
-	Cone      quantity.Quantity `json:"cone,omitzero"`
-	Space     quantity.Quantity `json:"space,omitzero"`
+	Outside quantity.Quantity `json:"outside,omitzero" gorm:"column:spring_outside;serializer:length"`
+	Inside  quantity.Quantity `json:"inside,omitzero" gorm:"column:spring_inside;serializer:length"`
+
+	Thickness quantity.Quantity `json:"thickness,omitzero" gorm:"column:spring_thickness;serializer:length"`
+	Cone      quantity.Quantity `json:"cone,omitzero" gorm:"column:spring_cone;serializer:length"`
+	Space     quantity.Quantity `json:"space,omitzero" gorm:"column:stack_space;serializer:length"`
 }
 
 // Where it is known from what stack belongs.
@@ -139,34 +173,49 @@ func (p *Part) Decision() *Decision {
 
 // Decision is a person's choice for a part.
 type Decision struct {
-	Round  int    `json:"round,omitempty"`
+	OfPart `json:"-"`
+
+	Round  int    `json:"round,omitempty" gorm:"primaryKey"`
 	Choice string `json:"choice,omitempty"` // keep, rework or replace; "" follows the proposal
 	Reason string `json:"reason,omitempty"`
 }
 
 // Step is the fitting of a part.
 type Step struct {
-	Round  int               `json:"round,omitempty"`
-	Done   bool              `json:"done,omitempty"`
-	Facing string            `json:"facing,omitempty"`
-	Count  string            `json:"count,omitempty"` // counted in, a number as typed
-	Turn   string            `json:"turn,omitempty"`
-	Torque quantity.Quantity `json:"torque,omitzero"`
+	OfPart `json:"-"`
 
-	TurnTorque quantity.Quantity `json:"turn_torque,omitzero"` // to turn the shaft by hand afterwards
-	Push       quantity.Quantity `json:"push,omitzero"`        // force to move a spool, rod or piston afterwards
-	Proud      quantity.Quantity `json:"proud,omitzero"`       // how far what lies under the joint stands proud
-	Press      quantity.Quantity `json:"press,omitzero"`       // depth of a lip seal's outer face below the housing's
-	Cycled     bool              `json:"cycled,omitempty"`     // moved by hand over its whole way, and free
-	Over       string            `json:"over,omitempty"`       // what was missing under it when it went in, in words
-	OrderWhy   string            `json:"order_why,omitempty"`  // why it went in all the same
-	TakenOut   int               `json:"taken_out,omitempty"`  // how often it came out again
+	Round  int    `json:"round,omitempty" gorm:"primaryKey"`
+	Done   bool   `json:"done,omitempty"`
+	Facing string `json:"facing,omitempty"`
+	// Counted in, a number as typed
+	Count  string            `json:"count,omitempty"`
+	Turn   string            `json:"turn,omitempty"`
+	Torque quantity.Quantity `json:"torque,omitzero" gorm:"serializer:torque"`
+
+	// To turn the shaft by hand afterwards
+	TurnTorque quantity.Quantity `json:"turn_torque,omitzero" gorm:"serializer:torque"`
+	// Force to move a spool, rod or piston afterwards
+	Push quantity.Quantity `json:"push,omitzero" gorm:"serializer:force"`
+	// How far what lies under the joint stands proud
+	Proud quantity.Quantity `json:"proud,omitzero" gorm:"serializer:length"`
+	// Depth of a lip seal's outer face below the housing's
+	Press quantity.Quantity `json:"press,omitzero" gorm:"serializer:length"`
+	// Moved by hand over its whole way, and free
+	Cycled bool `json:"cycled,omitempty"`
+	// What was missing under it when it went in, in words
+	Over string `json:"over,omitempty"`
+	// Why it went in all the same
+	OrderWhy string `json:"order_why,omitempty"`
+	// How often it came out again
+	TakenOut int `json:"taken_out,omitempty"`
 
 	Note string `json:"note,omitempty"`
-	By   string `json:"by,omitempty"`
+	By   string `json:"by,omitempty" gorm:"column:by_name"`
 
-	StackRemoved string `json:"stack_removed,omitempty"` // as it came off in this round, where that is not the first
-	StackFit     string `json:"stack_fit,omitempty"`     // as fitted
+	// As it came off in this round, where that is not the first
+	StackRemoved string `json:"stack_removed,omitempty"`
+	// As fitted
+	StackFit string `json:"stack_fit,omitempty"`
 }
 
 // TakeOut notes that the part came out again: what was seen and felt of its fitting is said

@@ -2,11 +2,14 @@ package unit
 
 // Quote is the offer to the customer and what he said to it.
 type Quote struct {
-	GivenOn    Date   `json:"given_on,omitempty"` // "" while none was given
-	Answer     string `json:"answer,omitempty"`   // one of the Answer constants, "" while he has not said
-	Person     string `json:"person,omitempty"`   // who said it
-	AnsweredOn Date   `json:"answered_on,omitempty"`
-	Note       string `json:"note,omitempty"`
+	// "" while none was given
+	GivenOn Date `json:"given_on,omitempty" gorm:"column:quoted_on;serializer:day"`
+	// One of the Answer constants, "" while he has not said
+	Answer string `json:"answer,omitempty"`
+	// Who said it
+	Person     string `json:"person,omitempty" gorm:"column:answer_by"`
+	AnsweredOn Date   `json:"answered_on,omitempty" gorm:"column:answer_on;serializer:day"`
+	Note       string `json:"note,omitempty" gorm:"column:answer_note"`
 }
 
 // What a customer can answer.

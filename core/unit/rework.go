@@ -5,15 +5,24 @@ import "corvek/core/quantity"
 // Rework is one way of saving a part, as far as it was gone. It outlives the rounds: what
 // is off stays off.
 type Rework struct {
-	Route     string            `json:"route,omitempty"`     // code of the way
-	Goes      bool              `json:"goes,omitempty"`      // this way was taken and not another
-	Taken     quantity.Quantity `json:"taken,omitzero"`      // off the part in all, a length
-	FlatHow   string            `json:"flat_how,omitempty"`  // how flatness was found, one of the Flat constants
-	FlatFirst quantity.Quantity `json:"flat_first,omitzero"` // out of flat before, a length
-	FlatNow   quantity.Quantity `json:"flat_now,omitzero"`   // out of flat at last, a length
-	Price     quantity.Quantity `json:"price,omitzero"`      // money, of a part that goes out
-	Sent      Date              `json:"sent,omitempty"`
-	Back      Date              `json:"back,omitempty"`
+	OfPart `json:"-"`
+
+	// Code of the way
+	Route string `json:"route,omitempty" gorm:"primaryKey"`
+	// This way was taken and not another
+	Goes bool `json:"goes,omitempty"`
+	// Off the part in all, a length
+	Taken quantity.Quantity `json:"taken,omitzero" gorm:"serializer:length"`
+	// How flatness was found, one of the Flat constants
+	FlatHow string `json:"flat_how,omitempty"`
+	// Out of flat before, a length
+	FlatFirst quantity.Quantity `json:"flat_first,omitzero" gorm:"serializer:length"`
+	// Out of flat at last, a length
+	FlatNow quantity.Quantity `json:"flat_now,omitzero" gorm:"serializer:length"`
+	// Money, of a part that goes out
+	Price quantity.Quantity `json:"price,omitzero" gorm:"serializer:number"`
+	Sent  Date              `json:"sent,omitempty" gorm:"serializer:day"`
+	Back  Date              `json:"back,omitempty" gorm:"serializer:day"`
 }
 
 // How flatness is found.
@@ -40,10 +49,10 @@ func (r *Rework) Out() bool { return r.Sent != "" && r.Back == "" }
 // the one of the book. A size that was not given is zero.
 type Coil struct {
 	Is    string            `json:"is,omitempty"` // whose it is, one of the Coil constants
-	Rate  quantity.Quantity `json:"rate,omitzero"`
-	Wire  quantity.Quantity `json:"wire,omitzero"`
-	Mean  quantity.Quantity `json:"mean,omitzero"`  // diameter in the middle of the wire
-	Turns quantity.Quantity `json:"turns,omitzero"` // that move
+	Rate  quantity.Quantity `json:"rate,omitzero" gorm:"serializer:spring rate"`
+	Wire  quantity.Quantity `json:"wire,omitzero" gorm:"serializer:length"`
+	Mean  quantity.Quantity `json:"mean,omitzero" gorm:"serializer:length"`  // diameter in the middle of the wire
+	Turns quantity.Quantity `json:"turns,omitzero" gorm:"serializer:number"` // that move
 }
 
 // Whose a spring is that is not as long as the book has it.

@@ -5,19 +5,29 @@ import "corvek/core/quantity"
 // Seal is what a seal or a bearing is. What was not said is empty; sizes are as measured
 // on the piece or on its place, so that the standard size can be found from them.
 type Seal struct {
-	Standard string            `json:"standard,omitempty"` // AS568, ISO 3601, ISO 6194, ISO 15
-	Size     string            `json:"size,omitempty"`     // -214, 24.2 x 3, 20 x 35 x 7, 6204
-	Material string            `json:"material,omitempty"` // ISO 1629 letters
-	Hardness quantity.Quantity `json:"hardness,omitzero"`  // Shore A, a bare number
-	Cure     string            `json:"cure,omitempty"`     // 2029-Q2 or a day
-	MakerNo  string            `json:"maker_no,omitempty"` // the maker's part number
+	// AS568, ISO 3601, ISO 6194, ISO 15
+	Standard string `json:"standard,omitempty"`
+	// -214, 24.2 x 3, 20 x 35 x 7, 6204
+	Size string `json:"size,omitempty"`
+	// ISO 1629 letters
+	Material string `json:"material,omitempty"`
+	// Shore A, a bare number
+	Hardness quantity.Quantity `json:"hardness,omitzero" gorm:"serializer:number"`
+	// 2029-Q2 or a day
+	Cure string `json:"cure,omitempty"`
+	// The maker's part number
+	MakerNo string `json:"maker_no,omitempty"`
 
-	Inside  quantity.Quantity `json:"inside,omitzero"` // of a ring
-	Section quantity.Quantity `json:"section,omitzero"`
-	Shaft   quantity.Quantity `json:"shaft,omitzero"` // of a lip seal: what it runs on
-	Bore    quantity.Quantity `json:"bore,omitzero"`  // of the housing
-	Width   quantity.Quantity `json:"width,omitzero"`
-	Outside quantity.Quantity `json:"outside,omitzero"` // of the removed seal, which has relaxed: not the bore
+	// Of a ring
+	Inside  quantity.Quantity `json:"inside,omitzero" gorm:"serializer:length"`
+	Section quantity.Quantity `json:"section,omitzero" gorm:"serializer:length"`
+	// Of a lip seal: what it runs on
+	Shaft quantity.Quantity `json:"shaft,omitzero" gorm:"serializer:length"`
+	// Of the housing
+	Bore  quantity.Quantity `json:"bore,omitzero" gorm:"serializer:length"`
+	Width quantity.Quantity `json:"width,omitzero" gorm:"serializer:length"`
+	// Of the removed seal, which has relaxed: not the bore
+	Outside quantity.Quantity `json:"outside,omitzero" gorm:"serializer:length"`
 }
 
 // Order is how a new piece is got.
@@ -25,7 +35,7 @@ type Order struct {
 	State    string `json:"state,omitempty"` // one of the Order constants, "" while nothing was said
 	Supplier string `json:"supplier,omitempty"`
 	Number   string `json:"number,omitempty"`
-	Due      Date   `json:"due,omitempty"`
+	Due      Date   `json:"due,omitempty" gorm:"serializer:day"`
 }
 
 // How far an order is.
@@ -47,8 +57,10 @@ func (o Order) Awaited() bool {
 
 // Fit is how a new piece went in where that was tried.
 type Fit struct {
-	Says string            `json:"says,omitempty"` // one of the Fit constants
-	Gap  quantity.Quantity `json:"gap,omitzero"`   // as measured: the clearance it has there
+	// One of the Fit constants
+	Says string `json:"says,omitempty" gorm:"column:fit"`
+	// As measured: the clearance it has there
+	Gap quantity.Quantity `json:"gap,omitzero" gorm:"column:fit_gap;serializer:length"`
 }
 
 // How a new piece went in.

@@ -14,6 +14,10 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
+// keys tell where in the tables of one store a row stands, and nothing of the job.
+var keys = map[string]bool{"OfJob": true, "OfUnit": true, "OfPart": true, "OfFeature": true, "OfAttempt": true,
+	"OfPicture": true, "ID": true, "CustomerID": true, "Ordinal": true}
+
 // leaves calls f with every value that a job holds, by its path.
 func leaves(path string, v reflect.Value, f func(path string, v reflect.Value)) {
 	switch v.Kind() {
@@ -29,7 +33,9 @@ func leaves(path string, v reflect.Value, f func(path string, v reflect.Value)) 
 			return
 		}
 		for i := range v.NumField() {
-			leaves(path+"."+v.Type().Field(i).Name, v.Field(i), f)
+			if name := v.Type().Field(i).Name; !keys[name] {
+				leaves(path+"."+name, v.Field(i), f)
+			}
 		}
 	default:
 		f(path, v)
@@ -102,7 +108,8 @@ func TestEveryValueIsInTheFingerprint(t *testing.T) {
 		})
 		now, err := j.Sections()
 		require.NoError(t, err)
-		if left[path] || strings.Contains(path, ".Readings[") && strings.HasSuffix(path, ".Size") {
+		if left[path] || strings.Contains(path, ".Readings[") && strings.HasSuffix(path, ".Size") ||
+			strings.Contains(path, ".Features[") && strings.HasSuffix(path, "].Place") {
 			assert.Equal(t, unit.StateOf(was), unit.StateOf(now), path)
 			return
 		}

@@ -8,75 +8,98 @@ import (
 
 // Unit is one hydraulic unit on the bench.
 type Unit struct {
-	Number int    `json:"number,omitempty"` // from 1 within the job
+	OfJob `json:"-"`
+
+	// From 1 within the job
+	Number int    `json:"number,omitempty" gorm:"primaryKey"`
 	Family string `json:"family,omitempty"`
 
-	Name     string `json:"name,omitempty"`
-	Maker    string `json:"maker,omitempty"`
-	Model    string `json:"model,omitempty"`
-	Serial   string `json:"serial,omitempty"`
-	Variant  string `json:"variant,omitempty"`
-	Rotation string `json:"rotation,omitempty"` // right, left or both, seen on the shaft end
+	Name    string `json:"name,omitempty"`
+	Maker   string `json:"maker,omitempty"`
+	Model   string `json:"model,omitempty"`
+	Serial  string `json:"serial,omitempty"`
+	Variant string `json:"variant,omitempty"`
+	// Right, left or both, seen on the shaft end
+	Rotation string `json:"rotation,omitempty"`
 
-	Fluid        string            `json:"fluid,omitempty"`
-	Viscosity    quantity.Quantity `json:"viscosity,omitzero"` // at duty
-	Density      quantity.Quantity `json:"density,omitzero"`
-	Displacement quantity.Quantity `json:"displacement,omitzero"`
-	Speed        quantity.Quantity `json:"speed,omitzero"`
-	DutyPressure quantity.Quantity `json:"duty_pressure,omitzero"`
-	Temperature  quantity.Quantity `json:"temperature,omitzero"`
-	Hours        quantity.Quantity `json:"hours,omitzero"`
+	Fluid string `json:"fluid,omitempty"`
+	// At duty
+	Viscosity    quantity.Quantity `json:"viscosity,omitzero" gorm:"serializer:kinematic viscosity"`
+	Density      quantity.Quantity `json:"density,omitzero" gorm:"serializer:density"`
+	Displacement quantity.Quantity `json:"displacement,omitzero" gorm:"serializer:displacement"`
+	Speed        quantity.Quantity `json:"speed,omitzero" gorm:"serializer:rotation"`
+	DutyPressure quantity.Quantity `json:"duty_pressure,omitzero" gorm:"serializer:pressure"`
+	Temperature  quantity.Quantity `json:"temperature,omitzero" gorm:"serializer:temperature"`
+	Hours        quantity.Quantity `json:"hours,omitzero" gorm:"serializer:time;bare:h"`
 	Filtration   string            `json:"filtration,omitempty"`
 
-	Changed          string `json:"changed,omitempty"`           // what changed lately
-	Modification     string `json:"modification,omitempty"`      // made in the field
-	ModificationKept string `json:"modification_kept,omitempty"` // what became of it at Build
+	// What changed lately
+	Changed string `json:"changed,omitempty"`
+	// Made in the field
+	Modification string `json:"modification,omitempty"`
+	// What became of it at Build
+	ModificationKept string `json:"modification_kept,omitempty"`
 
-	ShimsFitted    string            `json:"shims_fitted,omitempty"`    // 0.10 mm, 0.05 mm
-	ShimsAvailable string            `json:"shims_available,omitempty"` // 0.05 mm x2, 0.02 mm
-	OffBody        quantity.Quantity `json:"off_body,omitzero"`
-	OffGears       quantity.Quantity `json:"off_gears,omitzero"`
+	// 0.10 mm, 0.05 mm
+	ShimsFitted string `json:"shims_fitted,omitempty"`
+	// 0.05 mm x2, 0.02 mm
+	ShimsAvailable string            `json:"shims_available,omitempty"`
+	OffBody        quantity.Quantity `json:"off_body,omitzero" gorm:"serializer:length"`
+	OffGears       quantity.Quantity `json:"off_gears,omitzero" gorm:"serializer:length"`
 
-	Limits  []*StepLimit `json:"step_limits,omitempty"` // of the test, from a document or a customer
-	Setting Setting      `json:"setting,omitzero"`      // of its relief, where the book or the customer gives one
+	// Of the test, from a document or a customer
+	Limits []*StepLimit `json:"step_limits,omitempty" gorm:"foreignKey:JobID,Unit"`
+	// Of its relief, where the book or the customer gives one
+	Setting Setting `json:"setting,omitzero" gorm:"embedded;embeddedPrefix:setting_"`
 
-	NotAsked string            `json:"not_asked,omitempty"` // why nobody at the machine can be asked
-	Gauge    map[string]string `json:"gauge,omitempty"`     // answers by question
-	Identity map[string]string `json:"identity,omitempty"`  // yes or no by identity mark
-	More     map[string]string `json:"more,omitempty"`      // how often more than in the family, by assembly
+	// Why nobody at the machine can be asked
+	NotAsked string `json:"not_asked,omitempty"`
+	// Answers by question
+	Gauge map[string]string `json:"gauge,omitempty" gorm:"serializer:answers"`
+	// Yes or no by identity mark
+	Identity map[string]string `json:"identity,omitempty" gorm:"serializer:answers"`
+	// How often more than in the family, by assembly
+	More map[string]string `json:"more,omitempty" gorm:"serializer:answers"`
 
-	Ending     string `json:"ending,omitempty"`      // one of the End constants
-	EndingNote string `json:"ending_note,omitempty"` // what replaced it, where it went
+	// One of the End constants
+	Ending string `json:"ending,omitempty"`
+	// What replaced it, where it went
+	EndingNote string `json:"ending_note,omitempty"`
 
-	Capacity        quantity.Quantity `json:"capacity,omitzero"`
-	LevelBefore     quantity.Quantity `json:"level_before,omitzero"`
-	Drained         quantity.Quantity `json:"drained,omitzero"`
-	Water           quantity.Quantity `json:"water,omitzero"`
-	GainedElsewhere quantity.Quantity `json:"gained_elsewhere,omitzero"`
-	Vessel          quantity.Quantity `json:"vessel,omitzero"`
+	Capacity        quantity.Quantity `json:"capacity,omitzero" gorm:"serializer:volume"`
+	LevelBefore     quantity.Quantity `json:"level_before,omitzero" gorm:"serializer:volume"`
+	Drained         quantity.Quantity `json:"drained,omitzero" gorm:"serializer:volume"`
+	Water           quantity.Quantity `json:"water,omitzero" gorm:"serializer:volume"`
+	GainedElsewhere quantity.Quantity `json:"gained_elsewhere,omitzero" gorm:"serializer:volume"`
+	Vessel          quantity.Quantity `json:"vessel,omitzero" gorm:"serializer:volume"`
 	DrainedLook     string            `json:"drained_look,omitempty"`
 	Flushed         string            `json:"flushed,omitempty"`
 	FlushedBy       string            `json:"flushed_by,omitempty"`
-	Flushes         map[string]string `json:"flush,omitempty"`      // done or none, by place of the circuit
-	Filled          map[string]string `json:"fill,omitempty"`       // when, or none, by step of the filling
-	OtherSump       string            `json:"other_sump,omitempty"` // what became of the sump that gained
+	// Done or none, by place of the circuit
+	Flushes map[string]string `json:"flush,omitempty" gorm:"column:flush;serializer:answers"`
+	// When, or none, by step of the filling
+	Filled map[string]string `json:"fill,omitempty" gorm:"column:fill;serializer:answers"`
+	// What became of the sump that gained
+	OtherSump string `json:"other_sump,omitempty"`
 
-	Accounts    []*Account    `json:"accounts,omitempty"`
-	Rounds      []*Round      `json:"rounds,omitempty"`
-	Parts       []*Part       `json:"parts,omitempty"` // in the order they came off
-	Loose       []*Loose      `json:"loose_items,omitempty"`
-	Marks       []*Mark       `json:"evidence,omitempty"`
-	Conclusions []*Conclusion `json:"conclusions,omitempty"`
-	Causes      []*NamedCause `json:"causes,omitempty"` // beside the root causes concluded
-	Kit         []*Piece      `json:"kit,omitempty"`
-	Attempts    []*Attempt    `json:"attempts,omitempty"`
+	Accounts []*Account `json:"accounts,omitempty" gorm:"foreignKey:JobID,Unit"`
+	Rounds   []*Round   `json:"rounds,omitempty" gorm:"foreignKey:JobID,Unit"`
+	// In the order they came off
+	Parts       []*Part       `json:"parts,omitempty" gorm:"foreignKey:JobID,Unit"`
+	Loose       []*Loose      `json:"loose_items,omitempty" gorm:"foreignKey:JobID,Unit"`
+	Marks       []*UnitMark   `json:"evidence,omitempty" gorm:"foreignKey:JobID,Unit"`
+	Conclusions []*Conclusion `json:"conclusions,omitempty" gorm:"foreignKey:JobID,Unit"`
+	// Beside the root causes concluded
+	Causes   []*NamedCause `json:"causes,omitempty" gorm:"foreignKey:JobID,Unit"`
+	Kit      []*Piece      `json:"kit,omitempty" gorm:"foreignKey:JobID,Unit"`
+	Attempts []*Attempt    `json:"attempts,omitempty" gorm:"foreignKey:JobID,Unit"`
 }
 
 // Setting is the pressure that a unit's relief is to hold, from a document or as it was
 // agreed. What was not given is zero.
 type Setting struct {
-	Low    quantity.Quantity `json:"low,omitzero"`
-	High   quantity.Quantity `json:"high,omitzero"`
+	Low    quantity.Quantity `json:"low,omitzero" gorm:"serializer:pressure"`
+	High   quantity.Quantity `json:"high,omitzero" gorm:"serializer:pressure"`
 	Source string            `json:"source,omitempty"`
 }
 
@@ -101,14 +124,18 @@ func (u *Unit) Piece(number int) *Piece {
 // Account is what one person told of the unit. Two that agree are two sources
 // and no proof: they may have it from one another.
 type Account struct {
-	Number int    `json:"number,omitempty"`
+	OfUnit `json:"-"`
+
+	Number int    `json:"number,omitempty" gorm:"primaryKey;column:line"`
 	Teller string `json:"teller,omitempty"`
 	Words  string `json:"words,omitempty"`
 }
 
 // Round is one pass through the stations; a failed test opens the next.
 type Round struct {
-	Number   int       `json:"number,omitempty"`
+	OfUnit `json:"-"`
+
+	Number   int       `json:"number,omitempty" gorm:"primaryKey"`
 	Reason   string    `json:"reason,omitempty"`
 	BackTo   string    `json:"back_to,omitempty"`
 	OpenedBy string    `json:"opened_by,omitempty"`
@@ -117,25 +144,29 @@ type Round struct {
 
 // Loose is debris or a piece found lying loose.
 type Loose struct {
-	Number   int    `json:"number,omitempty"`
+	OfUnit `json:"-"`
+
+	Number   int    `json:"number,omitempty" gorm:"primaryKey;column:line"`
 	What     string `json:"what,omitempty"`
 	Place    string `json:"place,omitempty"`
 	Count    int    `json:"count,omitempty"`
-	Fragment bool   `json:"bit,omitempty"`  // a piece of a broken one, not a whole one
-	Part     string `json:"part,omitempty"` // code of the part it belongs to, "" while not told
-	Note     string `json:"note,omitempty"` // what it is, where it belongs to no part
+	Fragment bool   `json:"bit,omitempty" gorm:"column:bit"` // a piece of a broken one, not a whole one
+	Part     string `json:"part,omitempty"`                  // code of the part it belongs to, "" while not told
+	Note     string `json:"note,omitempty"`                  // what it is, where it belongs to no part
 }
 
 // Piece is a line of the repair kit.
 type Piece struct {
-	Number     int    `json:"line,omitempty"`
-	Code       string `json:"number,omitempty"` // what stands on the bag
+	OfUnit `json:"-"`
+
+	Number     int    `json:"line,omitempty" gorm:"primaryKey;column:line"`
+	Code       string `json:"number,omitempty" gorm:"column:number"` // what stands on the bag
 	Name       string `json:"name,omitempty"`
 	Count      int    `json:"count,omitempty"`
-	Part       string `json:"part,omitempty"` // code of the part it is for, "" while not told
+	Part       string `json:"part,omitempty" gorm:"column:place"` // code of the part it is for, "" while not told
 	LeftReason string `json:"left_reason,omitempty"`
-	Seal       Seal   `json:"seal,omitzero"`
-	Fit        Fit    `json:"fit,omitzero"` // where it was tried
+	Seal       Seal   `json:"seal,omitzero" gorm:"embedded"`
+	Fit        Fit    `json:"fit,omitzero" gorm:"embedded"` // where it was tried
 }
 
 // latest is the row of the highest round, of two the later one.

@@ -219,8 +219,8 @@ func fromUnit(u *unit.Unit) object {
 	list(&o, "loose", u.Loose, func(l *unit.Loose) object {
 		return object{{"number", l.Number}}.with(&entry.Place{Loose: l}, unit.ScopeLoose)
 	})
-	list(&o, "evidence", u.Marks, func(m *unit.Mark) object {
-		return object{{"round", m.Round}, {"code", m.Code}}.with(&entry.Place{Mark: m}, unit.ScopeEvidence)
+	list(&o, "evidence", u.Marks, func(m *unit.UnitMark) object {
+		return object{{"round", m.Round}, {"code", m.Code}}.with(&entry.Place{Mark: &m.Mark}, unit.ScopeEvidence)
 	})
 	list(&o, "conclusions", u.Conclusions, func(c *unit.Conclusion) object {
 		return object{{"round", c.Round}}.with(&entry.Place{Conclusion: c}, unit.ScopeConclusion)
@@ -276,8 +276,8 @@ func fromPart(p *unit.Part) object {
 		})
 		return x
 	})
-	list(&o, "marks", p.Marks, func(m *unit.Mark) object {
-		return object{{"round", m.Round}, {"code", m.Code}}.with(&entry.Place{Mark: m}, unit.ScopePartMark)
+	list(&o, "marks", p.Marks, func(m *unit.PartMark) object {
+		return object{{"round", m.Round}, {"code", m.Code}}.with(&entry.Place{Mark: &m.Mark}, unit.ScopePartMark)
 	})
 	list(&o, "decisions", p.Decisions, func(d *unit.Decision) object {
 		return object{{"round", d.Round}}.with(&entry.Place{Decision: d}, unit.ScopeDecision)

@@ -40,15 +40,16 @@ func (r *reader) part(t *tree, u *unit.Unit, f *family.Family) {
 		r.feature(x, u, f, p, def)
 	}
 	for _, x := range t.list("marks", mostLayers*len(family.PartMarks)) {
-		m := &unit.Mark{Round: round(x, u), Code: x.text("code", mostName), Origin: unit.OriginFound}
+		m := &unit.PartMark{Mark: unit.Mark{Round: round(x, u), Code: x.text("code", mostName),
+			Origin: unit.OriginFound}}
 		if _, known := family.PartMark(m.Code); !known {
 			x.fail("code", "%q is not a mark that parts bear", m.Code)
 		}
-		r.fields(x, &entry.Place{Unit: u, Family: f, Part: p, Def: def, Mark: m}, unit.ScopePartMark)
+		r.fields(x, &entry.Place{Unit: u, Family: f, Part: p, Def: def, Mark: &m.Mark}, unit.ScopePartMark)
 		p.Marks = append(p.Marks, m)
 		x.end()
 	}
-	unique(t, "marks", p.Marks, func(m *unit.Mark) any { return [2]any{m.Round, m.Code} })
+	unique(t, "marks", p.Marks, func(m *unit.PartMark) any { return [2]any{m.Round, m.Code} })
 	for _, x := range t.list("decisions", mostLayers) {
 		d := &unit.Decision{Round: round(x, u)}
 		p.Decisions = append(p.Decisions, d)

@@ -57,7 +57,7 @@ func (r *reader) unit(t *tree, number int) {
 	unique(t, "loose", u.Loose, func(l *unit.Loose) any { return l.Number })
 	unique(t, "causes", u.Causes, func(c *unit.NamedCause) any { return c.Number })
 	unique(t, "kit", u.Kit, func(k *unit.Piece) any { return k.Number })
-	unique(t, "evidence", u.Marks, func(m *unit.Mark) any { return [2]any{m.Round, m.Code} })
+	unique(t, "evidence", u.Marks, func(m *unit.UnitMark) any { return [2]any{m.Round, m.Code} })
 	unique(t, "conclusions", u.Conclusions, func(c *unit.Conclusion) any { return c.Round })
 	unique(t, "attempts", u.Attempts, func(a *unit.Attempt) any { return a.Number })
 	t.end()
@@ -138,11 +138,12 @@ func (r *reader) loose(t *tree, u *unit.Unit) {
 func (r *reader) marks(t *tree, u *unit.Unit, f *family.Family) {
 	board := r.shop.Knowledge(f.Code)
 	for _, x := range t.list("evidence", 2000) {
-		m := &unit.Mark{Round: round(x, u), Code: x.text("code", mostName), Origin: unit.OriginFound}
+		m := &unit.UnitMark{Mark: unit.Mark{Round: round(x, u), Code: x.text("code", mostName),
+			Origin: unit.OriginFound}}
 		if !board.KnowsMark(m.Code) {
 			x.fail("code", "%q is not a mark known for this family", m.Code)
 		}
-		r.fields(x, &entry.Place{Unit: u, Family: f, Mark: m}, unit.ScopeEvidence)
+		r.fields(x, &entry.Place{Unit: u, Family: f, Mark: &m.Mark}, unit.ScopeEvidence)
 		u.Marks = append(u.Marks, m)
 		x.end()
 	}

@@ -23,8 +23,8 @@ func TestAnEditedFigureIsNamed(t *testing.T) {
 	require.NoError(t, err)
 	require.Empty(t, v.Faults)
 	storetest.Bend(s.Store)
-	done, err := s.Store.Pool.Exec(ctx, `UPDATE points SET flow = '44.2 L/min' WHERE code = 'p100' AND attempt = 0
-		AND job_id = (SELECT id FROM jobs WHERE tag = 'T-0417')`)
+	done, err := s.Store.Pool.Exec(ctx, `UPDATE points SET figures = figures || '{"flow": "44.2 L/min"}'
+		WHERE code = 'p100' AND attempt = 0 AND job_id = (SELECT id FROM jobs WHERE tag = 'T-0417')`)
 	require.NoError(t, err)
 	require.Equal(t, int64(1), done.RowsAffected())
 	v, err = s.Verify(ctx)

@@ -1,13 +1,9 @@
 package store
 
 import (
-	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
-	"math"
-	"slices"
-	"time"
 
 	"corvek/core/unit"
 
@@ -26,62 +22,21 @@ type ActLine struct {
 	Action, Field, Before, After string
 }
 
-// changedRow is a row before and after an act; nil where there was none.
+// changedRow is what one person's write did to a row, as it is kept: the columns before and after;
+// nil where there was none.
 type changedRow struct {
 	Table  string
 	Key    []any
-	Before columns
-	After  columns
+	Before map[string]any
+	After  map[string]any
 }
-
-// headTable stands for the job's own row among the changed ones.
-const headTable = "jobs"
 
 // ErrRestsOn says that an act cannot be taken back, since something was changed after it
 // that rests on it.
 var ErrRestsOn = errors.New("something that was entered since rests on it")
 
-// changes are the rows in which two states of a job differ, parents first.
-func changes(before, after *unit.Job) (out []changedRow) {
-	if b, a := differ(jobColumns(before), jobColumns(after)); len(a) > 0 {
-		out = append(out, changedRow{headTable, nil, b, a})
-	}
-	old := map[string]row{}
-	for _, r := range rows(before) {
-		old[r.id()] = r
-	}
-	for _, r := range rows(after) {
-		was, there := old[r.id()]
-		delete(old, r.id())
-		if !there {
-			out = append(out, changedRow{r.table.name, r.key, nil, r.cols})
-			continue
-		}
-		if b, a := differ(was.cols, r.cols); len(a) > 0 {
-			out = append(out, changedRow{r.table.name, r.key, b, a})
-		}
-	}
-	for _, r := range rows(before) {
-		if _, gone := old[r.id()]; gone {
-			out = append(out, changedRow{r.table.name, r.key, r.cols, nil})
-		}
-	}
-	return out
-}
-
-// differ gives the columns that are another, before and after.
-func differ(before, after columns) (b, a columns) {
-	b, a = columns{}, columns{}
-	for name, v := range after {
-		if !same(v, before[name]) {
-			b[name], a[name] = before[name], v
-		}
-	}
-	return b, a
-}
-
 // keepAct notes what a person's write changed.
-func keepAct(db *gorm.DB, id int64, c *Change, changed []changedRow) error {
+func keepAct(db *gorm.DB, c *Change, changed []change) error {
 	if c.Who == "" || len(changed) == 0 {
 		return nil
 	}
@@ -93,12 +48,18 @@ func keepAct(db *gorm.DB, id int64, c *Change, changed []changedRow) error {
 	if err != nil {
 		return err
 	}
-	text, err := json.Marshal(changed)
+	rows := make([]changedRow, len(changed))
+	for i, ch := range changed {
+		if rows[i], err = ch.row(); err != nil {
+			return err
+		}
+	}
+	text, err := json.Marshal(rows)
 	if err != nil {
 		return err
 	}
 	return db.Exec("INSERT INTO acts (job_id, version, who, lines, changed) VALUES (?, ?, ?, ?::jsonb, ?::jsonb)",
-		id, c.Job.Version, c.Who, string(told), string(text)).Error
+		c.Job.ID, c.Job.Version, c.Who, string(told), string(text)).Error
 }
 
 // LastAct is what a person did last on a job and has not taken back; nil where there is
@@ -129,144 +90,12 @@ func lastAct(db *gorm.DB, who, columns string) (*Act, error) {
 	if found[0].Changed == "" {
 		return a, nil
 	}
-	err = json.Unmarshal([]byte(found[0].Changed), &a.changed)
-	for i := range a.changed {
-		a.changed[i].read()
-	}
-	return a, err
+	return a, json.Unmarshal([]byte(found[0].Changed), &a.changed)
 }
-
-// read gives the figures and moments of a row that was kept as text their kind again.
-func (r *changedRow) read() {
-	for i := range r.Key {
-		r.Key[i] = kept(r.Key[i])
-	}
-	for _, cols := range []columns{r.Before, r.After} {
-		for name, v := range cols {
-			cols[name] = kept(v)
-		}
-	}
-}
-
-func kept(v any) any {
-	switch v := v.(type) {
-	case float64:
-		if v == math.Trunc(v) {
-			return int64(v)
-		}
-	case string:
-		if t, err := time.Parse(time.RFC3339Nano, v); err == nil && len(v) > len(time.DateOnly) {
-			return t
-		}
-	}
-	return v
-}
-
-// alike compares what a column keeps with what was noted of it.
-func alike(a, b any) bool {
-	if x, is := a.(time.Time); is {
-		y, too := b.(time.Time)
-		return too && x.Equal(y)
-	}
-	x, errX := json.Marshal(a)
-	y, errY := json.Marshal(b)
-	return errX == nil && errY == nil && bytes.Equal(x, y)
-}
-
-// errBack brings a transaction back to where it began.
-var errBack = errors.New("back")
 
 // Without gives the job as it would be without an act; ErrRestsOn where what it changed
-// is another by now, or where something hangs on it. Nothing is written.
-func (h History) Without(j *unit.Job, a *Act) (*unit.Job, error) {
-	if !stands(j, a.changed) {
-		return nil, ErrRestsOn
-	}
-	var without *unit.Job
-	err := h.db.Transaction(func(db *gorm.DB) error {
-		if err := takeBack(db, h.id, a.changed); err != nil {
-			return err
-		}
-		var err error
-		if without, _, err = load(db, j.Tag); err != nil {
-			return err
-		}
-		return errBack
-	})
-	if !errors.Is(err, errBack) {
-		return nil, err
-	}
-	without.Version, without.Station = j.Version, j.Station
-	// What else went with it, such as readings of a part that was added, was not its own.
-	if len(changes(j, without)) != len(a.changed) {
-		return nil, ErrRestsOn
-	}
-	return without, nil
-}
-
-// stands reports that all that an act changed is still as it left it.
-func stands(j *unit.Job, changed []changedRow) bool {
-	now := map[string]columns{row{table: &table{name: headTable}}.id(): jobColumns(j)}
-	for _, r := range rows(j) {
-		now[r.id()] = r.cols
-	}
-	for _, c := range changed {
-		cols, there := now[c.id()]
-		if there != (c.After != nil) {
-			return false
-		}
-		for name, v := range c.After {
-			if !alike(cols[name], v) {
-				return false
-			}
-		}
-	}
-	return true
-}
-
-func (r changedRow) id() string {
-	key := make([]any, len(r.Key))
-	for i, k := range r.Key {
-		if n, is := k.(int64); is {
-			k = int(n)
-		}
-		key[i] = k
-	}
-	return row{table: &table{name: r.Table}, key: key}.id()
-}
-
-// takeBack writes rows as they were before: what was removed comes back, parents first,
-// then the rest goes the other way.
-func takeBack(db *gorm.DB, id int64, changed []changedRow) error {
-	var back []row
-	for _, r := range changed {
-		t := tables[r.Table]
-		if r.After == nil && t == picturesTable {
-			return ErrRestsOn // what it showed is gone
-		}
-		if r.After == nil {
-			back = append(back, row{t, r.Key, r.Before})
-		}
-	}
-	if err := insert(db, id, back, nil); err != nil {
-		return err
-	}
-	for _, r := range slices.Backward(changed) {
-		var err error
-		switch {
-		case r.Table == headTable:
-			err = db.Table(headTable).Where("id = ?", id).Updates(map[string]any(r.Before)).Error
-		case r.Before == nil:
-			err = remove(db, id, row{table: tables[r.Table], key: r.Key})
-		case r.After != nil:
-			err = update(db, id, r, r.Before)
-		}
-		if err != nil {
-			return err
-		}
-	}
-	return nil
-}
+// is another by now, or where something hangs on it. Nothing is written, and j stays as it is.
+func (h History) Without(j *unit.Job, a *Act) (*unit.Job, error) { return without(j, a.changed) }
 
 // Undone notes that an act was taken back.
 func (h History) Undone(a *Act) error {

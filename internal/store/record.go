@@ -131,11 +131,11 @@ func (s *Store) TakeOver(ctx context.Context, tag string, line unit.Entry) error
 		if err := db.Exec("SELECT FROM jobs WHERE tag = ? FOR UPDATE", tag).Error; err != nil {
 			return err
 		}
-		j, id, err := load(db, tag)
+		j, err := load(db, tag)
 		if err != nil {
 			return err
 		}
-		return record(db, id, j, []unit.Entry{line})
+		return record(db, j.ID, j, []unit.Entry{line})
 	})
 }
 

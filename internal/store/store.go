@@ -64,6 +64,7 @@ func Open(ctx context.Context, url string) (*Store, error) {
 		Logger:                 logger.Discard,
 		SkipDefaultTransaction: true,
 		PrepareStmt:            true,
+		QueryFields:            true, // what a row does not declare is not read
 	})
 	if err != nil {
 		pool.Close()

@@ -270,7 +270,7 @@ func (v *Verdict) job(db *gorm.DB, tag string, end tail) error {
 
 // state compares what a job says with the last fingerprint of its record.
 func (v *Verdict) state(db *gorm.DB, tag, state string, kept []unit.Section) error {
-	j, _, err := load(db, tag)
+	j, err := load(db, tag)
 	if err != nil {
 		return err
 	}

@@ -4,7 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"maps"
+	"reflect"
 	"slices"
 	"strings"
 	"time"
@@ -12,6 +12,7 @@ import (
 	"corvek/core/unit"
 
 	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 )
 
 // Content is what a picture consists of.
@@ -42,18 +43,13 @@ var errNoLine = errors.New("a change that no line of the record tells of is not 
 func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, History) (*Change, error)) error {
 	var kept *unit.Job
 	err := s.transaction(ctx, func(db *gorm.DB) error {
-		var head struct{ ID, Version int64 }
-		err := db.Raw("UPDATE jobs SET version = version + 1, updated_at = now() WHERE tag = ? RETURNING id, "+
-			"version", tag).Scan(&head).Error
+		head, err := step(db, tag)
 		if err != nil {
 			return err
 		}
-		if head.ID == 0 {
-			return ErrNotFound
-		}
 		before, ok := s.cache.Get(tag)
 		if !ok || before.Version != head.Version-1 {
-			if before, _, err = load(db, tag); err != nil {
+			if before, err = load(db, tag); err != nil {
 				return err
 			}
 		}
@@ -68,10 +64,13 @@ func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, Histor
 		if len(changed) > 0 && len(c.Entries) == 0 {
 			return errNoLine
 		}
-		if err := save(db, head.ID, before, c, changed); err != nil {
+		if err := saveHead(db, before, c.Job, changed); err != nil {
 			return err
 		}
-		if err := keepAct(db, head.ID, c, changed); err != nil {
+		if err := save(db, c, changed); err != nil {
+			return err
+		}
+		if err := keepAct(db, c, changed); err != nil {
 			return err
 		}
 		kept = c.Job
@@ -89,106 +88,141 @@ func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, Histor
 	return err
 }
 
-// save writes the rows in which a job differs from what was kept.
-func save(db *gorm.DB, id int64, before *unit.Job, c *Change, changed []changedRow) error {
-	if err := saveHead(db, id, before, c.Job, changed); err != nil {
-		return err
+// step takes the next version of a job, and with it the turn among its writers.
+func step(db *gorm.DB, tag string) (*unit.Job, error) {
+	head := &unit.Job{}
+	done := db.Model(head).Clauses(clause.Returning{Columns: []clause.Column{{Name: "id"}, {Name: "version"}}}).
+		Where("tag = ?", tag).
+		UpdateColumns(map[string]any{"version": gorm.Expr("version + 1"), "updated_at": gorm.Expr("now()")})
+	if done.Error == nil && done.RowsAffected == 0 {
+		return nil, ErrNotFound
 	}
-	var fresh []row
-	for _, r := range changed {
-		switch {
-		case r.Table == headTable:
-		case r.Before == nil:
-			fresh = append(fresh, row{tables[r.Table], r.Key, r.After})
-		case r.After != nil:
-			if err := update(db, id, r, r.After); err != nil {
-				return err
-			}
-		}
-	}
-	// Children go before their parents.
-	for _, r := range slices.Backward(changed) {
-		if r.Table != headTable && r.After == nil {
-			if err := remove(db, id, row{table: tables[r.Table], key: r.Key}); err != nil {
-				return err
-			}
-		}
-	}
-	return insert(db, id, fresh, c.Contents)
+	return head, done.Error
 }
 
-func saveHead(db *gorm.DB, id int64, before, now *unit.Job, changed []changedRow) error {
-	cols := columns{}
-	for _, r := range changed {
-		if r.Table == headTable {
-			maps.Copy(cols, r.After)
+// save writes the rows in which a job differs from what was kept: what is gone first, children
+// before their parents, then all that is new or another, parents first.
+func save(db *gorm.DB, c *Change, changed []change) error {
+	for _, k := range slices.Backward(kinds) {
+		if err := remove(db, k, changed); err != nil {
+			return err
 		}
 	}
-	if text := search(now); text != search(before) {
-		cols["search"] = text
+	for _, k := range kinds {
+		var rows []reflect.Value
+		for _, ch := range changed {
+			if ch.kind == k && ch.after.IsValid() {
+				rows = append(rows, ch.after)
+			}
+		}
+		if err := put(db, k, rows); err != nil {
+			return err
+		}
 	}
-	if now.Station != before.Station {
-		cols["station"] = now.Station
+	return keepContents(db, c, changed)
+}
+
+// remove takes the rows of a kind away that are gone.
+func remove(db *gorm.DB, k *kind, changed []change) error {
+	var gone []reflect.Value
+	for _, ch := range changed {
+		if ch.kind == k && !ch.after.IsValid() {
+			gone = append(gone, ch.before)
+		}
 	}
-	if len(cols) == 0 {
+	if len(gone) == 0 {
 		return nil
 	}
-	return db.Table(headTable).Where("id = ?", id).Updates(map[string]any(cols)).Error
-}
-
-// update writes columns of a row that is there.
-func update(db *gorm.DB, id int64, r changedRow, cols columns) error {
-	key := row{table: tables[r.Table], key: r.Key}
-	return db.Table(r.Table).Where("job_id = ?", id).Where(map[string]any(key.where())).
-		Updates(map[string]any(cols)).Error
-}
-
-func remove(db *gorm.DB, id int64, r row) error {
-	where, args := []string{"job_id = ?"}, []any{id}
-	for i, k := range r.table.key {
-		where, args = append(where, k+" = ?"), append(args, r.key[i])
+	if err := db.Delete(k.slice(gone)).Error; err != nil {
+		return fmt.Errorf("%s: %w", k.Table, err)
 	}
-	return db.Exec("DELETE FROM "+r.table.name+" WHERE "+strings.Join(where, " AND "), args...).Error
+	return nil
 }
 
 // batch is how many rows are written at once.
 const batch = 200
 
-// insert writes new rows, runs of one table together. Pictures go one by one:
-// they are large.
-func insert(db *gorm.DB, id int64, fresh []row, contents map[int]Content) error {
-	byTable := map[*table][]map[string]any{}
-	var order []*table
-	for _, r := range fresh {
-		if byTable[r.table] == nil {
-			order = append(order, r.table)
-		}
-		cols := r.where()
-		cols["job_id"] = id
-		for name, v := range r.cols {
-			cols[name] = v
-		}
-		if r.table == picturesTable {
-			c := contents[r.key[0].(int)]
-			cols["content"], cols["thumb"] = c.Bytes, c.Thumb
-		}
-		byTable[r.table] = append(byTable[r.table], cols)
+// put writes rows of a kind, whether they are there already or not.
+func put(db *gorm.DB, k *kind, rows []reflect.Value) error {
+	if len(rows) == 0 {
+		return nil
 	}
-	for _, t := range order {
-		size := batch
-		if t == picturesTable {
-			size = 1
+	there := clause.OnConflict{UpdateAll: true}
+	for _, f := range k.PrimaryFields {
+		there.Columns = append(there.Columns, clause.Column{Name: f.DBName})
+	}
+	err := db.Clauses(there).Omit(clause.Associations).CreateInBatches(k.slice(rows), batch).Error
+	if err != nil {
+		return fmt.Errorf("%s: %w", k.Table, err)
+	}
+	return nil
+}
+
+// slice is a list of rows as gorm takes them.
+func (k *kind) slice(rows []reflect.Value) any {
+	out := reflect.MakeSlice(reflect.SliceOf(reflect.PointerTo(k.ModelType)), len(rows), len(rows))
+	for i, r := range rows {
+		out.Index(i).Set(r.Addr())
+	}
+	return out.Interface()
+}
+
+// pictureContent is what a picture consists of, beside its row: it is large.
+type pictureContent struct {
+	unit.OfPicture
+	Content, Thumb []byte
+}
+
+// keepContents keeps what new pictures consist of, one by one.
+func keepContents(db *gorm.DB, c *Change, changed []change) error {
+	for _, ch := range changed {
+		if !ch.after.IsValid() || ch.before.IsValid() {
+			continue
 		}
-		list := byTable[t]
-		for len(list) > 0 {
-			n := min(size, len(list))
-			if err := db.Table(t.name).Create(list[:n]).Error; err != nil {
-				return fmt.Errorf("%s: %w", t.name, err)
-			}
-			list = list[n:]
+		p, is := ch.after.Addr().Interface().(*unit.Picture)
+		if !is {
+			continue
+		}
+		content, there := c.Contents[p.Number]
+		if !there {
+			return fmt.Errorf("picture %d consists of nothing", p.Number)
+		}
+		row := &pictureContent{Content: content.Bytes, Thumb: content.Thumb}
+		row.OfJob, row.Picture = p.OfJob, p.Number
+		if err := db.Create(row).Error; err != nil {
+			return fmt.Errorf("the content of picture %d: %w", p.Number, err)
 		}
 	}
 	return nil
+}
+
+// saveHead writes what is another in the job's own row.
+func saveHead(db *gorm.DB, before, now *unit.Job, changed []change) error {
+	var columns []string
+	for _, ch := range changed {
+		if ch.kind == jobKind {
+			for _, f := range ch.fields {
+				columns = append(columns, f.DBName)
+			}
+		}
+	}
+	if now.Station != before.Station {
+		columns = append(columns, "station")
+	}
+	if len(columns) > 0 {
+		if err := db.Model(now).Select(columns).Omit(clause.Associations).Updates(now).Error; err != nil {
+			return err
+		}
+	}
+	if searchText(now) != searchText(before) {
+		return findable(db, now)
+	}
+	return nil
+}
+
+// findable keeps the text in which a job is looked for.
+func findable(db *gorm.DB, j *unit.Job) error {
+	return db.Model(j).UpdateColumn("search", searchText(j)).Error
 }
 
 // Create keeps a new job, giving it a tag when it has none.
@@ -201,38 +235,43 @@ func (s *Store) Create(ctx context.Context, c *Change) error {
 		if err := giveTag(db, j); err != nil {
 			return err
 		}
-		var customer int64
-		err := db.Raw(`INSERT INTO customers (name, place, contact) VALUES (?, ?, ?)
-			ON CONFLICT (name) DO UPDATE SET name = excluded.name RETURNING id`,
-			j.Customer.Name, j.Customer.Place, j.Customer.Contact).Scan(&customer).Error
-		if err != nil {
+		if err := giveCustomer(db, j); err != nil {
 			return err
 		}
 		j.Version = 1
 		j.Order()
-		head := jobColumns(j)
-		head["tag"], head["customer_id"], head["station"], head["search"] = j.Tag, customer, j.Station, search(j)
-		if err := db.Table("jobs").Create(map[string]any(head)).Error; err != nil {
+		if err := db.Omit(clause.Associations).Create(j).Error; err != nil {
 			if taken(err) {
 				return ErrTagTaken
 			}
 			return err
 		}
-		var id int64
-		if err := db.Raw("SELECT id FROM jobs WHERE tag = ?", j.Tag).Scan(&id).Error; err != nil {
+		if err := findable(db, j); err != nil {
 			return err
 		}
-		if err := insert(db, id, rows(j), c.Contents); err != nil {
+		if err := save(db, c, changes(&unit.Job{}, j)); err != nil {
 			return err
 		}
-		if err := keepPapers(db, id, c.Papers); err != nil {
+		if err := keepPapers(db, j.ID, c.Papers); err != nil {
 			return err
 		}
 		if err := noteResult(ctx, db, j.Tag); err != nil {
 			return err
 		}
-		return record(db, id, j, c.Entries)
+		return record(db, j.ID, j, c.Entries)
 	})
+}
+
+// giveCustomer finds the customer by his name, or keeps a new one; what is known of him stays.
+func giveCustomer(db *gorm.DB, j *unit.Job) error {
+	c := j.Customer
+	known := clause.OnConflict{Columns: []clause.Column{{Name: "name"}},
+		DoUpdates: clause.AssignmentColumns([]string{"name"})}
+	if err := db.Clauses(known).Create(&c).Error; err != nil {
+		return err
+	}
+	j.CustomerID, j.Customer.ID = c.ID, c.ID
+	return nil
 }
 
 // ErrTagTaken says that a job of this tag is here already.
@@ -259,8 +298,8 @@ func giveTag(db *gorm.DB, j *unit.Job) error {
 	return err
 }
 
-// search is the text in which a job is looked for.
-func search(j *unit.Job) string {
+// searchText is the text in which a job is looked for.
+func searchText(j *unit.Job) string {
 	words := []string{j.Tag, j.Title, j.Customer.Name}
 	for _, u := range j.Units {
 		words = append(words, u.Name, u.Maker, u.Model, u.Serial)
@@ -320,7 +359,7 @@ func (s *Store) Held() []*unit.Job { return s.cache.Values() }
 // Read loads a job from the tables, whatever is in memory.
 func (s *Store) Read(ctx context.Context, tag string) (j *unit.Job, err error) {
 	err = s.atOneMoment(ctx, func(db *gorm.DB) error {
-		j, _, err = load(db, tag)
+		j, err = load(db, tag)
 		return err
 	})
 	return j, err
@@ -332,8 +371,9 @@ func (s *Store) Picture(ctx context.Context, tag string, number int) (c Content,
 		Content, Thumb []byte
 		MediaType      string
 	}
-	err = s.db.WithContext(ctx).Raw(`SELECT a.content, a.thumb, a.media_type
+	err = s.db.WithContext(ctx).Raw(`SELECT c.content, c.thumb, a.media_type
 		FROM attachments a JOIN jobs j ON j.id = a.job_id
+			JOIN picture_contents c ON c.job_id = a.job_id AND c.picture = a.number
 		WHERE j.tag = ? AND a.number = ?`, tag, number).Scan(&row).Error
 	if err == nil && row.MediaType == "" {
 		err = ErrNotFound
