@@ -74,9 +74,33 @@ func (u *user) exported(tag string) map[string]string {
 	require.NoError(u.t, exchange.Text(&b, j, func(func(unit.Entry, error) bool) {}))
 	var doc any
 	require.NoError(u.t, json.Unmarshal(b.Bytes(), &doc))
-	out := map[string]string{}
-	flatten("", doc, out)
+	flat, out := map[string]string{}, map[string]string{}
+	flatten("", doc, flat)
+	for path, value := range flat {
+		out[asEntered(path)] = value
+	}
 	return out
+}
+
+// asEntered gives a path of a document the name under which its value is entered: a control is
+// called by that, wherever the value stands.
+func asEntered(path string) string {
+	scope := unit.ScopeUnit
+	for of, at := range map[unit.Scope]string{unit.ScopePart: "/parts/", unit.ScopePiece: "/kit/",
+		unit.ScopePoint: "/points/"} {
+		if strings.Contains(path, at) {
+			scope = of
+		}
+	}
+	if !strings.HasPrefix(path, "/units/") && !strings.HasPrefix(path, "/pictures/") {
+		path, scope = "/job"+path, unit.ScopeJob
+	}
+	for _, f := range entry.Fields(scope) {
+		if at, nested := strings.CutSuffix(path, "/"+strings.Join(f.Path(), "/")); nested && len(f.Path()) > 1 {
+			return at + "/" + f.Name
+		}
+	}
+	return path
 }
 
 func flatten(path string, v any, out map[string]string) {
@@ -209,7 +233,7 @@ var with = regexp.MustCompile(`/(torque|found|turn|reason|count|facing|freed|rou
 func thing(path string) string {
 	words := strings.Split(path, "/")
 	for i, w := range words {
-		several := []string{"parts", "evidence", "loose", "kit", "causes", "conclusions"}
+		several := []string{"parts", "evidence", "loose_items", "kit", "causes", "conclusions"}
 		if slices.Contains(several, w) && i+1 < len(words) {
 			return w + words[i+1]
 		}

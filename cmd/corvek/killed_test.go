@@ -145,10 +145,10 @@ func (b *bench) exported() (stands string, ok bool) {
 	}
 	defer f.Close()
 	var doc struct {
-		Job struct{ Caller string }
+		Caller string
 	}
 	err = json.NewDecoder(f).Decode(&doc)
-	return doc.Job.Caller, err == nil
+	return doc.Caller, err == nil
 }
 
 func (b *bench) killServer() {

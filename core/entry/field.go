@@ -57,6 +57,8 @@ type Field struct {
 	flag   func(*Place) *bool
 	whole  func(*Place) *int
 	moment func(*Place) *time.Time
+	date   func(*Place) *unit.Date
+	path   []string
 	get    func(*Place) string
 	set    func(*Place, string) error
 }
@@ -89,6 +91,8 @@ func (f *Field) Get(p *Place) string {
 		return flagText(*f.flag(p))
 	case f.whole != nil:
 		return strconv.Itoa(*f.whole(p))
+	case f.date != nil:
+		return string(*f.date(p))
 	case f.moment != nil:
 		if t := *f.moment(p); !t.IsZero() {
 			return t.UTC().Format(time.RFC3339)
@@ -131,6 +135,8 @@ func (f *Field) Load(p *Place, text string) error {
 			return errWhole
 		}
 		*f.whole(p) = n
+	case f.date != nil:
+		*f.date(p) = unit.Date(text)
 	case f.moment != nil:
 		*f.moment(p), _ = time.Parse(time.RFC3339, text)
 	default:
@@ -260,6 +266,9 @@ func index(tables ...[]*Field) map[unit.Scope][]*Field {
 	out := map[unit.Scope][]*Field{}
 	for _, table := range tables {
 		for _, f := range table {
+			if f.path == nil {
+				f.path = pathOf(f)
+			}
 			out[f.Scope] = append(out[f.Scope], f)
 		}
 	}

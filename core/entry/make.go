@@ -37,11 +37,7 @@ func (t table) size(name, label string, dim quantity.Dimension, at func(*Place) 
 }
 
 func (t table) day(name, label string, at func(*Place) *unit.Date) *Field {
-	return &Field{
-		Scope: unit.Scope(t), Name: name, Label: label, Kind: Day,
-		get: func(p *Place) string { return string(*at(p)) },
-		set: func(p *Place, text string) error { *at(p) = unit.Date(text); return nil },
-	}
+	return &Field{Scope: unit.Scope(t), Name: name, Label: label, Kind: Day, date: at}
 }
 
 // required marks a field that cannot be left empty.

@@ -22,8 +22,8 @@ var pointFields = append(figureFields(),
 func figureFields() (out []*Field) {
 	for _, g := range family.Figures {
 		out = append(out, &Field{Scope: unit.ScopePoint, Name: g.Code, Label: g.Name, Kind: Quantity, Dim: g.Dim,
-			check: openAttempt,
-			get:   func(p *Place) string { return p.Point.Figure(g.Code).Typed },
+			check: openAttempt, path: []string{"figures", g.Code},
+			get: func(p *Place) string { return p.Point.Figure(g.Code).Typed },
 			set: func(p *Place, text string) error {
 				p.Point.Put(g.Code, quantity.Kept(text, g.Dim, ""))
 				return nil

@@ -236,16 +236,16 @@ type Worked struct {
 
 // Entry is a line of the record: who did what, and what it was before.
 type Entry struct {
-	Who    string
-	Role   string // in which he did it; "" on lines of earlier versions and of other stores
-	At     time.Time
-	Action string // in words, for reading only
-	Field  string // a Ref, "" where the action says it all
-	Before string
-	After  string
-	Event  *Event // what it was as data, nil for a field that was set and for other acts
+	Who    string    `json:"who"`
+	Role   string    `json:"role,omitempty"` // in which he did it; "" on lines of earlier versions and of other stores
+	At     time.Time `json:"at"`
+	Action string    `json:"action"`          // in words, for reading only
+	Event  *Event    `json:"event,omitempty"` // what it was as data, nil for a field that was set and for other acts
+	Field  string    `json:"field,omitempty"` // a Ref, "" where the action says it all
+	Before string    `json:"before,omitempty"`
+	After  string    `json:"after,omitempty"`
 
-	Brought bool // came with a job from another store's record
+	Brought bool `json:"brought,omitempty"` // came with a job from another store's record
 }
 
 // Is reports that the line is of an event of a kind.

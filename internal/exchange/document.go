@@ -1,9 +1,10 @@
-// Package exchange writes a job as one open JSON document and reads it back.
-// The format is described by docs/job.schema.json; quantities stand as typed,
-// and every value is named as in the table of core/entry.
+// Package exchange writes a job as one open JSON document and reads it back. A document is the job
+// as core/unit declares it, with its record; quantities stand as typed. docs/job.schema.json is made
+// from the same types.
 //
-// A document may leave out whatever the unit's family lays out by itself:
-// parts and features not named come with the family's counts and limits.
+// A document that was written here is whole: what it does not say is not so. One that was made by
+// hand may leave out whatever the unit's family lays out by itself: parts and features that it
+// does not name come with the family's counts and limits.
 package exchange
 
 import (
@@ -12,23 +13,19 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"strings"
-	"time"
-
-	"corvek/core/entry"
-	"corvek/core/unit"
 )
 
 // Format and Version mark the documents this package writes. Documents of the
-// version before are brought to this one as they are read.
+// versions before are brought to this one as they are read.
 const (
 	Format  = "corvek.job"
-	Version = 2
+	Version = 3
 )
 
 // Document is a job document as read, not yet held against the shop.
 type Document struct {
 	root   map[string]any
+	was    map[string]string // where what stands at a path stood in a file of an earlier version; nil of this one
 	worked []calculation
 }
 
@@ -66,9 +63,12 @@ func Parse(text []byte) (*Document, error) {
 	switch version := fmt.Sprint(d.root["version"]); version {
 	case "1":
 		d.fromFirst()
+		d.fromSecond()
 	case "2":
+		d.fromSecond()
+	case "3":
 	default:
-		return nil, fmt.Errorf("this document has version %s; this program reads versions 1 and %d", version, Version)
+		return nil, fmt.Errorf("this document has version %s; this program reads versions 1 to %d", version, Version)
 	}
 	return d, nil
 }
@@ -86,49 +86,6 @@ func reason(err error) error {
 
 // Tag is the tag of the document's job.
 func (d *Document) Tag() string {
-	head, _ := d.root["job"].(map[string]any)
-	tag, _ := head["tag"].(string)
+	tag, _ := d.root["tag"].(string)
 	return tag
-}
-
-// Shift moves every date by whole days, so that a demo always stands at today.
-func (d *Document) Shift(days int) { shift(d.root, days) }
-
-// shiftMoments moves all moments of an object.
-func shiftMoments(v any, days int) {
-	of, _ := v.(map[string]any)
-	for name, x := range of {
-		text, _ := x.(string)
-		if t, err := time.Parse(time.RFC3339, text); err == nil {
-			of[name] = t.AddDate(0, 0, days).Format(time.RFC3339)
-		}
-	}
-}
-
-func shift(v any, days int) {
-	switch v := v.(type) {
-	case []any:
-		for _, x := range v {
-			shift(x, days)
-		}
-	case map[string]any:
-		for name, x := range v {
-			text, is := x.(string)
-			switch {
-			case !is && name == "fill":
-				shiftMoments(x, days)
-			case !is:
-				shift(x, days)
-			case entry.HoldsDay(name) || name == "due_on":
-				if day, ok := unit.ParseDate(text); ok {
-					v[name] = string(day.Add(days))
-				}
-			case name == "at" || strings.HasSuffix(name, "_at") || name == "timer_until" ||
-				strings.HasPrefix(name, "hold_"):
-				if t, err := time.Parse(time.RFC3339, text); err == nil {
-					v[name] = t.AddDate(0, 0, days).Format(time.RFC3339Nano)
-				}
-			}
-		}
-	}
 }

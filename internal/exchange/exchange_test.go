@@ -109,6 +109,9 @@ func TestRoundTripOfEveryDemoJob(t *testing.T) {
 			require.NoError(t, err)
 			b, err := there.Load(ctx, tag, 1)
 			require.NoError(t, err)
+			one, other := storetest.Bare(a.Job), storetest.Bare(b.Job)
+			other.Version = one.Version // of its own store
+			assert.Equal(t, one, other, "the job is the very same, with what is empty on it")
 			for _, station := range unit.Stations {
 				assert.Equal(t, a.Stops[station], b.Stops[station], "every waiver holds at %s", station)
 				assert.Zero(t, b.Open(station), station)
@@ -250,6 +253,27 @@ func TestFirstVersionIsRead(t *testing.T) {
 		"what named a row of the other shop is not lost")
 }
 
+// A document of the second version says what one of this version says.
+func TestSecondVersionIsRead(t *testing.T) {
+	ctx := context.Background()
+	text, err := os.ReadFile("testdata/second.json")
+	require.NoError(t, err)
+	second, err := exchange.Parse(text)
+	require.NoError(t, err)
+	docs, err := demo.Documents() // as they were written, for the day of the file
+	require.NoError(t, err)
+	var jobs []*unit.Job
+	for _, d := range []*exchange.Document{second, docs[0]} {
+		s := service(t)
+		require.NoError(t, exchange.Import(ctx, s, d, demo.Files, "test"))
+		j, err := s.Store.Job(ctx, "T-0388")
+		require.NoError(t, err)
+		jobs = append(jobs, storetest.Bare(j))
+	}
+	assert.Equal(t, jobs[0], jobs[1])
+	require.NotEmpty(t, jobs[0].Units[0].Attempts[0].Point("p100").Figures)
+}
+
 // The schema in docs is made from the table of fields, describes what is really
 // written and what the demo holds, and can refuse.
 func TestDocumentsKeepToTheSchema(t *testing.T) {
@@ -272,7 +296,7 @@ func TestDocumentsKeepToTheSchema(t *testing.T) {
 		require.NoError(t, err)
 		assert.NoError(t, compiled.Validate(written), d.Tag())
 	}
-	for _, bad := range []string{`{"format":"corvek.job","version":2}`, `{"format":"corvek.job","version":1}`} {
+	for _, bad := range []string{`{"format":"corvek.job","version":3}`, `{"format":"corvek.job","version":1}`} {
 		v, _ := jsonschema.UnmarshalJSON(strings.NewReader(bad))
 		assert.Error(t, compiled.Validate(v), "the schema must be able to refuse")
 	}

@@ -6,7 +6,7 @@ import (
 	"strings"
 )
 
-// fromFirst brings a document of the first version to this one. That version
+// fromFirst brings a document of the first version to the second. That version
 // named stops by row numbers in places, wrote answers as "question=answer"
 // words, and kept some meanings as sentences.
 func (d *Document) fromFirst() {
@@ -33,7 +33,6 @@ func (d *Document) fromFirst() {
 		}
 	}
 	d.firstPasses()
-	d.root["version"] = Version
 }
 
 // firstPasses renames waivers. One that named only the number of a row of the

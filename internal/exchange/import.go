@@ -75,14 +75,14 @@ func Import(ctx context.Context, s *job.Service, d *Document, files Files, who s
 	for i, p := range j.Pictures {
 		content, err := files(sources[i])
 		if err != nil {
-			return field.Errorf(fmt.Sprintf("attachments[%d].file", i), "%s", err)
+			return field.Errorf(d.asWritten(fmt.Sprintf("pictures[%d].file", i)), "%s", err)
 		}
 		if size += len(content); size > maxPictures {
-			return field.Errorf(fmt.Sprintf("attachments[%d].file", i), "makes more than %d MB of pictures",
+			return field.Errorf(d.asWritten(fmt.Sprintf("pictures[%d].file", i)), "makes more than %d MB of pictures",
 				maxPictures>>20)
 		}
 		if contents[p.Number], err = takePicture(p, content); err != nil {
-			return field.Errorf(fmt.Sprintf("attachments[%d]", i), "%s: %s", sources[i], err)
+			return field.Errorf(d.asWritten(fmt.Sprintf("pictures[%d]", i)), "%s: %s", sources[i], err)
 		}
 	}
 	return s.BringIn(ctx, who, j, record, contents)

@@ -3,6 +3,7 @@ package exchange
 import (
 	"bytes"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"regexp"
 	"strings"
@@ -10,6 +11,7 @@ import (
 	"corvek/core/calc"
 	"corvek/core/entry"
 	"corvek/core/family"
+	"corvek/core/field"
 	"corvek/core/handover"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -25,6 +27,7 @@ const (
 // reader lays a job out from a document.
 type reader struct {
 	shop  *entry.Shop
+	whole bool // what the document does not say is not so
 	job   *unit.Job
 	fault error
 }
@@ -34,8 +37,8 @@ type reader struct {
 func read(d *Document, shop *entry.Shop) (j *unit.Job, record []unit.Entry, files []string, err error) {
 	r := &reader{shop: shop, job: &unit.Job{}}
 	root := &tree{values: d.root, taken: map[string]bool{"format": true, "version": true}, fault: &r.fault}
-	head := root.object("job")
-	r.head(head)
+	r.whole = root.flag("whole")
+	r.head(root)
 	customer := root.object("customer")
 	r.job.Customer = unit.Customer{Name: customer.text("name", entry.MostLine),
 		Place: customer.text("place", entry.MostLine), Contact: customer.text("contact", entry.MostLine)}
@@ -58,6 +61,10 @@ func read(d *Document, shop *entry.Shop) (j *unit.Job, record []unit.Entry, file
 	r.worked(root, d)
 	record = r.record(root)
 	root.end()
+	var wrong *field.Error
+	if errors.As(r.fault, &wrong) {
+		wrong.Field = d.asWritten(wrong.Field)
+	}
 	return r.job, record, files, r.fault
 }
 
@@ -89,7 +96,6 @@ func (r *reader) head(t *tree) {
 	if j.HandedOver() && unit.DateOf(j.HandedOverAt) < j.ReceivedOn {
 		t.fail("handed_over_at", "lies before the unit came in, on %s", j.ReceivedOn)
 	}
-	t.end()
 }
 
 // words takes a list of texts.
@@ -115,6 +121,10 @@ func words(t *tree, name string, most int) []string {
 	return out
 }
 
+// many are fields told apart by a code, which stand as a list or an object.
+var many = map[string]bool{"symptom": true, "gauge": true, "identity": true, "flush": true, "fill": true,
+	"more": true}
+
 // fields takes the declared values of a scope, each through the check that
 // typing it goes through.
 func (r *reader) fields(t *tree, p *entry.Place, scope unit.Scope) {
@@ -126,18 +136,19 @@ func (r *reader) fields(t *tree, p *entry.Place, scope unit.Scope) {
 		if many[f.Name] {
 			continue
 		}
-		v, given := t.get(f.Name)
+		t, name := t.at(f.Path())
+		v, given := t.get(name)
 		text, is := "", true
 		switch x := v.(type) {
 		case nil:
 			if f.Required && f.Get(p) == "" {
-				t.fail(f.Name, "cannot be left empty")
+				t.fail(name, "cannot be left empty")
 			}
 			continue
 		case string:
 			text = x
 			if !legible(x) {
-				t.fail(f.Name, "holds a character that cannot be kept")
+				t.fail(name, "holds a character that cannot be kept")
 				continue
 			}
 		case bool:
@@ -150,16 +161,16 @@ func (r *reader) fields(t *tree, p *entry.Place, scope unit.Scope) {
 			is = false
 		}
 		if !given || !is {
-			t.fail(f.Name, "cannot be read as a value of this kind")
+			t.fail(name, "cannot be read as a value of this kind")
 			continue
 		}
 		if !likely(f.Kind, text) {
-			t.fail(f.Name, "is of a year that no bench wrote in")
+			t.fail(name, "is of a year that no bench wrote in")
 			continue
 		}
 		p.Ref.Name = f.Name
 		if err := f.Set(p, text); err != nil {
-			t.fail(f.Name, "%s", err)
+			t.fail(name, "%s", err)
 		}
 	}
 }
@@ -217,6 +228,7 @@ func (r *reader) reopenings(root *tree) {
 	for i, x := range root.list("reopenings", job.MostReopenings) {
 		o := &unit.Reopening{Number: i + 1, HandedOver: x.moment("handed_over_at"),
 			Reason: x.text("reason", entry.MostLine), By: x.text("by", mostName), At: x.moment("at")}
+		x.taken["number"] = true // of its place
 		switch {
 		case strings.TrimSpace(o.Reason) == "" || o.By == "":
 			x.fail("reason", "a job is opened again by somebody, with a reason")
@@ -229,7 +241,7 @@ func (r *reader) reopenings(root *tree) {
 		x.end()
 	}
 	if n := len(r.job.Reopenings); n > 0 && r.job.HandedOver() && r.job.HandedOverAt.Before(r.job.Reopenings[n-1].At) {
-		root.fail("job.handed_over_at", "lies before the job was opened again the last time")
+		root.fail("handed_over_at", "lies before the job was opened again the last time")
 	}
 }
 
@@ -242,6 +254,7 @@ func (r *reader) followUps(root *tree) {
 			AnsweredAt: x.moment("answered_at")}
 		day, isDay := unit.ParseDate(x.text("due_on", mostName))
 		f.DueOn = day
+		x.taken["number"] = true // of its place
 		_, asked := handover.UsualDays(f.Kind)
 		switch {
 		case !asked:
@@ -261,7 +274,7 @@ func (r *reader) followUps(root *tree) {
 }
 
 func (r *reader) pictures(root *tree) (files []string) {
-	for _, x := range root.list("attachments", job.MostPictures) {
+	for _, x := range root.list("pictures", job.MostPictures) {
 		p := r.job.AddPicture(&unit.Picture{Name: x.text("name", mostName),
 			MediaType: x.text("media_type", mostName), Part: x.text("part", mostName), Mark: x.text("mark", mostName)})
 		p.Number = x.whole("number", p.Number, 1, 10000)
@@ -286,10 +299,15 @@ func (r *reader) pictures(root *tree) (files []string) {
 			y.end()
 		}
 		unique(x, "marks", p.Marks, func(m *unit.PictureMark) any { return m.Number })
-		files = append(files, x.text("file", mostName))
+		file := x.text("file", mostName)
+		if file == "" {
+			file = fileOf(p)
+		}
+		files = append(files, file)
+		x.taken["width"], x.taken["height"] = true, true // of the picture itself
 		x.end()
 	}
-	unique(root, "attachments", r.job.Pictures, func(p *unit.Picture) any { return p.Number })
+	unique(root, "pictures", r.job.Pictures, func(p *unit.Picture) any { return p.Number })
 	return files
 }
 
@@ -313,6 +331,7 @@ func (r *reader) worked(root *tree, d *Document) {
 	for i, x := range root.list("worked_figures", job.MostWorked) {
 		w := &unit.Worked{Calculator: x.text("calculator", mostName), Note: x.text("note", entry.MostLine),
 			By: x.text("by", mostName), At: x.moment("at")}
+		x.taken["line"] = true // of its place
 		if _, err := calc.Find(w.Calculator); err != nil {
 			x.fail("calculator", "there is no calculator called %q", w.Calculator)
 		}

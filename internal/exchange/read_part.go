@@ -18,6 +18,10 @@ func (r *reader) part(t *tree, u *unit.Unit, f *family.Family) {
 	kind, name, branch := t.text("kind", mostName), t.text("name", entry.MostLine), t.text("branch", mostName)
 	t.taken["place"] = true // of the first version; the order tells
 	p := u.Part(code)
+	if _, usual := f.PartByCode(code); r.whole && usual && p == nil && kind == "" {
+		p = &unit.Part{Code: code, Name: name}
+		u.Parts = append(u.Parts, p)
+	}
 	switch {
 	case p == nil && kind == "":
 		t.fail("code", "the family %s has no part %q", f.Code, code)
@@ -102,10 +106,15 @@ func (r *reader) feature(t *tree, u *unit.Unit, f *family.Family, p *unit.Part, 
 	code := t.text("code", mostName)
 	ft := p.Feature(code)
 	fd, known := def.FeatureByCode(code)
+	if r.whole && known && ft == nil {
+		ft = &unit.Feature{Code: code}
+		p.Features = append(p.Features, ft)
+	}
 	if ft == nil || !known {
 		t.fail("code", "the part %s has no feature %q", p.Code, code)
 		return
 	}
+	// The two are set one after the other: each must not meet the old other one.
 	if _, given := t.get("lower"); given {
 		ft.Lower = unit.Feature{}.Lower
 	}

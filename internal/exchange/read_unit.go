@@ -18,9 +18,12 @@ func (r *reader) unit(t *tree, number int) {
 		t.fail("family", "%q is not in the library", code)
 		return
 	}
-	u := unit.New(plain, number, "", r.job.ReceivedOn.Time())
+	u := unit.New(plain, t.whole("number", number, number, number), "", r.job.ReceivedOn.Time())
 	r.job.Units = append(r.job.Units, u)
 	f := r.ownFamily(t, u, plain)
+	if r.whole {
+		u.Parts = nil
+	}
 	r.fields(t, &entry.Place{Unit: u, Family: f}, unit.ScopeUnit)
 	r.answers(t, u, f, "gauge", u.GaugeRef)
 	r.answers(t, u, f, "identity", u.IdentityRef)
@@ -39,7 +42,7 @@ func (r *reader) unit(t *tree, number int) {
 	seen := map[string]bool{}
 	for _, x := range parts {
 		x.first(seen)
-		asWritten(x, u)
+		onUnit(x, u)
 		r.part(x, u, f)
 	}
 	inOrder(u, parts)
@@ -54,7 +57,7 @@ func (r *reader) unit(t *tree, number int) {
 	r.stepLimits(t, u, f)
 	r.attempts(t, u, f)
 	unique(t, "accounts", u.Accounts, func(a *unit.Account) any { return a.Number })
-	unique(t, "loose", u.Loose, func(l *unit.Loose) any { return l.Number })
+	unique(t, "loose_items", u.Loose, func(l *unit.Loose) any { return l.Number })
 	unique(t, "causes", u.Causes, func(c *unit.NamedCause) any { return c.Number })
 	unique(t, "kit", u.Kit, func(k *unit.Piece) any { return k.Number })
 	unique(t, "evidence", u.Marks, func(m *unit.UnitMark) any { return [2]any{m.Round, m.Code} })
@@ -71,14 +74,14 @@ func (r *reader) ownFamily(t *tree, u *unit.Unit, plain *family.Family) *family.
 	}
 	r.answers(t, u, plain, "more", u.MoreRef)
 	f := r.shop.Family(u)
-	if f != plain {
+	if f != plain && !r.whole {
 		u.Follow(plain, plain, f, unit.CountVariant, u.Variant)
 	}
 	return f
 }
 
-// asWritten lets the document say what is on the unit, where the variant had said it.
-func asWritten(t *tree, u *unit.Unit) {
+// onUnit lets the document say what is on the unit, where the variant had said it.
+func onUnit(t *tree, u *unit.Unit) {
 	code, _ := t.values["code"].(string)
 	if p := u.Part(code); p != nil && p.From == unit.CountVariant {
 		p.Absent, p.From, p.Why = "", unit.CountFamily, ""
@@ -127,7 +130,7 @@ func (r *reader) rounds(t *tree, u *unit.Unit) {
 func round(t *tree, u *unit.Unit) int { return t.whole("round", 1, 1, len(u.Rounds)) }
 
 func (r *reader) loose(t *tree, u *unit.Unit) {
-	for _, x := range t.list("loose", job.MostLoose) {
+	for _, x := range t.list("loose_items", job.MostLoose) {
 		l := u.AddLoose("", "", 1)
 		l.Number = x.whole("number", l.Number, 1, 10000)
 		r.fields(x, &entry.Place{Unit: u, Loose: l}, unit.ScopeLoose)

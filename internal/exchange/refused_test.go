@@ -293,3 +293,49 @@ func TestWhatCannotHaveBeenIsRefused(t *testing.T) {
 		assert.ErrorContains(t, bring(ctx, s, tree), says)
 	}
 }
+
+// A fault in a document of this version is told at its place in it.
+func TestFaultsHaveThePlaceOfThisVersion(t *testing.T) {
+	s, ctx := service(t), context.Background()
+	part := func(more map[string]any) map[string]any {
+		more["code"] = "rear_plate"
+		return map[string]any{"parts": []any{more}}
+	}
+	for path, more := range map[string]map[string]any{
+		"units[0].parts[0].seal.hardness": part(map[string]any{"seal": map[string]any{"hardness": "5"}}),
+		"units[0].parts[0].seal.colour":   part(map[string]any{"seal": map[string]any{"colour": "blue"}}),
+		"units[0].parts[0].seal":          part(map[string]any{"seal": "NBR"}),
+		"units[0].parts[0].order.state":   part(map[string]any{"order": map[string]any{"state": "lost"}}),
+		"units[0].parts[0].seal_standard": part(map[string]any{"seal_standard": "AS568"}),
+		"units[0].setting.high":           {"setting": map[string]any{"low": "200 bar", "high": "100 bar"}},
+		"units[0].loose_items[0].count":   {"loose_items": []any{map[string]any{"what": "chip", "count": 0}}},
+		"units[0].kit[0].part": {"kit": []any{map[string]any{"name": "ring", "count": 1,
+			"part": "wing"}}},
+		"units[0].attempts[0].points[0].figures.flow": {"attempts": []any{map[string]any{"round": 1,
+			"source": "typed", "points": []any{map[string]any{"code": "p100",
+				"figures": map[string]any{"flow": "plenty"}}}}}},
+		"units[0].number":        {"number": 2},
+		"quote.answer":           {"/quote": map[string]any{"answer": "perhaps"}},
+		"title":                  {"/title": ""},
+		"job":                    {"/job": map[string]any{"title": "x"}},
+		"pictures[0].unit":       {"/pictures": []any{map[string]any{"name": "x", "unit": 3}}},
+		"units[0].parts[0].code": {"parts": []any{map[string]any{"code": "wing"}}, "/whole": true},
+	} {
+		tree := map[string]any{"format": "corvek.job", "version": 3, "tag": "T-1", "title": "x",
+			"policy": "on_condition", "waiting": "technician", "received_on": "2031-01-01",
+			"customer": map[string]any{"name": "x"}}
+		one := map[string]any{"family": "external_gear_pump", "name": "n"}
+		tree["units"] = []any{one}
+		for name, v := range more {
+			if head, of := strings.CutPrefix(name, "/"); of {
+				tree[head] = v
+			} else {
+				one[name] = v
+			}
+		}
+		var fe *field.Error
+		if assert.ErrorAs(t, bring(ctx, s, tree), &fe, path) {
+			assert.Equal(t, path, fe.Field, fe.Text)
+		}
+	}
+}

@@ -3,6 +3,7 @@ package exchange
 import (
 	"encoding/json"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 	"time"
@@ -19,6 +20,7 @@ type tree struct {
 	path   string
 	values map[string]any
 	taken  map[string]bool
+	inner  map[string]*tree // objects in it that were taken
 	fault  *error
 }
 
@@ -93,9 +95,12 @@ func (t *tree) whole(name string, missing, least, most int) int {
 	return int(n)
 }
 
-// share takes a number from 0 to 1.
+// share takes a number from 0 to 1; without one it is 0.
 func (t *tree) share(name string) float64 {
-	v, _ := t.get(name)
+	v, ok := t.get(name)
+	if !ok {
+		return 0
+	}
 	number, _ := v.(json.Number)
 	f, err := number.Float64()
 	if err != nil || !(f >= 0 && f <= 1) {
@@ -147,8 +152,15 @@ func legible(s string) bool {
 
 // object takes an object; one that is missing is empty.
 func (t *tree) object(name string) *tree {
+	if in, before := t.inner[name]; before {
+		return in
+	}
 	v, ok := t.get(name)
 	out := t.child(name, nil)
+	if t.inner == nil {
+		t.inner = map[string]*tree{}
+	}
+	t.inner[name] = out
 	if !ok {
 		return out
 	}
@@ -159,6 +171,14 @@ func (t *tree) object(name string) *tree {
 	}
 	out.values = values
 	return out
+}
+
+// at takes the object in which the last name of a path stands, with that name.
+func (t *tree) at(path []string) (*tree, string) {
+	for _, name := range path[:len(path)-1] {
+		t = t.object(name)
+	}
+	return t, path[len(path)-1]
 }
 
 func (t *tree) child(name string, values map[string]any) *tree {
@@ -208,5 +228,8 @@ func (t *tree) end() {
 	if len(unknown) > 0 {
 		slices.Sort(unknown)
 		t.fail(unknown[0], "is not known here")
+	}
+	for _, name := range slices.Sorted(maps.Keys(t.inner)) {
+		t.inner[name].end()
 	}
 }
