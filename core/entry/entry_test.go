@@ -257,3 +257,29 @@ func FuzzSet(f *testing.F) {
 		}
 	})
 }
+
+// What is special of a field it says itself.
+func TestAFieldSaysWhatItIs(t *testing.T) {
+	for address, is := range map[string]func(*entry.Field) bool{
+		"u1/conclusion/cause":          func(f *entry.Field) bool { return f.Signed },
+		"u1/part/key/off":              func(f *entry.Field) bool { return f.Opens && !f.Signed },
+		"u1/variant":                   func(f *entry.Field) bool { return f.Lays },
+		"u1/more/section":              func(f *entry.Field) bool { return f.Lays },
+		"u1/fill/case":                 func(f *entry.Field) bool { return f.Clocked },
+		"u1/part/key/step/done":        func(f *entry.Field) bool { return f.Fits },
+		"job/lesson":                   func(f *entry.Field) bool { return f.Closing },
+		"u1/evidence/conclusion/state": func(f *entry.Field) bool { return !f.Signed },
+	} {
+		f, ok := entry.Of(address)
+		if assert.True(t, ok, address) {
+			assert.True(t, is(f), address)
+		}
+	}
+	_, ok := entry.Of("u1/conclusion/")
+	assert.False(t, ok)
+	assert.True(t, entry.Together("u1/part/key/off", "u1/part/key/found"))
+	for first, second := range map[string]string{"u1/part/key/off": "u1/part/pin/found",
+		"u1/part/key/found": "u1/part/key/off", "u1/part/pin/off": "u1/conclusion/cause", "": ""} {
+		assert.False(t, entry.Together(first, second), "%s with %s", first, second)
+	}
+}

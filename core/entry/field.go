@@ -48,6 +48,12 @@ type Field struct {
 	Required bool               // cannot be left empty
 	Derived  bool               // kept and exported, but set by a command and not by typing
 	Closing  bool               // written while a job is closed: what a lead signed for stands all the same
+	Signed   bool               // somebody answers for it, and says anew who he is
+	Beside   string             // the field of the same thing that may be set in one act with it
+	Opens    bool               // yes takes the unit apart
+	Lays     bool               // of what parts the unit consists follows it
+	Clocked  bool               // yes stands for the moment at which it was done
+	Fits     bool               // yes fits the part, and taking that back takes it out again
 	Choices  func(*Place) []string
 	check    func(*Place, string) error
 
@@ -61,6 +67,7 @@ type Field struct {
 	path   []string
 	get    func(*Place) string
 	set    func(*Place, string) error
+	then   func(*Place) // what follows for the thing itself, once it was typed
 }
 
 // Most letters that a line and a longer text hold.
@@ -252,14 +259,25 @@ var byScope = index(jobFields, pictureFields, unitFields, evidenceFields, conclu
 	pieceFields, attemptFields, pointFields, limitFields, partFields, partMarkFields,
 	decisionFields, reworkFields, stepFields, featureFields, readingFields)
 
-// HoldsDay reports that values of this name are days.
-func HoldsDay(name string) bool {
-	for _, fields := range byScope {
-		if slices.ContainsFunc(fields, func(f *Field) bool { return f.Name == name && f.Kind == Day }) {
-			return true
-		}
+// Of gives the field of an address; ok is false where there is none of that name.
+func Of(address string) (f *Field, ok bool) {
+	ref, err := unit.ParseRef(address)
+	if err != nil {
+		return nil, false
 	}
-	return false
+	return Find(ref.Scope, ref.Name)
+}
+
+// Together reports that two addresses are set in one act: the second is the field that the first
+// one's says, of the same thing.
+func Together(first, second string) bool {
+	f, ok := Of(first)
+	if !ok || f.Beside == "" {
+		return false
+	}
+	of, err := unit.ParseRef(first)
+	of.Name = f.Beside
+	return err == nil && of.String() == second
 }
 
 func index(tables ...[]*Field) map[unit.Scope][]*Field {

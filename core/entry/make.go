@@ -64,6 +64,18 @@ func (f *Field) closing() *Field {
 	return f
 }
 
+// signed marks a value that somebody answers for.
+func (f *Field) signed() *Field {
+	f.Signed = true
+	return f
+}
+
+// lays marks a value that says of what parts the unit consists.
+func (f *Field) lays() *Field {
+	f.Lays = true
+	return f
+}
+
 // checked adds a check of the field's own.
 func (f *Field) checked(check func(*Place, string) error) *Field {
 	f.check = check

@@ -42,7 +42,8 @@ var partFields = append(sealFields(partTable, "seal_", func(p *Place) *unit.Seal
 		func(p *Place) *string { return &p.Part.From }).derived(),
 	partTable.line("expected_why", "Why another number is expected",
 		func(p *Place) *string { return &p.Part.Why }).derived(),
-	partTable.flag("off", "Off the unit", func(p *Place) *bool { return &p.Part.Off }).checked(mayOpen),
+	&Field{Scope: unit.ScopePart, Name: "off", Label: "Off the unit", Kind: Flag, Opens: true, Beside: "found",
+		flag: func(p *Place) *bool { return &p.Part.Off }, check: mayOpen},
 	&Field{Scope: unit.ScopePart, Name: "found", Label: "Found", Kind: Whole,
 		text: func(p *Place) *string { return &p.Part.Found }},
 	&Field{Scope: unit.ScopePart, Name: "bits", Label: "Pieces of broken ones", Kind: Whole,
@@ -220,7 +221,7 @@ var stepTable = table(unit.ScopeStep)
 
 var stepFields = []*Field{
 	{
-		Scope: unit.ScopeStep, Name: "done", Label: "Fitted", Kind: Flag,
+		Scope: unit.ScopeStep, Name: "done", Label: "Fitted", Kind: Flag, Fits: true,
 		get: func(p *Place) string { return flagText(p.Step.Done) },
 		set: func(p *Place, text string) error {
 			p.Step.Done = text == Yes
@@ -280,9 +281,9 @@ var featureTable = table(unit.ScopeFeature)
 
 var featureFields = []*Field{
 	featureTable.size("lower", "Lower limit", quantity.Length,
-		func(p *Place) *quantity.Quantity { return &p.Feature.Lower }).checked(inOrder),
+		func(p *Place) *quantity.Quantity { return &p.Feature.Lower }).checked(inOrder).limits(),
 	featureTable.size("upper", "Upper limit", quantity.Length,
-		func(p *Place) *quantity.Quantity { return &p.Feature.Upper }).checked(inOrder),
+		func(p *Place) *quantity.Quantity { return &p.Feature.Upper }).checked(inOrder).limits(),
 	featureTable.choice("standing", "Source of the limit",
 		offer(string(family.SourceMaker), string(family.SourceStandard), string(family.SourceShop),
 			string(family.SourceGuidance), string(family.SourceNone)),
@@ -296,6 +297,12 @@ var featureFields = []*Field{
 		get: func(p *Place) string { return p.Feature.Instrument }, set: setInstrument},
 	featureTable.size("resolution", "Resolution", quantity.Length,
 		func(p *Place) *quantity.Quantity { return &p.Feature.Resolution }),
+}
+
+// limits marks a limit: one that was typed here is the shop's.
+func (f *Field) limits() *Field {
+	f.then = func(p *Place) { p.Feature.Typed() }
+	return f
 }
 
 var errOrder = errors.New("the lower limit lies above the upper one")

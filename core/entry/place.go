@@ -269,8 +269,8 @@ func (p *Place) Write(f *Field, text string) error {
 		p.keep()
 		p.keep = nil
 	}
-	if p.Ref.Scope == unit.ScopeFeature && (f.Name == "lower" || f.Name == "upper") {
-		p.Feature.Typed()
+	if f.then != nil {
+		f.then(p)
 	}
 	if p.Point != nil && p.Ref.Scope == unit.ScopePoint && text != "" {
 		p.Point.Read(p.Shop.Now)

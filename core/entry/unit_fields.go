@@ -27,7 +27,7 @@ var unitFields = []*Field{
 	unitTable.line("maker", "Maker", func(p *Place) *string { return &p.Unit.Maker }),
 	unitTable.line("model", "Model", func(p *Place) *string { return &p.Unit.Model }),
 	unitTable.line("serial", "Serial", func(p *Place) *string { return &p.Unit.Serial }),
-	unitTable.line("variant", "Variant", func(p *Place) *string { return &p.Unit.Variant }),
+	unitTable.line("variant", "Variant", func(p *Place) *string { return &p.Unit.Variant }).lays(),
 	unitTable.choice("rotation", "Rotation from shaft end", offer(RotationRight, RotationLeft, RotationBoth),
 		func(p *Place) *string { return &p.Unit.Rotation }),
 	unitTable.line("fluid", "Fluid", func(p *Place) *string { return &p.Unit.Fluid }),
@@ -75,7 +75,7 @@ var unitFields = []*Field{
 		func(p *Place) *quantity.Quantity { return &p.Unit.Setting.High }).checked(settingInOrder),
 	unitTable.line("setting_source", "Relief setting from",
 		func(p *Place) *string { return &p.Unit.Setting.Source }),
-	pair("more", "More of an assembly", moreTimes, func(p *Place) map[string]string { return p.Unit.More }),
+	pair("more", "More of an assembly", moreTimes, func(p *Place) map[string]string { return p.Unit.More }).lays(),
 	unitTable.choice("ending", "How it ends", offer(unit.EndReplaced, unit.EndCondemned, unit.EndReturned,
 		unit.EndFindings, unit.EndNoFault), func(p *Place) *string { return &p.Unit.Ending }),
 	unitTable.line("ending_note", "By what, or where it went",
@@ -97,7 +97,8 @@ var unitFields = []*Field{
 	pair("flush", "Flushed", offer(FlushDone, FlushNone), func(p *Place) map[string]string { return p.Unit.Flushes }),
 	{
 		Scope: unit.ScopeUnit, Name: "fill", Label: "Filled, primed, bled", Kind: Line, check: fill,
-		get: func(p *Place) string { return p.Unit.Filled[p.Ref.Code] },
+		Clocked: true,
+		get:     func(p *Place) string { return p.Unit.Filled[p.Ref.Code] },
 		set: func(p *Place, text string) error {
 			if text == "" {
 				delete(p.Unit.Filled, p.Ref.Code)
@@ -209,17 +210,18 @@ var conclusionTable = table(unit.ScopeConclusion)
 
 var conclusionFields = []*Field{
 	conclusionTable.line("cause", "Root cause", func(p *Place) *string { return &p.Conclusion.Cause }).
-		checked(knownCause),
+		checked(knownCause).signed(),
 	conclusionTable.area("statement", "In words, for the report",
-		func(p *Place) *string { return &p.Conclusion.Statement }),
-	conclusionTable.area("action", "Action outside the unit", func(p *Place) *string { return &p.Conclusion.Action }),
-	conclusionTable.line("owner", "Who does it", func(p *Place) *string { return &p.Conclusion.Owner }),
+		func(p *Place) *string { return &p.Conclusion.Statement }).signed(),
+	conclusionTable.area("action", "Action outside the unit", func(p *Place) *string { return &p.Conclusion.Action }).
+		signed(),
+	conclusionTable.line("owner", "Who does it", func(p *Place) *string { return &p.Conclusion.Owner }).signed(),
 	conclusionTable.line("blamed", "Part outside the unit that is blamed",
-		func(p *Place) *string { return &p.Conclusion.Blamed }),
+		func(p *Place) *string { return &p.Conclusion.Blamed }).signed(),
 	conclusionTable.line("blamed_found", "What was measured on it",
-		func(p *Place) *string { return &p.Conclusion.BlamedFound }),
+		func(p *Place) *string { return &p.Conclusion.BlamedFound }).signed(),
 	conclusionTable.line("cured", "Done before another unit ran there",
-		func(p *Place) *string { return &p.Conclusion.Cured }),
+		func(p *Place) *string { return &p.Conclusion.Cured }).signed(),
 }
 
 func knownCause(p *Place, code string) error {

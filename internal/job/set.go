@@ -37,6 +37,9 @@ func (s *Service) Set(
 	err = s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
 		changed := false
 		for _, other := range also {
+			if !entry.Together(e.Field, other.Field) {
+				return field.Errorf(other.Field, "is not set in one act with another")
+			}
 			_, wrote, err := w.set(other)
 			if err != nil {
 				return err
@@ -73,7 +76,7 @@ func (w *writing) set(e Edit) (kept string, wrote bool, err error) {
 			return "", false, field.Errorf(e.Field, "%s", err)
 		}
 	}
-	if ref.Scope == unit.ScopeUnit && ref.Name == "fill" && kept == entry.Yes {
+	if f.Clocked && kept == entry.Yes {
 		kept = moment.Format(time.RFC3339)
 	}
 	now := f.Get(place)
@@ -91,18 +94,20 @@ func (w *writing) set(e Edit) (kept string, wrote bool, err error) {
 		}
 		return "", false, c
 	}
-	if err := w.mayOpen(ref, kept); err != nil {
-		return "", false, err
+	if f.Opens && kept == entry.Yes {
+		if err := w.mayOpen(ref); err != nil {
+			return "", false, err
+		}
 	}
 	was := place.Step != nil && place.Step.Done
 	if err := place.Write(f, kept); err != nil {
 		return "", false, err
 	}
-	if ref.Scope == unit.ScopeStep && ref.Name == "done" {
+	if f.Fits {
 		fitted(place, was)
 	}
 	w.record(unit.Entry{Action: "set", Field: e.Field, Before: now, After: kept})
-	if place.Unit != nil && ref.Scope == unit.ScopeUnit && (ref.Name == "variant" || ref.Name == "more") {
+	if f.Lays {
 		return kept, true, w.follow(place.Unit, place.Family, unit.CountVariant, "")
 	}
 	return kept, true, nil

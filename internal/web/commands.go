@@ -5,6 +5,7 @@ import (
 	"strconv"
 	"strings"
 
+	"corvek/core/entry"
 	"corvek/core/field"
 	"corvek/internal/job"
 
@@ -39,8 +40,7 @@ func done(c *echo.Context, err error) error {
 // set writes one field, and a second one that belongs to the same tap; see
 // job.Service.Set. A bare figure takes the unit that stood in the field.
 func (s *Server) set(c *echo.Context) error {
-	// A conclusion is somebody's word.
-	if strings.Contains(c.FormValue("field"), "/conclusion/") {
+	if f, ok := entry.Of(c.FormValue("field")); ok && f.Signed {
 		if err := s.requireReauth(c); err != nil {
 			return err
 		}

@@ -362,3 +362,16 @@ func (b *browser) state(tag string, unit int) *bench.State {
 func (b *browser) set(tag, field, value, base string) (*http.Response, string) {
 	return b.post("/jobs/"+tag+"/set", url.Values{"field": {field}, "value": {value}, "base": {base}})
 }
+
+// Nothing that somebody answers for rides along with a tap that is about something else.
+func TestWhatIsSignedForDoesNotRideAlong(t *testing.T) {
+	s := serve(t)
+	br := s.as("iva")
+	res, body := br.post("/jobs/T-0417/set", url.Values{"field": {"u1/part/key/note"}, "value": {"clean"}, "base": {""},
+		"field2": {"u1/conclusion/cause"}, "value2": {"contamination"}, "base2": {""}})
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, body)
+	assert.Contains(t, body, "in one act")
+	st := br.state("T-0417", 1)
+	assert.Empty(t, st.Conclude.Cause)
+	assert.NotEqual(t, "clean", st.ByCode["key"].Note, "nor is the first of them written")
+}
