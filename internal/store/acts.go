@@ -2,8 +2,8 @@ package store
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
+	"time"
 
 	"corvek/core/unit"
 
@@ -31,6 +31,17 @@ type changedRow struct {
 	After  map[string]any
 }
 
+// act is the row that keeps one.
+type act struct {
+	JobID   int64 `gorm:"primaryKey;autoIncrement:false"`
+	Version int64 `gorm:"primaryKey;autoIncrement:false"`
+	Who     string
+	At      time.Time
+	Lines   []ActLine    `gorm:"serializer:json"`
+	Changed []changedRow `gorm:"serializer:json"`
+	Undone  bool
+}
+
 // ErrRestsOn says that an act cannot be taken back, since something was changed after it
 // that rests on it.
 var ErrRestsOn = errors.New("something that was entered since rests on it")
@@ -44,53 +55,36 @@ func keepAct(db *gorm.DB, c *Change, changed []change) error {
 	for _, e := range c.Entries {
 		lines = append(lines, ActLine{e.Action, e.Field, e.Before, e.After})
 	}
-	told, err := json.Marshal(lines)
-	if err != nil {
-		return err
-	}
 	rows := make([]changedRow, len(changed))
 	for i, ch := range changed {
+		var err error
 		if rows[i], err = ch.row(); err != nil {
 			return err
 		}
 	}
-	text, err := json.Marshal(rows)
-	if err != nil {
-		return err
-	}
-	return db.Exec("INSERT INTO acts (job_id, version, who, lines, changed) VALUES (?, ?, ?, ?::jsonb, ?::jsonb)",
-		c.Job.ID, c.Job.Version, c.Who, string(told), string(text)).Error
+	return db.Omit("At").Create(&act{JobID: c.Job.ID, Version: c.Job.Version, Who: c.Who, Lines: lines,
+		Changed: rows}).Error
 }
 
 // LastAct is what a person did last on a job and has not taken back; nil where there is
 // nothing.
 func (s *Store) LastAct(ctx context.Context, tag, who string) (*Act, error) {
-	return lastAct(s.db.WithContext(ctx).Where("job_id = (SELECT id FROM jobs WHERE tag = ?)", tag), who, "lines")
+	of := s.db.WithContext(ctx).Model(&unit.Job{}).Select("id").Where("tag = ?", tag)
+	return lastAct(s.db.WithContext(ctx).Omit("Changed").Where("job_id = (?)", of), who)
 }
 
 // LastAct is Store.LastAct within the transaction of a write, with what it changed.
 func (h History) LastAct(who string) (*Act, error) {
-	return lastAct(h.db.Where("job_id = ?", h.id), who, "lines, changed")
+	return lastAct(h.db.Where("job_id = ?", h.id), who)
 }
 
-func lastAct(db *gorm.DB, who, columns string) (*Act, error) {
-	var found []struct {
-		Version        int64
-		Lines, Changed string
-	}
-	err := db.Table("acts").Select("version, "+columns).Where("who = ? AND NOT undone", who).
-		Order("version DESC").Limit(1).Find(&found).Error
+func lastAct(db *gorm.DB, who string) (*Act, error) {
+	var found []act
+	err := db.Where("who = ? AND NOT undone", who).Order("version DESC").Limit(1).Find(&found).Error
 	if err != nil || len(found) == 0 {
 		return nil, err
 	}
-	a := &Act{Version: found[0].Version}
-	if err := json.Unmarshal([]byte(found[0].Lines), &a.Lines); err != nil {
-		return nil, err
-	}
-	if found[0].Changed == "" {
-		return a, nil
-	}
-	return a, json.Unmarshal([]byte(found[0].Changed), &a.changed)
+	return &Act{Version: found[0].Version, Lines: found[0].Lines, changed: found[0].Changed}, nil
 }
 
 // Without gives the job as it would be without an act; ErrRestsOn where what it changed
@@ -99,10 +93,10 @@ func (h History) Without(j *unit.Job, a *Act) (*unit.Job, error) { return withou
 
 // Undone notes that an act was taken back.
 func (h History) Undone(a *Act) error {
-	return h.db.Exec("UPDATE acts SET undone = true WHERE job_id = ? AND version = ?", h.id, a.Version).Error
+	return h.db.Model(&act{JobID: h.id, Version: a.Version}).Update("undone", true).Error
 }
 
 // DropOldActs forgets acts that nobody takes back any more.
 func (s *Store) DropOldActs(ctx context.Context) error {
-	return s.db.WithContext(ctx).Exec("DELETE FROM acts WHERE at < now() - interval '60 days'").Error
+	return s.db.WithContext(ctx).Where("at < now() - interval '60 days'").Delete(&act{}).Error
 }

@@ -77,8 +77,7 @@ func (s *Store) Backup(ctx context.Context, file string) (Copy, error) {
 		return c, err
 	}
 	c.At, c.Bytes, c.Lines, c.Fault = m.Made, info.Size(), int64(m.Lines), fault
-	return c, s.db.WithContext(ctx).Exec("INSERT INTO copies (at, file, bytes, lines, fault) VALUES (?, ?, ?, ?, ?)",
-		c.At, c.File, c.Bytes, c.Lines, c.Fault).Error
+	return c, s.db.WithContext(ctx).Create(&c).Error
 }
 
 // copyTo writes the copy and gives what it holds, and what is wrong with its record.
@@ -244,23 +243,21 @@ type Copy struct {
 
 // Copies gives the last copies, newest first.
 func (s *Store) Copies(ctx context.Context, limit int) (out []Copy, err error) {
-	err = s.db.WithContext(ctx).Raw("SELECT at, file, bytes, lines, fault FROM copies ORDER BY id DESC LIMIT ?",
-		limit).Scan(&out).Error
+	err = s.db.WithContext(ctx).Order("id DESC").Limit(limit).Find(&out).Error
 	return out, err
 }
 
 // LastGoodCopy is when the last good copy was made; the zero time for never.
 func (s *Store) LastGoodCopy(ctx context.Context) (time.Time, error) {
-	var at *time.Time
-	err := s.Pool.QueryRow(ctx, "SELECT max(at) FROM copies WHERE fault = ''").Scan(&at)
-	if at == nil {
+	var last []Copy
+	err := s.db.WithContext(ctx).Where("fault = ''").Order("at DESC").Limit(1).Find(&last).Error
+	if err != nil || len(last) == 0 {
 		return time.Time{}, err
 	}
-	return *at, err
+	return last[0].At, nil
 }
 
 // NoteBadCopy keeps that a copy failed.
 func (s *Store) NoteBadCopy(ctx context.Context, file, fault string) error {
-	return s.db.WithContext(ctx).Exec("INSERT INTO copies (file, bytes, lines, fault) VALUES (?, 0, 0, ?)", file,
-		fault).Error
+	return s.db.WithContext(ctx).Omit("At").Create(&Copy{File: file, Fault: fault}).Error
 }

@@ -11,11 +11,11 @@ const (
 
 // Demo tells how far the made-up shop is loaded: one of the Demo constants.
 func (s *Store) Demo(ctx context.Context) (state string, err error) {
-	err = s.db.WithContext(ctx).Raw("SELECT demo FROM shop").Scan(&state).Error
+	err = s.db.WithContext(ctx).Table(shopTable).Select("demo").Take(&state).Error
 	return state, err
 }
 
 // SaveDemo notes how far the made-up shop is loaded.
 func (s *Store) SaveDemo(ctx context.Context, state string) error {
-	return s.db.WithContext(ctx).Exec("UPDATE shop SET demo = ?", state).Error
+	return s.db.WithContext(ctx).Table(shopTable).Where("one").Update("demo", state).Error
 }

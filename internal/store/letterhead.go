@@ -10,14 +10,13 @@ import (
 
 // Letterhead reads it.
 func (s *Store) Letterhead(ctx context.Context) (h shop.Letterhead, err error) {
-	err = s.db.WithContext(ctx).Raw("SELECT name, address, mark, sheet, site FROM shop").Scan(&h).Error
+	err = s.db.WithContext(ctx).Table(shopTable).Take(&h).Error
 	return h, err
 }
 
 // SaveLetterhead changes it, with a line of who did.
 func (s *Store) SaveLetterhead(ctx context.Context, h shop.Letterhead, by string) error {
 	return s.onShop(ctx, by, "changed the letterhead of "+h.Name, func(db *gorm.DB) error {
-		return db.Exec("UPDATE shop SET name = ?, address = ?, mark = ?, sheet = ?, site = ?", h.Name, h.Address,
-			h.Mark, h.Sheet, h.Site).Error
+		return db.Table(shopTable).Where("one").Select("*").Updates(&h).Error
 	})
 }

@@ -3,8 +3,10 @@ package store
 import (
 	"context"
 	"fmt"
+	"time"
 
 	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 )
 
 // MostOnce is how long a form's token may be, in bytes.
@@ -16,6 +18,13 @@ type onceKey struct{}
 // that come later with the same token fail with a *DoneBefore.
 func WithOnce(ctx context.Context, token string) context.Context {
 	return context.WithValue(ctx, onceKey{}, token)
+}
+
+// onceToken is the row that says that a form's work was done.
+type onceToken struct {
+	Token  string `gorm:"primaryKey"`
+	At     time.Time
+	Result string
 }
 
 // DoneBefore says that the work of a form was done when it was sent before.
@@ -40,15 +49,15 @@ func takeToken(ctx context.Context, db *gorm.DB) error {
 	if token == "" {
 		return nil
 	}
-	taken := db.Exec("INSERT INTO once_tokens (token) VALUES (?) ON CONFLICT DO NOTHING", token)
+	taken := db.Clauses(clause.OnConflict{DoNothing: true}).Omit("At").Create(&onceToken{Token: token})
 	if taken.Error != nil || taken.RowsAffected > 0 {
 		return taken.Error
 	}
-	before := &DoneBefore{}
-	if err := db.Raw("SELECT result FROM once_tokens WHERE token = ?", token).Scan(&before.Result).Error; err != nil {
+	done := &onceToken{Token: token}
+	if err := db.Take(done).Error; err != nil {
 		return err
 	}
-	return before
+	return &DoneBefore{done.Result}
 }
 
 // noteResult keeps what came of a form's work, for one that is sent again.
@@ -57,7 +66,7 @@ func noteResult(ctx context.Context, db *gorm.DB, result string) error {
 	if token == "" {
 		return nil
 	}
-	if err := db.Exec("UPDATE once_tokens SET result = ? WHERE token = ?", result, token).Error; err != nil {
+	if err := db.Model(&onceToken{Token: token}).Update("result", result).Error; err != nil {
 		return fmt.Errorf("the form's token: %w", err)
 	}
 	return nil
@@ -65,5 +74,5 @@ func noteResult(ctx context.Context, db *gorm.DB, result string) error {
 
 // DropOldTokens forgets tokens of forms that nobody sends again.
 func (s *Store) DropOldTokens(ctx context.Context) error {
-	return s.db.WithContext(ctx).Exec("DELETE FROM once_tokens WHERE at < now() - interval '7 days'").Error
+	return s.db.WithContext(ctx).Where("at < now() - interval '7 days'").Delete(&onceToken{}).Error
 }

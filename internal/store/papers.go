@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"errors"
 	"strings"
 	"time"
 
@@ -12,19 +13,19 @@ import (
 
 // Paper is a paper as it was when a job was handed over.
 type Paper struct {
+	JobID     int64
 	HandOver  int // from 1
 	Name      string
 	MediaType string
 	At        time.Time // when it was made
 	SHA256    string    // of the content, in hexadecimal digits
-	Content   []byte    `gorm:"-:migration"`
+	Content   []byte
 }
 
 func keepPapers(db *gorm.DB, job int64, papers []Paper) error {
 	for _, p := range papers {
-		err := db.Exec("INSERT INTO papers (job_id, hand_over, name, media_type, at, sha256, content) "+
-			"VALUES (?, ?, ?, ?, ?, ?, ?)", job, p.HandOver, p.Name, p.MediaType, p.At, p.SHA256, p.Content).Error
-		if err != nil {
+		p.JobID = job
+		if err := db.Create(&p).Error; err != nil {
 			return err
 		}
 	}
@@ -34,20 +35,22 @@ func keepPapers(db *gorm.DB, job int64, papers []Paper) error {
 // Papers lists the kept papers of a job, the newest hand-over first, without what
 // they consist of.
 func (s *Store) Papers(ctx context.Context, tag string) (out []Paper, err error) {
-	err = s.db.WithContext(ctx).Raw(`SELECT p.hand_over, p.name, p.media_type, p.at, p.sha256
-		FROM papers p JOIN jobs j ON j.id = p.job_id WHERE j.tag = ?
-		ORDER BY p.hand_over DESC, p.name`, tag).Scan(&out).Error
+	err = s.papersOf(ctx, tag).Omit("content").Order("hand_over DESC, name").Find(&out).Error
 	return out, err
 }
 
 // Paper gives a kept paper.
 func (s *Store) Paper(ctx context.Context, tag string, handOver int, name string) (p Paper, err error) {
-	err = s.db.WithContext(ctx).Raw(`SELECT p.* FROM papers p JOIN jobs j ON j.id = p.job_id
-		WHERE j.tag = ? AND p.hand_over = ? AND p.name = ?`, tag, handOver, name).Scan(&p).Error
-	if err == nil && p.Name == "" {
+	err = s.papersOf(ctx, tag).Where("hand_over = ? AND name = ?", handOver, name).Take(&p).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
 		err = ErrNotFound
 	}
 	return p, err
+}
+
+func (s *Store) papersOf(ctx context.Context, tag string) *gorm.DB {
+	db := s.db.WithContext(ctx)
+	return db.Where("job_id = (?)", db.Model(&unit.Job{}).Select("id").Where("tag = ?", tag))
 }
 
 // HandedOverWithoutPapers gives jobs that were handed over here and have no paper of a name yet, but for some:

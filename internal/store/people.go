@@ -66,9 +66,13 @@ func (s *Store) People(ctx context.Context) ([]Person, error) {
 
 // NoPeople reports that nobody could sign in yet.
 func (s *Store) NoPeople(ctx context.Context) (bool, error) {
-	var there bool
-	err := s.db.WithContext(ctx).Raw("SELECT EXISTS (SELECT FROM people)").Scan(&there).Error
-	return !there, err
+	return nobody(s.db.WithContext(ctx))
+}
+
+func nobody(db *gorm.DB) (bool, error) {
+	var n int64
+	err := db.Model(&Person{}).Count(&n).Error
+	return n == 0, err
 }
 
 // AddPerson keeps a new person, with a line of who did it.
@@ -90,14 +94,14 @@ func addPerson(db *gorm.DB, p *Person) error {
 func (s *Store) FirstLead(ctx context.Context, shop string, p *Person) error {
 	return s.onShop(ctx, p.Name, "began the shop "+shop, func(db *gorm.DB) error {
 		// The shop's one row puts two that come at once in order.
-		if err := db.Exec("UPDATE shop SET name = ?", shop).Error; err != nil {
+		if err := db.Table(shopTable).Where("one").Update("name", shop).Error; err != nil {
 			return err
 		}
-		var there bool
-		if err := db.Raw("SELECT EXISTS (SELECT FROM people)").Scan(&there).Error; err != nil {
+		first, err := nobody(db)
+		if err != nil {
 			return err
 		}
-		if there {
+		if !first {
 			return ErrTaken
 		}
 		return addPerson(db, p)
@@ -110,7 +114,7 @@ func (s *Store) ChangePerson(ctx context.Context, id uint, by string, f func(*Pe
 ) error {
 	return s.transaction(ctx, func(db *gorm.DB) error {
 		// Leads are counted while nobody else is changed.
-		if err := db.Exec("SELECT FROM shop FOR UPDATE").Error; err != nil {
+		if err := lockShop(db); err != nil {
 			return err
 		}
 		var p Person
@@ -130,16 +134,21 @@ func (s *Store) ChangePerson(ctx context.Context, id uint, by string, f func(*Pe
 			}
 			return err
 		}
-		var leads bool
-		err = db.Raw("SELECT EXISTS (SELECT FROM people WHERE role = 'lead' AND locked_at IS NULL)").Scan(&leads).Error
+		var leads int64
+		err = db.Model(&Person{}).Where("role = 'lead' AND locked_at IS NULL").Count(&leads).Error
 		switch {
 		case err != nil:
 			return err
-		case !leads:
+		case leads == 0:
 			return ErrLastLead
 		}
 		return shopEntry(db, by, action)
 	})
+}
+
+// lockShop waits for whoever changes people meanwhile.
+func lockShop(db *gorm.DB) error {
+	return db.Exec("SELECT FROM shop FOR UPDATE").Error
 }
 
 func (s *Store) onShop(ctx context.Context, by, action string, f func(*gorm.DB) error) error {
@@ -152,7 +161,7 @@ func (s *Store) onShop(ctx context.Context, by, action string, f func(*gorm.DB) 
 }
 
 func shopEntry(db *gorm.DB, by, action string) error {
-	return db.Exec("INSERT INTO shop_entries (who, action) VALUES (?, ?)", by, action).Error
+	return db.Omit("At").Create(&ShopEntry{Who: by, Action: action}).Error
 }
 
 // ShopEntry is a line of what was done to the shop itself.
@@ -168,8 +177,7 @@ func (s *Store) NoteForShop(ctx context.Context, by, action string) error {
 
 // ShopEntries gives the last lines of what was done to the shop, newest first.
 func (s *Store) ShopEntries(ctx context.Context, limit int) (out []ShopEntry, err error) {
-	err = s.db.WithContext(ctx).Raw("SELECT at, who, action FROM shop_entries ORDER BY id DESC LIMIT ?",
-		limit).Scan(&out).Error
+	err = s.db.WithContext(ctx).Order("id DESC").Limit(limit).Find(&out).Error
 	return out, err
 }
 

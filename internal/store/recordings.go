@@ -40,7 +40,7 @@ func (s *Store) DropStand(ctx context.Context, name string) error {
 
 // Recording is what a stand showed for an attempt.
 type Recording struct {
-	ID            int64
+	ID, JobID     int64
 	Unit, Attempt int
 	Stand         string
 	Source        string // simulated, stand or log
@@ -63,14 +63,11 @@ func (s *Store) OpenRecording(ctx context.Context, tag string, r Recording) (id 
 }
 
 func openRecording(db *gorm.DB, tag string, r Recording) (id int64, err error) {
-	err = db.Raw(`INSERT INTO recordings
-		(job_id, unit, attempt, stand, source, channels, by_name, started_at)
-		SELECT id, ?, ?, ?, ?, ?, ?, ? FROM jobs WHERE tag = ? RETURNING id`,
-		r.Unit, r.Attempt, r.Stand, r.Source, r.Channels, r.ByName, r.StartedAt, tag).Scan(&id).Error
-	if err == nil && id == 0 {
-		err = ErrNotFound
+	if r.JobID, err = jobID(db, tag); err != nil {
+		return 0, err
 	}
-	return id, err
+	err = db.Create(&r).Error
+	return r.ID, err
 }
 
 // AddChunk adds samples to a recording.
@@ -80,8 +77,19 @@ func (s *Store) AddChunk(ctx context.Context, id int64, seq int, t *trace.Trace)
 
 func addChunk(db *gorm.DB, id int64, seq int, t *trace.Trace) error {
 	o := t.Outline()
-	return db.Exec("INSERT INTO recording_chunks VALUES (?, ?, ?, ?, ?, ?, ?)",
-		id, seq, o.From, o.To, len(t.Samples), o.Pack(), t.Pack()).Error
+	return db.Create(&recordingChunk{id, seq, o.From, o.To, len(t.Samples), o.Pack(), t.Pack()}).Error
+}
+
+// recordingChunk is a piece of a recording: its samples, and the least and the most of each
+// channel in it.
+type recordingChunk struct {
+	RecordingID int64 `gorm:"primaryKey;autoIncrement:false"`
+	Seq         int   `gorm:"primaryKey;autoIncrement:false"`
+	FromAt      time.Time
+	ToAt        time.Time
+	Samples     int
+	Outline     []byte
+	Content     []byte
 }
 
 // logChunk is how many samples of a log are kept together.
@@ -109,8 +117,7 @@ func (s *Store) KeepLog(ctx context.Context, tag string, r Recording, t *trace.T
 
 // AddNote adds what happened to a recording.
 func (s *Store) AddNote(ctx context.Context, id int64, at time.Time, note string) error {
-	return s.db.WithContext(ctx).Exec("INSERT INTO recording_notes (recording_id, at, note) VALUES (?, ?, ?)",
-		id, at, note).Error
+	return s.db.WithContext(ctx).Create(&RecordingNote{RecordingID: id, At: at, Note: note}).Error
 }
 
 // mostRecordings of a unit are listed.
@@ -136,12 +143,9 @@ func (s *Store) Recording(ctx context.Context, tag string, id int64) (r Recordin
 
 // Outlines gives a recording by the least and the most of each chunk.
 func (s *Store) Outlines(ctx context.Context, r Recording) (out []trace.Outline, err error) {
-	var rows []struct {
-		FromAt, ToAt time.Time
-		Outline      []byte
-	}
-	if err := s.db.WithContext(ctx).Raw(`SELECT from_at, to_at, outline FROM recording_chunks
-		WHERE recording_id = ? ORDER BY seq`, r.ID).Scan(&rows).Error; err != nil {
+	var rows []recordingChunk
+	err = s.db.WithContext(ctx).Omit("content").Where("recording_id = ?", r.ID).Order("seq").Find(&rows).Error
+	if err != nil {
 		return nil, err
 	}
 	for _, row := range rows {
@@ -157,8 +161,8 @@ func (s *Store) Outlines(ctx context.Context, r Recording) (out []trace.Outline,
 // Samples gives the samples of a recording between two moments, at most as many as are
 // asked for.
 func (s *Store) Samples(ctx context.Context, r Recording, from, to time.Time, most int) (*trace.Trace, error) {
-	rows, err := s.db.WithContext(ctx).Raw(`SELECT from_at, content FROM recording_chunks
-		WHERE recording_id = ? AND to_at >= ? AND from_at <= ? ORDER BY seq`, r.ID, from, to).Rows()
+	rows, err := s.db.WithContext(ctx).Model(&recordingChunk{}).Select("from_at", "content").
+		Where("recording_id = ? AND to_at >= ? AND from_at <= ?", r.ID, from, to).Order("seq").Rows()
 	if err != nil {
 		return nil, err
 	}
@@ -179,15 +183,18 @@ func (s *Store) Samples(ctx context.Context, r Recording, from, to time.Time, mo
 	return t, rows.Err()
 }
 
+// mostNotes of a recording are read.
+const mostNotes = 1000
+
 // RecordingNotes are what happened, in the order of time.
 func (s *Store) RecordingNotes(ctx context.Context, id int64) (out []RecordingNote, err error) {
-	err = s.db.WithContext(ctx).Raw(`SELECT at, note FROM recording_notes WHERE recording_id = ?
-		ORDER BY id LIMIT 1000`, id).Scan(&out).Error
+	err = s.db.WithContext(ctx).Where("recording_id = ?", id).Order("id").Limit(mostNotes).Find(&out).Error
 	return out, err
 }
 
 // RecordingNote is something that happened while it was recorded.
 type RecordingNote struct {
-	At   time.Time
-	Note string
+	RecordingID int64
+	At          time.Time
+	Note        string
 }

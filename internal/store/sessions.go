@@ -2,40 +2,45 @@ package store
 
 import (
 	"context"
-	"errors"
 	"time"
 
-	"github.com/jackc/pgx/v5"
+	"gorm.io/gorm/clause"
 )
 
 // Sessions keep who is signed in, in the table of sessions, as scs asks for it. They give up with
 // the request.
 type Sessions struct{ store *Store }
 
+// session is the row that keeps one.
+type session struct {
+	Token  string `gorm:"primaryKey"`
+	Data   []byte
+	Expiry time.Time
+}
+
 // Sessions gives the store of sessions.
 func (s *Store) Sessions() *Sessions { return &Sessions{s} }
 
 // FindCtx gives what is kept under a token that has not run out.
 func (s *Sessions) FindCtx(ctx context.Context, token string) (data []byte, found bool, err error) {
-	row := s.store.Pool.QueryRow(ctx, `SELECT data FROM sessions
-		WHERE token = $1 AND current_timestamp < expiry`, token)
-	if err = row.Scan(&data); errors.Is(err, pgx.ErrNoRows) {
-		return nil, false, nil
+	var rows []session
+	err = s.store.db.WithContext(ctx).Where("token = ? AND current_timestamp < expiry", token).Limit(1).
+		Find(&rows).Error
+	if err != nil || len(rows) == 0 {
+		return nil, false, err
 	}
-	return data, err == nil, err
+	return rows[0].Data, true, nil
 }
 
 // CommitCtx keeps data under a token until it runs out.
 func (s *Sessions) CommitCtx(ctx context.Context, token string, data []byte, expiry time.Time) error {
-	_, err := s.store.Pool.Exec(ctx, `INSERT INTO sessions (token, data, expiry) VALUES ($1, $2, $3)
-		ON CONFLICT (token) DO UPDATE SET data = EXCLUDED.data, expiry = EXCLUDED.expiry`, token, data, expiry)
-	return err
+	return s.store.db.WithContext(ctx).Clauses(clause.OnConflict{UpdateAll: true}).
+		Create(&session{token, data, expiry}).Error
 }
 
 // DeleteCtx ends a session.
 func (s *Sessions) DeleteCtx(ctx context.Context, token string) error {
-	_, err := s.store.Pool.Exec(ctx, "DELETE FROM sessions WHERE token = $1", token)
-	return err
+	return s.store.db.WithContext(ctx).Where("token = ?", token).Delete(&session{}).Error
 }
 
 // Find is FindCtx without a request.
@@ -53,5 +58,5 @@ func (s *Sessions) Delete(token string) error { return s.DeleteCtx(context.Backg
 
 // DropOldSessions forgets those that have run out.
 func (s *Store) DropOldSessions(ctx context.Context) error {
-	return s.db.WithContext(ctx).Exec("DELETE FROM sessions WHERE expiry < now()").Error
+	return s.db.WithContext(ctx).Where("expiry < now()").Delete(&session{}).Error
 }

@@ -21,17 +21,19 @@ type FamilyVersion struct {
 	At     time.Time
 }
 
+// shopTable has one row: the shop itself.
+const shopTable = "shop"
+
 // ShopVersion steps whenever people, tools, families or closed jobs change.
 func (s *Store) ShopVersion(ctx context.Context) (version int64, err error) {
-	err = s.db.WithContext(ctx).Raw("SELECT version FROM shop").Scan(&version).Error
+	err = s.db.WithContext(ctx).Table(shopTable).Select("version").Take(&version).Error
 	return version, err
 }
 
 // FamiliesNow gives the newest version of each family the shop wrote.
 func (s *Store) FamiliesNow(ctx context.Context) ([]FamilyVersion, error) {
 	var out []FamilyVersion
-	err := s.db.WithContext(ctx).Raw("SELECT DISTINCT ON (code) * FROM family_versions ORDER BY code, id " +
-		"DESC").Scan(&out).Error
+	err := s.db.WithContext(ctx).Select("DISTINCT ON (code) *").Order("code, id DESC").Find(&out).Error
 	return out, err
 }
 
@@ -93,8 +95,7 @@ const mostCustomers = 8
 // Customers finds customers by a part of their name.
 func (s *Store) Customers(ctx context.Context, part string) ([]unit.Customer, error) {
 	var out []unit.Customer
-	err := s.db.WithContext(ctx).Raw("SELECT name, place, contact FROM customers WHERE strpos(lower(name), "+
-		"lower(?)) > 0 ORDER BY name LIMIT ?",
-		part, mostCustomers).Scan(&out).Error
+	err := s.db.WithContext(ctx).Where("strpos(lower(name), lower(?)) > 0", part).Order("name").
+		Limit(mostCustomers).Find(&out).Error
 	return out, err
 }

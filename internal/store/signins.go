@@ -66,7 +66,10 @@ func (s *Store) BeginTry(ctx context.Context, name, address string, refuse func(
 		if err := refuse(before); err != nil {
 			return err
 		}
-		return db.Raw("INSERT INTO sign_ins (name, address) VALUES (?, ?) RETURNING id", name, address).Scan(&try).Error
+		row := &SignIn{Name: name, Address: address}
+		err = db.Omit("At").Create(row).Error
+		try = row.ID
+		return err
 	})
 	return try, err
 }
@@ -74,10 +77,10 @@ func (s *Store) BeginTry(ctx context.Context, name, address string, refuse func(
 // EndTry notes that a try went well, and who came in.
 func (s *Store) EndTry(ctx context.Context, try int64, person uint) error {
 	return s.db.WithContext(ctx).Transaction(func(db *gorm.DB) error {
-		if err := db.Exec("UPDATE sign_ins SET ok = true WHERE id = ?", try).Error; err != nil {
+		if err := db.Model(&SignIn{ID: try}).Update("ok", true).Error; err != nil {
 			return err
 		}
-		return db.Exec("UPDATE people SET last_sign_in = now() WHERE id = ?", person).Error
+		return db.Model(&Person{ID: person}).UpdateColumn("last_sign_in", gorm.Expr("now()")).Error
 	})
 }
 
@@ -98,6 +101,7 @@ func (s *Store) FailedSignIns(ctx context.Context) (map[string]int, error) {
 
 // SignIn is a try to sign in.
 type SignIn struct {
+	ID            int64
 	At            time.Time
 	Name, Address string
 	OK            bool
@@ -105,12 +109,11 @@ type SignIn struct {
 
 // SignIns gives the last tries, newest first.
 func (s *Store) SignIns(ctx context.Context, limit int) (out []SignIn, err error) {
-	err = s.db.WithContext(ctx).Raw("SELECT at, name, address, ok FROM sign_ins ORDER BY id DESC LIMIT ?",
-		limit).Scan(&out).Error
+	err = s.db.WithContext(ctx).Order("id DESC").Limit(limit).Find(&out).Error
 	return out, err
 }
 
 // DropOldTries forgets tries that count for nothing any more.
 func (s *Store) DropOldTries(ctx context.Context) error {
-	return s.db.WithContext(ctx).Exec("DELETE FROM sign_ins WHERE at < now() - ?::interval", knownFor).Error
+	return s.db.WithContext(ctx).Where("at < now() - ?::interval", knownFor).Delete(&SignIn{}).Error
 }

@@ -274,6 +274,16 @@ func giveCustomer(db *gorm.DB, j *unit.Job) error {
 	return nil
 }
 
+// jobID gives the number under which a job is kept.
+func jobID(db *gorm.DB, tag string) (int64, error) {
+	j := &unit.Job{}
+	err := db.Select("id").Where("tag = ?", tag).Take(j).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return 0, ErrNotFound
+	}
+	return j.ID, err
+}
+
 // ErrTagTaken says that a job of this tag is here already.
 var ErrTagTaken = errors.New("a job with this tag is here already")
 
@@ -317,21 +327,24 @@ type History struct {
 
 // Last gives who changed a field last; ok is false where nobody did.
 func (h History) Last(field string) (who string, at time.Time, ok bool, err error) {
-	var e struct {
+	var last []struct {
 		Who string
 		At  time.Time
 	}
-	err = h.db.Raw("SELECT who, at FROM record_entries WHERE job_id = ? AND field = ? ORDER BY place DESC LIMIT 1",
-		h.id, field).Scan(&e).Error
-	return e.Who, e.At, e.Who != "", err
+	err = h.db.Table("record_entries").Where("job_id = ? AND field = ?", h.id, field).Order("place DESC").Limit(1).
+		Find(&last).Error
+	if err != nil || len(last) == 0 {
+		return "", time.Time{}, false, err
+	}
+	return last[0].Who, last[0].At, true, nil
 }
 
 // Job loads a job. It comes from memory when it has not changed since; nobody
 // may change what is returned.
 func (s *Store) Job(ctx context.Context, tag string) (*unit.Job, error) {
 	var version int64
-	if err := s.db.WithContext(ctx).Raw("SELECT version FROM jobs WHERE tag = ?",
-		tag).Scan(&version).Error; err != nil {
+	err := s.db.WithContext(ctx).Model(&unit.Job{}).Where("tag = ?", tag).Select("version").Scan(&version).Error
+	if err != nil {
 		return nil, err
 	}
 	return s.JobAt(ctx, tag, version)
