@@ -19,6 +19,8 @@ import (
 	"corvek/internal/job"
 	"corvek/internal/store"
 	"corvek/internal/web"
+	"corvek/internal/web/door"
+	"corvek/internal/web/site"
 
 	"github.com/spf13/cobra"
 )
@@ -155,7 +157,7 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 		fmt.Fprintf(out, "Nobody can sign in yet. Open it in a browser and give this code, once: %s\n", cfg.First.Code)
 	}
 	fmt.Fprintln(out, "Ctrl-C stops it.")
-	handler, err := web.Compressed(app)
+	handler, err := site.Compressed(app)
 	if err != nil {
 		return err
 	}
@@ -184,7 +186,7 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 
 // realShop refuses the store of the made-up shop, and asks for the first lead where there is
 // nobody.
-func realShop(ctx context.Context, jobs *job.Service) (*web.FirstStart, error) {
+func realShop(ctx context.Context, jobs *job.Service) (*door.FirstStart, error) {
 	made, err := madeUp(ctx, jobs)
 	if err != nil {
 		return nil, err
@@ -197,7 +199,7 @@ func realShop(ctx context.Context, jobs *job.Service) (*web.FirstStart, error) {
 	if err != nil || !none {
 		return nil, err
 	}
-	return &web.FirstStart{Code: rand.Text()[:10]}, nil
+	return &door.FirstStart{Code: rand.Text()[:10]}, nil
 }
 
 func migrateCommand() *cobra.Command {

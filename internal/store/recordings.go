@@ -18,6 +18,9 @@ type Stand struct {
 	Name, Endpoint, Nodes string
 }
 
+// MostStandName is how many letters a stand's name has at most.
+const MostStandName = 60
+
 // mostStands are listed.
 const mostStands = 50
 

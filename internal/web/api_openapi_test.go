@@ -10,8 +10,9 @@ import (
 	"testing"
 
 	"corvek/core/calc"
+	"corvek/internal/web/api"
 
-	"github.com/santhosh-tekuri/jsonschema/v6"
+	jsonschema "github.com/santhosh-tekuri/jsonschema/v6"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -24,15 +25,15 @@ func TestOpenAPIIsTrue(t *testing.T) {
 	defer res.Body.Close()
 	doc, err := jsonschema.UnmarshalJSON(res.Body)
 	require.NoError(t, err)
-	api := doc.(map[string]any)
+	told := doc.(map[string]any)
 	// Each schema is compiled alone, with the shared ones it refers to: compiling
 	// out of the whole description walks all of it every time.
 	schema := func(name string, path ...string) *jsonschema.Schema {
-		at := api["paths"].(map[string]any)["/api/v1/"+name].(map[string]any)["post"].(map[string]any)
+		at := told["paths"].(map[string]any)["/api/v1/"+name].(map[string]any)["post"].(map[string]any)
 		for _, p := range append(path, "content", "application/json") {
 			at = at[p].(map[string]any)
 		}
-		alone := map[string]any{"components": api["components"]}
+		alone := map[string]any{"components": told["components"]}
 		for k, v := range at["schema"].(map[string]any) {
 			alone[k] = v
 		}
@@ -84,6 +85,6 @@ func TestOpenAPIIsTrue(t *testing.T) {
 			assert.NoError(t, schema("explain", "responses", strconv.Itoa(want)).Validate(out), body)
 		}
 	})
-	_, err = json.Marshal(OpenAPI(s.server.jobs.Knowledge.Families()))
+	_, err = json.Marshal(api.OpenAPI(s.server.Jobs.Knowledge.Families()))
 	assert.NoError(t, err)
 }

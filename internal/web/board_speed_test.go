@@ -30,7 +30,7 @@ func BenchmarkBoard(b *testing.B) {
 }
 
 // many puts jobs on the board, some of them in hand and the rest handed over.
-func many(t testing.TB, s *site, all, inHand int) {
+func many(t testing.TB, s *served, all, inHand int) {
 	t.Helper()
 	ctx := context.Background()
 	waits := []string{"technician", "parts", "stand", "customer", "outside"}

@@ -16,6 +16,7 @@ import (
 	"corvek/internal/job"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
+	"corvek/internal/web/site"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -48,8 +49,9 @@ func TestBodiesAreBounded(t *testing.T) {
 	for _, c := range []struct {
 		who, path string
 		size      int
-	}{{"", "/sign-in", mostOpenBody}, {"", "/api/v1/calc/cylinder", 256 << 10}, {"", "/api/v1/explain", mostOpenBody},
-		{"iva", "/jobs/T-0417/set", mostBody}, {"odd", "/import", mostUpload}} {
+	}{{"", "/sign-in", site.MostOpenBody}, {"", "/api/v1/calc/cylinder", 256 << 10},
+		{"", "/api/v1/explain", site.MostOpenBody},
+		{"iva", "/jobs/T-0417/set", site.MostBody}, {"odd", "/import", site.MostUpload}} {
 		b := s.as(c.who)
 		res, body := b.post(c.path, url.Values{"value": {strings.Repeat("x", c.size+1)}})
 		refused := []int{http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity}
@@ -113,17 +115,17 @@ func TestHungStoreIsToldInTime(t *testing.T) {
 	require.NoError(t, err)
 	app, server, err := New(Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
-	s := &site{httptest.NewServer(app), server, t}
+	s := &served{httptest.NewServer(app), server, t}
 	t.Cleanup(s.Close)
 	b := s.as("iva")
 	proxy.held.Store(true)
 	for _, path := range []string{"/jobs", "/jobs/T-0417/measure", "/healthz"} {
 		began := time.Now()
 		res, body := b.get(path)
-		assert.Less(t, time.Since(began), lookTime+2*time.Second, path)
+		assert.Less(t, time.Since(began), site.LookTime+2*time.Second, path)
 		assert.Equal(t, http.StatusServiceUnavailable, res.StatusCode, path)
 		if path != "/healthz" {
-			assert.Contains(t, body, storeAway, path)
+			assert.Contains(t, body, site.StoreAway, path)
 		}
 	}
 	proxy.held.Store(false)

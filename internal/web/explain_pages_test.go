@@ -3,7 +3,6 @@ package web
 import (
 	"cmp"
 	"context"
-	"corvek/core/explain"
 	"fmt"
 	"html"
 	"net/http"
@@ -12,6 +11,8 @@ import (
 	"slices"
 	"strings"
 	"testing"
+
+	"corvek/core/explain"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -107,7 +108,7 @@ func TestDisputePaperOfDemoJobs(t *testing.T) {
 		res, page := b.get("/jobs/" + tag + "/dispute")
 		require.Equal(t, http.StatusOK, res.StatusCode)
 		text := plain(page)
-		st, err := s.server.jobs.Load(context.Background(), tag, 1)
+		st, err := s.server.Jobs.Load(context.Background(), tag, 1)
 		require.NoError(t, err)
 		assert.Contains(t, text, st.Job.Title)
 		assert.Contains(t, text, st.Job.Customer.Name)

@@ -90,13 +90,13 @@ func TestAFamilyIsWrittenByForm(t *testing.T) {
 		"their own casting")
 	require.Equal(t, http.StatusSeeOther, res.StatusCode, plain(page))
 	assert.Equal(t, "/library/tarn_gerotor", res.Header.Get("Location"))
-	f := s.server.jobs.Families()["tarn_gerotor"]
+	f := s.server.Jobs.Families()["tarn_gerotor"]
 	require.NotNil(t, f)
 	assert.Equal(t, 2, f.CountOf("wear_plate"))
 	own, err := f.As("Short rotor", nil)
 	require.NoError(t, err)
 	assert.Equal(t, 1, own.CountOf("wear_plate"))
-	assert.Equal(t, 16, len(s.server.jobs.Families()["gerotor_pump"].Parts), "the shipped one is as it was")
+	assert.Equal(t, 16, len(s.server.Jobs.Families()["gerotor_pump"].Parts), "the shipped one is as it was")
 
 	res, _ = s.as("iva").get(at)
 	assert.Equal(t, http.StatusForbidden, res.StatusCode)
@@ -133,7 +133,7 @@ func TestAKeptVariantIsChangedByForm(t *testing.T) {
 	form.Set("reason", "six bolts on this one")
 	res, body = b.post("/library/external_gear_pump/variant/tarn_short", form)
 	require.Equal(t, http.StatusSeeOther, res.StatusCode, plain(body))
-	own, err := s.server.jobs.Families()["external_gear_pump"].As("Tarn short", nil)
+	own, err := s.server.Jobs.Families()["external_gear_pump"].As("Tarn short", nil)
 	require.NoError(t, err)
 	assert.Equal(t, 6, own.CountOf("cover_bolts"))
 	_, there := own.PartByCode("relief_spring")

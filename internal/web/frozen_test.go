@@ -22,7 +22,7 @@ import (
 // anew or measured with later. What today makes of it is told beside, with the difference.
 func TestAHandedOverJobStaysAsItWas(t *testing.T) {
 	s := serve(t)
-	jobs, ctx := s.server.jobs, context.Background()
+	jobs, ctx := s.server.Jobs, context.Background()
 	lead := people.Actor{Name: "Odd Renfeld", Initials: "OR", Role: people.RoleLead}
 	// Handed over anew, so that it is frozen on the day.
 	require.NoError(t, jobs.Reopen(ctx, lead, "T-0388", "to be handed over here"))
@@ -66,7 +66,7 @@ func TestAHandedOverJobStaysAsItWas(t *testing.T) {
 	require.NoError(t, jobs.SaveFamily(ctx, lead, st.Family.Code, other, "more is asked"))
 	old := time.Date(2020, 1, 1, 0, 0, 0, 0, time.UTC)
 	for _, i := range st.Tools {
-		require.NoError(t, s.server.store.SaveInstrument(ctx, &shop.Instrument{Name: i.Name, Kind: i.Kind,
+		require.NoError(t, s.server.Store.SaveInstrument(ctx, &shop.Instrument{Name: i.Name, Kind: i.Kind,
 			Resolution: "1 mm", Class: "40", FullScale: "1000 bar", DueOn: &old}))
 	}
 	require.NoError(t, jobs.Refresh(ctx))
@@ -98,7 +98,7 @@ var stamps = regexp.MustCompile(`name="(csrf|once)" (value|content)="[^"]*"|data
 // What an earlier version handed over is frozen when the program runs, says so, and stays.
 func TestAnEarlierHandOverIsFrozenLater(t *testing.T) {
 	s := serve(t)
-	f, err := s.server.jobs.Frozen(context.Background(), s.as("odd").state("T-0388", 1).Job)
+	f, err := s.server.Jobs.Frozen(context.Background(), s.as("odd").state("T-0388", 1).Job)
 	require.NoError(t, err)
 	require.NotNil(t, f, "it was handed over elsewhere, and frozen as it came in")
 	assert.True(t, f.Later)

@@ -60,7 +60,7 @@ func TestGarbageIsAnsweredInWords(t *testing.T) {
 		routes := s.server.routes()
 		r := routes[rapid.IntRange(0, len(routes)-1).Draw(t, "route")]
 		word := func(label string) string { return rapid.SampledFrom(nasty).Draw(t, label) }
-		path := r.path
+		path := r.Path
 		for _, p := range []struct {
 			param  string
 			likely []string
@@ -90,7 +90,7 @@ func TestGarbageIsAnsweredInWords(t *testing.T) {
 		var res *http.Response
 		var err error
 		switch {
-		case r.method == http.MethodGet:
+		case r.Method == http.MethodGet:
 			res, err = b.Get(s.URL + path + "?" + form.Encode())
 		case strings.HasPrefix(path, "/api/"):
 			res, err = b.Post(s.URL+path, "application/json", strings.NewReader(word("body")))
@@ -99,7 +99,7 @@ func TestGarbageIsAnsweredInWords(t *testing.T) {
 			res, err = b.PostForm(s.URL+path, form)
 		}
 		if err != nil {
-			t.Fatalf("%s %s: %v", r.method, path, err)
+			t.Fatalf("%s %s: %v", r.Method, path, err)
 		}
 		defer res.Body.Close()
 		if strings.HasPrefix(res.Header.Get("Content-Type"), "text/event-stream") {
@@ -107,14 +107,14 @@ func TestGarbageIsAnsweredInWords(t *testing.T) {
 		}
 		body, _ := io.ReadAll(res.Body)
 		if res.StatusCode >= 500 {
-			t.Fatalf("%s %s %v: %d\n%.600s", r.method, path, form, res.StatusCode, body)
+			t.Fatalf("%s %s %v: %d\n%.600s", r.Method, path, form, res.StatusCode, body)
 		}
 		if res.StatusCode >= 400 && len(strings.TrimSpace(string(body))) == 0 {
-			t.Fatalf("%s %s %v: %d without a word", r.method, path, form, res.StatusCode)
+			t.Fatalf("%s %s %v: %d without a word", r.Method, path, form, res.StatusCode)
 		}
 	})
 	for _, tag := range []string{"T-0388", "T-0417", "T-0426"} {
-		_, err := s.server.jobs.Load(context.Background(), tag, 1)
+		_, err := s.server.Jobs.Load(context.Background(), tag, 1)
 		require.NoError(t, err, tag)
 	}
 }

@@ -15,7 +15,7 @@ import (
 )
 
 // large puts a unit of 300 parts with 5,000 readings on the board.
-func large(t testing.TB, s *site) (tag string) {
+func large(t testing.TB, s *served) (tag string) {
 	ctx := context.Background()
 	var text strings.Builder
 	text.WriteString("code: long_unit\nname: Long unit\naction: cylinder\nvariants: one\nparts:\n")
@@ -75,4 +75,4 @@ func TestLargeJobIsDrawnWhole(t *testing.T) {
 	require.Equal(t, 300, strings.Count(body, `data-part="`))
 }
 
-func (s *site) jobs() *job.Service { return s.server.jobs }
+func (s *served) jobs() *job.Service { return s.server.Jobs }

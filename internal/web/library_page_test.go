@@ -18,7 +18,7 @@ func TestLibraryRefusesWithTheLine(t *testing.T) {
 	lead := s.as("odd")
 	_, page := lead.get("/library/check_valve")
 	require.Contains(t, page, "code: check_valve")
-	text, err := s.server.jobs.FamilyText(context.Background(), "check_valve")
+	text, err := s.server.Jobs.FamilyText(context.Background(), "check_valve")
 	require.NoError(t, err)
 	broken := strings.Replace(text, "parts:", "partz:", 1)
 	res, body := lead.post("/library/check_valve", url.Values{"text": {broken}, "reason": {"a try"}})

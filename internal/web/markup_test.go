@@ -76,7 +76,7 @@ func pagesOf(t *testing.T, b *browser) (tags []string, pages map[string][]string
 func TestEveryFieldOnEveryPageSaysWhatStandsThere(t *testing.T) {
 	s := serve(t)
 	b := s.as("odd")
-	shop, err := s.server.jobs.Shop(context.Background(), "Odd")
+	shop, err := s.server.Jobs.Shop(context.Background(), "Odd")
 	require.NoError(t, err)
 	seen := map[unit.Scope]int{}
 	tags, pages := pagesOf(t, b)

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"corvek/internal/store"
+	"corvek/internal/web/api"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -41,7 +42,7 @@ func TestMetricsCountWhatHappens(t *testing.T) {
 	assert.NotContains(t, text, "T-0417")
 	assert.NotContains(t, text, "Brask")
 
-	s.server.store.Close()
+	s.server.Store.Close()
 	assert.Contains(t, read(), "corvek_store_up 0")
 }
 
@@ -49,16 +50,21 @@ func TestMetricsCountWhatHappens(t *testing.T) {
 // through the room that is left.
 func TestHealthTellsTheTruth(t *testing.T) {
 	s := serve(t)
-	assert.Equal(t, Health{Status: "ok", Store: "ok"}, s.server.healthNow(t.Context()))
-	s.server.copies = &store.Keeper{Store: s.server.store, Folder: filepath.Join(t.TempDir(), "copies"),
+	assert.Equal(t, api.Health{Status: "ok", Store: "ok"}, s.health(t))
+	s.server.Copies = &store.Keeper{Store: s.server.Store, Folder: filepath.Join(t.TempDir(), "copies"),
 		Every: time.Hour, Keep: 2}
-	h := s.server.healthNow(t.Context())
+	h := s.health(t)
 	assert.Equal(t, "warning", h.Status)
 	assert.Equal(t, "late", h.Copies)
-	_, err := s.server.copies.Now(t.Context())
+	_, err := s.server.Copies.Now(t.Context())
 	require.NoError(t, err)
-	assert.Equal(t, Health{Status: "ok", Store: "ok", Disk: "ok", Copies: "ok"}, s.server.healthNow(t.Context()))
-	s.server.store.Close()
-	h = s.server.healthNow(t.Context())
-	assert.Equal(t, Health{Status: "down", Store: "does not answer"}, h)
+	assert.Equal(t, api.Health{Status: "ok", Store: "ok", Disk: "ok", Copies: "ok"}, s.health(t))
+	s.server.Store.Close()
+	h = s.health(t)
+	assert.Equal(t, api.Health{Status: "down", Store: "does not answer"}, h)
+}
+
+// health is what the program says of itself.
+func (s *served) health(t *testing.T) api.Health {
+	return (&api.Pages{Site: s.server.Site}).HealthNow(t.Context())
 }

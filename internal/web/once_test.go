@@ -44,12 +44,12 @@ func TestAFormSentTwiceDoesItsWorkOnce(t *testing.T) {
 	b := s.as("odd")
 	ctx := t.Context()
 	account := url.Values{"once": {"A1"}, "unit": {"1"}, "teller": {"fitter"}, "words": {"it screamed"}}
-	before, err := s.server.store.Job(ctx, "T-0412")
+	before, err := s.server.Store.Job(ctx, "T-0412")
 	require.NoError(t, err)
 	for _, res := range together(b, "/jobs/T-0412/receive/account?unit=1", account) {
 		assert.Less(t, res.StatusCode, 400)
 	}
-	after, err := s.server.store.Job(ctx, "T-0412")
+	after, err := s.server.Store.Job(ctx, "T-0412")
 	require.NoError(t, err)
 	assert.Len(t, after.Units[0].Accounts, len(before.Units[0].Accounts)+1)
 
@@ -60,7 +60,7 @@ func TestAFormSentTwiceDoesItsWorkOnce(t *testing.T) {
 		places[strings.TrimSuffix(res.Header.Get("Location"), "/receive")]++
 	}
 	assert.Len(t, places, 1, "all lead to the one job")
-	cards, err := s.server.store.InHand(ctx, "quay works", 100, "", 100)
+	cards, err := s.server.Store.InHand(ctx, "quay works", 100, "", 100)
 	require.NoError(t, err)
 	n := 0
 	for _, g := range cards {

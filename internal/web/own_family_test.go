@@ -18,7 +18,7 @@ var familyText = regexp.MustCompile(`(?s)<textarea[^>]*name="text"[^>]*>(.*?)</t
 func TestAFamilyOfTheShopsOwnOpens(t *testing.T) {
 	s := serve(t)
 	lead, other := s.as("odd"), s.as("tove")
-	for code := range s.server.jobs.Families() {
+	for code := range s.server.Jobs.Families() {
 		_, page := lead.get("/library/" + code)
 		m := familyText.FindStringSubmatch(page)
 		require.NotNil(t, m, code)

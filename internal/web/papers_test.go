@@ -2,11 +2,12 @@ package web
 
 import (
 	"context"
-	"corvek/internal/store/storetest"
 	"fmt"
 	"net/http"
 	"strings"
 	"testing"
+
+	"corvek/internal/store/storetest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -51,14 +52,14 @@ func TestDisputePaper(t *testing.T) {
 func TestRecordCarriesItsFingerprint(t *testing.T) {
 	s := serve(t)
 	b := s.as("odd")
-	holds, err := s.server.store.VerifyJob(context.Background(), "T-0417")
+	holds, err := s.server.Store.VerifyJob(context.Background(), "T-0417")
 	require.NoError(t, err)
 	require.Len(t, holds.Head, 64)
 	for _, path := range []string{"record", "report", "dispute"} {
 		_, page := b.get("/jobs/T-0417/" + path)
 		assert.Contains(t, page, holds.Head, path)
 	}
-	_, err = storetest.Owner(t, s.server.store).Exec(context.Background(), `
+	_, err = storetest.Owner(t, s.server.Store).Exec(context.Background(), `
 		ALTER TABLE record_entries DISABLE TRIGGER record_append_only;
 		UPDATE record_entries SET after = after || '!' WHERE place = (SELECT min(r.place) FROM record_entries r
 		JOIN jobs j ON j.id = r.job_id WHERE j.tag = 'T-0417')`)

@@ -29,9 +29,9 @@ func atOnce(n int, do func(i int)) {
 func TestTwentyWritersLoseNothing(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
-	j, err := s.server.store.Job(t.Context(), "T-0417")
+	j, err := s.server.Store.Job(t.Context(), "T-0417")
 	require.NoError(t, err)
-	before, err := s.server.store.Verify(t.Context())
+	before, err := s.server.Store.Verify(t.Context())
 	require.NoError(t, err)
 	parts := j.Units[0].Parts[:20]
 	const edits = 4
@@ -57,13 +57,13 @@ func TestTwentyWritersLoseNothing(t *testing.T) {
 			refused.Add(1)
 		}
 	})
-	after, err := s.server.store.Job(t.Context(), "T-0417")
+	after, err := s.server.Store.Job(t.Context(), "T-0417")
 	require.NoError(t, err)
 	for i, p := range parts {
 		assert.Equal(t, fmt.Sprintf("note %d of bench %d", edits-1, i), after.Units[0].Part(p.Code).Note)
 	}
 	assert.Equal(t, int64(len(parts)-1), refused.Load(), "one of those who wrote into one field came first")
-	holds, err := s.server.store.Verify(t.Context())
+	holds, err := s.server.Store.Verify(t.Context())
 	require.NoError(t, err)
 	assert.Empty(t, holds.Fault())
 	assert.Equal(t, before.Lines+len(parts)*edits+1, holds.Lines)
@@ -100,10 +100,10 @@ func TestNewCustomersAndToolsAtOnce(t *testing.T) {
 	n := 0
 	tags.Range(func(any, any) bool { n++; return true })
 	assert.Equal(t, benches, n, "each job has a tag of its own")
-	customers, err := s.server.store.Customers(t.Context(), "skerry")
+	customers, err := s.server.Store.Customers(t.Context(), "skerry")
 	require.NoError(t, err)
 	assert.Len(t, customers, 1)
-	tools, err := s.server.store.Instruments(t.Context())
+	tools, err := s.server.Store.Instruments(t.Context())
 	require.NoError(t, err)
 	found := 0
 	for _, tool := range tools {
@@ -122,7 +122,7 @@ func TestOtherMethodsAreRefused(t *testing.T) {
 		http.MethodTrace, "PROPFIND", "X"} {
 		for _, r := range s.server.routes() {
 			path := strings.NewReplacer(":tag", "T-0417", ":station", "strip", ":name", "cylinder", ":id", "1",
-				":code", "check_valve", ":number", "1").Replace(r.path)
+				":code", "check_valve", ":number", "1").Replace(r.Path)
 			for _, b := range browsers {
 				req, err := http.NewRequest(method, s.URL+path, strings.NewReader("csrf="+b.csrf))
 				require.NoError(t, err)
@@ -164,7 +164,7 @@ func TestAnotherJobsAddressesReachNothing(t *testing.T) {
 	b := s.as("odd")
 	field := regexp.MustCompile(`data-(?:field|set)="([^"]+)"`)
 	mine, other := "T-0417", "T-0412"
-	before, err := s.server.store.Job(t.Context(), mine)
+	before, err := s.server.Store.Job(t.Context(), mine)
 	require.NoError(t, err)
 	sent := map[string]bool{}
 	for _, station := range []string{"receive", "strip", "measure", "explain", "decide", "build", "prove"} {
@@ -189,7 +189,7 @@ func TestAnotherJobsAddressesReachNothing(t *testing.T) {
 		res, _ := b.get("/jobs/" + other + path)
 		assert.Equal(t, http.StatusNotFound, res.StatusCode, path)
 	}
-	after, err := s.server.store.Job(t.Context(), mine)
+	after, err := s.server.Store.Job(t.Context(), mine)
 	require.NoError(t, err)
 	assert.Equal(t, before.Version, after.Version)
 }

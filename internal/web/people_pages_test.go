@@ -15,6 +15,8 @@ import (
 	"corvek/internal/job"
 	"corvek/internal/people"
 	"corvek/internal/store/storetest"
+	"corvek/internal/web/door"
+	"corvek/internal/web/site"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -31,15 +33,15 @@ func (b *browser) plainPost(path string, form url.Values) (*http.Response, strin
 }
 
 // shopAt is the demo whose clock a test holds.
-func shopAt(t *testing.T) (*site, *time.Time) {
+func shopAt(t *testing.T) (*served, *time.Time) {
 	s := serve(t)
 	now := time.Now()
-	s.server.jobs.Now = func() time.Time { return now }
+	s.server.Jobs.Now = func() time.Time { return now }
 	return s, &now
 }
 
-func personOf(t *testing.T, s *site, signIn string) uint {
-	p, err := s.server.store.PersonBySignIn(t.Context(), signIn)
+func personOf(t *testing.T, s *served, signIn string) uint {
+	p, err := s.server.Store.PersonBySignIn(t.Context(), signIn)
 	require.NoError(t, err)
 	return p.ID
 }
@@ -103,7 +105,7 @@ func TestOnlyOwnPathsAreFollowed(t *testing.T) {
 		"/%0a//evil.example": "/%0a//evil.example", "/\u007f": "/jobs", "/" + strings.Repeat("a", 2000): "/jobs",
 		"/%zz": "/jobs",
 	} {
-		assert.Equal(t, want, ownPath(next), "%q", next)
+		assert.Equal(t, want, site.OwnPath(next), "%q", next)
 	}
 }
 
@@ -134,13 +136,13 @@ func TestQuickChangeOfPerson(t *testing.T) {
 	require.NotEqual(t, old, b.csrf)
 	res, _ = b.post("/jobs/T-0417/set", edit)
 	require.Equal(t, http.StatusOK, res.StatusCode)
-	lines, err := s.server.store.Record(t.Context(), "T-0417", 1)
+	lines, err := s.server.Store.Record(t.Context(), "T-0417", 1)
 	require.NoError(t, err)
 	assert.Equal(t, "Mirre Stoll", lines[0].Who)
 }
 
-func callerNow(t *testing.T, s *site) string {
-	j, err := s.server.store.Job(t.Context(), "T-0417")
+func callerNow(t *testing.T, s *served) string {
+	j, err := s.server.Store.Job(t.Context(), "T-0417")
 	require.NoError(t, err)
 	return j.Caller
 }
@@ -151,14 +153,14 @@ func TestARestedBenchAsksWhoIsThere(t *testing.T) {
 	s, now := shopAt(t)
 	b := s.as("odd")
 	conclude := url.Values{"field": {"u1/conclusion/statement"}, "value": {"The plate gave way."}}
-	j, err := s.server.store.Job(t.Context(), "T-0417")
+	j, err := s.server.Store.Job(t.Context(), "T-0417")
 	require.NoError(t, err)
 	conclude.Set("base", j.Units[0].Conclusion().Statement)
-	*now = now.Add(idleAfter - time.Minute)
+	*now = now.Add(site.IdleAfter - time.Minute)
 	res, body := b.post("/jobs/T-0417/set", conclude)
 	require.Equal(t, http.StatusOK, res.StatusCode, body)
 
-	*now = now.Add(idleAfter + time.Minute)
+	*now = now.Add(site.IdleAfter + time.Minute)
 	res, _ = b.post("/jobs/T-0417/hand-over", url.Values{})
 	require.Equal(t, http.StatusForbidden, res.StatusCode, "the first act after the rest")
 	res, _ = b.post("/jobs/T-0417/set", url.Values{"field": {"job/caller"}, "value": {"y"}, "base": {callerNow(t, s)}})
@@ -186,7 +188,7 @@ func TestARestedBenchAsksWhoIsThere(t *testing.T) {
 func TestARestedBenchKeepsAPlainForm(t *testing.T) {
 	s, now := shopAt(t)
 	b := s.as("odd")
-	*now = now.Add(2 * idleAfter)
+	*now = now.Add(2 * site.IdleAfter)
 	typed := url.Values{"name": {"Nia \"Q\" Holt"}, "sign_in": {"nia"}, "role": {people.RoleViewer},
 		"password": {"long enough"}}
 	res, page := b.plainPost("/shop/people", typed)
@@ -203,7 +205,7 @@ func TestARestedBenchKeepsAPlainForm(t *testing.T) {
 	carried.Set("still_me", people.DemoPassword)
 	res, _ = b.plainPost("/shop/people", carried)
 	require.Equal(t, http.StatusSeeOther, res.StatusCode)
-	p, err := s.server.store.PersonBySignIn(t.Context(), "nia")
+	p, err := s.server.Store.PersonBySignIn(t.Context(), "nia")
 	require.NoError(t, err)
 	assert.Equal(t, typed.Get("name"), p.Name)
 }
@@ -280,7 +282,7 @@ func TestAddressesAreTakenFromTrustedProxiesOnly(t *testing.T) {
 		r := httptest.NewRequest(http.MethodGet, "/", nil)
 		r.RemoteAddr = c.from
 		r.Header.Set("X-Forwarded-For", c.says)
-		assert.Equal(t, c.want, addresses(c.proxies)(r), "%+v", c)
+		assert.Equal(t, c.want, site.Addresses(c.proxies)(r), "%+v", c)
 	}
 }
 
@@ -289,9 +291,9 @@ func TestFirstStart(t *testing.T) {
 	st := storetest.New(t)
 	jobs, err := job.New(st)
 	require.NoError(t, err)
-	app, server, err := New(Config{Jobs: jobs, First: &FirstStart{Code: "QUAY7STEEL"}, HashCost: bcrypt.MinCost})
+	app, server, err := New(Config{Jobs: jobs, First: &door.FirstStart{Code: "QUAY7STEEL"}, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
-	s := &site{httptest.NewServer(app), server, t}
+	s := &served{httptest.NewServer(app), server, t}
 	t.Cleanup(s.Close)
 	b := s.as("")
 	res, _ := b.get("/")
@@ -317,11 +319,11 @@ func TestFirstStart(t *testing.T) {
 }
 
 func TestTheFirstCodeIsNotGuessed(t *testing.T) {
-	f := &FirstStart{Code: "QUAY7STEEL"}
-	for range mostFirstTries {
-		assert.ErrorContains(t, f.opens("x"), "terminal")
+	f := &door.FirstStart{Code: "QUAY7STEEL"}
+	for range door.MostFirstTries {
+		assert.ErrorContains(t, f.Opens("x"), "terminal")
 	}
-	assert.ErrorContains(t, f.opens("QUAY7STEEL"), "too often")
+	assert.ErrorContains(t, f.Opens("QUAY7STEEL"), "too often")
 }
 
 // A plain form that cannot be taken just now, because the store is away, the session

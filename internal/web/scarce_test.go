@@ -31,7 +31,7 @@ func TestFewConnectionsAreShared(t *testing.T) {
 	require.NoError(t, err)
 	app, server, err := New(Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
-	s := &site{httptest.NewServer(app), server, t}
+	s := &served{httptest.NewServer(app), server, t}
 	defer s.Close()
 	b := s.as("iva")
 	j, err := st.Job(t.Context(), "T-0417")
@@ -65,12 +65,12 @@ func TestAClockSetBackDoesNotMoveTheRecord(t *testing.T) {
 		require.Equal(t, http.StatusOK, res.StatusCode, body)
 		was = is
 	}
-	lines, err := s.server.store.Record(t.Context(), "T-0417", 3)
+	lines, err := s.server.Store.Record(t.Context(), "T-0417", 3)
 	require.NoError(t, err)
 	for i, want := range []string{"caller 2", "caller 1", "caller 0"} {
 		assert.Equal(t, want, lines[i].After)
 	}
-	holds, err := s.server.store.Verify(t.Context())
+	holds, err := s.server.Store.Verify(t.Context())
 	require.NoError(t, err)
 	assert.Empty(t, holds.Fault())
 	// Who came last is told by the order too.

@@ -9,6 +9,8 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/internal/web/site"
+
 	"github.com/stretchr/testify/require"
 )
 
@@ -29,8 +31,8 @@ func BenchmarkSetWithPage(b *testing.B) {
 		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 		r.Header.Set("X-Requested-With", "corvek")
 		r.Header.Set("X-CSRF-Token", iva.csrf)
-		r.Header.Set(pageHeader, "/jobs/T-0412/measure?part=rod&feature=diameter")
-		r.Header.Set(hasHeader, "head:1")
+		r.Header.Set(site.PageHeader, "/jobs/T-0412/measure?part=rod&feature=diameter")
+		r.Header.Set(site.HasHeader, "head:1")
 		res, err := iva.Do(r)
 		require.NoError(b, err)
 		require.Equal(b, http.StatusOK, res.StatusCode)

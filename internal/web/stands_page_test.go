@@ -60,7 +60,7 @@ func TestAStandThatIsNotThere(t *testing.T) {
 	}
 	res, _ := b.get("/jobs/T-0398/stand/live")
 	assert.Equal(t, http.StatusNoContent, res.StatusCode, "the page is told to ask no more")
-	require.NoError(t, s.server.store.SaveStand(t.Context(), store.Stand{Name: "gone",
+	require.NoError(t, s.server.Store.SaveStand(t.Context(), store.Stand{Name: "gone",
 		Endpoint: "opc.tcp://127.0.0.1:1", Nodes: rig.SimulatedNodes()}))
 }
 
@@ -68,7 +68,7 @@ func TestAStandThatIsNotThere(t *testing.T) {
 func TestARecordingIsShown(t *testing.T) {
 	s := serve(t)
 	at := time.Date(2031, 5, 20, 12, 0, 0, 0, time.UTC)
-	id, err := s.server.store.OpenRecording(t.Context(), "T-0388", store.Recording{Unit: 1, Attempt: 2, Stand: "east",
+	id, err := s.server.Store.OpenRecording(t.Context(), "T-0388", store.Recording{Unit: 1, Attempt: 2, Stand: "east",
 		Channels: "pressure flow", ByName: "Iva Brask", StartedAt: at})
 	require.NoError(t, err)
 	for n := range 400 {
@@ -78,9 +78,9 @@ func TestARecordingIsShown(t *testing.T) {
 			values := []float64{175e5 + float64(i%2)*1e5, 7e-4}
 			part.Samples = append(part.Samples, trace.Sample{At: moment, Values: values})
 		}
-		require.NoError(t, s.server.store.AddChunk(t.Context(), id, n, part))
+		require.NoError(t, s.server.Store.AddChunk(t.Context(), id, n, part))
 	}
-	require.NoError(t, s.server.store.AddNote(t.Context(), id, at.Add(time.Minute), "start p100"))
+	require.NoError(t, s.server.Store.AddNote(t.Context(), id, at.Add(time.Minute), "start p100"))
 	b := s.as("tove")
 	path := fmt.Sprintf("/jobs/T-0388/recordings/%d", id)
 	_, page := b.get(path)
@@ -113,9 +113,9 @@ func TestARecordingIsShown(t *testing.T) {
 func TestALogOfAnotherStandIsTaken(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")
-	jobtest.ToTheStand(t, s.server.jobs, "T-0417")
+	jobtest.ToTheStand(t, s.server.Jobs, "T-0417")
 	who := people.Actor{Name: "Iva", Role: people.RoleTechnician}
-	require.NoError(t, s.server.jobs.NextAttempt(t.Context(), who, "T-0417", 1, bench.Change{}))
+	require.NoError(t, s.server.Jobs.NextAttempt(t.Context(), who, "T-0417", 1, bench.Change{}))
 	var text strings.Builder
 	text.WriteString("t;P1;Q1\n")
 	for i := range 200 {
@@ -137,7 +137,7 @@ func TestALogOfAnotherStandIsTaken(t *testing.T) {
 	}
 	res, body := upload(text.String(), columns)
 	require.Equal(t, http.StatusOK, res.StatusCode, body)
-	list, err := s.server.store.Recordings(t.Context(), "T-0417", 1)
+	list, err := s.server.Store.Recordings(t.Context(), "T-0417", 1)
 	require.NoError(t, err)
 	require.Len(t, list, 1)
 	assert.Equal(t, 200, list[0].Samples)
@@ -148,7 +148,7 @@ func TestALogOfAnotherStandIsTaken(t *testing.T) {
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, body)
 	res, body = b.post(path+"/take", url.Values{"first": {"5"}, "last": {"15"}, "code": {"p100"}})
 	require.Less(t, res.StatusCode, 400, body)
-	st, err := s.server.jobs.Load(t.Context(), "T-0417", 1)
+	st, err := s.server.Jobs.Load(t.Context(), "T-0417", 1)
 	require.NoError(t, err)
 	p := st.Attempt().Attempt.Point("p100")
 	require.NotNil(t, p)

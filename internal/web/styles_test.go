@@ -5,6 +5,7 @@ import (
 	"io/fs"
 	"maps"
 	"math"
+	"net/http"
 	"os"
 	"path/filepath"
 	"regexp"
@@ -14,7 +15,8 @@ import (
 	"testing"
 
 	"corvek/internal/draw"
-	"corvek/internal/web/static"
+	"corvek/internal/web/site"
+	"corvek/internal/web/site/static"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -73,10 +75,14 @@ func ruled(sheet string) map[string]bool {
 // Bulma has is not shipped as a whole, so a class of its that is new asks for scripts/styles.sh.
 func TestClassesAndStylesFit(t *testing.T) {
 	t.Parallel()
-	pages := sources(t, "templates/*.html", "templates/*/*.html", "../document/templates/*.html")
-	a, err := loadAssets()
-	require.NoError(t, err)
-	known := ruled(string(a.files["css/app.css"].content))
+	pages := sources(t, "*/templates/*.html", "*/templates/*/*.html", "../document/templates/*.html")
+	br := serve(t).as("iva")
+	sheet := func(name string) string {
+		res, text := br.get("/static/now/" + name)
+		require.Equal(t, http.StatusOK, res.StatusCode, name)
+		return text
+	}
+	known := ruled(sheet("css/app.css"))
 	used := map[string]bool{}
 	for _, m := range classes.FindAllStringSubmatch(action.ReplaceAllString(pages, " "), -1) {
 		for _, class := range strings.Fields(m[1]) {
@@ -91,15 +97,15 @@ func TestClassesAndStylesFit(t *testing.T) {
 	}
 
 	words := map[string]bool{}
-	code := sources(t, "*.go", "../draw/*.go", "../report/*.go", "../document/*.go", "static/js/*.js")
+	code := sources(t, "*.go", "*/*.go", "../draw/*.go", "../report/*.go", "../document/*.go", "site/static/js/*.js")
 	for _, w := range word.FindAllString(pages+code, -1) {
 		words[w] = true
 	}
-	for _, name := range styles {
+	for _, name := range site.Styles {
 		if !strings.HasPrefix(name, "css/") {
 			continue
 		}
-		for class := range ruled(string(a.files[name].content)) {
+		for class := range ruled(sheet(name)) {
 			start, _, _ := strings.Cut(class, "-")
 			counted := strings.TrimRight(class, "0123456789")
 			assert.True(t, words[class] || words[start+"-"] || words[counted],

@@ -24,6 +24,8 @@ import (
 	"corvek/demo/demotest"
 	"corvek/internal/people"
 	"corvek/internal/store/storetest"
+	"corvek/internal/web/site"
+	"corvek/internal/web/toolbox"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -32,19 +34,19 @@ import (
 
 func TestMain(m *testing.M) { storetest.Main(m) }
 
-// site is the demo served for a test.
-type site struct {
+// served is the demo served for a test.
+type served struct {
 	*httptest.Server
 	server *Server
 	t      testing.TB
 }
 
-func serve(t testing.TB) *site {
+func serve(t testing.TB) *served {
 	t.Helper()
 	jobs := demotest.Jobs(t)
 	app, server, err := New(Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost})
 	require.NoError(t, err)
-	s := &site{httptest.NewServer(app), server, t}
+	s := &served{httptest.NewServer(app), server, t}
 	t.Cleanup(s.Close)
 	return s
 }
@@ -54,11 +56,11 @@ var csrfField = regexp.MustCompile(`name="csrf" (?:value|content)="([^"]+)"`)
 // browser is a client with cookies and the page's token.
 type browser struct {
 	*http.Client
-	site *site
+	site *served
 	csrf string
 }
 
-func (s *site) as(who string) *browser {
+func (s *served) as(who string) *browser {
 	jar, err := cookiejar.New(nil)
 	require.NoError(s.t, err)
 	b := &browser{&http.Client{Jar: jar, CheckRedirect: func(*http.Request,
@@ -146,26 +148,26 @@ func TestAuthorizationOverAllRoutesAndRoles(t *testing.T) {
 	for _, p := range hands {
 		b := s.as(p.signIn)
 		for _, r := range s.server.routes() {
-			t.Run(fmt.Sprintf("%s %s as %q", r.method, r.path, p.role), func(t *testing.T) {
-				if r.path == "/sign-out" && p.role != "" {
+			t.Run(fmt.Sprintf("%s %s as %q", r.Method, r.Path, p.role), func(t *testing.T) {
+				if r.Path == "/sign-out" && p.role != "" {
 					return // it would end the session the other routes need; tested below
 				}
 				path := strings.NewReplacer(":tag", "T-9999", ":station", "strip", ":name", "cylinder", ":id",
-					"999").Replace(r.path)
+					"999").Replace(r.Path)
 				var status int
-				if r.method == http.MethodGet {
+				if r.Method == http.MethodGet {
 					res, _ := b.get(path)
 					status = res.StatusCode
 				} else {
 					res, _ := b.post(path, url.Values{})
 					status = res.StatusCode
 				}
-				allowed := r.role == "" || (p.role != "" && people.Actor{Role: p.role}.May(r.role))
+				allowed := r.Role == "" || (p.role != "" && people.Actor{Role: p.role}.May(r.Role))
 				switch {
 				case allowed:
 					assert.NotContains(t, []int{http.StatusUnauthorized, http.StatusForbidden}, status)
 					assert.Less(t, status, 500)
-				case p.role == "" && r.method == http.MethodGet:
+				case p.role == "" && r.Method == http.MethodGet:
 					assert.Equal(t, http.StatusSeeOther, status, "sent to the sign-in page")
 				case p.role == "":
 					assert.Equal(t, http.StatusUnauthorized, status)
@@ -181,7 +183,7 @@ func TestEveryRouteOfTheServerStandsInTheTable(t *testing.T) {
 	s := serve(t)
 	table := map[string]bool{}
 	for _, r := range s.server.routes() {
-		table[r.method+" "+r.path] = true
+		table[r.Method+" "+r.Path] = true
 	}
 	assert.Greater(t, len(table), 30)
 	assert.Len(t, table, len(s.server.routes()), "no route stands twice")
@@ -246,7 +248,7 @@ func TestEveryPageRenders(t *testing.T) {
 			paths = append(paths, "/jobs/"+d.Tag()+"/"+paper)
 		}
 	}
-	for _, d := range s.server.views.sets {
+	for _, d := range s.server.Views.Sets {
 		require.NotNil(t, d)
 	}
 	for _, path := range paths {
@@ -266,7 +268,7 @@ func TestEveryPageRenders(t *testing.T) {
 func TestToolboxPagesWorkTheirExamples(t *testing.T) {
 	b := serve(t).as("tove")
 	for _, d := range calc.All() {
-		_, body := b.get("/toolbox/" + d.Name + "?" + string(ToolPage{Def: d}.ExampleQuery()))
+		_, body := b.get("/toolbox/" + d.Name + "?" + string(toolbox.ToolPage{Def: d}.ExampleQuery()))
 		assert.Contains(t, body, "<h2>Working</h2>", d.Name)
 		assert.NotContains(t, body, `class="help is-danger" role="alert"`, d.Name)
 		assert.NotContains(t, body, "map[", d.Name)
@@ -354,7 +356,7 @@ func BenchmarkPages(b *testing.B) {
 
 func (b *browser) state(tag string, unit int) *bench.State {
 	b.site.t.Helper()
-	st, err := b.site.server.jobs.Load(context.Background(), tag, unit)
+	st, err := b.site.server.Jobs.Load(context.Background(), tag, unit)
 	require.NoError(b.site.t, err)
 	return st
 }
@@ -374,4 +376,12 @@ func TestWhatIsSignedForDoesNotRideAlong(t *testing.T) {
 	st := br.state("T-0417", 1)
 	assert.Empty(t, st.Conclude.Cause)
 	assert.NotEqual(t, "clean", st.ByCode["key"].Note, "nor is the first of them written")
+}
+
+// routes are those of all rooms.
+func (s *Server) routes() (all []site.Route) {
+	for _, room := range s.rooms {
+		all = append(all, room.Routes...)
+	}
+	return all
 }

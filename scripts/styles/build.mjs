@@ -42,12 +42,12 @@ const compiled = sass.compile(join(here, "bulma.scss"), {
 });
 
 // Our own sheets go through it too: what variables they use of Bulma's must stay.
-const sheets = join(web, "static/css");
-const own = readdirSync(sheets).map((name) => readFileSync(join(sheets, name), "utf8")).join("\n");
+const sheets = [join(web, "site/static/css"), join(web, "jobpages/css")];
+const own = sheets.flatMap((at) => readdirSync(at).map((name) => readFileSync(join(at, name), "utf8"))).join("\n");
 const [left] = await new PurgeCSS().purge({
   content: [
-    join(web, "templates/**/*.html"), join(web, "*.go"), join(web, "../document/**/*.{html,go}"),
-    join(web, "../report/*.go"), join(web, "static/js/*.js"),
+    join(web, "*/templates/**/*.html"), join(web, "*/*.go"), join(web, "../document/**/*.{html,go}"),
+    join(web, "../report/*.go"), join(web, "site/static/js/*.js"),
   ],
   css: [{ raw: compiled.css + "\n/*end of bulma*/\n" + own }],
   variables: true,
@@ -56,4 +56,4 @@ const [left] = await new PurgeCSS().purge({
 const css = sass.compileString(left.css.split("/*end of bulma*/")[0], { style: "compressed" }).css;
 const version = JSON.parse(readFileSync(join(modules, "bulma/package.json"), "utf8")).version;
 const head = `/* Bulma ${version}, MIT License, LICENSE-bulma.txt. Compiled by scripts/styles.sh: not to be edited. */\n`;
-writeFileSync(join(web, "static/lib/bulma.min.css"), head + css);
+writeFileSync(join(web, "site/static/lib/bulma.min.css"), head + css);

@@ -1,0 +1,194 @@
+package jobpages
+
+import (
+	"fmt"
+	"html/template"
+	"strings"
+	"time"
+
+	"corvek/core/bench"
+	"corvek/core/build"
+	"corvek/core/family"
+	"corvek/core/quantity"
+	"corvek/core/unit"
+	"corvek/core/wording"
+	"corvek/internal/draw"
+	"corvek/internal/web/site"
+)
+
+// FitView is what goes in and how: drawn, counted, wetted, over what.
+type FitView struct {
+	Glyph    template.HTML
+	Where    string // its branch
+	Must     int    // pieces that are counted in, 0 where that is not asked
+	Count    Entry
+	Wrong    bool     // as many did not go in
+	Wet      string   // with which fluid
+	Checks   []string // what is looked to
+	Belongs  string   // the way it goes in
+	Flipped  bool     // it was fitted another way
+	Open     string   // what belongs under it and is not in yet
+	Over     string   // what was missing when it went in
+	OrderWhy Entry
+	TakenOut int
+	Lip      *LipView
+	Cycled   *Press // moved by hand over its whole way
+}
+
+// LipView is where a new lip runs beside the old track.
+type LipView struct {
+	Groove  string // how deep the old track is
+	Fields  []Entry
+	Press   Entry
+	Spans   string
+	None    bool
+	OnOld   bool
+	Needs   string
+	Drawing template.HTML
+	Steps   []string
+}
+
+// step addresses a field of the fitting of the chosen part.
+func (l *look) step(name string) unit.Ref { return l.unit.StepRef(l.part.Code, name) }
+
+func (l *look) fit() FitView {
+	x := l.part
+	v := FitView{Glyph: template.HTML(draw.Glyph(x.Def.Kind, x.Def.Shape, 96)), Where: x.Def.Branch,
+		Checks: build.ChecksOf(x.Def), Over: x.Step.Over, OrderWhy: l.field(l.step("order_why")),
+		TakenOut: x.Step.TakenOut}
+	_, v.Belongs = build.FittingWays(x.Def)
+	if must, asked := l.st.CountsIn(x); asked {
+		v.Must, v.Count = must, l.field(l.step("count"))
+		v.Wrong = x.Step.Count != "" && x.Step.Count != fmt.Sprint(must)
+	}
+	if build.Wets(x.Def) {
+		v.Wet = l.unit.Fluid
+		if v.Wet == "" {
+			v.Wet = "the system's own fluid"
+		}
+	}
+	if !x.Step.Done {
+		v.Open = strings.Join(l.under(), ", ")
+	}
+	if x.Def.Kind == "lip_seal" {
+		v.Lip = l.lip()
+	}
+	v.Flipped = x.Step.Facing != "" && v.Belongs != "" && x.Step.Facing != v.Belongs
+	if x.Def.Reaches {
+		cycled := l.toggle(l.step("cycled"), x.Step.Cycled)
+		v.Cycled = &cycled
+	}
+	return v
+}
+
+// under are the parts that belong under the chosen one and are not fitted yet.
+func (l *look) under() (out []string) {
+	for _, p := range l.st.Under(l.part) {
+		out = append(out, strings.ToLower(p.Name))
+	}
+	return out
+}
+
+// feltBy are the figures that can be taken beside the feel: what turns has a torque, what
+// slides a force.
+func feltBy(def *family.Part) []string {
+	switch def.Kind {
+	case "spool", "poppet", "piston", "disc_valve":
+		return []string{"push"}
+	}
+	return []string{"turn_torque"}
+}
+
+func (l *look) lip() *LipView {
+	x := l.part
+	depth, worn := l.st.Groove(x)
+	if !worn && x.Part.Lip == (unit.Lip{}) && x.Step.Press.IsZero() {
+		return nil
+	}
+	length := draw.Length(l.Units)
+	run := build.LipOf(x.Part.Lip, x.Seal.Width, x.Step.Press, length)
+	v := &LipView{Fields: l.ofPart("lip_groove", "lip_groove_width", "seal_width", "lip_position", "lip_bore",
+		"lip_shoulder"), Press: l.field(l.step("press")), Spans: strings.Join(run.Spans, " or "), None: run.None,
+		OnOld: run.OnOld, Needs: run.Needs}
+	if worn {
+		v.Groove = length(depth)
+	}
+	if run.Known {
+		v.Steps = run.Output.Steps
+		p := x.Part.Lip
+		v.Drawing = template.HTML(draw.LipOffset{Groove: p.Groove.SI, GrooveWidth: p.Width.SI, Seal: x.Seal.Width.SI,
+			Lip: p.Position.SI, Bottom: p.Bore.SI, Depth: x.Step.Press.SI, HasDepth: !x.Step.Press.IsZero(),
+			Word: x.Step.Press.Typed}.SVG())
+	}
+	return v
+}
+
+// turning draws how the shaft turned over the steps.
+func (l *look) turning() template.HTML {
+	var steps []draw.TurnStep
+	all := l.st.Steps()
+	for i, s := range all {
+		if s.Asks && s.Done {
+			steps = append(steps, draw.TurnStep{No: i + 1, Torque: s.Torque,
+				Feel: strings.ReplaceAll(string(s.Turn), "_", " "), Bad: s.Turn.Bad()})
+		}
+	}
+	at := -1
+	if stiff := build.StiffAt(all); stiff >= 0 {
+		for i, s := range steps {
+			if s.No == stiff+1 {
+				at = i
+			}
+		}
+	}
+	return template.HTML(draw.Turning(steps, at, func(nm float64) string { return l.Show(nm, quantity.Torque) }))
+}
+
+// FillRow is a step by which the unit gets its oil, with when it was done.
+type FillRow struct {
+	Words string
+	Done  Press
+	None  Press
+	When  string // "" while open
+}
+
+func (l *look) filling() (out []FillRow) {
+	for _, f := range l.st.Filling() {
+		is := l.unit.Filled[f.Code]
+		r := FillRow{Words: f.Words, Done: l.press(l.unit.FillRef(f.Code), "yes", is),
+			None: l.press(l.unit.FillRef(f.Code), build.FillNone, is)}
+		t, err := time.Parse(time.RFC3339, is)
+		switch {
+		case is == build.FillNone:
+			r.When, r.None.On, r.None.Value = "does not apply", true, ""
+		case err == nil:
+			r.When, r.Done.On, r.Done.Value = t.Local().Format("Mon 2 Jan 15:04"), true, ""
+		}
+		out = append(out, r)
+	}
+	return out
+}
+
+// shots are the pictures of the chosen part, to hold the build against.
+func (l *look) shots() (out []site.Named) {
+	for _, p := range l.job.Pictures {
+		if p.Unit == l.unitNo && p.Part == l.part.Code {
+			out = append(
+				out,
+				site.Named{Code: fmt.Sprintf("/jobs/%s/pictures/%d", l.job.Tag, p.Number), Name: p.Caption},
+			)
+		}
+	}
+	return out
+}
+
+// howItGoes is what is asked of a part that was moved by hand.
+func howItGoes(x *bench.Part) string {
+	switch {
+	case x.Def.TurnCheck:
+		return "Turn the shaft by hand: how does it feel?"
+	case x.CameStuck():
+		return "It came off " + wording.Plain(x.Stuck) + ". Move it by hand through its whole way: how does it go?"
+	}
+	return "Move it by hand through its whole way: how does it go?"
+}

@@ -1,0 +1,126 @@
+package jobpages
+
+import (
+	"fmt"
+	"html/template"
+
+	"corvek/core/bench"
+	"corvek/core/quantity"
+	"corvek/core/unit"
+	"corvek/internal/answer"
+	"corvek/internal/draw"
+	"corvek/internal/report"
+)
+
+// MeasurePage is the sheet of the chosen feature and what the clearances cost.
+type MeasurePage struct {
+	JobPage
+	No       int
+	Part     *bench.Part
+	Tabs     Tabs
+	Sheet    *FeatureSheet // nil where nothing is measured on the part
+	Next     string
+	Leak     *LeakView // nil until it is known
+	Needs    []string  // what must be known for it
+	Shim     *ShimView
+	Marks    *MarksView
+	Cautions Cautions
+	Stops    []StopRow
+}
+
+// LeakView is what the clearances as found let through at duty.
+type LeakView struct {
+	Pressure, Viscosity string
+	Flow, Share, Good   string
+	Much                bool
+	Plot                template.HTML
+	Paths               []PathRow
+	Density             float64 // kg/m3
+}
+
+// PathRow is the leak of one path.
+type PathRow struct{ Name, Gap, Flow string }
+
+// ShimView is the shim pack that brings a clearance back.
+type ShimView struct {
+	Possible         bool
+	Measured, Result string
+	Lower, Upper     string
+	Pack             []string
+	Steps            []string
+	Fault            string
+}
+
+func measurePage(l *look) MeasurePage {
+	p := MeasurePage{JobPage: l.page(), No: l.partNo(), Part: l.part, Leak: l.leak(), Needs: l.st.Leak.Needs,
+		Shim: l.shim(), Marks: l.marks(l.part), Cautions: l.cautions(), Stops: l.stops()}
+	_, p.Next = l.neighbours()
+	for _, f := range l.part.Features {
+		p.Tabs = append(p.Tabs, Tab{Name: f.Def.Name, URL: l.link("measure", l.part.Code, f.Code), On: f == l.feature,
+			Tone: featureTone(f)})
+	}
+	if l.feature != nil {
+		p.Sheet = l.sheet(l.feature, unit.StageFound)
+	}
+	return p
+}
+
+// featureTone marks a feature by its verdict; what must be measured and was not
+// is marked as well.
+func featureTone(f *bench.Feature) string {
+	switch {
+	case f.Found.Verdict != "":
+		return answer.Tone(string(f.Found.Verdict))
+	case f.Def.MustHave:
+		return "none"
+	}
+	return "off"
+}
+
+func (l *look) leak() *LeakView {
+	leak := l.st.Leak
+	if !leak.Known {
+		return nil
+	}
+	v := &LeakView{Pressure: l.unit.DutyPressure.In(l.Units), Viscosity: l.unit.Viscosity.In(l.Units),
+		Flow: l.Show(leak.Flow, quantity.Flow), Much: leak.Share > 0.1,
+		Plot: l.leakPlot(), Density: l.st.Duty.Density}
+	if leak.HasGood {
+		v.Good = l.Show(leak.Good, quantity.Flow)
+	}
+	if leak.Share != 0 {
+		v.Share = fmt.Sprintf("%.1f %%", 100*leak.Share)
+	}
+	for _, path := range leak.Paths {
+		v.Paths = append(v.Paths, PathRow{path.Name, l.Show(path.Gap, quantity.Length),
+			l.Show(path.Flow, quantity.Flow)})
+	}
+	return v
+}
+
+func (l *look) leakPlot() template.HTML {
+	theory := l.st.Found.Theoretical()
+	if theory <= 0 {
+		return ""
+	}
+	plot := draw.FlowPlot{Theory: theory, Duty: l.st.Duty.Pressure, System: l.Units, Band: report.Band(l.st)}
+	plot.Curves = []draw.Curve{{Class: "found", Label: "as it is now", Flow: l.st.Found.Deliver}}
+	return template.HTML(plot.SVG())
+}
+
+func (l *look) shim() *ShimView {
+	sh := l.st.Shims
+	if sh == nil {
+		return nil
+	}
+	length := draw.Length(l.Units)
+	v := &ShimView{Fault: sh.Fault, Possible: sh.Choice.Possible, Measured: length(sh.Measured),
+		Result: length(sh.Choice.Resulting), Lower: length(sh.Lower), Upper: length(sh.Upper)}
+	for _, t := range sh.Choice.Pack {
+		v.Pack = append(v.Pack, length(t))
+	}
+	if sh.Output != nil {
+		v.Steps = sh.Output.Steps
+	}
+	return v
+}

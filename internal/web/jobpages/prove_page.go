@@ -1,0 +1,173 @@
+package jobpages
+
+import (
+	"html/template"
+	"net/url"
+	"slices"
+	"strings"
+
+	"corvek/core/bench"
+	"corvek/core/metrology"
+	"corvek/core/proof"
+	"corvek/core/quantity"
+	"corvek/core/search"
+	"corvek/core/unit"
+	"corvek/core/wording"
+	"corvek/internal/report"
+	"corvek/internal/web/site"
+
+	"github.com/labstack/echo/v5"
+)
+
+// ProvePage is the test at the stand, its plot and the ledger of its attempts.
+type ProvePage struct {
+	JobPage
+	Found      []bench.Named    // causes, with who does what
+	Last       *bench.Attempt   // nil before the first
+	Plan       []proof.PlanStep // what will be tested, before the first
+	Points     []PointRow
+	Stand      *StandPanel // nil where no attempt is open
+	Recordings []RecordingRow
+	Gauges     GaugesOf // what the last attempt is read with
+	Open       bool     // the last attempt goes on
+	Next       int      // number of the attempt that can be started, 0 for none
+	Failed     bool
+	Exercise   bool            // the last attempt's figures are the simulated stand's
+	Stands     report.Standing // what may be claimed now
+	Charts     []ChartView
+	Ledger     []*bench.Attempt
+	Told       []bench.Told    // what the attempts say of the parts
+	Halve      []bench.Halving // what to change next
+	PartsOf    []site.Named    // down to which the unit can be opened again
+	Changes    []bench.Change  // single changes that fit this unit
+	Back       []string        // why it goes back: what the test did not pass
+	Pointed    string          // code of the one that the causes point at
+	Cautions   Cautions
+	Stops      []StopRow
+}
+
+// GaugesOf are the instruments that an attempt is read with.
+type GaugesOf struct {
+	Pressure, Flow, Temperature Entry
+	Names                       string
+	Given                       bool
+}
+
+// gaugesOf are the fields of an attempt's instruments, the shop's own offered.
+func (l *look) gaugesOf(a *bench.Attempt) GaugesOf {
+	at := func(name string, dim quantity.Dimension) Entry {
+		e := l.field(l.unit.AttemptRef(a.Number, name))
+		e.ReadOnly = e.ReadOnly || a.Closed
+		for _, i := range l.st.Tools {
+			if _, err := quantity.Parse(i.Resolution, dim); err == nil {
+				e.Choices = append(e.Choices, i.Name)
+			}
+		}
+		slices.Sort(e.Choices)
+		return e
+	}
+	g := GaugesOf{Pressure: at("pressure_gauge", quantity.Pressure), Flow: at("flow_meter", quantity.Flow),
+		Temperature: at("thermometer", quantity.Temperature)}
+	var names []string
+	for _, name := range []string{a.PressureGauge, a.FlowMeter, a.Thermometer} {
+		if name != "" {
+			names = append(names, name)
+		}
+	}
+	g.Names, g.Given = strings.Join(names, ", "), len(names) > 0
+	return g
+}
+
+// ChartView is a chart of the test as the page shows it.
+type ChartView struct {
+	Name    string
+	Drawing template.HTML
+	Note    string
+}
+
+func provePage(l *look) ProvePage {
+	st := l.st
+	p := ProvePage{JobPage: l.page(), Found: l.st.Causes(),
+		Last: st.Attempt(), Ledger: st.Attempts, Cautions: l.cautions(), Stops: l.stops(),
+		Stands: report.Stands(st)}
+	for _, c := range report.Charts(st, l.Units) {
+		p.Charts = append(p.Charts, ChartView{c.Name, template.HTML(c.SVG), c.Note})
+	}
+	if p.Last == nil {
+		p.Plan = st.Plan()
+	} else {
+		p.Points, p.Open, p.Gauges = l.pointRows(p.Last), !p.Last.Closed, l.gaugesOf(p.Last)
+		p.Failed = p.Last.Closed && p.Last.Verdict != string(metrology.In)
+		p.Exercise = p.Last.Source == unit.SourceSimulated
+	}
+	for _, x := range st.Parts {
+		p.PartsOf = append(p.PartsOf, site.Named{Code: x.Code, Name: x.Name})
+	}
+	p.Changes, p.Back, p.Told = st.Changes(), st.Failed(), st.Search()
+	if p.Failed {
+		p.Halve = st.Halve()
+		if x := st.PointedAt(); x != nil {
+			p.Pointed = x.Code
+		}
+	}
+	if !p.Open && st.Passed() == nil {
+		p.Next = 1
+		for _, a := range st.Attempts {
+			p.Next = max(p.Next, a.Number+1)
+		}
+	}
+	return p
+}
+
+// ChangeOf are the choices of one change of an attempt.
+type ChangeOf struct {
+	Name         string // begins the names of its fields
+	Kinds, Parts []site.Named
+}
+
+// changeOf lays the choices of a change out.
+func changeOf(p ProvePage, name string) ChangeOf {
+	c := ChangeOf{Name: name, Parts: p.PartsOf}
+	for _, k := range search.Kinds {
+		c.Kinds = append(
+			c.Kinds,
+			site.Named{Code: string(k), Name: wording.Choice(unit.ScopeAttempt, "change_kind", string(k))},
+		)
+	}
+	return c
+}
+
+func (s *Pages) nextAttempt(c *echo.Context) error {
+	return site.Done(c, s.Jobs.NextAttempt(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), bench.Change{
+		Words: c.FormValue("one_change"), Kind: c.FormValue("change_kind"), Part: c.FormValue("change_part"),
+		Second: c.FormValue("second_change"), SecondKind: c.FormValue("second_kind"),
+		SecondPart: c.FormValue("second_part")}))
+}
+
+func (s *Pages) startHold(c *echo.Context) error {
+	return site.Done(
+		c,
+		s.Jobs.StartHold(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), c.FormValue("code")),
+	)
+}
+
+func (s *Pages) closeAttempt(c *echo.Context) error {
+	err := s.Jobs.CloseAttempt(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c))
+	if w := s.desk.Of(c.Param("tag"), unitNo(c)); err == nil && w != nil {
+		w.Leave() // what it shows from now on belongs to no attempt
+	}
+	return site.Done(c, err)
+}
+
+func (s *Pages) openRound(c *echo.Context) error {
+	back := c.FormValue("back_to")
+	if err := s.Jobs.OpenRound(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), back,
+		c.FormValue("part"), c.FormValue("reason")); err != nil {
+		return err
+	}
+	to := "/jobs/" + c.Param("tag") + "/" + back
+	if part := c.FormValue("part"); part != "" {
+		to += "?part=" + url.QueryEscape(part)
+	}
+	return site.OK(c, map[string]any{"go": to})
+}

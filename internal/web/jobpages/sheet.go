@@ -1,0 +1,218 @@
+package jobpages
+
+import (
+	"fmt"
+	"html/template"
+	"math"
+	"slices"
+	"strings"
+
+	"corvek/core/bench"
+	"corvek/core/family"
+	"corvek/core/measure"
+	"corvek/core/quantity"
+	"corvek/core/unit"
+	"corvek/internal/answer"
+	"corvek/internal/draw"
+)
+
+// FeatureSheet is where a feature is measured, for a stage of the work.
+type FeatureSheet struct {
+	Method    family.Method
+	How       string
+	Questions []Choice // what was measured and what the limit is for, with feeler leaves
+	Limit     string   // and where it is from
+	Limits    []Entry  // to change it, and the instrument
+	Verdict   string
+	Tone      string
+	Words     string
+	Leaves    []LeafView
+	Grades    []GradeView
+	Cells     []CellRow
+	Axes      []string // heads of the columns of a grid
+	Bar       template.HTML
+	Profile   template.HTML
+	Wide      bool   // the cells need the whole width
+	Life      string // wear rate and what is left, in words
+	Steps     []string
+}
+
+// CellRow is a row of a grid or list of readings; Head is that of a grid.
+type CellRow struct {
+	Head    string
+	Entries []Entry
+}
+
+// LeafView is one feeler leaf, and how it may go.
+type LeafView struct {
+	ID, Leaf, Number, Unit, State string
+	Suggested                     bool
+	Ways                          []LeafWay
+}
+
+// LeafWay is a button that says how a leaf goes; pressed again it takes that back.
+type LeafWay struct {
+	Press
+	Words string
+}
+
+// GradeView is one drawn grade.
+type GradeView struct {
+	Press
+	No    int
+	Words string
+	Out   bool
+}
+
+// sheet lays out a feature's sheet for a stage.
+func (l *look) sheet(f *bench.Feature, stage string) *FeatureSheet {
+	r := f.Result(stage)
+	v := &FeatureSheet{Method: f.Def.Method, How: f.Def.How, Limit: limitWords(f, l.Units),
+		Tone:  answer.Tone(string(r.Verdict)),
+		Steps: l.workings(f, stage)}
+	v.Verdict, v.Words = verdictWords(l.Reader, f, stage)
+	if f.Def.Method != family.MethodGrade {
+		v.Bar = l.toleranceBar(f, stage)
+		v.Limits = l.limitEntries(f)
+	}
+	switch f.Def.Method {
+	case family.MethodFeeler:
+		v.Questions = l.leafQuestions(f)
+		v.Leaves = l.leaves(f, stage)
+	case family.MethodGrade:
+		v.Grades = l.grades(f, stage)
+	case family.MethodGrid:
+		v.Cells, v.Profile = l.cells(f, stage), profile(f, stage)
+		for i := range v.Cells {
+			v.Cells[i].Head = fmt.Sprintf("depth %d", i+1)
+		}
+		for c := range f.Def.Cols {
+			v.Axes = append(v.Axes, fmt.Sprintf("axis %c", 'A'+c))
+		}
+	case family.MethodSisters:
+		v.Cells, v.Profile, v.Wide = l.cells(f, stage), l.sisters(f, stage), true
+	default:
+		v.Cells = l.cells(f, stage)
+	}
+	if stage == unit.StageFound {
+		v.Life = l.life(f)
+	}
+	return v
+}
+
+// life says how fast a feature wears and how long it will last.
+func (l *look) life(f *bench.Feature) string {
+	life, ok := l.st.Life(f)
+	if !ok || !life.Worn {
+		return ""
+	}
+	words := fmt.Sprintf("wears %s in 1000 h", draw.Length(l.Units)(life.Rate*1000))
+	if life.HoursLeft > 0 {
+		return words + fmt.Sprintf("; about %s h to the limit if it goes on so", quantity.Round(life.HoursLeft, 2))
+	}
+	return words + "; the limit is used up"
+}
+
+// limitEntries are a feature's limits, their source, and its instrument with the
+// shop's own to tap.
+func (l *look) limitEntries(f *bench.Feature) (out []Entry) {
+	for _, name := range []string{"lower", "upper", "standing", "source", "instrument", "resolution"} {
+		e := l.field(l.unit.FeatureRef(f.Part.Code, f.Code, name))
+		if name == "instrument" {
+			for _, i := range l.st.Tools {
+				e.Choices = append(e.Choices, i.Name)
+			}
+			slices.Sort(e.Choices)
+		}
+		out = append(out, e)
+	}
+	return out
+}
+
+func (l *look) leafQuestions(f *bench.Feature) []Choice {
+	return []Choice{l.choose(l.unit.FeatureRef(f.Part.Code, f.Code, "measured")),
+		l.choose(l.unit.FeatureRef(f.Part.Code, f.Code, "limit_for"))}
+}
+
+func (l *look) leaves(f *bench.Feature, stage string) (out []LeafView) {
+	r := f.Result(stage)
+	for _, leaf := range slices.Concat(f.Def.Leaves, f.ExtraLeaves(stage)) {
+		number, in, _ := strings.Cut(leaf, " ")
+		ref := l.unit.ReadingRef(f.Part.Code, f.Code, stage, "leaf:"+leaf)
+		state := f.Entry(stage, "leaf:"+leaf)
+		v := LeafView{ID: fieldID(ref), Leaf: leaf, Number: number, Unit: in, State: state}
+		for _, way := range []string{measure.Goes, measure.Drags, measure.Stops} {
+			p := l.press(ref, way, state)
+			if p.On = way == state; p.On {
+				p.Value = ""
+			}
+			v.Ways = append(v.Ways, LeafWay{p, way})
+		}
+		if q, err := quantity.Parse(leaf, quantity.Length); err == nil && r.HasNext &&
+			math.Abs(q.SI-r.NextLeaf) < 1e-9 {
+			v.Suggested = true
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+func (l *look) grades(f *bench.Feature, stage string) (out []GradeView) {
+	ref := l.unit.ReadingRef(f.Part.Code, f.Code, stage, "grade")
+	for i, words := range family.Grades {
+		v := GradeView{Press: l.press(ref, fmt.Sprint(i), f.Entry(stage, "grade")), No: i, Words: words,
+			Out: i >= f.Def.Worst}
+		v.On = f.Result(stage).Grade == i
+		out = append(out, v)
+	}
+	return out
+}
+
+// cells are the places of a grid or list of readings, row by row.
+func (l *look) cells(f *bench.Feature, stage string) (rows []CellRow) {
+	slots := f.Spec.Slots()
+	cols := min(len(slots), 5)
+	switch f.Def.Method {
+	case family.MethodFit:
+		cols = 2
+	case family.MethodGrid:
+		cols = f.Def.Cols
+	}
+	var row []Entry
+	for i, slot := range slots {
+		e := l.cell(f, stage, slot)
+		e.Label = cellLabel(f, i, cols)
+		row = append(row, e)
+		if len(row) == cols || i == len(slots)-1 {
+			rows = append(rows, CellRow{Entries: row})
+			row = nil
+		}
+	}
+	return rows
+}
+
+// cell is the entry of one place of a sheet. A bare figure takes the reader's own unit,
+// which stands in the cell, whatever the sheet began with.
+func (l *look) cell(f *bench.Feature, stage, slot string) Entry {
+	e := l.field(l.unit.ReadingRef(f.Part.Code, f.Code, stage, slot))
+	e.Hint, e.Unit = l.units(quantity.Length, "")
+	e.Place = e.Unit
+	return e
+}
+
+func cellLabel(f *bench.Feature, i, cols int) string {
+	if f.Def.Method == family.MethodGrid {
+		return fmt.Sprintf("depth %d, axis %c", i/cols+1, 'A'+i%cols)
+	}
+	switch {
+	case f.Def.Method == family.MethodFit:
+		return fmt.Sprintf("%s %d", []string{"hole", "shaft"}[i%2], i/2+1)
+	case f.Def.Method == family.MethodSisters:
+		return fmt.Sprintf("no. %d", i+1)
+	case f.Def.Method == family.MethodTIR:
+		return "whole swing"
+	case len(f.Spec.Slots()) == 1:
+		return "reading"
+	}
+	return fmt.Sprintf("reading %d", i+1)
+}
