@@ -70,7 +70,7 @@ func database(t testing.TB, name, like string) string {
 		t.Fatal(err)
 	}
 	defer conn.Close(ctx)
-	if _, err := conn.Exec(ctx, "CREATE DATABASE "+name+" TEMPLATE "+like); err != nil {
+	if _, err := conn.Exec(ctx, "CREATE DATABASE "+name+" TEMPLATE "+like+" STRATEGY file_copy"); err != nil {
 		t.Fatal(err)
 	}
 	return on(server.owner, name)
