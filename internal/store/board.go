@@ -20,10 +20,12 @@ type Card struct {
 	WithdrawnAt          *time.Time
 }
 
-const cardColumns = `j.tag, j.title, c.name AS customer, j.waiting, j.waiting_note, j.station, j.warranty_hold,` +
-	` j.promised_on, j.timer_note, j.timer_until, j.handed_over_at, j.withdrawn_at,` +
-	` (SELECT coalesce(string_agg(DISTINCT u.ending, ' '), '') FROM units u WHERE u.job_id = j.id AND u.ending <> '')` +
-	` AS ending`
+const cardColumns = `j.id, j.tag, j.title, c.name AS customer, j.waiting, j.waiting_note, j.station,` +
+	` j.warranty_hold, j.promised_on, j.timer_note, j.timer_until, j.handed_over_at, j.withdrawn_at`
+
+// withEnding adds to the cards of a query, g, how their jobs end: it is asked of those that are shown.
+const withEnding = `SELECT g.*, (SELECT coalesce(string_agg(DISTINCT u.ending, ' '), '') FROM units u
+	WHERE u.job_id = g.id AND u.ending <> '') AS ending FROM `
 
 // Group is the jobs that wait for one thing: the first of them, and how many
 // there are in all.
@@ -43,7 +45,7 @@ func (s *Store) InHand(ctx context.Context, find string, each int, open string, 
 		Total int
 	}
 	args = append(args, open, opened, each)
-	err := s.db.WithContext(ctx).Raw(`SELECT * FROM (
+	err := s.db.WithContext(ctx).Raw(withEnding+`(
 			SELECT `+cardColumns+`, count(*) OVER (PARTITION BY j.waiting) AS total,
 				row_number() OVER (PARTITION BY j.waiting ORDER BY j.promised_on NULLS LAST, j.tag) AS place
 			FROM jobs j JOIN customers c ON c.id = j.customer_id
@@ -77,9 +79,10 @@ func (s *Store) Closed(ctx context.Context, find, month string, limit int) ([]Ca
 		order = "coalesce(j.withdrawn_at, j.handed_over_at)"
 	}
 	var out []Card
-	err := s.db.WithContext(ctx).Raw(`SELECT `+cardColumns+` FROM jobs j JOIN customers c ON c.id = j.customer_id
+	err := s.db.WithContext(ctx).Raw(withEnding+`(SELECT `+cardColumns+`, `+order+` AS closed FROM jobs j
+			JOIN customers c ON c.id = j.customer_id
 		WHERE `+closed+where+`
-		ORDER BY `+order+` DESC, j.tag LIMIT ?`, append(args, limit)...).
+		ORDER BY closed DESC, j.tag LIMIT ?) g ORDER BY closed DESC, tag`, append(args, limit)...).
 		Scan(&out).Error
 	return out, err
 }
@@ -93,8 +96,30 @@ type Month struct {
 	Jobs  int
 }
 
-// ClosedMonths gives the months in which jobs were handed over, newest first.
+// closedMonths are they as of a version of the shop, which steps with every closed job.
+type closedMonths struct {
+	version int64
+	list    []Month
+}
+
+// ClosedMonths gives the months in which jobs were handed over, newest first. They are held in
+// memory, to be read only, until a job is closed or opened again.
 func (s *Store) ClosedMonths(ctx context.Context) ([]Month, error) {
+	version, err := s.ShopVersion(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if kept := s.months.Load(); kept != nil && kept.version == version {
+		return kept.list, nil
+	}
+	list, err := s.countMonths(ctx)
+	if err == nil {
+		s.months.Store(&closedMonths{version, list})
+	}
+	return list, err
+}
+
+func (s *Store) countMonths(ctx context.Context) ([]Month, error) {
 	var out []Month
 	// Steps from the newest month to the next older one through the index: the
 	// months are few where the jobs are many.

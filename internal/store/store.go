@@ -14,6 +14,7 @@ import (
 	"errors"
 	"fmt"
 	"strings"
+	"sync/atomic"
 	"time"
 
 	"corvek/core/unit"
@@ -38,7 +39,8 @@ type Store struct {
 	sql  *sql.DB
 	db   *gorm.DB
 
-	cache *lru.Cache[string, *unit.Job] // jobs as last seen, by tag
+	cache  *lru.Cache[string, *unit.Job] // jobs as last seen, by tag
+	months atomic.Pointer[closedMonths]
 }
 
 // cached is how many jobs are held in memory.

@@ -267,3 +267,23 @@ func TestMigrateTwice(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, store.Newest(), version)
 }
+
+// Closed jobs teach causes and stand in the months: what is held of them is asked anew when one is
+// closed, and when it is opened again.
+func TestTheShopStepsWithItsClosedJobs(t *testing.T) {
+	s, ctx := storetest.New(t), context.Background()
+	create(t, s, sheet("T-1"))
+	months := func() (n int) {
+		list, err := s.ClosedMonths(ctx)
+		require.NoError(t, err)
+		for _, m := range list {
+			n += m.Jobs
+		}
+		return n
+	}
+	assert.Zero(t, months())
+	require.NoError(t, update(s, "T-1", func(j *unit.Job) { j.HandedOverAt = time.Now() }))
+	assert.Equal(t, 1, months())
+	require.NoError(t, update(s, "T-1", func(j *unit.Job) { j.HandedOverAt = time.Time{} }))
+	assert.Zero(t, months())
+}

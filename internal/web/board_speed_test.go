@@ -35,7 +35,7 @@ func many(t testing.TB, s *served, all, inHand int) {
 	ctx := context.Background()
 	storetest.Bend(s.jobs().Store)
 	conn := storetest.Owner(t, s.jobs().Store)
-	for _, q := range []string{`INSERT INTO customers (name) SELECT 'Customer ' || n FROM generate_series(0, 399) n`,
+	for _, q := range []string{`SET session_replication_role = replica`, `INSERT INTO customers (name) SELECT 'Customer ' || n FROM generate_series(0, 399) n`,
 		`INSERT INTO jobs (tag, customer_id, title, policy, waiting, station, received_on, promised_on, handed_over_at,
 				search)
 			SELECT 'B-' || to_char(n, 'FM00000'), c.id, 'Winch ' || n, 'on_condition',
@@ -45,7 +45,7 @@ func many(t testing.TB, s *served, all, inHand int) {
 				CROSS JOIN LATERAL (SELECT timestamptz '2028-01-01 09:00Z' + n * interval '30 minutes' AS at) m
 				JOIN customers c ON c.name = 'Customer ' || n % 400`,
 		`INSERT INTO units (job_id, number, family, name, serial) SELECT id, 1, 'external_gear_pump', 'Pump',
-			'S-' || tag FROM jobs WHERE tag LIKE 'B-%'`, `ANALYZE`} {
+			'S-' || tag FROM jobs WHERE tag LIKE 'B-%'`, `VACUUM ANALYZE`} {
 		_, err := conn.Exec(ctx, q, pgx.NamedArgs{"all": all, "inHand": inHand})
 		require.NoError(t, err)
 	}
