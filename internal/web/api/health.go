@@ -37,6 +37,7 @@ func (s *Pages) health(c *echo.Context) error {
 	return c.JSON(status, h)
 }
 
+// HealthNow asks the store, its disk and its copies how they are.
 func (s *Pages) HealthNow(ctx context.Context) Health {
 	h := Health{Status: "ok", Store: "ok"}
 	if err := s.Store.Ping(ctx); err != nil {

@@ -27,6 +27,8 @@ type FirstStart struct {
 // MostFirstTries of the code are heard before the program must be started anew.
 const MostFirstTries = 30
 
+// Opens reports whether what was typed is the code of the first start, a field error where it is not. It is called
+// concurrently.
 func (f *FirstStart) Opens(typed string) error {
 	f.wrong.Lock()
 	defer f.wrong.Unlock()

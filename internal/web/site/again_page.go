@@ -32,6 +32,7 @@ func (s *Site) stillThere(c *echo.Context, secret string) error {
 	return nil
 }
 
+// Confirm takes the word of the person at the bench that it is still him.
 func (s *Site) Confirm(c *echo.Context) error {
 	return Done(c, s.stillThere(c, c.FormValue(againName)))
 }

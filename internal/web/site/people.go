@@ -6,6 +6,7 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
+// QuickForm are the fields of what lets a person in quickly, with the fault at the one it is about.
 func QuickForm(fault error) []Plain {
 	return PlainForm(fault,
 		Plain{Name: "code", Label: "Code of four digits", Type: "password", Mode: "numeric", Fill: "off",
@@ -23,6 +24,7 @@ func (s *Site) SetQuick(c *echo.Context, id uint) error {
 	return s.People.QuickEntry(ctx, Who(c), id, c.FormValue("code"), c.FormValue("badge"))
 }
 
+// ReadPerson reads the form of a person as it was typed.
 func ReadPerson(c *echo.Context) people.Form {
 	return people.Form{SignIn: c.FormValue("sign_in"), Name: c.FormValue("name"), Initials: c.FormValue("initials"),
 		Role: c.FormValue("role"), Password: c.FormValue("password")}

@@ -57,6 +57,7 @@ func Besides(fault error, fields []Plain) string {
 	return fault.Error()
 }
 
+// IsField reports that a fault is one of a field, which its form shows there.
 func IsField(err error) bool {
 	var fe *field.Error
 	return errors.As(err, &fe)

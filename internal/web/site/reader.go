@@ -28,6 +28,7 @@ type Reader struct {
 	Now    time.Time
 }
 
+// Reader is who looks, in the measures that his browser keeps.
 func (s *Site) Reader(c *echo.Context) Reader {
 	r := Reader{Person: Who(c), Units: quantity.Metric, Now: s.Jobs.Now()}
 	r.CSRF, _ = c.Get("csrf").(string)

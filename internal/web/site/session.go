@@ -131,6 +131,7 @@ func actor(p *store.Person) people.Actor {
 	return people.Actor{ID: p.ID, Name: p.Name, Initials: p.Initials, Role: p.Role}
 }
 
+// Who is the person of a request; nobody, with number 0, where none is signed in.
 func Who(c *echo.Context) people.Actor {
 	a, _ := c.Get("person").(people.Actor)
 	return a
