@@ -31,3 +31,11 @@ func TestComplementFits(t *testing.T) {
 		}
 	})
 }
+
+// By hand: asin(2.5 / 22.5) is 0.111341, so that 28 needles fill 6.235096 of 6.283185; the rest, on the
+// pitch radius of 11.25 mm, is 0.541 mm.
+func TestGapOnThePitchCircle(t *testing.T) {
+	most, gap := bearing.NeedleComplement(0.020, 0.0025)
+	assert.Equal(t, 28, most)
+	assert.InDelta(t, 0.541e-3, gap, 0.0005e-3)
+}

@@ -21,6 +21,9 @@ func TestAdvice(t *testing.T) {
 	c.NewPrice = c.BreakEven()
 	assert.InDelta(t, c.Threshold, c.Ratio(), 1e-12)
 
+	even := economics.Case{Parts: 650, NewPrice: 1000, LifeFraction: 1, Threshold: .65, HasNew: true}
+	assert.Equal(t, economics.Rebuild, even.Advise(), "at the threshold itself")
+
 	short := c
 	short.LifeFraction = .5
 	short.NewPrice = 1600
