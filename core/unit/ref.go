@@ -36,6 +36,10 @@ const (
 // a code.
 var coded = map[Scope][]string{ScopeJob: {"symptom"}, ScopeUnit: {"gauge", "identity", "flush", "more", "fill"}}
 
+// Coded reports that fields of the name are many of a kind in their scope, told apart by a code, so
+// that they stand together in one list or object.
+func Coded(scope Scope, name string) bool { return slices.Contains(coded[scope], name) }
+
 // Ref is the address of one value of a job: by unit number, part code, feature,
 // stage and slot, never by the number of a row. Pages, the record, waivers, job
 // documents and the API all write it the same way, so that it means the same
@@ -132,7 +136,7 @@ func parseRef(words []string) (r Ref, ok bool) {
 
 // inUnit reads what follows the unit, up to the name of the field.
 func (r *Ref) inUnit(words []string) (rest []string, ok bool) {
-	if len(words) == 1 || slices.Contains(coded[ScopeUnit], words[0]) {
+	if len(words) == 1 || Coded(ScopeUnit, words[0]) {
 		return words, true
 	}
 	switch scope := Scope(words[0]); scope {
@@ -185,8 +189,8 @@ func (r Ref) named(rest []string) (Ref, bool) {
 	switch {
 	case len(rest) == 1 && rest[0] != "":
 		r.Name = rest[0]
-		return r, !slices.Contains(coded[r.Scope], r.Name)
-	case len(rest) == 2 && rest[1] != "" && slices.Contains(coded[r.Scope], rest[0]):
+		return r, !Coded(r.Scope, r.Name)
+	case len(rest) == 2 && rest[1] != "" && Coded(r.Scope, rest[0]):
 		r.Name, r.Code = rest[0], rest[1]
 		return r, true
 	}

@@ -15,14 +15,14 @@ import (
 	"corvek/internal/store"
 )
 
-// document is a job as it is written: its own members, and what only a file has.
+// document is a job as it is written: its own members, and what only a file has. Its record is
+// written apart.
 type document struct {
 	Format  string `json:"format"`
 	Version int    `json:"version"`
 	Whole   bool   `json:"whole"`
 	*unit.Job
-	Worked []worked      `json:"worked_figures,omitempty"`
-	Record *[]unit.Entry `json:"record,omitempty"` // written apart
+	Worked []worked `json:"worked_figures,omitempty"` // in place of the job's own
 }
 
 // worked is a calculation with its inputs and its answer as they are, and not as text.

@@ -121,10 +121,6 @@ func words(t *tree, name string, most int) []string {
 	return out
 }
 
-// many are fields told apart by a code, which stand as a list or an object.
-var many = map[string]bool{"symptom": true, "gauge": true, "identity": true, "flush": true, "fill": true,
-	"more": true}
-
 // fields takes the declared values of a scope, each through the check that
 // typing it goes through.
 func (r *reader) fields(t *tree, p *entry.Place, scope unit.Scope) {
@@ -133,7 +129,7 @@ func (r *reader) fields(t *tree, p *entry.Place, scope unit.Scope) {
 		p.Job = r.job
 	}
 	for _, f := range entry.Fields(scope) {
-		if many[f.Name] {
+		if unit.Coded(scope, f.Name) {
 			continue
 		}
 		t, name := t.at(f.Path())

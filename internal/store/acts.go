@@ -75,7 +75,7 @@ func (s *Store) LastAct(ctx context.Context, tag, who string) (*Act, error) {
 
 // LastAct is Store.LastAct within the transaction of a write, with what it changed.
 func (h History) LastAct(who string) (*Act, error) {
-	return lastAct(h.db.Where("job_id = ?", h.id), who)
+	return lastAct(h.db.Where("job_id = ?", h.Before.ID), who)
 }
 
 func lastAct(db *gorm.DB, who string) (*Act, error) {
@@ -93,7 +93,7 @@ func (h History) Without(j *unit.Job, a *Act) (*unit.Job, error) { return withou
 
 // Undone notes that an act was taken back.
 func (h History) Undone(a *Act) error {
-	return h.db.Model(&act{JobID: h.id, Version: a.Version}).Update("undone", true).Error
+	return h.db.Model(&act{JobID: h.Before.ID, Version: a.Version}).Update("undone", true).Error
 }
 
 // DropOldActs forgets acts that nobody takes back any more.

@@ -44,10 +44,8 @@ func readBelow(db *gorm.DB, id int64, k *kind, parents []reflect.Value) error {
 		children := make([]reflect.Value, found.Elem().Len())
 		for i := range children {
 			row := found.Elem().Index(i)
-			if m, is := row.Interface().(interface{ Measure() }); is {
-				m.Measure()
-			}
 			children[i] = row.Elem()
+			read(children[i])
 			parent, there := byKey[key(l.child, row.Elem())]
 			if !there {
 				return fmt.Errorf("%s: a row hangs off nothing that is there", l.Table)

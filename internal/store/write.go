@@ -55,7 +55,7 @@ func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, Histor
 		}
 		next := before.Clone()
 		next.Version = head.Version
-		c, err := f(next, History{db, head.ID, before})
+		c, err := f(next, History{db, before})
 		if err != nil {
 			return err
 		}
@@ -320,7 +320,6 @@ func searchText(j *unit.Job) string {
 // History is a job's record within a transaction.
 type History struct {
 	db *gorm.DB
-	id int64
 	// Before is the job as it was. Others read it too, so that nobody may change it.
 	Before *unit.Job
 }
@@ -331,8 +330,12 @@ func (h History) Last(field string) (who string, at time.Time, ok bool, err erro
 		Who string
 		At  time.Time
 	}
-	err = h.db.Table("record_entries").Where("job_id = ? AND field = ?", h.id, field).Order("place DESC").Limit(1).
-		Find(&last).Error
+	err = h.db.Table("record_entries").
+		Where("job_id = ? AND field = ?", h.Before.ID, field).
+		Order("place DESC").
+		Limit(1).
+		Find(&last).
+		Error
 	if err != nil || len(last) == 0 {
 		return "", time.Time{}, false, err
 	}
