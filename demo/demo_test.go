@@ -27,7 +27,7 @@ func TestTraps(t *testing.T) {
 		"T-0409": {"kit", "left over"},
 		"T-0412": {"measure", "undecided"},
 		"T-0405": {"explain", "outside the unit"},
-		"T-0398": {"prove", "No passed test"},
+		"T-0398": {"prove", "Not shown yet: holds its load"},
 		"T-0421": {"receive", "do not open"},
 	} {
 		st, err := s.Load(context.Background(), tag, 1)

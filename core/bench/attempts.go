@@ -1,7 +1,6 @@
 package bench
 
 import (
-	"cmp"
 	"strings"
 
 	"corvek/core/family"
@@ -44,9 +43,22 @@ func (p *Point) Efficiency() (share float64, ok bool) {
 }
 
 // Plan is the test of this unit.
-func (st *Rated) Plan() []proof.PlanStep {
-	on := func(part string) bool { return st.ByCode[part] != nil }
-	return proof.Plan(st.Family, on, st.Job.Symptoms, st.Job.Complaint)
+func (st *Rated) Plan() []proof.PlanStep { return proof.Plan(st.asked()) }
+
+// Step finds a step of the test of this unit by its code.
+func (st *Rated) Step(code string) (t *family.Test, ok bool) {
+	plan := st.Plan()
+	for i := range plan {
+		if plan[i].Code == code {
+			return &plan[i].Test, true
+		}
+	}
+	return nil, false
+}
+
+func (st *Rated) asked() proof.Asked {
+	return proof.Asked{Family: st.Family, On: func(part string) bool { return st.ByCode[part] != nil },
+		Rotation: st.Unit.Rotation, Symptoms: st.Job.Symptoms, Words: st.Job.Complaint}
 }
 
 // Tested is the unit with what its tests showed.
@@ -54,6 +66,8 @@ type Tested struct {
 	*Modelled
 	Attempts []*Attempt // without the as-received one
 	Received *Attempt
+	Shown    map[string]*proof.Shown // what was last read, by step
+	Claims   []proof.Told            // that the unit owes, in the order of its family
 }
 
 func tested(m *Modelled) *Tested {
@@ -76,7 +90,7 @@ func tested(m *Modelled) *Tested {
 				ps.Skipped, ps.Judged = "the simulated stand knows nothing of the complaint", proof.Judged{}
 			}
 			as.Points = append(as.Points, ps)
-			if ps.Skipped == "" {
+			if ps.Skipped == "" && read(row) {
 				verdicts = append(verdicts, ps.Verdict)
 			}
 		}
@@ -87,21 +101,31 @@ func tested(m *Modelled) *Tested {
 			st.Attempts = append(st.Attempts, as)
 		}
 	}
+	st.claims(plan)
 	return st
 }
 
 func (st *Rated) point(a *unit.Attempt, step *proof.PlanStep, row unit.Point) Point {
-	ps := Point{Test: &step.Test, Row: row, Skipped: cmp.Or(step.Skipped, row.Skipped)}
-	if ps.Skipped == "" {
+	ps := Point{Test: &step.Test, Row: row, Skipped: step.Skipped}
+	switch {
+	case step.Skipped != "":
+	case row.Skipped != "" && !read(&row):
+		ps.Skipped = "not possible on this stand: " + row.Skipped
+	default:
 		ps.Judged = proof.JudgeStep(&step.Test, &row, st.rules(a))
 	}
 	return ps
 }
 
+// read reports that something of this unit was read or seen at a step.
+func read(p *unit.Point) bool { return len(p.Figures) > 0 || p.Word != "" }
+
 // rules are what the figures of an attempt are judged by.
 func (st *Rated) rules(a *unit.Attempt) proof.Rules {
 	return proof.Rules{Accept: st.Family.Accept, Setting: st.Unit.Setting, Duty: st.Duty.Duty, At: st.viscosityAt,
-		Own:   st.Unit.StepLimit,
+		Own: st.Unit.StepLimit, Need: st.Need,
+		Level: func(at family.Tight) (float64, string) { return st.level(a, at) },
+		Late:  func(step, figure string) bool { return st.late(a, step, figure) },
 		Gauge: func(figure string) proof.Gauge { return st.gauge(a, figure) },
 		Read: func(figure string) quantity.Quantity {
 			for _, p := range a.Points {
@@ -140,7 +164,11 @@ func (st *Given) gauge(a *unit.Attempt, figure string) proof.Gauge {
 		return q.SI - q.Unit.Offset // a step of a thermometer is no temperature
 	}
 	class, _ := quantity.Parse(i.Class, quantity.Number)
-	return proof.Gauge{Name: i.Name, Resolution: size(i.Resolution), Class: class.SI, FullScale: size(i.FullScale)}
+	g := proof.Gauge{Name: i.Name, Resolution: size(i.Resolution), Class: class.SI, FullScale: size(i.FullScale)}
+	if !a.At.IsZero() && i.Overdue(unit.DateOf(a.At)) {
+		g.Overdue = i.DueOn.Format("2 Jan 2006")
+	}
+	return g
 }
 
 // Attempt gives the newest attempt of the current round, nil when there is none.
@@ -151,65 +179,6 @@ func (st *Tested) Attempt() *Attempt {
 		}
 	}
 	return nil
-}
-
-// Passed is the closed attempt of the current round that passed with figures of
-// this unit, nil when none did. Figures from the simulated stand are an exercise.
-func (st *Tested) Passed() *Attempt {
-	for _, a := range st.Attempts {
-		if a.Current && a.Closed && a.Verdict == string(metrology.In) && a.Source != unit.SourceSimulated {
-			return a
-		}
-	}
-	return nil
-}
-
-// Counts is the attempt that counts: the one that passed, else the newest with
-// figures of this unit, else the newest exercise.
-func (st *Tested) Counts() *Attempt {
-	if a := st.Passed(); a != nil {
-		return a
-	}
-	var exercise *Attempt
-	for i := len(st.Attempts) - 1; i >= 0; i-- {
-		a := st.Attempts[i]
-		switch {
-		case !a.Current || len(a.Attempt.Points) == 0:
-		case a.Source != unit.SourceSimulated:
-			return a
-		case exercise == nil:
-			exercise = a
-		}
-	}
-	return exercise
-}
-
-// Claim gives what may be said of the unit after its test, and all that keeps it
-// from being proved.
-func (st *State) Claim() (proof.Claim, []string) {
-	a := st.Counts()
-	t := proof.Trial{Unfitted: st.unfitted()}
-	if a != nil {
-		t.Simulated = a.Source == unit.SourceSimulated
-		t.Tested, t.Closed, t.Passed = !t.Simulated, a.Closed, a.Verdict == string(metrology.In)
-		for _, p := range a.Points {
-			hold, _ := quantity.Parse(p.Test.Hold, quantity.Time)
-			t.Steps = append(t.Steps, proof.TrialStep{Name: p.Test.Name, Done: p.Verdict != "",
-				Applicable: p.Skipped == "", Held: p.Row.Held().Seconds(), Hold: hold.SI})
-		}
-	}
-	for _, station := range []string{"strip", "measure", "build", "prove"} {
-		for _, s := range st.Stops[station] {
-			switch {
-			case s.Kind == unit.StopProved || s.Kind == unit.StopUnfitted:
-			case s.Waived != nil:
-				t.Stops = append(t.Stops, s.Text+" (waived: "+s.Waived.Reason+")")
-			default:
-				t.Stops = append(t.Stops, s.Text)
-			}
-		}
-	}
-	return t.Judge()
 }
 
 func (st *Decided) unfitted() (n int) {

@@ -12,6 +12,7 @@ package bench
 import (
 	"fmt"
 
+	"corvek/core/entry"
 	"corvek/core/explain"
 	"corvek/core/family"
 	"corvek/core/shop"
@@ -26,6 +27,9 @@ type Basis struct {
 	Knowledge explain.Base
 	Day       unit.Date
 	Memo      *Memo // of what was inferred before; nil for none
+	// Said is what was worked out when it was handed over, by which it is spoken of; nil where it
+	// was not, or is worked out anew
+	Said Outcome
 }
 
 // Catalog is what a shop keeps beside its jobs, as it stands at one time.
@@ -67,7 +71,9 @@ type Given struct {
 	learned   *explain.Knowledge // Known, with how often each cause was met
 	concluded map[string]int
 	memo      *Memo
-	lessons   []shop.Lesson // that earlier jobs left for this variant
+	stands    map[string]string // what figures of its test rest on, now
+	said      Outcome           // when it was handed over
+	lessons   []shop.Lesson     // that earlier jobs left for this variant
 }
 
 // Version tells one state of a unit from another of the same store.
@@ -106,6 +112,16 @@ func given(b Basis) (*Given, error) {
 		),
 		concluded: c.Concluded[f.Code],
 		memo:      b.Memo,
+		said:      b.Said,
+		stands:    standing(b.Job, u),
 		lessons:   shop.Of(c.Lessons, b.Job.Tag, u),
 	}, nil
+}
+
+// standing is the ground of a unit's test, nothing where it was not tested.
+func standing(j *unit.Job, u *unit.Unit) map[string]string {
+	if len(u.Attempts) == 0 {
+		return nil
+	}
+	return entry.Ground(j, u)
 }

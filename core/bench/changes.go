@@ -8,7 +8,7 @@ import (
 	"corvek/core/search"
 )
 
-// mostChanges is how many changes are offered after a failed test.
+// mostChanges is how many changes are offered after a test, with that nothing was changed.
 const mostChanges = 5
 
 // Change is what was changed before an attempt, and a second change made at once with it.
@@ -49,7 +49,9 @@ func (st *Weighed) Changes() (out []Change) {
 			add(search.Clean, p, strings.ToLower(p.Name)+" washed and worked free")
 		}
 	}
-	return out[:min(len(out), mostChanges)]
+	out = out[:min(len(out), mostChanges-1)]
+	add(search.Nothing, nil, "nothing, run once more")
+	return out
 }
 
 // Failed are the steps that the last test of the round did not pass, in words.

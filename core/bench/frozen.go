@@ -92,5 +92,6 @@ func (f *Frozen) Basis(j *unit.Job, number int) (b Basis, err error) {
 		Catalog:   c,
 		Knowledge: explain.Base{own.Family.Code: own.Known},
 		Day:       f.Day,
+		Said:      own.Outcome,
 	}, nil
 }

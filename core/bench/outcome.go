@@ -73,8 +73,21 @@ func (st *State) Outcome() (out Outcome) {
 		}
 	}
 	claim, missing := st.Claim()
-	add("claim", "what may be said", strings.Join(append([]string{string(claim)}, missing...), "; "))
+	add(ofClaim, "what may be said", strings.Join(append([]string{string(claim)}, missing...), "; "))
 	return out
+}
+
+// ofClaim is what the outcome says of the claim of the papers.
+const ofClaim = "claim"
+
+// claim is what was said of the unit at its hand-over; ok is false where nothing was kept.
+func (then Outcome) claim() (c proof.Claim, missing []string, ok bool) {
+	at := slices.IndexFunc(then, func(w Worked) bool { return w.Of == ofClaim })
+	if at < 0 {
+		return "", nil, false
+	}
+	said := strings.Split(then[at].Says, "; ")
+	return proof.Claim(said[0]), said[1:], true
 }
 
 // ranked is how many of the likeliest causes an outcome tells.

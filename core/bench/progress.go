@@ -70,7 +70,7 @@ func (st *State) worked(station string, done map[string]bool) bool {
 	case "build":
 		return !anyPart(st.Unit, func(p *unit.Part) bool { s := p.Built(st.Round); return s == nil || !s.Done })
 	case "prove":
-		return st.Passed() != nil
+		return st.Counts() != nil && len(st.Unsettled()) == 0
 	}
 	return st.Job.HandedOver()
 }

@@ -10,6 +10,7 @@ import (
 	"corvek/core/bench/benchtest"
 	"corvek/core/decide"
 	"corvek/core/family"
+	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/unit"
 
@@ -161,9 +162,9 @@ func deservesItsClaim(r *rapid.T, st *bench.State) {
 			r.Fatalf("proved with a stop at %s: %s", station, st.Stops[station][0].Text)
 		}
 	}
-	for _, p := range a.Points {
-		if p.Skipped == "" && p.Verdict == "" {
-			r.Fatalf("proved without %s", p.Test.Name)
+	for _, step := range st.Plan() {
+		if s := st.Shown[step.Code]; step.Skipped == "" && (!s.Read || s.Judged.Verdict != metrology.In) {
+			r.Fatalf("proved without %s", step.Name)
 		}
 	}
 }

@@ -21,7 +21,7 @@ func (st *Modelled) Facts() (mount.Facts, error) {
 			"viscosity from Receive")
 	}
 	u := mount.Facts{Tag: st.Job.Tag, Family: st.Family, Model: st.Rebuilt, Duty: d.Duty, Setting: st.Unit.Setting,
-		Limit: st.Unit.StepLimit, SealOK: true}
+		Limit: st.Unit.StepLimit, Need: st.Need, Level: st.Level, SealOK: true}
 	hard := slices.Index(build.Turns, build.Turn("stiff"))
 	for _, p := range st.Parts {
 		if p.Def.Renew && p.Choice() != "replace" {
@@ -75,7 +75,9 @@ func (st *Modelled) worn(p *Part, u *mount.Facts) {
 
 // Program is how the stand is driven at a step.
 func (st *Modelled) Program(t *family.Test) proof.Program {
-	return proof.ProgramFor(t, st.Duty.Duty, proof.ReliefBand(st.Family.Accept, st.Unit.Setting, st.Duty.Pressure))
+	level, _ := st.Level(t.At)
+	return proof.ProgramFor(t, level, st.Duty.Duty,
+		proof.ReliefBand(st.Family.Accept, st.Unit.Setting, st.Duty.Pressure))
 }
 
 // Mixed says why figures of one kind do not go to an attempt; "" where they do. An exercise

@@ -37,7 +37,7 @@ func stopped(i *Inferred) *State {
 // facts is the unit as it really is with what was worked out of it, as the stops read it.
 func (st *State) facts() *stops.Unit {
 	u := &stops.Unit{Unit: st.Unit, Job: st.Job, Family: st.Family, Gauge: st.Gauge, Conclusion: st.Conclude,
-		Cause: st.Cause, BrokenUp: st.BrokenUp(), Kit: st.KitIssues, Passed: st.Passed() != nil,
+		Cause: st.Cause, BrokenUp: st.BrokenUp(), Kit: st.KitIssues, Unsettled: st.Unsettled(),
 		Known: stops.Known{Displacement: st.Duty.HasDisplacement, Speed: st.Duty.HasSpeed,
 			Pressure: st.Duty.HasPressure}}
 	if counts := st.Counts(); counts != nil {

@@ -255,8 +255,8 @@ func Find(scope unit.Scope, name string) (*Field, bool) {
 	return nil, false
 }
 
-var byScope = index(jobFields, pictureFields, unitFields, evidenceFields, conclusionFields, causeFields, looseFields,
-	pieceFields, attemptFields, pointFields, limitFields, partFields, partMarkFields,
+var byScope = index(jobFields, pictureFields, unitFields, needFields, evidenceFields, conclusionFields, causeFields,
+	looseFields, pieceFields, attemptFields, pointFields, limitFields, partFields, partMarkFields,
 	decisionFields, reworkFields, stepFields, featureFields, readingFields)
 
 // Of gives the field of an address; ok is false where there is none of that name.

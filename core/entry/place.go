@@ -272,10 +272,20 @@ func (p *Place) Write(f *Field, text string) error {
 	if f.then != nil {
 		f.then(p)
 	}
-	if p.Point != nil && p.Ref.Scope == unit.ScopePoint && text != "" {
-		p.Point.Read(p.Shop.Now)
+	if p.Point != nil && p.Ref.Scope == unit.ScopePoint && p.Ref.Name != "not_applicable" {
+		p.Taken(unit.SourceTyped, text != "")
 	}
 	return nil
+}
+
+// Taken notes how what stands at the place of a step came, and on what: from where, by whom, when.
+func (p *Place) Taken(from string, there bool) {
+	p.Point.Take(p.Ref.Name, p.taking(from), there)
+}
+
+func (p *Place) taking(from string) unit.Taking {
+	return unit.Taking{From: from, By: p.Shop.Who, At: p.Shop.Now.Truncate(time.Second),
+		Ground: p.Unit.Stands(Ground(p.Job, p.Unit))}
 }
 
 // tool finds a tool of the shop by the name that was typed.

@@ -15,8 +15,8 @@ var pointFields = append(figureFields(),
 	pointTable.choice("word", "Observed", func(p *Place) []string { return words(p.Test) },
 		func(p *Place) *string { return &p.Point.Word }).checked(openAttempt),
 	held("hold_from", "Hold began", func(p *Place) *time.Time { return &p.Point.HoldFrom }),
-	held("hold_to", "Read at the end of the hold", func(p *Place) *time.Time { return &p.Point.HoldTo }),
-	pointTable.line("not_applicable", "Does not apply, because",
+	held("hold_to", "Hold ended", func(p *Place) *time.Time { return &p.Point.HoldTo }),
+	pointTable.line("not_applicable", "Not possible on this stand, because",
 		func(p *Place) *string { return &p.Point.Skipped }).checked(openAttempt))
 
 func figureFields() (out []*Field) {

@@ -27,6 +27,7 @@ type Assembly struct {
 	Cautions []string `yaml:"cautions"`
 	Gauge    []string `yaml:"gauge"`
 	Tests    []Test   `yaml:"tests"` // before the watch for leaks
+	Owes     []Owed   `yaml:"owes"`
 
 	file string
 }

@@ -18,6 +18,7 @@ type Change struct {
 	Tests   map[string]yaml.Node `yaml:"tests"`   // by step
 	Relief  yaml.Node            `yaml:"relief"`
 	Accept  yaml.Node            `yaml:"accept"`
+	Owes    []Owed               `yaml:"owes"` // claims that it owes besides
 	More    map[string]int       `yaml:"more"` // how often more each assembly stands in it
 }
 
@@ -27,13 +28,14 @@ func (c *Change) UnmarshalYAML(n *yaml.Node) error {
 	if err := n.Decode((*plain)(c)); err != nil {
 		return err
 	}
-	return unknownKeys(n, "parts without with tests relief accept more")
+	return unknownKeys(n, "parts without with tests relief accept owes more")
 }
 
 // Empty reports that the variant changes nothing.
 func (c *Change) Empty() bool {
-	return c == nil || len(c.Parts)+len(c.Without)+len(c.With)+len(c.Tests)+len(c.More) == 0 && c.Relief.IsZero() &&
-		c.Accept.IsZero()
+	return c == nil ||
+		len(c.Parts)+len(c.Without)+len(c.With)+len(c.Tests)+len(c.Owes)+len(c.More) == 0 && c.Relief.IsZero() &&
+			c.Accept.IsZero()
 }
 
 // MostTimes is how often an assembly can stand in a unit.
@@ -75,7 +77,7 @@ func (f *Family) compose(change *Change, more map[string]int) (*Family, error) {
 	g := *f
 	g.written = f
 	g.Parts, g.Instances = nil, nil
-	g.Leaks, g.Tests = slices.Clone(f.Leaks), slices.Clone(f.Tests)
+	g.Leaks, g.Tests, g.Owes = slices.Clone(f.Leaks), slices.Clone(f.Tests), slices.Clone(f.Owes)
 	g.Symptoms, g.Cautions = slices.Clone(f.Symptoms), slices.Clone(f.Cautions)
 	g.Gauge = slices.Clone(f.Gauge)
 	lines := slices.Clone(f.Lines)
@@ -108,6 +110,7 @@ func (f *Family) compose(change *Change, more map[string]int) (*Family, error) {
 
 // usual fills in what goes without saying.
 func (f *Family) usual() {
+	f.owesItsTest()
 	if len(f.Axes) == 0 {
 		f.Axes = []float64{0}
 	}
@@ -259,6 +262,10 @@ func (f *Family) putOne(a *Assembly, u *Use, n, times int) error {
 			}
 		}
 		p.Code, p.Name, p.Assembly = prefix+p.Code, p.Name+ending, in.Code
+		p.each(func(list *[]string) {
+			*list = slices.DeleteFunc(slices.Clone(*list), func(x string) bool { return slices.Contains(u.Without, x) })
+		})
+		p.Relations = p.Relations.copied(prefix)
 		if p.Branch == "" {
 			p.Branch = branch
 		}
@@ -289,6 +296,9 @@ func (f *Family) putOne(a *Assembly, u *Use, n, times int) error {
 		}
 		t.Assembly = in.Code
 		f.test(t)
+	}
+	for _, o := range a.Owes {
+		f.owe(o, in, n > 1 || times > 1, ending)
 	}
 	f.Instances = append(f.Instances, in)
 	return nil
@@ -333,6 +343,7 @@ func (f *Family) changed(c *Change) error {
 			return f.wrong(n.Line, "%s: %s", code, strings.TrimPrefix(err.Error(), "yaml: "))
 		}
 	}
+	f.Owes = append(f.Owes, c.Owes...)
 	for _, code := range c.Without {
 		if err := f.without(code); err != nil {
 			return err
@@ -361,6 +372,12 @@ func (f *Family) without(code string) error {
 	gone := func(p *Part) bool { return p.Code == code || p.Assembly == code }
 	n := len(f.Parts)
 	f.Parts = slices.DeleteFunc(f.Parts, func(p Part) bool { return gone(&p) })
+	for i := range f.Parts {
+		f.Parts[i].Relations = f.Parts[i].Relations.copied("")
+		f.Parts[i].each(func(list *[]string) {
+			*list = slices.DeleteFunc(*list, func(x string) bool { _, there := f.PartByCode(x); return !there })
+		})
+	}
 	if len(f.Parts) == n {
 		return f.wrong(0, "without: there is no part or assembly %q", code)
 	}
@@ -371,6 +388,7 @@ func (f *Family) without(code string) error {
 		return !there(part)
 	})
 	f.Tests = slices.DeleteFunc(f.Tests, func(t Test) bool { return t.Assembly == code })
+	f.Owes = slices.DeleteFunc(f.Owes, func(o Owed) bool { return o.Assembly == code })
 	if f.Relief != nil && !there(f.Relief.Part) {
 		f.Relief = nil
 	}

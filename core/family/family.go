@@ -20,6 +20,7 @@ type Family struct {
 	Symptoms []string  `yaml:"symptoms"`
 	Cautions []string  `yaml:"cautions"`
 	Tests    []Test    `yaml:"tests"`
+	Owes     []Owed    `yaml:"owes"` // what is claimed of a rebuilt unit, and what shows it
 	Accept   Accept    `yaml:"accept"`
 	StartUp  []string  `yaml:"start_up"`
 	Variants string    `yaml:"variants"` // how variants are told apart, for the reader
@@ -62,7 +63,8 @@ type Part struct {
 	Stack     *StackDef `yaml:"stack"`
 	Shape     Shape     `yaml:"shape"`
 	Features  []Feature `yaml:"features"`
-	Assembly  string    `yaml:"-"` // code of the assembly it came with
+	Relations `yaml:",inline"`
+	Assembly  string `yaml:"-"` // code of the assembly it came with
 	file      string
 	line      int
 }
@@ -162,6 +164,7 @@ type Feature struct {
 	MustHave    bool        `yaml:"must"`      // never measured is a stop
 	Worst       int         `yaml:"worst"`     // grade from which it is out; grades run 0..4
 	Sample      int         `yaml:"sample"`    // readings that are enough of the set; 0: all of it
+	Rule        *Rule       `yaml:"rule"`      // by which its limit follows from a size as new
 	line        int
 }
 

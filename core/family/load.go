@@ -87,7 +87,7 @@ func (p *Part) UnmarshalYAML(n *yaml.Node) error {
 }
 
 const partKeys = "code name kind count branch facings facing renew wearing set bolt checks turn_check cautions " +
-	"both_sides reaches reworks function do_not_touch stack shape features"
+	"both_sides reaches reworks function do_not_touch stack shape features inside behind under closes"
 
 // UnmarshalYAML notes the line, so that later checks can name it.
 func (f *Feature) UnmarshalYAML(n *yaml.Node) error {
@@ -97,7 +97,7 @@ func (f *Feature) UnmarshalYAML(n *yaml.Node) error {
 	}
 	f.line = n.Line
 	return unknownKeys(n, "code name method how nominal lower upper standing source wears rows cols leaves measured "+
-		"limit_for instrument resolution clearance must worst sample")
+		"limit_for instrument resolution clearance must worst sample rule")
 }
 
 // UnmarshalYAML notes the line, so that later checks can name it.
@@ -255,6 +255,8 @@ func (c *checker) family() {
 		seen[p.Code] = true
 		c.part(p)
 	}
+	c.file = ""
+	c.relations()
 	for _, l := range f.Leaks {
 		c.file = l.file
 		c.leak(l)
@@ -273,6 +275,7 @@ func (c *checker) family() {
 	for _, t := range f.Tests {
 		c.test(t)
 	}
+	c.owed()
 }
 
 func (c *checker) part(p *Part) {
@@ -357,6 +360,7 @@ func (c *checker) feature(p *Part, ft *Feature) {
 	for _, leaf := range ft.Leaves {
 		c.quantity(ft.line, where+" leaf", leaf, quantity.Length)
 	}
+	c.rule(where, ft)
 	if ft.Method == MethodFeeler && len(ft.Leaves) == 0 {
 		c.fail(ft.line, "%s: feeler needs its leaves", where)
 	}

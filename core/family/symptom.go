@@ -3,33 +3,61 @@ package family
 import "strings"
 
 // Symptom is a complaint in the shop's own vocabulary, and how it is called up again
-// when the rebuilt unit is tested: under the condition in which it was complained of.
-type Symptom struct{ Code, Text, Again string }
+// when the rebuilt unit is tested: under the condition in which it was complained of, which is read.
+type Symptom struct {
+	Code, Text, Again string
+	Reads             []string // figures of the condition; pressure and temperature where it names none
+}
 
 // Symptoms is the vocabulary of complaints, in the order they are offered.
 var Symptoms = []Symptom{
-	{"no_pressure", "No pressure", "raised to duty pressure against a closed line"},
-	{"low_flow", "Low flow", "flow taken at duty pressure and duty speed"},
-	{"slow", "Slow", "the whole stroke or the flow timed, warm"},
-	{"weak_hot", "Weak when hot", "at duty pressure with the oil as hot as on the machine"},
-	{"drifts", "Drifts under load", "under its load, shut in, as long as on the machine"},
-	{"chatters", "Chatters", "at the load and the speed at which it chattered"},
-	{"noisy", "Noisy", "at duty speed and pressure, with the air bled out"},
-	{"vibrates", "Vibrates", "at duty speed and pressure, bolted down as on the machine"},
-	{"hot", "Runs hot", "at duty until the temperature stands still"},
-	{"leak_shaft", "Leaks at the shaft", "turning, warm, with the case pressure of the machine"},
-	{"leak_joint", "Leaks at a joint", "wiped dry, then warm at the highest pressure it sees"},
-	{"cross_leak", "Two fluids mixed", "each side under pressure in turn, the other open to the eye"},
-	{"first_stroke_dead", "First stroke dead, then pumps up", "the first stroke after it stood overnight"},
-	{"springy", "Springy rod", "held against its load, with the air bled out"},
-	{"one_stroke", "One stroke, then stops", "stroke after stroke, the supply left alone"},
-	{"drive_stiff", "Drive starts hard", "started cold, and again against standing pressure"},
-	{"seized", "Shaft will not turn", "turned by hand cold, then driven until it is warm"},
-	{"turns_dry", "Shaft turns, nothing pumps", "from empty, with the suction lift of the machine"},
-	{"creeps", "Creeps in neutral", "in neutral under its load, warm"},
-	{"sticks", "Sticks", "shifted slowly and fast, cold and warm"},
-	{"pressure_low", "Holds less pressure than set", "brought to its setting three times, rising and falling"},
-	{"sump_rises", "A sump rises by itself", "run at duty, the level of both sumps marked before and after"},
+	{"no_pressure", "No pressure", "raised to duty pressure against a closed line", []string{"pressure"}},
+	{"low_flow", "Low flow", "flow taken at duty pressure and duty speed", nil},
+	{"slow", "Slow", "the whole stroke or the flow timed, warm", []string{"time", "temperature"}},
+	{"weak_hot", "Weak when hot", "at duty pressure with the oil as hot as on the machine", nil},
+	{"drifts", "Drifts under load", "under its load, shut in, as long as on the machine", nil},
+	{"chatters", "Chatters", "at the load and the speed at which it chattered", []string{"pressure"}},
+	{"noisy", "Noisy", "at duty speed and pressure, with the air bled out", []string{"pressure", "speed"}},
+	{
+		"vibrates",
+		"Vibrates",
+		"at duty speed and pressure, bolted down as on the machine",
+		[]string{"pressure", "speed"},
+	},
+	{"hot", "Runs hot", "at duty until the temperature stands still", nil},
+	{
+		"leak_shaft",
+		"Leaks at the shaft",
+		"turning, warm, with the case pressure of the machine",
+		[]string{"pressure", "temperature"},
+	},
+	{"leak_joint", "Leaks at a joint", "wiped dry, then warm at the highest pressure it sees", nil},
+	{"cross_leak", "Two fluids mixed", "each side under pressure in turn, the other open to the eye", nil},
+	{
+		"first_stroke_dead",
+		"First stroke dead, then pumps up",
+		"the first stroke after it stood overnight",
+		[]string{"strokes"},
+	},
+	{"springy", "Springy rod", "held against its load, with the air bled out", []string{"pressure"}},
+	{"one_stroke", "One stroke, then stops", "stroke after stroke, the supply left alone", []string{"strokes"}},
+	{"drive_stiff", "Drive starts hard", "started cold, and again against standing pressure", []string{"temperature"}},
+	{"seized", "Shaft will not turn", "turned by hand cold, then driven until it is warm", []string{"temperature"}},
+	{"turns_dry", "Shaft turns, nothing pumps", "from empty, with the suction lift of the machine", []string{"time"}},
+	{"creeps", "Creeps in neutral", "in neutral under its load, warm", nil},
+	{"sticks", "Sticks", "shifted slowly and fast, cold and warm", []string{"temperature"}},
+	{
+		"pressure_low",
+		"Holds less pressure than set",
+		"brought to its setting three times, rising and falling",
+		[]string{"pressure"},
+	},
+	{
+		"sump_rises",
+		"A sump rises by itself",
+		"run at duty, the level of both sumps marked before and after",
+		[]string{"volume"},
+	},
 }
 
 // SymptomByCode finds a symptom.
@@ -40,6 +68,14 @@ func SymptomByCode(code string) (Symptom, bool) {
 		}
 	}
 	return Symptom{}, false
+}
+
+// condition is what is read of the condition in which it was complained of.
+func (s Symptom) condition() []string {
+	if s.Reads == nil {
+		return []string{"pressure", "temperature"}
+	}
+	return s.Reads
 }
 
 // SymptomText gives the words of a symptom code.
@@ -63,6 +99,20 @@ func SymptomWords(codes []string) string {
 // has it, written anew for each job from what was told.
 const ComplaintTest = "complaint"
 
+// anyComplaint is the step of a complaint that can be any.
+var anyComplaint = func() Test {
+	var all []string
+	for _, s := range Symptoms {
+		all = append(all, s.Code)
+	}
+	t, _ := OfComplaint(all, "")
+	t.Name, t.How, t.Pressure = "The complaint", "", 0
+	for i := range t.Reads {
+		t.Reads[i].May = true
+	}
+	return t
+}()
+
 // The answers of the complaint's step.
 const (
 	ComplaintGone  = "gone"
@@ -73,12 +123,27 @@ const (
 // symptoms and the words that were told; ok is false where nobody complained.
 func OfComplaint(symptoms []string, words string) (t Test, ok bool) {
 	t = Test{Code: ComplaintTest, Words: []string{ComplaintGone, ComplaintStill}, Good: []string{ComplaintGone},
-		Reads: []Read{{Figure: "pressure", May: true}, {Figure: "temperature", May: true}}}
+		At: AtComplaint, Seen: true}
 	var again []string
+	must := map[string]bool{}
 	for _, code := range symptoms {
 		if s, known := SymptomByCode(code); known {
 			again = append(again, s.Again)
+			for _, figure := range s.condition() {
+				must[figure] = true
+			}
 		}
+	}
+	if len(again) == 0 {
+		must = map[string]bool{"pressure": true, "temperature": true}
+	}
+	for _, g := range Figures {
+		if may := g.Code == "pressure" || g.Code == "temperature"; may || must[g.Code] {
+			t.Reads = append(t.Reads, Read{Figure: g.Code, May: !must[g.Code]})
+		}
+	}
+	if must["pressure"] {
+		t.Pressure = 1
 	}
 	words = strings.TrimSpace(words)
 	switch {

@@ -18,7 +18,12 @@ type Test struct {
 	Code     string   `yaml:"code"`
 	Name     string   `yaml:"name"`
 	How      string   `yaml:"how"`      // what is done, or under what condition
-	Pressure float64  `yaml:"pressure"` // set: share of duty pressure that must be reached
+	Pressure float64  `yaml:"pressure"` // set: share of its level that must be reached
+	At       Tight    `yaml:"at"`       // of what pressure that is a share
+	Any      bool     `yaml:"any"`      // of the figures that can be left out one must be there
+	Way      string   `yaml:"way"`      // right or left: asked only of a unit that turns this way
+	With     []string `yaml:"with"`     // steps that can be held at once with it
+	Seen     bool     `yaml:"-"`        // what is seen is judged, and its figures are the condition
 	Reads    []Read   `yaml:"reads"`    // what is read
 	Words    []string `yaml:"words"`    // what can be seen
 	Good     []string `yaml:"good"`
@@ -29,6 +34,21 @@ type Test struct {
 	Caution  string   `yaml:"caution"`
 	Assembly string   `yaml:"-"` // code of the assembly it asks of, "" of the whole unit
 }
+
+// Tight is the pressure that a step is run at.
+type Tight string
+
+// The pressures that steps are run at.
+const (
+	AtDuty    Tight = ""        // the unit's duty
+	AtHighest Tight = "highest" // the highest that it sees: what its relief lets come, else duty
+	AtRodEnd  Tight = "rod_end" // what the load makes of duty on the annulus: duty times cap over annulus
+	AtStated  Tight = "stated"  // what was stated for it
+
+	AtComplaint Tight = "complaint" // at which it was complained of, else duty
+)
+
+var tights = []Tight{AtDuty, AtHighest, AtRodEnd, AtStated}
 
 // Judging is what a figure is held against.
 type Judging string
@@ -45,24 +65,35 @@ const (
 	ByRatio        Judging = "ratio"        // held pressure over supply pressure
 	ByReseat       Judging = "reseat"       // closing pressure as a share of the cracking pressure
 	ByOverall      Judging = "overall"      // what comes out of what goes in, hydraulic against shaft power
+	ByShot         Judging = "shot"         // what was caught over the strokes that gave it
 )
 
 var judgings = []Judging{ByLimit, ByEfficiency, BySetting, ByDisplacement, BySlip, ByTwin, ByDecay, ByRatio, ByReseat,
-	ByOverall}
+	ByOverall, ByShot}
 
 // Read is a figure of a step with what it must be. With Of the limits are shares of it.
 type Read struct {
 	Figure string  `yaml:"read"`
 	Least  string  `yaml:"least"`
 	Most   string  `yaml:"most"`
-	Of     string  `yaml:"of"` // duty, start, theory, torque
+	Of     string  `yaml:"of"` // one of the shares
 	By     Judging `yaml:"by"`
-	May    bool    `yaml:"may"` // can be left out
+	Need   string  `yaml:"need"` // what the job needs of it besides, where that is told
+	May    bool    `yaml:"may"`  // can be left out
 }
 
-// shares are what limits can be shares of: the duty pressure, the pressure at the start of
-// the step, the theoretical flow, the theoretical torque.
-var shares = []string{"", "duty", "start", "theory", "torque"}
+// What limits can be shares of, besides a figure that the job needs.
+const (
+	OfDuty   = "duty"   // the duty pressure
+	OfStart  = "start"  // the pressure at the start of the step
+	OfTheory = "theory" // the theoretical flow
+	OfTorque = "torque" // the theoretical torque
+	OfLeak   = "leak"   // the leak that the machine can bear: told, or allowed creep times area over its time
+	OfLayer  = "layer"  // line pull times the radius of its layer, with its factor
+)
+
+// shares are what limits can be shares of.
+var shares = []string{"", OfDuty, OfStart, OfTheory, OfTorque, OfLeak, OfLayer}
 
 // UnmarshalYAML reads "flow" and "(flow)" as well: a figure without limits, the latter one
 // that can be left out.
@@ -76,7 +107,7 @@ func (r *Read) UnmarshalYAML(n *yaml.Node) error {
 	if err := n.Decode((*plain)(r)); err != nil {
 		return err
 	}
-	return unknownKeys(n, "read least most of by may")
+	return unknownKeys(n, "read least most of by need may")
 }
 
 // Relative reports that the limits are shares and no figures of their own.
@@ -122,7 +153,7 @@ var sharedSteps = sync.OnceValues(func() (map[string]*yaml.Node, error) {
 	return out, nil
 })
 
-const testKeys = "code name how pressure reads words good hold medium after received caution"
+const testKeys = "code name how pressure at any way with reads words good hold medium after received caution"
 
 // UnmarshalYAML reads a step: written out, or a shared one by its code alone, or a shared
 // one with what differs here, under "as".
@@ -194,7 +225,7 @@ type Accept struct {
 }
 
 // TestByCode finds a step of the test plan. The step of the complaint comes as it is
-// before anything was told.
+// before anything was told: whatever its condition can be is read.
 func (f *Family) TestByCode(code string) (*Test, bool) {
 	for i := range f.Tests {
 		if f.Tests[i].Code == code {
@@ -202,7 +233,7 @@ func (f *Family) TestByCode(code string) (*Test, bool) {
 		}
 	}
 	if code == ComplaintTest {
-		t, _ := OfComplaint(nil, "")
+		t := anyComplaint
 		return &t, true
 	}
 	return nil, false
@@ -228,6 +259,15 @@ func (c *checker) test(t Test) {
 	if len(t.Words) > 0 && len(t.Good) == 0 {
 		c.fail(line, "test %s: none of its words is good", t.Code)
 	}
+	if !slices.Contains(tights, t.At) || t.At != AtDuty && t.Pressure == 0 {
+		c.fail(line, "test %s: at is highest, rod_end or stated, of a step with a pressure", t.Code)
+	}
+	if t.Way != "" && t.Way != "right" && t.Way != "left" {
+		c.fail(line, "test %s: way is right or left", t.Code)
+	}
+	if t.Any && !slices.ContainsFunc(t.Reads, func(r Read) bool { return r.May }) {
+		c.fail(line, "test %s: none of its figures can be left out", t.Code)
+	}
 	c.quantity(line, "test "+t.Code+" hold", t.Hold, quantity.Time)
 	if t.Caution != "" {
 		c.cautions(line, []string{t.Caution})
@@ -250,8 +290,11 @@ func (c *checker) read(line int, t Test, r Read) {
 	if !slices.Contains(judgings, r.By) {
 		c.fail(line, "test %s: a figure is not judged by %q", t.Code, r.By)
 	}
-	if !slices.Contains(shares, r.Of) {
+	if !slices.Contains(shares, r.Of) && !isNeed(r.Of) {
 		c.fail(line, "test %s: a limit is no share of %q", t.Code, r.Of)
+	}
+	if r.Need != "" && !isNeed(r.Need) {
+		c.fail(line, "test %s: %q is nothing that a job needs", t.Code, r.Need)
 	}
 	dim := f.Dim
 	if r.Relative() {

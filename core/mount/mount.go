@@ -20,6 +20,8 @@ type Facts struct {
 	Duty    proof.Duty
 	Setting unit.Setting
 	Limit   func(step, figure string) *unit.StepLimit // the unit's own limits; nil for none
+	Need    func(of string) (float64, string)         // what the job needs; nil where nothing was told
+	Level   func(at family.Tight) (float64, string)   // the pressure a step is run at; nil for duty
 	Stiff   bool                                      // it turned hard at the build
 	SealOK  bool                                      // soft parts were renewed
 	Air     bool                                      // it was not filled or bled as it asks
@@ -30,7 +32,14 @@ type Facts struct {
 }
 
 // leaky are figures that grow with a clearance where no model of leaks says more.
-var leaky = map[string]bool{"leakage": true, "drift": true, "drops": true, "vent": true}
+var leaky = map[string]bool{
+	"leakage":     true,
+	"leakage_in":  true,
+	"leakage_out": true,
+	"drift":       true,
+	"drops":       true,
+	"vent":        true,
+}
 
 // past is how much of a limit goes past a clearance: laminar leak goes as its third power, and
 // a clearance at its wear limit is taken as twice that of a new fit, which just meets the limit.
@@ -60,7 +69,7 @@ func (u Facts) weak() bool { return u.Springs > 0 && u.Springs != 1 }
 func (u Facts) Mount(t *family.Test) Mounted {
 	m := Mounted{Tag: u.Tag, Action: u.Family.Action, Model: u.Model, Duty: u.Duty, Stiff: u.Stiff, SealOK: u.SealOK,
 		Rest: map[string]float64{}, Faults: u.faults()}
-	at := u.Duty.Pressure * t.Pressure
+	at := u.level(t.At) * t.Pressure
 	for _, r := range t.Reads {
 		v, ok := u.figure(t, r, at)
 		if u.weak() && (sprung[r.Figure] || r.By == family.BySetting) {
@@ -72,6 +81,34 @@ func (u Facts) Mount(t *family.Test) Mounted {
 	}
 	return m
 }
+
+// level is the pressure in Pa that a step is run at, duty where nothing more is known.
+func (u Facts) level(at family.Tight) float64 {
+	if u.Level != nil {
+		if level, needs := u.Level(at); needs == "" {
+			return level
+		}
+	}
+	return u.Duty.Pressure
+}
+
+// need is what a limit is a share of: what the job needs, and where that was not told what a unit of
+// this kind might need.
+func (u Facts) need(of, figure string) float64 {
+	if u.Need != nil {
+		if v, needs := u.Need(of); needs == "" {
+			return v
+		}
+	}
+	if v, usual := usualNeeds[of]; usual {
+		return v
+	}
+	return usualFigures[figure]
+}
+
+// usualNeeds are in base units.
+var usualNeeds = map[string]float64{family.OfLeak: 5e-6 / 60, family.OfLayer: 500, "need_creep": 2e-3,
+	"need_shot": 0.75e-6, "need_draw_time": 60, "need_turns": 2, "need_load_time": 20}
 
 // figure is what an instrument shows once the stand has come to the pressure.
 func (u Facts) figure(t *family.Test, r family.Read, at float64) (v float64, ok bool) {
@@ -90,10 +127,14 @@ func (u Facts) figure(t *family.Test, r family.Read, at float64) (v float64, ok 
 	switch {
 	case !ok:
 		return u.usual(r.Figure)
-	case f.Of == "start", f.Of == "duty", f.By == family.ByReseat:
+	case f.Of == family.OfStart, f.Of == family.OfDuty, f.By == family.ByReseat:
 		v *= u.Duty.Pressure
 	case f.By == family.ByRatio:
 		v *= usualFigures["supply"]
+	case f.By == family.ByShot:
+		v *= u.need("need_shot", r.Figure) * usualFigures["strokes"]
+	case f.By == family.ByLimit && f.Of != "" && f.Of != family.OfTheory && f.Of != family.OfTorque:
+		v *= u.need(f.Of, r.Figure)
 	}
 	return v, true
 }

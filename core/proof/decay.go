@@ -44,7 +44,7 @@ func (r Rules) decay(t *family.Test, f *Figured, p *unit.Point) {
 	lost := start.SI - corrected
 	f.Note = fmt.Sprintf("%s lost, ±%s", quantity.Show(lost, quantity.Pressure, quantity.Metric),
 		quantity.Show(doubt, quantity.Pressure, quantity.Metric))
-	if f.From != "guidance" {
+	if f.From != guidance {
 		f.Value, f.Uncertainty = corrected, doubt
 		return
 	}

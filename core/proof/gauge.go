@@ -15,6 +15,22 @@ type Gauge struct {
 	Resolution float64 // in the base unit of what it reads, 0 where not known
 	Class      float64 // largest error in percent of full scale, 0 where not known
 	FullScale  float64
+	Overdue    string // since when its calibration is due, "" where it holds
+}
+
+// leastShare is the share of its range above which a gauge is read (ISO 4409 asks for the upper part
+// of the range; a fifth is the least that is taken here).
+const leastShare = 0.2
+
+// Weak says why a figure that was read with the gauge carries no claim, "" where it does.
+func (g Gauge) Weak(q quantity.Quantity) string {
+	switch {
+	case g.Overdue != "":
+		return g.Name + " is out of date since " + g.Overdue
+	case g.FullScale > 0 && q.Dim != quantity.Temperature && math.Abs(q.SI) < leastShare*g.FullScale:
+		return "read below a fifth of the range of " + g.Name
+	}
+	return ""
 }
 
 // unnamed is the expanded relative uncertainty (k = 2) taken for a flow, a torque or a force

@@ -12,16 +12,38 @@ type PlanStep struct {
 	Skipped string // why it does not apply to this unit, "" where it does
 }
 
-// Plan gives the steps of the test of a unit: what its family and the assemblies that
-// are on it ask for, and the complaint's own condition at the end. on tells which parts
-// are on the unit.
-func Plan(f *family.Family, on func(part string) bool, symptoms []string, words string) []PlanStep {
-	out := make([]PlanStep, 0, len(f.Tests)+1)
-	for _, t := range f.Tests {
-		out = append(out, PlanStep{Test: t, Skipped: notHere(f, t, on)})
+// Asked is what the plan of a unit's test follows from.
+type Asked struct {
+	Family   *family.Family
+	On       func(part string) bool // which parts are on the unit
+	Rotation string                 // right, left or both, "" where nobody said
+	Symptoms []string
+	Words    string // the complaint, as it was told
+}
+
+// Plan gives the steps of the test of a unit: what its family and the assemblies that are on it ask
+// for, in the directions that it turns, and the complaint's own condition at the end.
+func Plan(a Asked) []PlanStep {
+	out := make([]PlanStep, 0, len(a.Family.Tests)+1)
+	for _, t := range a.Family.Tests {
+		s := PlanStep{Test: t, Skipped: notHere(a.Family, t, a.On)}
+		if t.Way != "" && a.Rotation != "" && a.Rotation != "both" && a.Rotation != t.Way {
+			s.Skipped = "it turns " + a.Rotation + " only"
+		}
+		out = append(out, s)
 	}
-	if t, told := family.OfComplaint(symptoms, words); told {
+	if t, told := family.OfComplaint(a.Symptoms, a.Words); told {
 		out = append(out, PlanStep{Test: t})
+	}
+	return out
+}
+
+// Owed gives what the unit owes: what its family and assemblies say, and that the complaint is gone.
+func Owed(a Asked) []family.Owed {
+	out := a.Family.Owes[:len(a.Family.Owes):len(a.Family.Owes)]
+	if t, told := family.OfComplaint(a.Symptoms, a.Words); told {
+		out = append(out, family.Owed{Code: family.ComplaintTest, By: []string{family.ComplaintTest},
+			Says: "what was complained of is gone in its own condition" + strings.TrimPrefix(t.Name, "The complaint")})
 	}
 	return out
 }

@@ -24,7 +24,9 @@ func all(string) bool { return true }
 // shop, or in the customer's where no symptom was tapped.
 func TestTheComplaintIsTheLastStep(t *testing.T) {
 	f := gearPump(t)
-	plan := proof.Plan(f, all, []string{"weak_hot", "leak_shaft"}, "no push when hot")
+	plan := proof.Plan(
+		proof.Asked{Family: f, On: all, Symptoms: []string{"weak_hot", "leak_shaft"}, Words: "no push when hot"},
+	)
 	require.Len(t, plan, len(f.Tests)+1)
 	last := plan[len(plan)-1]
 	assert.Equal(t, family.ComplaintTest, last.Code)
@@ -32,9 +34,14 @@ func TestTheComplaintIsTheLastStep(t *testing.T) {
 	assert.Contains(t, last.How, "as hot as on the machine; turning, warm")
 	assert.Equal(t, []string{family.ComplaintGone}, last.Good)
 
-	plan = proof.Plan(f, all, nil, "  it groans in the mornings ")
+	plan = proof.Plan(proof.Asked{Family: f, On: all, Symptoms: nil, Words: "  it groans in the mornings "})
 	assert.Equal(t, "as it was told: “it groans in the mornings”", plan[len(plan)-1].How)
-	assert.Len(t, proof.Plan(f, all, nil, " "), len(f.Tests), "nobody complained: nothing is made up")
+	assert.Len(
+		t,
+		proof.Plan(proof.Asked{Family: f, On: all, Symptoms: nil, Words: " "}),
+		len(f.Tests),
+		"nobody complained: nothing is made up",
+	)
 }
 
 // Every symptom of the vocabulary says under what condition it is called up again.
@@ -63,9 +70,15 @@ func TestStepsOfWhatIsAwayDoNotApply(t *testing.T) {
 				p, ok := f.PartByCode(part)
 				return ok && p.Assembly != step.Assembly
 			}
-			skipped := steps(proof.Plan(f, away, nil, ""))
+			skipped := steps(proof.Plan(proof.Asked{Family: f, On: away, Symptoms: nil, Words: ""}))
 			assert.Contains(t, skipped[step.Code].Skipped, "is not on this unit", "%s %s", code, step.Code)
-			assert.Empty(t, steps(proof.Plan(f, all, nil, ""))[step.Code].Skipped, "%s %s", code, step.Code)
+			assert.Empty(
+				t,
+				steps(proof.Plan(proof.Asked{Family: f, On: all, Symptoms: nil, Words: ""}))[step.Code].Skipped,
+				"%s %s",
+				code,
+				step.Code,
+			)
 			for _, other := range f.Tests {
 				if other.Assembly == "" && !other.Judges(family.BySetting) {
 					assert.Empty(t, skipped[other.Code].Skipped, "%s %s", code, other.Code)

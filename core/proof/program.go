@@ -70,10 +70,10 @@ const (
 	afterHold = time.Minute
 )
 
-// ProgramFor is how the stand is driven at a step: to the pressure that it asks for, past the
-// band of a relief that is to open, slowly where a displacement is read.
-func ProgramFor(t *family.Test, d Duty, relief metrology.Limits) Program {
-	p := Program{Pressure: t.Pressure * d.Pressure, Speed: d.Speed, Ramp: leastRamp, Hold: usualHold}
+// ProgramFor is how the stand is driven at a step: to its share of the pressure in Pa that it is run
+// at, past the band of a relief that is to open, slowly where a displacement is read.
+func ProgramFor(t *family.Test, level float64, d Duty, relief metrology.Limits) Program {
+	p := Program{Pressure: t.Pressure * level, Speed: d.Speed, Ramp: leastRamp, Hold: usualHold}
 	if t.Judges(family.BySetting) {
 		p.Pressure = max(pastRelief*relief.Upper, relief.Lower, d.Pressure)
 	}

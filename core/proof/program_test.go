@@ -63,15 +63,23 @@ func TestGuardStopsTheDrive(t *testing.T) {
 // what is held has a minute more.
 func TestProgramOfAStep(t *testing.T) {
 	d := proof.Duty{Pressure: 175e5, Speed: 1450, HasPressure: true, HasSpeed: true}
-	relief := proof.ProgramFor(&family.Test{Reads: []family.Read{{Figure: "pressure", By: family.BySetting}}}, d,
-		metrology.Between(184e5, 210e5))
+	relief := proof.ProgramFor(
+		&family.Test{Reads: []family.Read{{Figure: "pressure", By: family.BySetting}}},
+		d.Pressure,
+		d,
+		metrology.Between(184e5, 210e5),
+	)
 	assert.InDelta(t, 241.5e5, relief.Pressure, 1)
 	assert.Greater(t, relief.Guard.Pressure, relief.Pressure)
-	slow := proof.ProgramFor(&family.Test{Reads: []family.Read{{Figure: "flow", By: family.ByDisplacement}}}, d,
-		metrology.Limits{})
+	slow := proof.ProgramFor(
+		&family.Test{Reads: []family.Read{{Figure: "flow", By: family.ByDisplacement}}},
+		d.Pressure,
+		d,
+		metrology.Limits{},
+	)
 	assert.InDelta(t, 362.5, slow.Speed, 1e-9)
 	assert.InDelta(t, 5e5, slow.Pressure, 1)
-	held := proof.ProgramFor(&family.Test{Pressure: 1, Hold: "5 min"}, d, metrology.Limits{})
+	held := proof.ProgramFor(&family.Test{Pressure: 1, Hold: "5 min"}, d.Pressure, d, metrology.Limits{})
 	assert.InDelta(t, 175e5, held.Pressure, 1)
 	assert.Equal(t, 6*time.Minute, held.Hold)
 }

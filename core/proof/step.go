@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"corvek/core/family"
 	"corvek/core/fluidpower"
@@ -27,6 +28,12 @@ type Rules struct {
 	Gauge   func(figure string) Gauge                 // what a figure was read with
 	At      func(celsius float64) (float64, bool)     // dynamic viscosity, where the grade is known
 	Read    func(figure string) quantity.Quantity     // of another step of the same run
+	// What the job needs, by what limits are shares of; needs says what must be told first.
+	Need func(of string) (value float64, needs string)
+	// The pressure in Pa that a step is run at; needs says what must be told first.
+	Level func(at family.Tight) (pressure float64, needs string)
+	// Late tells that a limit of the unit's own was typed after the figure that it judges.
+	Late func(step, figure string) bool
 }
 
 // Figured is a figure of a step as it was read and judged.
@@ -45,6 +52,7 @@ type Figured struct {
 	Heat        float64 // of a decay: what temperature did to it, Pa; valid with Told
 	Told        bool    // both temperatures were taken
 	Cooling     float64 // of a decay without temperatures: what cooling alone could do, Pa
+	Weak        string  // why its verdict carries no claim by itself, "" where it does
 }
 
 // Judged is a step of the test with its verdict: out when anything is out, nothing while a
@@ -57,6 +65,7 @@ type Judged struct {
 	Missing []string // names of what was not read
 	Short   bool     // the pressure of the step was not reached
 	Target  float64  // pressure in Pa that must be reached, 0 for none
+	Needs   string   // what must be told before its level is known
 }
 
 // Judgeable reports that anything of the step is held against something.
@@ -77,8 +86,9 @@ func (j *Judged) Figure(code string) *Figured {
 // JudgeStep judges what was noted at a step.
 func JudgeStep(t *family.Test, p *unit.Point, r Rules) Judged {
 	var j Judged
-	if r.Duty.HasPressure {
-		j.Target = t.Pressure * r.Duty.Pressure
+	if t.Pressure > 0 {
+		level, needs := r.level(t.At)
+		j.Target, j.Needs = t.Pressure*level, needs
 	}
 	if len(t.Words) > 0 {
 		j.Word = JudgeWord(*t, p.Word)
@@ -100,11 +110,14 @@ func JudgeStep(t *family.Test, p *unit.Point, r Rules) Judged {
 		verdicts = append(verdicts, f.Verdict)
 		j.Figures = append(j.Figures, f)
 	}
+	if t.Any && !slices.ContainsFunc(j.Figures, func(f Figured) bool { return f.May && !f.Q.IsZero() }) {
+		j.Missing = append(j.Missing, "one of "+strings.Join(mayRead(t), ", "))
+	}
 	switch worst := metrology.Worst(verdicts...); {
 	case worst == metrology.Out:
 		j.Verdict = worst
 	case len(j.Missing) > 0:
-	case worst == "":
+	case worst == "" || j.Needs != "":
 		j.Verdict = metrology.Undecided
 	default:
 		j.Verdict = worst
@@ -112,10 +125,78 @@ func JudgeStep(t *family.Test, p *unit.Point, r Rules) Judged {
 	return j
 }
 
-// figure judges one figure.
+// mayRead are the names of the figures that can be left out.
+func mayRead(t *family.Test) (out []string) {
+	for _, read := range t.Reads {
+		if g, _ := family.FigureByCode(read.Figure); read.May {
+			out = append(out, strings.ToLower(g.Name))
+		}
+	}
+	return out
+}
+
+// level is the pressure that a step is run at.
+func (r Rules) level(at family.Tight) (pressure float64, needs string) {
+	switch {
+	case r.Level != nil:
+		return r.Level(at)
+	case !r.Duty.HasPressure:
+		return 0, "duty pressure"
+	}
+	return r.Duty.Pressure, ""
+}
+
+// figure judges one figure, and says why its verdict carries no claim where it does not.
 func (r Rules) figure(t *family.Test, read family.Read, p *unit.Point) Figured {
+	f := r.judge(t, read, p, true)
+	level := read.Figure == "pressure" && t.Pressure >= 1
+	switch g := r.gauge(read.Figure); {
+	case f.Q.IsZero():
+		return f
+	case f.Verdict != "" || level:
+		f.Weak = g.Weak(f.Q)
+	case g.Overdue != "" && !read.May: // low figures on the way up are no level
+		f.Weak = g.Weak(f.Q)
+	}
+	if f.Verdict == "" || f.Weak != "" {
+		return f
+	}
+	if own := r.own(t.Code, read.Figure); own != nil {
+		f.Weak = r.weak(t, read, p, own.Source)
+	} else if read.By == family.BySetting && f.From != guidance {
+		f.Weak = r.weak(t, read, p, r.Setting.Source)
+	}
+	return f
+}
+
+// weak says why a limit that was typed carries no claim: what ships would not let the figure pass,
+// nobody says where it is from, or it came after the figure. Where the figure holds against what
+// ships as well, the claim rests on that.
+func (r Rules) weak(t *family.Test, read family.Read, p *unit.Point, source string) string {
+	shipped := r.judge(t, read, p, false)
+	switch {
+	case shipped.Verdict == metrology.In:
+		return ""
+	case shipped.Verdict != "":
+		return "its limit is looser than guidance"
+	case r.Late != nil && r.Late(t.Code, read.Figure):
+		return "its limit was typed after it was read"
+	case source == "":
+		return "nobody says where its limit is from"
+	}
+	return ""
+}
+
+// guidance is who gives a limit that ships.
+const guidance = "guidance"
+
+// judge judges a figure, by the unit's own limits or by what ships alone.
+func (r Rules) judge(t *family.Test, read family.Read, p *unit.Point, typed bool) Figured {
 	g, _ := family.FigureByCode(read.Figure)
 	f := Figured{Read: read, Name: g.Name, Q: p.Figure(read.Figure), Dim: g.Dim}
+	if !typed {
+		r.Own, r.Setting = nil, unit.Setting{}
+	}
 	if own := r.own(t.Code, read.Figure); own != nil {
 		f.Limits, f.From = ownLimits(own), own.Source
 		if f.From == "" {
@@ -136,7 +217,40 @@ func (r Rules) figure(t *family.Test, read family.Read, p *unit.Point) Figured {
 	if f.Needs == "" && !f.Q.IsZero() && !f.Limits.Empty() {
 		f.Verdict = metrology.Judge(f.Value, f.Limits, f.Uncertainty, true).Verdict
 	}
+	r.tooGood(&f)
+	r.needed(&f)
 	return f
+}
+
+// catalogue is the expanded relative uncertainty (k = 2) of an efficiency whose displacement is that
+// of a catalogue.
+const catalogue = 0.03
+
+// tooGood leaves a figure open that no unit can give: more comes out than goes in.
+func (r Rules) tooGood(f *Figured) {
+	u := math.Max(f.Uncertainty, catalogue)
+	switch {
+	case f.Verdict == "":
+		return
+	case f.By == family.ByEfficiency && f.Value > 1+u, f.By == family.BySlip && f.Value < -u,
+		f.By == family.ByOverall && f.Value > 1+u:
+		f.Verdict, f.Note = metrology.Undecided, "more than can be: a gauge is to be found that is wrong"
+	}
+}
+
+// needed holds a figure against what the machine needs of it, where that was told.
+func (r Rules) needed(f *Figured) {
+	if f.Read.Need == "" || r.Need == nil || f.Q.IsZero() {
+		return
+	}
+	least, needs := r.Need(f.Read.Need)
+	if needs != "" {
+		return
+	}
+	v := metrology.Judge(f.Q.SI, metrology.AtLeast(least), r.gauge(f.Figure).Uncertainty(f.Q), true).Verdict
+	if f.Verdict = metrology.Worst(f.Verdict, v); v != metrology.In {
+		f.Note = "needed: " + quantity.Show(least, f.Q.Dim, quantity.Metric)
+	}
 }
 
 func (r Rules) own(step, figure string) *unit.StepLimit {
@@ -167,7 +281,7 @@ func (r Rules) limits(t *family.Test, f *Figured) {
 	if f.From != "" {
 		return
 	}
-	f.From = "guidance"
+	f.From = guidance
 	switch f.By {
 	case family.BySetting:
 		f.Limits = ReliefBand(r.Accept, r.Setting, r.Duty.Pressure)
@@ -260,24 +374,27 @@ func (r Rules) workOut(t *family.Test, f *Figured, p *unit.Point) {
 	case family.ByOverall:
 		r.overall(t, f, p)
 		return
+	case family.ByShot:
+		r.shot(f, p)
+		return
 	}
 	switch f.Of {
-	case "start":
+	case family.OfStart:
 		if start := p.Figure("pressure").SI; start > 0 {
 			share(start)
 		} else {
 			f.Needs = "pressure"
 		}
-	case "duty":
+	case family.OfDuty:
 		if f.Needs = "duty pressure"; r.Duty.HasPressure {
 			f.Needs = ""
 			share(r.Duty.Pressure)
 		}
-	case "theory":
+	case family.OfTheory:
 		if f.Needs = needs; needs == "" {
 			share(theory)
 		}
-	case "torque":
+	case family.OfTorque:
 		pressure := p.Figure("pressure").SI
 		switch {
 		case !r.Duty.HasDisplacement:
@@ -287,6 +404,38 @@ func (r Rules) workOut(t *family.Test, f *Figured, p *unit.Point) {
 		default:
 			share(fluidpower.TheoreticalTorque(pressure, r.Duty.Displacement))
 		}
+	case "":
+	default:
+		of, needs := r.need(f.Of)
+		if f.Needs = needs; needs == "" {
+			share(of)
+		}
+	}
+}
+
+// need is what the job needs, above zero.
+func (r Rules) need(of string) (value float64, needs string) {
+	if r.Need == nil {
+		return 0, family.NeedWords(of)
+	}
+	if value, needs = r.Need(of); needs == "" && value <= 0 {
+		needs = family.NeedWords(of) + " above zero"
+	}
+	return value, needs
+}
+
+// shot is what was caught over the strokes that gave it, as a share of the shot that is needed.
+func (r Rules) shot(f *Figured, p *unit.Point) {
+	shot, needs := r.need("need_shot")
+	strokes := p.Figure("strokes").SI
+	switch {
+	case strokes <= 0:
+		f.Needs = "strokes"
+	case needs != "":
+		f.Needs = needs
+	default:
+		f.Note = quantity.Show(f.Value/strokes, quantity.Volume, quantity.Metric) + " a stroke"
+		f.Value, f.Uncertainty, f.Dim = f.Value/strokes/shot, f.Uncertainty/strokes/shot, quantity.Number
 	}
 }
 

@@ -32,6 +32,12 @@ func press() proof.Rules {
 		Accept: family.Accept{EfficiencyFree: 0.97, EfficiencyDuty: 0.90, ReliefLow: 1.05, ReliefHigh: 1.2},
 		Duty: proof.Duty{Displacement: 32e-6, Speed: 1450, Pressure: 175e5, Viscosity: 0.04, HasDisplacement: true,
 			HasSpeed: true, HasPressure: true, HasViscosity: true},
+		Level: func(at family.Tight) (float64, string) {
+			if at == family.AtHighest { // its relief lets 1.2 times duty come
+				return 210e5, ""
+			}
+			return 175e5, ""
+		},
 	}
 }
 
@@ -45,6 +51,14 @@ func shared(t *testing.T, code string) *family.Test {
 	}
 	t.Fatalf("neither has the step %s", code)
 	return nil
+}
+
+func warm(pressure string) map[string]string {
+	return map[string]string{"pressure": pressure, "temperature": "50 C"}
+}
+
+func at175(flow, speed string) map[string]string {
+	return map[string]string{"pressure": "175 bar", "flow": flow, "speed": speed, "temperature": "50 C"}
 }
 
 // Each way of judging a figure, with figures worked by hand.
@@ -61,19 +75,20 @@ func TestStepsAreJudged(t *testing.T) {
 		want    metrology.Verdict
 	}{
 		{"44.0 of 46.4 is 94.8 %", shared(t, "p100"), "",
-			map[string]string{"pressure": "175 bar", "flow": "44.0 L/min"}, metrology.In},
+			at175("44.0 L/min", "1450 rpm"), metrology.In},
 		{"41.9 of 46.4 is 90.3 %, the meter is good for 1 %", shared(t, "p100"), "",
-			map[string]string{"pressure": "175 bar", "flow": "41.9 L/min"}, metrology.Undecided},
+			at175("41.9 L/min", "1450 rpm"), metrology.Undecided},
 		{"39.0 of 46.4 is 84.1 %", shared(t, "p100"), "",
 			map[string]string{"pressure": "175 bar", "flow": "39.0 L/min"}, metrology.Out},
 		{"160 bar is no 175", shared(t, "p100"), "", map[string]string{"pressure": "160 bar", "flow": "46.0 L/min"},
 			metrology.Out},
 		{"the speed that was read counts: 42 of 44.8", shared(t, "p100"), "",
-			map[string]string{"pressure": "175 bar", "flow": "42.0 L/min", "speed": "1400 rpm"}, metrology.In},
+			at175("42.0 L/min", "1400 rpm"), metrology.In},
 		{"no flow, no verdict", shared(t, "p100"), "", map[string]string{"pressure": "175 bar"}, ""},
-		{"dry at duty", shared(t, "leak_watch"), "dry", map[string]string{"pressure": "175 bar"}, metrology.In},
+		{"dry at duty", shared(t, "leak_watch"), "dry", warm("210 bar"), metrology.In},
 		{"dry, nobody read at what", shared(t, "leak_watch"), "dry", nil, ""},
-		{"dry at half of it", shared(t, "leak_watch"), "dry", map[string]string{"pressure": "90 bar"}, metrology.Out},
+		{"dry at half of it", shared(t, "leak_watch"), "dry", warm("90 bar"), metrology.Out},
+		{"dry at duty is not at the highest", shared(t, "leak_watch"), "dry", warm("175 bar"), metrology.Out},
 		{"drips, whatever else", shared(t, "leak_watch"), "drips", nil, metrology.Out},
 		{"4.64 of 46.4 L/min from the case", shared(t, "case_flow"), "",
 			map[string]string{"pressure": "175 bar", "case_flow": "4.64 L/min"}, metrology.Out},
@@ -209,4 +224,15 @@ func TestFlowIsBroughtToTheViscosityAtDuty(t *testing.T) {
 	j = proof.JudgeStep(shared(t, "p100"), held, r)
 	assert.InDelta(t, 0.5/46.4, j.Figure("flow").Value, 1e-9, "what a relief lets go is no leak: nothing is corrected")
 	assert.Equal(t, metrology.Out, j.Verdict)
+}
+
+func flowOf(t *testing.T, text string) quantity.Quantity { return sized(t, text, quantity.Flow) }
+func pressureOf(t *testing.T, text string) quantity.Quantity {
+	return sized(t, text, quantity.Pressure)
+}
+
+func sized(t *testing.T, text string, d quantity.Dimension) quantity.Quantity {
+	q, err := quantity.Parse(text, d)
+	require.NoError(t, err)
+	return q
 }

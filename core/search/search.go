@@ -22,10 +22,11 @@ const (
 	Clean   Kind = "clean"   // washed, bled, worked free
 	Inspect Kind = "inspect" // out, looked at and in again, nothing changed
 	Mask    Kind = "mask"    // hides the fault: a relief raised over its book, thicker oil
+	Nothing Kind = "nothing" // run once more as it is: a hold run out, a gauge read right
 )
 
 // Kinds are all of them, in the order they are offered.
-var Kinds = []Kind{Swap, Renew, Loosen, Adjust, Clean, Inspect, Mask}
+var Kinds = []Kind{Swap, Renew, Loosen, Adjust, Clean, Inspect, Mask, Nothing}
 
 // Acquits reports that a part is free of blame where the step stays as bad as it was. Who
 // only looked has acquitted nothing, and what was cleaned may have another fault.

@@ -1,20 +1,30 @@
 package stops
 
 import (
+	"fmt"
 	"strings"
 
 	"corvek/core/unit"
 )
 
+// mostUnsettled is how many claims are named one by one.
+const mostUnsettled = 3
+
+// prove asks that each claim be shown, or that somebody say why it cannot be.
 func (l *list) prove() {
-	if l.Passed {
+	n := len(l.Unsettled)
+	if n == 0 {
 		return
 	}
-	why := "No passed test in this round"
-	if l.Exercise {
-		why = "Only an exercise on the simulated stand: no test of this unit was passed"
+	named := strings.Join(l.Unsettled[:min(n, mostUnsettled)], "; ")
+	if n > mostUnsettled {
+		named += fmt.Sprintf(" and %d more", n-mostUnsettled)
 	}
-	l.of("prove", unit.StopProved, "%s", why).Act = "run the bench test"
+	why := "Not shown yet: " + named
+	if l.Exercise {
+		why = "Only an exercise on the simulated stand. " + why
+	}
+	l.of("prove", unit.StopProved, "%s", why).Act = "run the bench test, or say at the step why it is not possible here"
 }
 
 func (l *list) handover() {

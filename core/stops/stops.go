@@ -48,8 +48,9 @@ type Unit struct {
 
 	Kit      []kit.Issue
 	Unfilled []string // steps of filling, priming and bleeding that nobody did
-	Passed   bool     // a test of this round was passed by this unit itself
-	Exercise bool     // only the simulated stand was asked
+	// Claims that were not shown, and of which nobody said why that is not possible
+	Unsettled []string
+	Exercise  bool // only the simulated stand was asked
 }
 
 // Known tells what of the duty is known.

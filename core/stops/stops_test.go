@@ -38,7 +38,6 @@ func settled() *stops.Unit {
 		Conclusion: unit.Conclusion{Cause: "contamination"},
 		Cause:      &explain.Cause{Code: "contamination", Name: "Hard dirt in the oil", Where: "outside"},
 		Causes:     []stops.Cause{{Name: "Hard dirt in the oil", Outside: true, Action: "Flush", Owner: "the mill"}},
-		Passed:     true,
 		Parts: []stops.Part{{
 			Part: part, Def: &family.Part{Code: "spool", Facing: "drilled end in"}, Choice: decide.Keep,
 			Strip: strip.Part{Code: "spool", Name: "Control spool", Off: true, Expected: 1, Found: 1, Counted: true},
@@ -155,7 +154,7 @@ func TestEachThingLeftOpenIsOneStop(t *testing.T) {
 		{"u1/build/turn/spool", func(u *stops.Unit) { part(u).Def.Reaches = true }},
 		{"u1/build/fill", func(u *stops.Unit) { u.Unfilled = []string{"Primed"} }},
 		{"u1/kit/seal/2", func(u *stops.Unit) { u.Kit = []kit.Issue{{Piece: 2, Seal: true, Text: "too old"}} }},
-		{"u1/prove/proved", func(u *stops.Unit) { u.Passed = false }},
+		{"u1/prove/proved", func(u *stops.Unit) { u.Unsettled = []string{"turns freely"} }},
 		{"u1/handover/lesson", func(u *stops.Unit) { u.Rounds = append(u.Rounds, &unit.Round{Number: 2}) }},
 		{"u1/handover/blamed", func(u *stops.Unit) { u.Conclusion.Blamed = "pulley" }},
 		{"u1/handover/sump", func(u *stops.Unit) {
@@ -183,7 +182,7 @@ func TestEachThingLeftOpenIsOneStop(t *testing.T) {
 // A unit that ends otherwise owes only what its ending owes, and says what became of it.
 func TestAnEndingOwesItsOwn(t *testing.T) {
 	u := settled()
-	u.Ending, u.Passed = unit.EndCondemned, false
+	u.Ending, u.Unsettled = unit.EndCondemned, []string{"turns freely"}
 	u.Parts[0].Step.Done = false
 	all := stops.All(u)
 	assert.Empty(t, all["build"])
@@ -234,7 +233,7 @@ func TestWhatIsDoneAboutAStop(t *testing.T) {
 	t.Parallel()
 	u := settled()
 	u.Job.Complaint = ""
-	u.Known.Speed, u.Baseline, u.Passed = false, false, false
+	u.Known.Speed, u.Baseline, u.Unsettled = false, false, []string{"turns freely"}
 	u.Conclusion = unit.Conclusion{}
 	u.Gauge = family.Gauge{Verdict: family.Open, Unasked: []string{"known_gauge"}}
 	u.Kit = []kit.Issue{{Part: "spool", Lacks: "Spool seal", Text: "Spool seal: no piece for this place"}}
@@ -256,7 +255,7 @@ func TestWhatIsDoneAboutAStop(t *testing.T) {
 		unit.StopStillOn:     "take the next part off",
 		unit.StopNotMeasured: "measure control spool: clearance",
 		unit.StopUnfitted:    "fit the next part",
-		unit.StopProved:      "run the bench test",
+		unit.StopProved:      "run the bench test, or say at the step why it is not possible here",
 	} {
 		assert.Equal(t, act, next[kind])
 	}

@@ -79,3 +79,23 @@ func (t *Trace) Mean(code string) (mean, deviation float64, ok bool) {
 	}
 	return sum, deviation, true
 }
+
+// mostBreak is the longest time between two samples over which the signal counts as unbroken.
+const mostBreak = 2 * time.Second
+
+// Unbroken gives the times of the first and the last sample of the last stretch in which none is
+// missing; zero times where there are not two.
+func (t *Trace) Unbroken() (from, to time.Time) {
+	n := len(t.Samples)
+	if n < 2 {
+		return from, to
+	}
+	first := n - 1
+	for first > 0 && t.Samples[first].At.Sub(t.Samples[first-1].At) <= mostBreak {
+		first--
+	}
+	if first == n-1 {
+		return from, to
+	}
+	return t.Samples[first].At, t.Samples[n-1].At
+}

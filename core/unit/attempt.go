@@ -61,6 +61,9 @@ type Attempt struct {
 	At        time.Time `json:"at,omitzero"`
 	Points    []*Point  `json:"points,omitempty" gorm:"foreignKey:JobID,Unit,Attempt"`
 
+	// Number of what stood when it was closed, 0 where nobody kept it
+	Ground int `json:"ground,omitempty"`
+
 	ChangeKind    string `json:"change_kind,omitempty"` // of the one change: what was done, to which part
 	ChangePart    string `json:"change_part,omitempty"`
 	SecondChange  string `json:"second_change,omitempty"` // made at once with it
@@ -94,9 +97,11 @@ type Point struct {
 	Word    string                       `json:"word,omitempty"`
 	// Zero where no hold began
 	HoldFrom time.Time `json:"hold_from,omitzero" gorm:"serializer:moment"`
-	// When the step was last read after that
+	// Zero while it runs
 	HoldTo time.Time `json:"hold_to,omitzero" gorm:"serializer:moment"`
-	// Why it does not apply, "" where it does
+	// How each figure came, what was seen under word, the ends of the hold under theirs
+	Taken map[string]*Taking `json:"taken,omitempty" gorm:"serializer:json"`
+	// Why it is not possible on this stand, "" where it is
 	Skipped string `json:"not_applicable,omitempty" gorm:"column:not_applicable"`
 }
 
@@ -120,19 +125,12 @@ func (p *Point) Empty() bool {
 	return len(p.Figures) == 0 && p.Word == "" && p.Skipped == ""
 }
 
-// Held is how long the step was held before it was read.
+// Held is how long the step was held, 0 while the hold runs.
 func (p *Point) Held() time.Duration {
 	if p.HoldFrom.IsZero() || p.HoldTo.Before(p.HoldFrom) {
 		return 0
 	}
 	return p.HoldTo.Sub(p.HoldFrom)
-}
-
-// Read notes that the step was read: that ends its hold. Holds are kept to the second.
-func (p *Point) Read(now time.Time) {
-	if !p.HoldFrom.IsZero() {
-		p.HoldTo = now.Truncate(time.Second)
-	}
 }
 
 // Attempt finds a run of the test by its number, nil when there is none.

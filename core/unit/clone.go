@@ -33,8 +33,15 @@ func (u *Unit) unshare() {
 	u.Kit = each(u.Kit, nil)
 	u.Limits = each(u.Limits, nil)
 	u.Attempts = each(u.Attempts, func(a *Attempt) {
-		a.Points = each(a.Points, func(p *Point) { p.Figures = maps.Clone(p.Figures) })
+		a.Points = each(a.Points, func(p *Point) {
+			p.Figures, p.Taken = maps.Clone(p.Figures), maps.Clone(p.Taken)
+			for name, t := range p.Taken {
+				own := *t
+				p.Taken[name] = &own
+			}
+		})
 	})
+	u.Grounds = each(u.Grounds, func(g *Ground) { g.Stood = maps.Clone(g.Stood) })
 	u.Parts = each(u.Parts, func(p *Part) {
 		p.Features = each(p.Features, func(f *Feature) { f.Readings = each(f.Readings, nil) })
 		p.Marks = each(p.Marks, nil)

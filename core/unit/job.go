@@ -171,12 +171,20 @@ type Reopening struct {
 	Reason     string    `json:"reason,omitempty"`
 	By         string    `json:"by,omitempty" gorm:"column:by_name"`
 	At         time.Time `json:"at,omitzero"`
+	// What the reason touches: the unit itself, or its papers alone
+	Touches string `json:"touches,omitempty"`
 }
 
+// What a job is opened again for.
+const (
+	TouchesUnit   = "unit"   // what was shown before holds no more until it is shown again
+	TouchesPapers = "papers" // a name, an address: the unit was not touched
+)
+
 // Reopen takes the hand-over back and keeps why.
-func (j *Job) Reopen(by, reason string, at time.Time) {
+func (j *Job) Reopen(by, reason, touches string, at time.Time) {
 	j.Reopenings = append(j.Reopenings, &Reopening{Number: len(j.Reopenings) + 1, HandedOver: j.HandedOverAt,
-		Reason: reason, By: by, At: at})
+		Reason: reason, By: by, At: at, Touches: touches})
 	j.HandedOverAt = time.Time{}
 }
 

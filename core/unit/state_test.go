@@ -64,7 +64,11 @@ func other(v reflect.Value) {
 		v.SetBool(!v.Bool())
 	case reflect.Map:
 		value := reflect.New(v.Type().Elem()).Elem()
-		other(value)
+		if v.Type() == reflect.TypeFor[map[string]*unit.Taking]() {
+			value.Set(reflect.ValueOf(&unit.Taking{Ground: 9}))
+		} else {
+			other(value)
+		}
 		v.SetMapIndex(reflect.ValueOf("question"), value)
 	default:
 		panic(v.Kind())

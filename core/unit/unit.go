@@ -52,6 +52,9 @@ type Unit struct {
 	// Of its relief, where the book or the customer gives one
 	Setting Setting `json:"setting,omitzero" gorm:"embedded;embeddedPrefix:setting_"`
 
+	// What the machine asks of it
+	Need Need `json:"need,omitzero" gorm:"embedded;embeddedPrefix:need_"`
+
 	// Why nobody at the machine can be asked
 	NotAsked string `json:"not_asked,omitempty"`
 	// Answers by question
@@ -93,6 +96,8 @@ type Unit struct {
 	Causes   []*NamedCause `json:"causes,omitempty" gorm:"foreignKey:JobID,Unit"`
 	Kit      []*Piece      `json:"kit,omitempty" gorm:"foreignKey:JobID,Unit"`
 	Attempts []*Attempt    `json:"attempts,omitempty" gorm:"foreignKey:JobID,Unit"`
+	// What stood when figures of its test were taken
+	Grounds []*Ground `json:"grounds,omitempty" gorm:"foreignKey:JobID,Unit"`
 }
 
 // Setting is the pressure that a unit's relief is to hold, from a document or as it was

@@ -223,11 +223,14 @@ func (r *reader) passes(root *tree) {
 func (r *reader) reopenings(root *tree) {
 	for i, x := range root.list("reopenings", job.MostReopenings) {
 		o := &unit.Reopening{Number: i + 1, HandedOver: x.moment("handed_over_at"),
-			Reason: x.text("reason", entry.MostLine), By: x.text("by", mostName), At: x.moment("at")}
+			Reason: x.text("reason", entry.MostLine), By: x.text("by", mostName), At: x.moment("at"),
+			Touches: x.text("touches", mostName)}
 		x.taken["number"] = true // of its place
 		switch {
 		case strings.TrimSpace(o.Reason) == "" || o.By == "":
 			x.fail("reason", "a job is opened again by somebody, with a reason")
+		case o.Touches != "" && o.Touches != unit.TouchesUnit && o.Touches != unit.TouchesPapers:
+			x.fail("touches", "is unit or papers")
 		case o.HandedOver.IsZero():
 			x.fail("handed_over_at", "is the moment of the hand-over that was taken back")
 		case i > 0 && o.HandedOver.Before(r.job.Reopenings[i-1].At):

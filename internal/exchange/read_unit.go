@@ -55,6 +55,7 @@ func (r *reader) unit(t *tree, number int) {
 		x.end()
 	}
 	r.stepLimits(t, u, f)
+	r.grounds(t, u)
 	r.attempts(t, u, f)
 	unique(t, "accounts", u.Accounts, func(a *unit.Account) any { return a.Number })
 	unique(t, "loose_items", u.Loose, func(l *unit.Loose) any { return l.Number })
@@ -212,7 +213,7 @@ func (r *reader) attempts(t *tree, u *unit.Unit, f *family.Family) {
 	u.Attempts = nil
 	for _, x := range list {
 		a := &unit.Attempt{Number: x.whole("number", 0, 0, job.MostAttempts), Round: round(x, u),
-			By: x.text("by", mostName), At: x.moment("at")}
+			By: x.text("by", mostName), At: x.moment("at"), Ground: x.whole("ground", 0, 0, len(u.Grounds))}
 		repeated := x.text("condition_repeated", entry.MostArea) // of documents older than the complaint's step
 		for _, y := range x.list("points", 200) {
 			p := &unit.Point{Code: y.text("code", mostName)}
@@ -221,6 +222,7 @@ func (r *reader) attempts(t *tree, u *unit.Unit, f *family.Family) {
 				y.fail("code", "the family %s has no test step %q", f.Code, p.Code)
 			}
 			r.fields(y, &entry.Place{Unit: u, Family: f, Attempt: a, Point: p, Test: test}, unit.ScopePoint)
+			r.takings(y, u, p)
 			if !p.HoldTo.IsZero() && p.HoldTo.Before(p.HoldFrom) {
 				y.fail("hold_to", "lies before the hold began")
 			}

@@ -60,8 +60,12 @@ type answer string
 func membersOf(t reflect.Type, o map[string]any) map[string]reflect.Type {
 	out := map[string]reflect.Type{}
 	if t.Kind() == reflect.Map {
+		of := reflect.TypeFor[answer]()
+		if t.Elem().Kind() == reflect.Pointer {
+			of = t.Elem()
+		}
 		for name := range o {
-			out[name] = reflect.TypeFor[answer]()
+			out[name] = of
 		}
 	}
 	if t.Kind() != reflect.Struct {

@@ -29,13 +29,15 @@ func runTest(t *testing.T, s *job.Service, tag string, now *time.Time) {
 		if pt.Test.Hold != "" {
 			require.NoError(t, s.StartHold(ctx, iva, tag, 1, pt.Test.Code))
 			*now = now.Add(15 * time.Minute)
+			require.NoError(t, s.EndHold(ctx, iva, tag, 1, pt.Test.Code))
 		}
 		st := load(t, s, tag)
 		ref := func(name string) string { return st.Unit.PointRef(st.Attempt().Number, pt.Test.Code, name).String() }
 		shown := jobtest.Shown(t, st, pt.Test.Code)
 		for range 2 { // the second time for what is read at the end of a hold
 			if len(pt.Test.Reads) > 0 {
-				require.NoError(t, s.TakePoint(ctx, iva, tag, 1, pt.Test.Code, unit.SourceStand, shown))
+				require.NoError(t, s.TakePoint(ctx, iva, tag, 1,
+					job.Reading{Step: pt.Test.Code, Source: unit.SourceStand, Shown: shown}))
 			}
 		}
 		if len(pt.Test.Good) > 0 {
@@ -59,7 +61,7 @@ func TestTheSimulatedStandProvesNothing(t *testing.T) {
 	claim, missing := st.Claim()
 	assert.Equal(t, proof.Exercise, claim)
 	assert.NotEmpty(t, missing)
-	assert.Nil(t, st.Passed())
+	assert.NotEmpty(t, st.Unsettled())
 	assert.Contains(t, codes(st.Stops["prove"]), "u1/prove/proved")
 }
 
@@ -103,33 +105,40 @@ func TestAHoldCutShortIsNamed(t *testing.T) {
 	assert.Empty(t, holds())
 	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, bench.Change{Words: "run again"}))
 	require.NoError(t, s.StartHold(ctx, iva, "T-0417", 1, "run_in"))
+	assert.ErrorContains(t, s.StartHold(ctx, iva, "T-0417", 1, "p100"), "run in at no load is held just now")
 	now = now.Add(9 * time.Minute)
 	put(t, s, "T-0417", "u1/attempt/2/point/run_in/word", "quiet")
-	p := load(t, s, "T-0417").Attempt().Point("run_in")
-	assert.Equal(t, 9*time.Minute, p.Held())
-	now = now.Add(2 * time.Minute)
+	held := func() time.Duration { return load(t, s, "T-0417").Attempt().Point("run_in").Held() }
+	assert.Zero(t, held(), "it still runs, whatever was read")
+	require.NoError(t, s.EndHold(ctx, iva, "T-0417", 1, "run_in"))
+	assert.Equal(t, 9*time.Minute, held())
+	now = now.Add(2 * time.Hour)
 	put(t, s, "T-0417", "u1/attempt/2/point/run_in/word", "noisy")
-	assert.Equal(t, 11*time.Minute, load(t, s, "T-0417").Attempt().Point("run_in").Held(), "read again later")
+	assert.Equal(t, 9*time.Minute, held(), "what is read later makes it no longer")
+	assert.Error(t, s.EndHold(ctx, iva, "T-0417", 1, "run_in"), "it ended already")
+	// What may be held at once is said by the plan.
+	require.NoError(t, s.StartHold(ctx, iva, "T-0417", 1, "p100"))
+	require.NoError(t, s.StartHold(ctx, iva, "T-0417", 1, "leak_watch"))
 }
 
-// A step that does not apply needs a reason and is then neither asked for nor held
-// against the unit.
-func TestStepThatDoesNotApply(t *testing.T) {
+// What is not possible on the stand is said with its reason: the test can be closed, and the unit can
+// go; but what was not shown is not proved, whoever says why.
+func TestWhatIsNotPossibleHereIsNotShown(t *testing.T) {
 	s, ctx := press(t), context.Background()
 	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return now }
 	put(t, s, "T-0417", "u1/part/relief_spring/found", "")
 	jobtest.ToTheStand(t, s, "T-0417")
 	require.NoError(t, s.NextAttempt(ctx, iva, "T-0417", 1, bench.Change{}))
-	put(t, s, "T-0417", "u1/attempt/1/point/relief/not_applicable", "the casting has none")
-	put(t, s, "T-0417", "u1/attempt/1/point/p25/not_applicable", "not possible on this stand")
+	put(t, s, "T-0417", "u1/attempt/1/point/p25/not_applicable", "the drive is too small")
 	runTest(t, s, "T-0417", &now)
 	st := load(t, s, "T-0417")
-	require.NotNil(t, st.Passed())
-	_, missing := st.Claim()
-	for _, m := range missing {
-		assert.NotContains(t, m, "not done")
-	}
+	assert.Empty(t, st.Unsettled())
+	assert.NotContains(t, codes(st.Stops["prove"]), "u1/prove/proved")
+	claim, missing := st.Claim()
+	assert.Equal(t, proof.Tested, claim)
+	assert.Contains(t, strings.Join(missing, "; "),
+		"delivers at duty (quarter pressure: not possible on this stand: the drive is too small)")
 }
 
 // A job opened only for what it shows, or whose unit is replaced, condemned or

@@ -2,7 +2,6 @@ package job_test
 
 import (
 	"context"
-	"slices"
 	"testing"
 	"time"
 
@@ -69,15 +68,15 @@ func TestAnUntriedComplaintIsAskedBack(t *testing.T) {
 	require.NoError(t, s.HandOver(ctx, iva, "T-0388"))
 	assert.Empty(t, asked("T-0388"), "there it was tried, and gone")
 
-	require.NoError(t, s.Reopen(ctx, odd, "T-0388", "the complaint was not tried after all"))
+	require.NoError(t, s.Reopen(ctx, odd, "T-0388", "the complaint was not tried after all", unit.TouchesPapers))
 	require.NoError(t, s.Store.Update(ctx, "T-0388", func(j *unit.Job, _ store.History) (*store.Change, error) {
-		a := j.Units[0].Attempt(2)
-		a.Points = slices.DeleteFunc(a.Points, func(p *unit.Point) bool { return p.Code == "complaint" })
+		p := j.Units[0].Attempt(2).Point("complaint")
+		*p = unit.Point{OfAttempt: p.OfAttempt, Code: p.Code, Skipped: "only on the machine"}
 		return &store.Change{Job: j, Entries: []unit.Entry{{Who: "x", At: time.Now(), Action: "untried"}}}, nil
 	}))
 	require.NoError(t, s.HandOver(ctx, iva, "T-0388"))
 	assert.Equal(t, []string{handover.AskComplaint}, asked("T-0388"))
-	require.NoError(t, s.Reopen(ctx, odd, "T-0388", "once more"))
+	require.NoError(t, s.Reopen(ctx, odd, "T-0388", "once more", unit.TouchesPapers))
 	require.NoError(t, s.HandOver(ctx, iva, "T-0388"))
 	assert.Len(t, asked("T-0388"), 1, "asked once")
 }

@@ -60,10 +60,10 @@ func TestHandOverIsFinal(t *testing.T) {
 	}
 	assert.Equal(t, j.Version, load(t, s, tag).Job.Version, "nothing was written")
 
-	assert.ErrorIs(t, s.Reopen(ctx, iva, tag, "came back leaking"), people.ErrForbidden)
-	assert.ErrorContains(t, s.Reopen(ctx, odd, tag, " "), "write down why")
-	require.NoError(t, s.Reopen(ctx, odd, tag, "came back leaking at the cover"))
-	assert.ErrorContains(t, s.Reopen(ctx, odd, tag, "twice"), "is not handed over")
+	assert.ErrorIs(t, s.Reopen(ctx, iva, tag, "came back leaking", unit.TouchesUnit), people.ErrForbidden)
+	assert.ErrorContains(t, s.Reopen(ctx, odd, tag, " ", unit.TouchesUnit), "write down why")
+	require.NoError(t, s.Reopen(ctx, odd, tag, "came back leaking at the cover", unit.TouchesUnit))
+	assert.ErrorContains(t, s.Reopen(ctx, odd, tag, "twice", unit.TouchesUnit), "is not handed over")
 	j = load(t, s, tag).Job
 	assert.False(t, j.HandedOver())
 	require.Len(t, j.Reopenings, 2)
@@ -117,7 +117,7 @@ func TestWithdrawnIsKeptAndOffTheBoard(t *testing.T) {
 	require.ErrorAs(t, err, &fe)
 	assert.Contains(t, fe.Text, "was withdrawn")
 	assert.Contains(t, fe.Text, "entered twice")
-	require.NoError(t, s.Reopen(ctx, odd, "T-0417", "it was another pump"))
+	require.NoError(t, s.Reopen(ctx, odd, "T-0417", "it was another pump", unit.TouchesUnit))
 	assert.Contains(t, tags(), "T-0417")
 	st, err := s.Load(ctx, "T-0417", 1)
 	require.NoError(t, err)

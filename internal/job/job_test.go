@@ -9,6 +9,7 @@ import (
 	"corvek/core/decide"
 	"corvek/core/field"
 	"corvek/core/metrology"
+	"corvek/core/proof"
 	"corvek/core/unit"
 	"corvek/demo"
 	"corvek/internal/exchange"
@@ -50,7 +51,7 @@ func press(t *testing.T) *job.Service {
 			}
 		}
 		// The finished pump is opened again, so that tests can write on it.
-		return s.Reopen(ctx, odd, "T-0388", "opened for a test")
+		return s.Reopen(ctx, odd, "T-0388", "opened for a test", unit.TouchesPapers)
 	})
 	s, err := job.New(kept)
 	require.NoError(t, err)
@@ -265,8 +266,9 @@ func TestTheFinishedSisterHasNothingOpen(t *testing.T) {
 	for _, station := range unit.Stations {
 		assert.Empty(t, codes(st.Stops[station]), station)
 	}
-	require.NotNil(t, st.Passed())
-	assert.Equal(t, 2, st.Passed().Number)
+	claim, missing := st.Claim()
+	require.Equal(t, proof.Proved, claim, missing)
+	assert.Equal(t, 2, st.Counts().Number)
 	assert.Equal(t, metrology.Out, st.Attempts[0].Sum, "the first try failed at its relief")
 }
 

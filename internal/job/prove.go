@@ -3,13 +3,15 @@ package job
 import (
 	"context"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
 	"corvek/core/bench"
 	"corvek/core/build"
+	"corvek/core/entry"
+	"corvek/core/family"
 	"corvek/core/field"
-	"corvek/core/metrology"
 	"corvek/core/unit"
 	"corvek/internal/people"
 )
@@ -21,8 +23,8 @@ const (
 	MostRounds   = 30
 )
 
-// NextAttempt starts a run of the bench test; after a failed one the single
-// thing that was changed must be said. The pressures of the plan are filled in.
+// NextAttempt starts a run of the bench test. After another of the same round the one thing that
+// was changed is said, or that nothing was.
 func (s *Service) NextAttempt(ctx context.Context, who people.Actor, tag string, number int, c bench.Change) error {
 	c, err := checkedChange(c)
 	if err != nil {
@@ -40,17 +42,17 @@ func (s *Service) NextAttempt(ctx context.Context, who people.Actor, tag string,
 			}
 			next := 1
 			for _, a := range st.Attempts {
-				if a.Current && !a.Closed {
-					return "", field.Errorf("one_change", "attempt %d is still open; close it first", a.Number)
+				if !a.Closed {
+					return "", field.Errorf("attempt", "attempt %d is still open; close it first", a.Number)
 				}
 				next = max(next, a.Number+1)
 			}
 			if next > MostAttempts {
-				return "", field.Errorf("one_change", "there are %d attempts already", MostAttempts)
+				return "", field.Errorf("attempt", "there are %d attempts already", MostAttempts)
 			}
-			if next > 1 && c.Words == "" {
-				return "", field.Errorf("one_change", "say the one thing that was changed since attempt %d; with two "+
-					"the cause can no longer be told", next-1)
+			if before := st.Attempt(); before != nil && c.Words == "" {
+				return "", field.Errorf("one_change", "say the one thing that was changed since attempt %d, or that "+
+					"nothing was; with two the cause can no longer be told", before.Number)
 			}
 			c, err := placedChange(st, c)
 			if err != nil {
@@ -66,36 +68,77 @@ func (s *Service) NextAttempt(ctx context.Context, who people.Actor, tag string,
 	)
 }
 
-// StartHold begins the hold of a step: what is read after it tells how long it was.
+// StartHold begins the hold of a step, and EndHold ends it: whatever is read meanwhile, it ran from
+// the one tap to the other. Two steps are held at once only where the plan says so.
 func (s *Service) StartHold(ctx context.Context, who people.Actor, tag string, number int, code string) error {
-	return s.onUnit(
-		ctx,
-		who,
-		people.RoleTechnician,
-		tag,
-		number,
-		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+	return s.hold(ctx, who, tag, number, code, func(w *writing, at *heldStep) (string, error) {
+		for _, p := range at.state.Points {
+			if other := &p.Row; other.Code != code && !other.HoldFrom.IsZero() && other.HoldTo.IsZero() &&
+				!slices.Contains(at.test.With, other.Code) && !slices.Contains(p.Test.With, code) {
+				return "", field.Errorf("attempt", "%s is held just now; end that first", strings.ToLower(p.Test.Name))
+			}
+		}
+		p := at.point()
+		p.HoldFrom, p.HoldTo = w.shop.Now.Truncate(time.Second), time.Time{}
+		p.Take("hold_from", at.taking(w), true)
+		p.Take("hold_to", unit.Taking{}, false)
+		return "hold began: " + at.test.Name, nil
+	})
+}
+
+// EndHold ends the hold of a step.
+func (s *Service) EndHold(ctx context.Context, who people.Actor, tag string, number int, code string) error {
+	return s.hold(ctx, who, tag, number, code, func(w *writing, at *heldStep) (string, error) {
+		p := at.point()
+		if p.HoldFrom.IsZero() || !p.HoldTo.IsZero() {
+			return "", field.Errorf("attempt", "%s is not held just now", strings.ToLower(at.test.Name))
+		}
+		p.HoldTo = w.shop.Now.Truncate(time.Second)
+		p.Take("hold_to", at.taking(w), true)
+		return fmt.Sprintf("hold ended: %s, %s", at.test.Name, p.Held()), nil
+	})
+}
+
+// heldStep is a step with a hold, of the open attempt.
+type heldStep struct {
+	test    *family.Test
+	state   *bench.Attempt // as it was before the tap
+	job     *unit.Job
+	unit    *unit.Unit
+	attempt *unit.Attempt
+}
+
+func (h *heldStep) point() *unit.Point {
+	if p := h.attempt.Point(h.test.Code); p != nil {
+		return p
+	}
+	p := &unit.Point{Code: h.test.Code}
+	h.attempt.Points = append(h.attempt.Points, p)
+	return p
+}
+
+func (h *heldStep) taking(w *writing) unit.Taking {
+	return unit.Taking{From: unit.SourceTyped, By: w.shop.Who, At: w.shop.Now.Truncate(time.Second),
+		Ground: h.unit.Stands(entry.Ground(h.job, h.unit))}
+}
+
+func (s *Service) hold(ctx context.Context, who people.Actor, tag string, number int, code string,
+	f func(*writing, *heldStep) (string, error)) error {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number,
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
 			a := st.Attempt()
 			if a == nil || a.Closed {
 				return "", field.Errorf("attempt", "start an attempt first")
 			}
-			t, known := st.Family.TestByCode(code)
+			t, known := st.Step(code)
 			if !known || t.Hold == "" {
 				return "", field.Errorf("attempt", "is not a step with a hold")
 			}
-			open := u.Attempt(a.Number)
-			p := open.Point(code)
-			if p == nil {
-				p = &unit.Point{Code: code}
-				open.Points = append(open.Points, p)
-			}
-			p.HoldFrom, p.HoldTo = s.moment().Truncate(time.Second), time.Time{}
-			return "hold began: " + t.Name, nil
-		},
-	)
+			return f(w, &heldStep{t, a, w.Job, u, u.Attempt(a.Number)})
+		})
 }
 
-// CloseAttempt ends an attempt; its figures and verdict stay as they are.
+// CloseAttempt ends an attempt, as far as it went; its figures and its verdict stay as they are.
 func (s *Service) CloseAttempt(ctx context.Context, who people.Actor, tag string, number int) error {
 	return s.onUnit(
 		ctx,
@@ -103,20 +146,17 @@ func (s *Service) CloseAttempt(ctx context.Context, who people.Actor, tag string
 		people.RoleTechnician,
 		tag,
 		number,
-		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
 			a := st.Attempt()
 			if a == nil || a.Closed {
 				return "", field.Errorf("attempt", "there is no open attempt")
 			}
-			if a.Sum == metrology.Undecided {
-				for _, p := range a.Points {
-					if p.Verdict == "" && p.Skipped == "" {
-						return "", field.Errorf("attempt", "%s: not recorded", p.Test.Name)
-					}
-				}
-			}
 			open := u.Attempt(a.Number)
+			if !slices.ContainsFunc(open.Points, func(p *unit.Point) bool { return !p.Empty() }) {
+				return "", field.Errorf("attempt", "nothing was read in it yet")
+			}
 			open.Closed, open.Verdict = true, string(a.Sum)
+			open.Ground = u.Stands(entry.Ground(w.Job, u))
 			return fmt.Sprintf("closed attempt %d: %s", a.Number, a.Sum), nil
 		},
 	)

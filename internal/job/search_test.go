@@ -34,7 +34,8 @@ func TestThreeFaultsAreFoundInThreeAttempts(t *testing.T) {
 			case "relief":
 				put(t, s, tag, at(code, "pressure"), relief)
 			case "leak_watch":
-				put(t, s, tag, at(code, "pressure"), "175 bar")
+				put(t, s, tag, at(code, "pressure"), relief)
+				put(t, s, tag, at(code, "temperature"), "52 °C")
 				put(t, s, tag, at(code, "word"), leak)
 			case family.ComplaintTest:
 				put(t, s, tag, at(code, "not_applicable"), "only on the machine")
@@ -46,6 +47,10 @@ func TestThreeFaultsAreFoundInThreeAttempts(t *testing.T) {
 			default:
 				put(t, s, tag, at(code, "pressure"), "175 bar")
 				put(t, s, tag, at(code, "flow"), flow)
+				put(t, s, tag, at(code, "speed"), "1450 rpm")
+				if code == "p100" {
+					put(t, s, tag, at(code, "temperature"), "58 °C")
+				}
 			}
 		}
 		require.NoError(t, s.CloseAttempt(ctx, iva, tag, 1))
@@ -70,7 +75,7 @@ func TestThreeFaultsAreFoundInThreeAttempts(t *testing.T) {
 	assert.Contains(t, words(st), "duty pressure came right: rear side plate bore it")
 	st = run(bench.Change{Words: "inner shaft seal fitted again", Kind: string(search.Renew), Part: "seal_inner"},
 		"197 bar", good, "dry")
-	assert.Contains(t, words(st), "leak watch at duty pressure came right: inner shaft seal bore it")
+	assert.Contains(t, words(st), "leak watch at the highest pressure came right: inner shaft seal bore it")
 	assert.Empty(t, st.Halve(), "nothing is out any more")
 }
 

@@ -81,7 +81,7 @@ func (w *writing) set(e Edit) (kept string, wrote bool, err error) {
 	}
 	now := f.Get(place)
 	if now == kept {
-		return kept, false, nil
+		return kept, w.readAgain(place, f, kept), nil
 	}
 	if now != e.Base && f.Kind != entry.Timer {
 		c := &Conflict{Field: e.Field, Theirs: now, Yours: kept, By: "Somebody", At: moment}
@@ -111,6 +111,18 @@ func (w *writing) set(e Edit) (kept string, wrote bool, err error) {
 		return kept, true, w.follow(place.Unit, place.Family, unit.CountVariant, "")
 	}
 	return kept, true, nil
+}
+
+// readAgain notes a figure of an open test that was typed once more as it stands: that is a reading
+// too, of the unit as it is now.
+func (w *writing) readAgain(place *entry.Place, f *entry.Field, kept string) bool {
+	if place.Ref.Scope != unit.ScopePoint || kept == "" || place.Attempt.Closed || f.Moves() != entry.MovesTest ||
+		place.Ref.Name == "not_applicable" {
+		return false
+	}
+	place.Taken(unit.SourceTyped, true)
+	w.record(unit.Entry{Action: "read again", Field: place.Ref.String(), Before: kept, After: kept})
+	return true
 }
 
 // writing is a job in the hands of one who changes it.

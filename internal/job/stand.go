@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"time"
 
 	"corvek/core/bench"
 	"corvek/core/entry"
@@ -38,10 +39,19 @@ func (s *Service) BeginExercise(ctx context.Context, who people.Actor, tag strin
 	)
 }
 
-// TakePoint writes what a stand showed at a step of the open attempt, by figure in base
-// units. A figure at the end of a hold is written once the one at its start is there.
-func (s *Service) TakePoint(ctx context.Context, who people.Actor, tag string, number int, code, source string,
-	shown map[string]float64) error {
+// Reading is what a stand showed at a step of a test.
+type Reading struct {
+	Step   string             // its code
+	Source string             // one of the Source constants
+	Shown  map[string]float64 // by figure, in base units
+	// The times of the first and the last sample, where they are a hold by themselves; else the hold
+	// that runs at the step goes on to now
+	From, To time.Time
+}
+
+// TakePoint writes what a stand showed at a step of the open attempt. A figure at the end of a hold
+// is written once the one at its start is there.
+func (s *Service) TakePoint(ctx context.Context, who people.Actor, tag string, number int, r Reading) error {
 	return s.onUnit(
 		ctx,
 		who,
@@ -53,33 +63,54 @@ func (s *Service) TakePoint(ctx context.Context, who people.Actor, tag string, n
 			if a == nil || a.Closed {
 				return "", field.Errorf("attempt", "start an attempt first")
 			}
-			if why := a.Mixed(source); why != "" {
+			if why := a.Mixed(r.Source); why != "" {
 				return "", field.Errorf("stand", "%s", why)
 			}
-			at := slices.IndexFunc(a.Points, func(p bench.Point) bool { return p.Test.Code == code })
+			at := slices.IndexFunc(a.Points, func(p bench.Point) bool { return p.Test.Code == r.Step })
 			if at < 0 || a.Points[at].Skipped != "" {
 				return "", field.Errorf("stand", "is not a step of this test")
 			}
 			step := a.Points[at]
 			taken := 0
-			for figure, v := range figuresOf(step, shown) {
+			for figure, v := range figuresOf(step, r.Shown) {
 				g, _ := family.FigureByCode(figure)
-				place, f, err := entry.Resolve(w.Job, u.PointRef(a.Number, code, figure), w.shop)
+				place, f, err := entry.Resolve(w.Job, u.PointRef(a.Number, r.Step, figure), w.shop)
 				if err != nil {
 					return "", err
 				}
 				if err := place.Write(f, shownAs(v, g.Dim)); err != nil {
 					return "", err
 				}
+				place.Taken(r.Source, true)
 				taken++
 			}
 			if taken == 0 {
 				return "", field.Errorf("stand", "the stand reads nothing that %s asks for", step.Test.Name)
 			}
-			u.Attempt(a.Number).Source = source
+			if step.Test.Hold != "" {
+				h := heldStep{step.Test, a, w.Job, u, u.Attempt(a.Number)}
+				h.sampled(w, r)
+			}
+			u.Attempt(a.Number).Source = r.Source
 			return fmt.Sprintf("%s: %d figures from the stand", step.Test.Name, taken), nil
 		},
 	)
+}
+
+// sampled notes a hold by the samples that were taken over it.
+func (h *heldStep) sampled(w *writing, r Reading) {
+	p, t := h.point(), h.taking(w)
+	t.From = r.Source
+	switch {
+	case !r.From.IsZero():
+		p.HoldFrom, p.HoldTo = r.From.Truncate(time.Second), r.To.Truncate(time.Second)
+		p.Take("hold_from", t, true)
+	case p.HoldFrom.IsZero():
+		return
+	default:
+		p.HoldTo = w.shop.Now.Truncate(time.Second)
+	}
+	p.Take("hold_to", t, true)
 }
 
 // ends are figures at the end of a hold, by the one at its start.

@@ -82,8 +82,9 @@ func closed(j *unit.Job) error {
 		j.HandedOverAt.Format("2 Jan 2006"))
 }
 
-// Reopen takes a hand-over back. Every later paper prints the reason.
-func (s *Service) Reopen(ctx context.Context, who people.Actor, tag, reason string) error {
+// Reopen takes a hand-over back. Every later paper prints the reason. What touches says whether the
+// unit itself is touched by it, so that what was shown of it holds no more, or its papers alone.
+func (s *Service) Reopen(ctx context.Context, who people.Actor, tag, reason, touches string) error {
 	reason, err := short("reason", reason, "")
 	if err != nil {
 		return err
@@ -102,8 +103,11 @@ func (s *Service) Reopen(ctx context.Context, who people.Actor, tag, reason stri
 			w.happened(unit.Event{Kind: unit.EventPutBack, Words: reason})
 			return nil
 		}
+		if touches != unit.TouchesUnit && touches != unit.TouchesPapers {
+			return field.Errorf("reason", "say whether the unit itself is touched by it, or its papers alone")
+		}
 		w.final = true
-		w.Job.Reopen(who.Name, reason, s.moment())
+		w.Job.Reopen(who.Name, reason, touches, s.moment())
 		w.happened(unit.Event{Kind: unit.EventOpenedAgain, HandOver: w.Job.HandOver(), Words: reason})
 		return nil
 	})

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/demo/demotest"
 	"corvek/internal/document"
 	"corvek/internal/job"
@@ -22,7 +23,7 @@ import (
 func TestHandOversOfBeforeAreFrozen(t *testing.T) {
 	jobs, ctx := demotest.Jobs(t), t.Context()
 	const tag = "T-0388"
-	require.NoError(t, jobs.Reopen(ctx, odd, tag, "to be handed over here"))
+	require.NoError(t, jobs.Reopen(ctx, odd, tag, "to be handed over here", unit.TouchesPapers))
 	require.NoError(t, jobs.HandOver(ctx, odd, tag))
 	require.NoError(t, papers.Keep(ctx, jobs, odd, tag, ""))
 	owner := storetest.Owner(t, jobs.Store)

@@ -6,6 +6,7 @@ import (
 	"encoding/hex"
 	"testing"
 
+	"corvek/core/unit"
 	"corvek/demo/demotest"
 	"corvek/internal/job"
 	"corvek/internal/papers"
@@ -49,7 +50,7 @@ func TestPapersOfTheDayStay(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, kept, again)
 
-	require.NoError(t, jobs.Reopen(ctx, odd, tag, "the seal wept"))
+	require.NoError(t, jobs.Reopen(ctx, odd, tag, "the seal wept", unit.TouchesPapers))
 	_, err = jobs.Set(ctx, odd, tag, job.Edit{Field: "job/lesson", Value: "Look at the seal too.",
 		Base: "The GX-32 relief spring shortens before anything else shows; measure it first."})
 	require.NoError(t, err)

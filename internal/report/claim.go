@@ -1,22 +1,31 @@
 package report
 
 import (
+	"slices"
+	"strings"
+
 	"corvek/core/bench"
 	"corvek/core/proof"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/core/wording"
 )
 
-// Standing is what may be said of the unit on paper, in the same size: how the job
-// ends for it, what its test proves, and what is missing to that.
+// Standing is what may be said of the unit on paper, in the same size: how the job ends for it, what
+// its test proves and up to what, and what is missing to that.
 type Standing struct {
 	Words   string
-	Missing []string
+	Limits  string   // of what was tested and not proved: up to what, and what was not shown
+	Missing []string // all that keeps it from being proved
+	Besides []string // of that what is no claim by itself
 	Proved  bool
 }
 
+// Line is the first line of a paper.
+func (s Standing) Line() string { return s.Words + wording.Behind(": ", s.Limits) }
+
 // Stands gives the standing of a unit.
-func Stands(st *bench.State) Standing {
+func Stands(st *bench.State, units quantity.System) Standing {
 	if st.Unit.Ending != unit.EndRebuilt && !st.Unit.Owes("prove") {
 		words := wording.Endings[st.Unit.Ending]
 		if st.Unit.EndingNote != "" {
@@ -26,8 +35,51 @@ func Stands(st *bench.State) Standing {
 	}
 	claim, missing := st.Claim()
 	s := Standing{Words: wording.Claims[string(claim)], Missing: missing, Proved: claim == proof.Proved}
+	if claim == proof.Tested {
+		s.Limits = limits(st, units)
+	}
+	for _, m := range missing {
+		if !slices.ContainsFunc(st.Claims, func(c proof.Told) bool { return strings.HasPrefix(m, c.Says+" (") }) {
+			s.Besides = append(s.Besides, m)
+		}
+	}
 	if st.Unit.Ending == unit.EndNoFault {
 		s.Words = wording.Endings[unit.EndNoFault] + ". " + s.Words
 	}
 	return s
+}
+
+// limits say up to what pressure a unit was tested, and which claims were not shown.
+func limits(st *bench.State, units quantity.System) string {
+	var out []string
+	if highest := Highest(st); highest > 0 {
+		out = append(out, "up to "+quantity.Show(highest, quantity.Pressure, units))
+	} else {
+		out = append(out, "no pressure was read")
+	}
+	var missing []string
+	for i := range st.Claims {
+		if c := &st.Claims[i]; !c.Shown() {
+			missing = append(missing, c.Says)
+		}
+	}
+	if len(missing) > 0 {
+		out = append(out, "not shown: "+strings.Join(missing, ", "))
+	}
+	return strings.Join(out, "; ")
+}
+
+// Highest is the highest pressure in Pa that was really read of this unit as it is, 0 for none.
+func Highest(st *bench.State) (pressure float64) {
+	for _, s := range st.Shown {
+		if !s.Read || len(s.Moved) > 0 {
+			continue
+		}
+		for i := range s.Judged.Figures {
+			if f := &s.Judged.Figures[i]; f.Q.Dim == quantity.Pressure && !f.Q.IsZero() {
+				pressure = max(pressure, f.Q.SI)
+			}
+		}
+	}
+	return pressure
 }

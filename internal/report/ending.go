@@ -37,9 +37,9 @@ func NoteOf(st *bench.State, units quantity.System) Note {
 	case unit.EndFindings:
 		return findingsNote(st, units)
 	case unit.EndNoFault:
-		return noFaultNote(st)
+		return noFaultNote(st, units)
 	}
-	if failed := st.Failed(); len(failed) > 0 && st.Passed() == nil {
+	if failed := st.Failed(); st.Out() {
 		return failedNote(st, failed)
 	}
 	return Note{Title: "Start-up card", Lead: "Keep it with the unit.", Lines: StartUp(st), Ordered: true,
@@ -190,9 +190,9 @@ func findingsNote(st *bench.State, units quantity.System) Note {
 	return n
 }
 
-func noFaultNote(st *bench.State) Note {
+func noFaultNote(st *bench.State, units quantity.System) Note {
 	n := Note{Title: "No fault found", Warning: sites,
-		Lead: st.Unit.Name + " was looked at and nothing was found wrong with it. " + Stands(st).Words + "."}
+		Lead: st.Unit.Name + " was looked at and nothing was found wrong with it. " + Stands(st, units).Line() + "."}
 	n.Lines = append(n.Lines, atMachine(st)...)
 	n.Lines = append(n.Lines, tested(st)...)
 	n.Lines = append(n.Lines, "The complaint stands until something is found for it: look on the machine, at what "+

@@ -35,7 +35,7 @@ func list(out *document.Document, head string, items []string) {
 
 // standing is what may be said of the unit, first and large.
 func (d Data) standing() document.Banner {
-	b := document.Banner{Text: d.Stands.Words, Items: d.Stands.Missing, Tone: document.Look}
+	b := document.Banner{Text: d.Stands.Line(), Items: d.Stands.Missing, Tone: document.Look}
 	if d.Stands.Proved {
 		b.Tone = document.Good
 	}

@@ -100,7 +100,7 @@ func (r Record) Words() string {
 // New works the report out. units are the reader's.
 func New(st *bench.State, units quantity.System, now time.Time) Data {
 	d := Data{S: st, Units: units, Shop: ShopOf(st.Shop), Printed: now, Line: line.Layer{Station: "measure"}.Draw(st),
-		Stands: Stands(st), Counts: st.Counts(), Attempts: st.Attempts}
+		Stands: Stands(st, units), Counts: st.Counts(), Attempts: st.Attempts}
 	for i, p := range st.Parts {
 		for _, f := range p.Features {
 			if f.Found.Any || f.Built.Any {

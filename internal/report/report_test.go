@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/demo"
 	"corvek/demo/demotest"
 	"corvek/internal/document"
@@ -41,7 +42,8 @@ func TestFinishedPump(t *testing.T) {
 	require.NoError(t, document.HTML(&b, report.Findings(d)))
 	paper := b.String()
 	for _, words := range []string{"Worn out in fair service", "7.84 L/min", "2.74 L/min",
-		"pressure 175.0 bar, flow 44.10 L/min (95.0 % volumetric)", "soft part, new at every rebuild", "14 May 2031",
+		"flow 44.10 L/min (96.3 % volumetric; 95.0 % as read; brought to the viscosity at duty), speed 1450 rpm",
+		"soft part, new at every rebuild", "14 May 2031",
 		"relief shimmed by 0.4 mm"} {
 		assert.Contains(t, paper, words)
 	}
@@ -144,7 +146,7 @@ func edit(t *testing.T, s *job.Service, field, value, base string) {
 func TestReopeningIsPrinted(t *testing.T) {
 	s := service(t)
 	lead := people.Actor{Name: "Odd Renfeld", Role: people.RoleLead}
-	require.NoError(t, s.Reopen(context.Background(), lead, "T-0388", "leaks at the cover again"))
+	require.NoError(t, s.Reopen(context.Background(), lead, "T-0388", "leaks at the cover again", unit.TouchesUnit))
 	var b bytes.Buffer
 	require.NoError(t, document.HTML(&b, report.Findings(data(t, s, "T-0388"))))
 	assert.Contains(t, b.String(), "Opened again after hand-over")

@@ -239,7 +239,7 @@ func (w *Session) Stop(ctx context.Context, why string) error { return w.run.Sto
 // Drive begins to drive a step of the plan.
 func (w *Session) Drive(ctx context.Context, who people.Actor, st *bench.State, code string) error {
 	a := st.Attempt()
-	t, known := st.Family.TestByCode(code)
+	t, known := st.Step(code)
 	switch {
 	case a == nil || a.Closed || a.Number != w.Attempt:
 		return field.Errorf("stand", "the attempt it was connected for is over")
@@ -297,5 +297,5 @@ func (w *Session) Take(ctx context.Context, who people.Actor, code string) error
 			shown[code] = mean
 		}
 	}
-	return w.desk.jobs.TakePoint(ctx, who, w.Tag, w.Unit, code, w.Source(), shown)
+	return w.desk.jobs.TakePoint(ctx, who, w.Tag, w.Unit, job.Reading{Step: code, Source: w.Source(), Shown: shown})
 }

@@ -25,7 +25,7 @@ func TestAHandedOverJobStaysAsItWas(t *testing.T) {
 	jobs, ctx := s.server.Jobs, context.Background()
 	lead := people.Actor{Name: "Odd Renfeld", Initials: "OR", Role: people.RoleLead}
 	// Handed over anew, so that it is frozen on the day.
-	require.NoError(t, jobs.Reopen(ctx, lead, "T-0388", "to be handed over here"))
+	require.NoError(t, jobs.Reopen(ctx, lead, "T-0388", "to be handed over here", unit.TouchesPapers))
 	require.NoError(t, jobs.HandOver(ctx, lead, "T-0388"))
 	require.NoError(t, papers.Keep(ctx, jobs, lead, "T-0388", s.URL))
 	b := s.as("odd")
@@ -88,7 +88,7 @@ func TestAHandedOverJobStaysAsItWas(t *testing.T) {
 	assert.NotEqual(t, st.Family, pump.Family, "an open job of the family goes by the new one")
 
 	// Opened again, it is worked out by what is known now.
-	require.NoError(t, jobs.Reopen(ctx, lead, "T-0388", "look again"))
+	require.NoError(t, jobs.Reopen(ctx, lead, "T-0388", "look again", unit.TouchesPapers))
 	assert.Nil(t, b.state("T-0388", 1).Cause)
 }
 

@@ -17,7 +17,7 @@ import (
 // figure in base units.
 func Shown(t testing.TB, st *bench.State, step string) map[string]float64 {
 	t.Helper()
-	test, known := st.Family.TestByCode(step)
+	test, known := st.Step(step)
 	require.True(t, known, step)
 	facts, err := st.Facts()
 	require.NoError(t, err)
@@ -49,7 +49,8 @@ func Exercise(t testing.TB, s *job.Service, tag string, words bool) {
 		shown := Shown(t, st, p.Test.Code)
 		for range 2 { // the second time for what is read at the end of a hold
 			if len(p.Test.Reads) > 0 {
-				require.NoError(t, s.TakePoint(ctx, who, tag, 1, p.Test.Code, unit.SourceSimulated, shown))
+				require.NoError(t, s.TakePoint(ctx, who, tag, 1,
+					job.Reading{Step: p.Test.Code, Source: unit.SourceSimulated, Shown: shown}))
 			}
 		}
 		if words && len(p.Test.Good) > 0 {

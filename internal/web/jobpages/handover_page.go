@@ -64,7 +64,7 @@ func handoverPage(l *look, kept []store.Paper, signed report.SignOff) HandoverPa
 		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: givenOut(kept),
 		Withdrawn: l.job.Withdrawn(), MayWithdraw: !l.job.Withdrawn() && lead,
 		Seal: signed.Seal(), MaySign: lead && !l.job.Withdrawn(),
-		Stands:    report.Stands(l.st),
+		Stands:    report.Stands(l.st, l.Units),
 		Ending:    l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
 		Lesson:    l.field(unit.JobRef("lesson")),
 		LessonAt:  l.choose(unit.JobRef("lesson_at")).Named("The lesson matters at").Wrap(),
@@ -133,7 +133,8 @@ func (l *look) papers(p JobPage) (out []PaperLink) {
 }
 
 func (s *Pages) reopen(c *echo.Context) error {
-	return site.Done(c, s.Jobs.Reopen(c.Request().Context(), site.Who(c), c.Param("tag"), c.FormValue("reason")))
+	return site.Done(c, s.Jobs.Reopen(c.Request().Context(), site.Who(c), c.Param("tag"), c.FormValue("reason"),
+		c.FormValue("touches")))
 }
 
 // handOver closes the job and keeps the papers of the day. A program that is

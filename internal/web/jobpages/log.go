@@ -12,6 +12,7 @@ import (
 	"corvek/core/field"
 	"corvek/core/trace"
 	"corvek/core/unit"
+	"corvek/internal/job"
 	"corvek/internal/store"
 	"corvek/internal/web/site"
 
@@ -104,7 +105,9 @@ func (s *Pages) takeFromRecording(c *echo.Context) error {
 	if len(shown) == 0 {
 		return field.Errorf("stretch", "nothing was read between these seconds")
 	}
-	if err := s.Jobs.TakePoint(ctx, site.Who(c), st.Job.Tag, r.Unit, c.FormValue("code"), r.Source, shown); err != nil {
+	reading := job.Reading{Step: c.FormValue("code"), Source: r.Source, Shown: shown}
+	reading.From, reading.To = t.Unbroken()
+	if err := s.Jobs.TakePoint(ctx, site.Who(c), st.Job.Tag, r.Unit, reading); err != nil {
 		return err
 	}
 	return site.OK(c, map[string]any{"go": fmt.Sprintf("/jobs/%s/prove?unit=%d", st.Job.Tag, r.Unit)})

@@ -13,6 +13,7 @@ import (
 	"corvek/core/search"
 	"corvek/core/unit"
 	"corvek/core/wording"
+	"corvek/internal/answer"
 	"corvek/internal/report"
 	"corvek/internal/web/site"
 
@@ -34,6 +35,8 @@ type ProvePage struct {
 	Failed     bool
 	Exercise   bool            // the last attempt's figures are the simulated stand's
 	Stands     report.Standing // what may be claimed now
+	Claims     []ClaimRow      // that the unit owes
+	Settled    bool            // each is shown, or somebody said why that is not possible
 	Charts     []ChartView
 	Ledger     []*bench.Attempt
 	Told       []bench.Told    // what the attempts say of the parts
@@ -78,6 +81,30 @@ func (l *look) gaugesOf(a *bench.Attempt) GaugesOf {
 	return g
 }
 
+// ClaimRow is a claim that the unit owes, with where it was shown or what keeps it from that.
+type ClaimRow struct {
+	Says, Level string
+	Tone, Sign  string
+	Why         []string
+}
+
+// claimRows are the claims in the order of the family.
+func (l *look) claimRows() (out []ClaimRow) {
+	for i := range l.st.Claims {
+		c := &l.st.Claims[i]
+		r := ClaimRow{Says: answer.Capital(c.Says), Level: report.LevelOf(c, l.Units), Why: c.Why, Tone: "ochre",
+			Sign: "○"}
+		switch {
+		case c.Shown():
+			r.Tone, r.Sign = "petrol", "✓"
+		case c.Out():
+			r.Tone, r.Sign = "red", "✗"
+		}
+		out = append(out, r)
+	}
+	return out
+}
+
 // ChartView is a chart of the test as the page shows it.
 type ChartView struct {
 	Name    string
@@ -89,7 +116,7 @@ func provePage(l *look) ProvePage {
 	st := l.st
 	p := ProvePage{JobPage: l.page(), Found: l.st.Causes(),
 		Last: st.Attempt(), Ledger: st.Attempts, Cautions: l.cautions(), Stops: l.stops(),
-		Stands: report.Stands(st)}
+		Stands: report.Stands(st, l.Units)}
 	for _, c := range report.Charts(st, l.Units) {
 		p.Charts = append(p.Charts, ChartView{c.Name, template.HTML(c.SVG), c.Note})
 	}
@@ -110,7 +137,8 @@ func provePage(l *look) ProvePage {
 			p.Pointed = x.Code
 		}
 	}
-	if !p.Open && st.Passed() == nil {
+	p.Claims, p.Settled = l.claimRows(), len(st.Unsettled()) == 0
+	if !p.Open {
 		p.Next = 1
 		for _, a := range st.Attempts {
 			p.Next = max(p.Next, a.Number+1)
@@ -148,6 +176,13 @@ func (s *Pages) startHold(c *echo.Context) error {
 	return site.Done(
 		c,
 		s.Jobs.StartHold(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), c.FormValue("code")),
+	)
+}
+
+func (s *Pages) endHold(c *echo.Context) error {
+	return site.Done(
+		c,
+		s.Jobs.EndHold(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), c.FormValue("code")),
 	)
 }
 

@@ -46,6 +46,7 @@ type ReceivePage struct {
 	Before    []BeforeRow
 	Variant   *VariantFace
 	Fluid     *FluidFace
+	Needs     *NeedFace
 	Cautions  Cautions
 	Stops     []StopRow
 	Waiting   Choice
@@ -120,12 +121,14 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 	if len(f.Marks) > 0 || len(f.VariantRules) > 0 {
 		p.Tabs = append(p.Tabs, l.tab("variant", "Variant"))
 	}
-	p.Tabs = append(p.Tabs, l.tab("fluid", "Fluid"))
+	p.Tabs = append(p.Tabs, l.tab("needs", "What it must do"), l.tab("fluid", "Fluid"))
 	switch l.face {
 	case "gauges":
 		p.Gauges = l.gaugeFace()
 	case "variant":
 		p.Variant = l.variantFace()
+	case "needs":
+		p.Needs = l.needFace()
 	case "fluid":
 		p.Fluid = l.fluidFace()
 	default:

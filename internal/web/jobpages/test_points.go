@@ -22,7 +22,8 @@ type PointRow struct {
 	Held        string // how long it was
 	HoldUntil   string // while the hold runs: the moment it ends, for the clock beside it
 	MayHold     bool
-	Skipped     string // why it does not apply
+	MayEnd      bool   // the hold runs
+	Skipped     string // why nothing is read there
 	Skip        *Entry
 	Row         string  // the tone of the row
 	Word        *Choice // what was seen, nil where nothing is looked for
@@ -161,8 +162,9 @@ func (l *look) hold(r *PointRow, a *bench.Attempt, pt bench.Point) {
 	case !pt.Row.HoldFrom.IsZero() && open:
 		r.HoldUntil = pt.Row.HoldFrom.Add(time.Duration(q.SI * float64(time.Second))).Format(time.RFC3339)
 	}
+	r.MayEnd = r.HoldUntil != ""
 	r.MayHold = open && err == nil && pt.Row.Held().Seconds() < q.SI
-	if open && (pt.Row.Skipped != "" || pt.Verdict == "" && pt.Skipped == "") {
+	if open && (pt.Row.Skipped != "" || pt.Row.Empty() && pt.Skipped == "") {
 		skip := l.field(l.unit.PointRef(a.Number, pt.Test.Code, "not_applicable"))
 		r.Skip = &skip
 	}

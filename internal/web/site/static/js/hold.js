@@ -11,6 +11,6 @@ Alpine.data("hold", () => ({
   get ready() { return this.left <= 0; },
   get words() {
     const [m, s] = [Math.floor(this.left / 60), String(this.left % 60).padStart(2, "0")];
-    return this.ready ? "held long enough: read it" : `holds: ${m}:${s} left`;
+    return this.ready ? "held long enough" : `holds: ${m}:${s} left`;
   },
 }));
