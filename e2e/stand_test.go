@@ -154,7 +154,9 @@ func (u *user) runPlan(tag string) {
 		u.open("/jobs/" + tag + "/prove?step=" + p.Test.Code)
 		u.MustWait(`() => document.querySelector("#live") && document.querySelector("#live").dataset.state`)
 		u.takes(tag, p.Test.Code)
-		if _, ends := p.Test.ReadOf("pressure_end"); ends {
+		_, pressure := p.Test.ReadOf("pressure_end")
+		warmth, ends := p.Test.ReadOf("temperature_end")
+		if pressure || ends && !warmth.May {
 			before := u.figures(tag, p.Test.Code)
 			u.press(u.MustElement("#take-end"))
 			require.Eventually(u.t, func() bool { return u.figures(tag, p.Test.Code) > before }, 10*time.Second,

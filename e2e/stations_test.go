@@ -301,6 +301,8 @@ func (u *user) run(tag string) {
 				u.shop.clock.Store(&at)
 				u.open("/jobs/" + tag + "/prove")
 			}
+			u.press(u.MustElement(fmt.Sprintf(`form[action$="prove/held"]:has([value=%q]) button`, step)))
+			u.MustWait(`() => document.querySelector('form[action$="prove/held"]') === null`)
 		}
 		switch step {
 		case "hand_turn":
@@ -310,15 +312,22 @@ func (u *user) run(tag string) {
 			u.fill(at(step, "temperature"), "48 °C")
 		case "leak_watch":
 			u.tap(at(step, "word"), "dry")
-			u.fill(at(step, "pressure"), "175 bar")
+			u.fill(at(step, "pressure"), "197 bar")
+			u.fill(at(step, "temperature"), "52 °C")
 		case "complaint":
 			u.tap(at(step, "word"), "gone")
+			u.fill(at(step, "pressure"), "175 bar")
+			u.fill(at(step, "temperature"), "58 °C")
 		case "relief":
 			u.fill(at(step, "pressure"), "197 bar")
 		default:
 			u.fill(at(step, "pressure"), map[string]string{"p25": "44 bar", "p50": "88 bar", "p75": "131 bar",
 				"p100": "175 bar"}[step])
 			u.fill(at(step, "flow"), "45.9 L/min")
+			if step == "p100" {
+				u.fill(at(step, "speed"), "1450 rpm")
+				u.fill(at(step, "temperature"), "52 °C")
+			}
 		}
 	}
 	u.ready()

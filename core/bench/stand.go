@@ -75,7 +75,14 @@ func (st *Modelled) worn(p *Part, u *mount.Facts) {
 
 // Program is how the stand is driven at a step.
 func (st *Modelled) Program(t *family.Test) proof.Program {
-	level, _ := st.Level(t.At)
+	var last *unit.Attempt
+	if n := len(st.Unit.Attempts); n > 0 {
+		last = st.Unit.Attempts[n-1]
+	}
+	level, needs := st.level(last, t.At)
+	if needs != "" {
+		level = st.Duty.Pressure
+	}
 	return proof.ProgramFor(t, level, st.Duty.Duty,
 		proof.ReliefBand(st.Family.Accept, st.Unit.Setting, st.Duty.Pressure))
 }

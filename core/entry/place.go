@@ -272,7 +272,7 @@ func (p *Place) Write(f *Field, text string) error {
 	if f.then != nil {
 		f.then(p)
 	}
-	if p.Point != nil && p.Ref.Scope == unit.ScopePoint && p.Ref.Name != "not_applicable" {
+	if p.Point != nil && p.Ref.Scope == unit.ScopePoint && p.Ref.Name != "not_applicable" && p.Attempt.Number > 0 {
 		p.Taken(unit.SourceTyped, text != "")
 	}
 	return nil

@@ -58,7 +58,7 @@ func (s *Shown) Why() (why []string) {
 		say("out of its limits")
 	case len(j.Missing) > 0:
 		say("not read: %s", strings.ToLower(strings.Join(j.Missing, ", ")))
-	case j.Verdict != metrology.In:
+	case j.Verdict != metrology.In && !j.weak():
 		say("%s", j.undecided())
 	}
 	for i := range s.Judged.Figures {
@@ -92,14 +92,19 @@ func (j *Judged) undecided() string {
 		switch f := &j.Figures[i]; {
 		case f.Needs != "" && !f.Q.IsZero():
 			return f.Needs + " not known"
-		case f.Verdict == metrology.Undecided && f.Note != "":
-			return strings.ToLower(f.Name) + ": " + f.Note
+		case f.Verdict == metrology.Undecided:
+			return strings.ToLower(f.Name) + " is too near its limit to be called"
 		}
 	}
 	if !j.Judgeable() {
 		return "there is no limit to hold it against"
 	}
-	return "too near its limit to be called"
+	return "it is too near its limit to be called"
+}
+
+// weak reports that a figure of the step carries no claim, which is said of it by itself.
+func (j *Judged) weak() bool {
+	return slices.ContainsFunc(j.Figures, func(f Figured) bool { return f.Weak != "" })
 }
 
 // held reports that something of the step is held against a level: a figure, or the pressure that it

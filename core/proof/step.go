@@ -151,7 +151,7 @@ func (r Rules) figure(t *family.Test, read family.Read, p *unit.Point) Figured {
 	f := r.judge(t, read, p, true)
 	level := read.Figure == "pressure" && t.Pressure >= 1
 	switch g := r.gauge(read.Figure); {
-	case f.Q.IsZero():
+	case f.Q.IsZero() || f.Weak != "":
 		return f
 	case f.Verdict != "" || level:
 		f.Weak = g.Weak(f.Q)
@@ -234,7 +234,7 @@ func (r Rules) tooGood(f *Figured) {
 		return
 	case f.By == family.ByEfficiency && f.Value > 1+u, f.By == family.BySlip && f.Value < -u,
 		f.By == family.ByOverall && f.Value > 1+u:
-		f.Verdict, f.Note = metrology.Undecided, "more than can be: a gauge is to be found that is wrong"
+		f.Verdict, f.Weak = metrology.Undecided, "more than can be: a gauge is to be found that is wrong"
 	}
 }
 

@@ -116,7 +116,8 @@ func (w *writing) set(e Edit) (kept string, wrote bool, err error) {
 // readAgain notes a figure of an open test that was typed once more as it stands: that is a reading
 // too, of the unit as it is now.
 func (w *writing) readAgain(place *entry.Place, f *entry.Field, kept string) bool {
-	if place.Ref.Scope != unit.ScopePoint || kept == "" || place.Attempt.Closed || f.Moves() != entry.MovesTest ||
+	if place.Ref.Scope != unit.ScopePoint || kept == "" || place.Attempt.Closed ||
+		place.Attempt.Number == 0 || f.Moves() != entry.MovesTest ||
 		place.Ref.Name == "not_applicable" {
 		return false
 	}

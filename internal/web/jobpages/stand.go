@@ -92,11 +92,14 @@ func (l *look) standStep(step bench.Point) StandStep {
 	if p.Speed > 0 {
 		set = append(set, l.Show(p.Speed, quantity.Rotation))
 	}
-	_, ends := step.Test.ReadOf("pressure_end")
-	_, began := step.Read("pressure")
-	_, ended := step.Read("pressure_end")
-	return StandStep{Code: step.Test.Code, Name: step.Test.Name, Set: strings.Join(set, ", "),
-		End: ends && began && !ended}
+	s := StandStep{Code: step.Test.Code, Name: step.Test.Name, Set: strings.Join(set, ", ")}
+	for first, end := range map[string]string{"pressure": "pressure_end", "temperature": "temperature_end"} {
+		read, ends := step.Test.ReadOf(end)
+		_, began := step.Read(first)
+		_, ended := step.Read(end)
+		s.End = s.End || ends && !read.May && began && !ended
+	}
+	return s
 }
 
 // atHand is the step that was asked for, else the first that still misses a figure.

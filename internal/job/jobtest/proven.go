@@ -1,0 +1,310 @@
+package jobtest
+
+import (
+	"context"
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"corvek/core/bench"
+	"corvek/core/entry"
+	"corvek/core/family"
+	"corvek/core/quantity"
+	"corvek/core/unit"
+	"corvek/internal/job"
+	"corvek/internal/store"
+
+	"github.com/stretchr/testify/require"
+)
+
+// Needs are what a machine asks of a unit of any family, by field.
+var Needs = map[string]string{
+	"displacement": "32 cc/rev", "speed": "1450 rpm", "duty_pressure": "175 bar", "viscosity": "46 cSt",
+	"fluid": "mineral oil VG 46", "temperature": "50 C", "need_flow": "10 L/min", "need_torque": "40 N·m",
+	"need_line_pull": "20 kN", "need_drum": "300 mm", "need_rope": "16 mm", "need_layer": "2", "need_load": "20 kN",
+	"need_load_time": "20 s", "need_creep": "5 mm", "need_leak": "20 ml/min", "need_shot": "0.75 ml",
+	"need_back_low": "10 bar", "need_back_high": "60 bar", "need_medium": "dry nitrogen", "need_pressure": "200 bar",
+	"need_pilot": "15 bar", "need_apart": "5 %", "need_force": "40 kN", "need_stroke": "300 mm", "need_turns": "3",
+	"need_draw_time": "60 s", "need_standing": "8 h", "setting_low": "190 bar", "setting_high": "205 bar",
+	"setting_source": "the mill's sheet, page 2",
+}
+
+// Built makes a job for a unit of a family, tells all that its machine asks, takes it apart, counts and
+// measures it, and builds it as it belongs: it is ready for the stand, and nothing is open before that.
+func Built(t testing.TB, s *job.Service, code string) (tag string) {
+	t.Helper()
+	ctx := context.Background()
+	tag, err := s.Create(ctx, who, job.NewJob{Customer: "Somebody", Title: "A unit", Complaint: "It is weak",
+		Family: code})
+	require.NoError(t, err)
+	all(t, s, tag, "told", func(st *bench.State) (out []value) {
+		u := st.Unit
+		for name, text := range Needs {
+			out = append(out, value{u.Ref(name), text})
+		}
+		return append(out, value{u.Ref("not_asked"), "came in without its machine"})
+	})
+	require.NoError(t, s.TakeOffRest(ctx, who, tag, 1))
+	all(t, s, tag, "counted and measured", found)
+	st := state(t, s, tag)
+	for _, stops := range st.Stops {
+		for _, stop := range stops {
+			if stop.Kind == unit.StopCaution {
+				require.NoError(t, s.Acknowledge(ctx, who, tag, 1, stop.Part))
+			}
+		}
+	}
+	for _, place := range st.Places {
+		require.NoError(t, s.AddPiece(ctx, who, tag, 1, "", place.Name, place.Need, place.Part))
+	}
+	ToTheStand(t, s, tag)
+	all(t, s, tag, "measured again", again)
+	return tag
+}
+
+func state(t testing.TB, s *job.Service, tag string) *bench.State {
+	t.Helper()
+	st, err := s.Load(context.Background(), tag, 1)
+	require.NoError(t, err)
+	return st
+}
+
+// all writes values in one write.
+func all(t testing.TB, s *job.Service, tag, action string, of func(*bench.State) []value) {
+	t.Helper()
+	ctx := context.Background()
+	st := state(t, s, tag)
+	shop, err := s.Shop(ctx, who.Name)
+	require.NoError(t, err)
+	require.NoError(t, s.Store.Update(ctx, tag, func(j *unit.Job, _ store.History) (*store.Change, error) {
+		for _, v := range of(st) {
+			place, f, err := entry.Resolve(j, v.ref, shop)
+			if err != nil {
+				return nil, err
+			}
+			if err := place.Write(f, f.With(place, v.text, "")); err != nil {
+				return nil, fmt.Errorf("%s: %w", v.ref, err)
+			}
+		}
+		return &store.Change{Job: j, Entries: []unit.Entry{{Who: who.Name, At: shop.Now, Action: action}}}, nil
+	}))
+}
+
+// found is a unit on which nothing is missing, each part as its family says.
+func found(st *bench.State) (out []value) {
+	u := st.Unit
+	for _, p := range st.Parts {
+		say := func(name, text string) { out = append(out, value{u.PartRef(p.Code, name), text}) }
+		say("found", fmt.Sprint(p.Expected))
+		if len(p.Def.Facings) > 0 {
+			facing := p.Def.Facing
+			if facing == "" {
+				facing = p.Def.Facings[0]
+			}
+			say("facing", facing)
+		}
+		switch {
+		case p.Stack == nil:
+		case p.Def.Stack.As != "":
+			say("stack_found", p.Def.Stack.As)
+		default:
+			say("stack_found", "shim=0.10mm")
+		}
+		for _, f := range p.Features {
+			for _, slot := range f.Spec.Slots() {
+				out = append(out, value{u.ReadingRef(p.Code, f.Code, unit.StageFound, slot), Good(f, slot)})
+			}
+		}
+	}
+	return out
+}
+
+// again are the clearances of a build, measured on it.
+func again(st *bench.State) (out []value) {
+	for _, p := range st.Parts {
+		for _, f := range p.Features {
+			for _, slot := range f.Spec.Slots() {
+				if f.Def.Clearance {
+					out = append(out, value{st.Unit.ReadingRef(p.Code, f.Code, unit.StageBuilt, slot), Good(f, slot)})
+				}
+			}
+		}
+	}
+	return out
+}
+
+// Good is an entry within a feature's limits.
+func Good(f *bench.Feature, slot string) string {
+	mm := func(v float64) string { return fmt.Sprintf("%.4f mm", v*1e3) }
+	size := func(q quantity.Quantity) (float64, bool) { return q.SI, !q.IsZero() }
+	nominal, hasNominal := size(f.Spec.Nominal)
+	lower, hasLower := size(f.Spec.Lower)
+	upper, hasUpper := size(f.Spec.Upper)
+	middle := nominal
+	switch {
+	case hasLower && hasUpper:
+		middle = (lower + upper) / 2
+	case hasUpper && hasNominal:
+		middle = (nominal + upper) / 2
+	case hasLower && hasNominal:
+		middle = (nominal + lower) / 2
+	case hasUpper:
+		middle = upper / 2
+	case hasLower:
+		middle = lower * 1.05
+	}
+	switch {
+	case f.Def.Method == family.MethodGrade:
+		return "0"
+	case f.Def.Method == family.MethodFeeler:
+		leaf, _ := quantity.Parse(strings.TrimPrefix(slot, "leaf:"), quantity.Length)
+		if leaf.SI <= middle {
+			return "goes"
+		}
+		return "stops"
+	case strings.HasPrefix(slot, "h"):
+		return mm(20e-3 + middle)
+	case strings.HasPrefix(slot, "s"):
+		return mm(20e-3)
+	}
+	return mm(middle)
+}
+
+// Test runs a whole test of a unit that is ready for it: each step held its time, each figure typed, and
+// closed. clock is moved as the holds run.
+func Test(t testing.TB, s *job.Service, tag string, clock *time.Time) {
+	t.Helper()
+	ctx := context.Background()
+	change := bench.Change{}
+	if state(t, s, tag).Attempt() != nil {
+		change.Words = "nothing, run once more"
+	}
+	require.NoError(t, s.NextAttempt(ctx, who, tag, 1, change))
+	limits(t, s, tag)
+	for _, step := range state(t, s, tag).Plan() {
+		if step.Skipped == "" {
+			Step(t, s, tag, step.Code, clock)
+		}
+	}
+	require.NoError(t, s.CloseAttempt(ctx, who, tag, 1))
+}
+
+// limits types those of figures that nothing else limits, before they are read, with who says so.
+func limits(t testing.TB, s *job.Service, tag string) {
+	t.Helper()
+	all(t, s, tag, "limits", func(st *bench.State) (out []value) {
+		for _, step := range st.Plan() {
+			judged := len(step.Words) > 0 && (step.Seen || step.Pressure > 0)
+			for _, r := range step.Reads {
+				judged = judged || r.Relative() || r.Least != "" || r.Most != "" || r.By != family.ByLimit ||
+					r.Figure == "pressure" && step.Pressure > 0
+			}
+			for _, r := range step.Reads {
+				g, _ := family.FigureByCode(r.Figure)
+				open := r.Least == "" && r.Most == "" && r.By == family.ByLimit || r.By == family.ByRatio
+				if judged && r.By != family.ByRatio || !open || r.May || g.Dim == quantity.Number {
+					continue
+				}
+				shown := sound(t, st, step.Code)[r.Figure]
+				ref := func(name string) unit.Ref { return st.Unit.LimitRef(step.Code, r.Figure, name) }
+				out = append(out, value{ref("least"), base(shown*0.8, g.Dim)}, value{ref("most"), base(shown*1.2, g.Dim)},
+					value{ref("source"), "agreed with the mill, 3 May"})
+			}
+		}
+		return out
+	})
+}
+
+// Step reads one step of the open test as a sound unit shows it: held its time where it is held.
+func Step(t testing.TB, s *job.Service, tag, code string, clock *time.Time) {
+	t.Helper()
+	ctx := context.Background()
+	st := state(t, s, tag)
+	step, known := st.Step(code)
+	require.True(t, known, code)
+	if step.Hold != "" {
+		require.NoError(t, s.StartHold(ctx, who, tag, 1, code))
+		hold, err := quantity.Parse(step.Hold, quantity.Time)
+		require.NoError(t, err)
+		*clock = clock.Add(time.Duration(hold.SI * float64(time.Second)))
+		require.NoError(t, s.EndHold(ctx, who, tag, 1, code))
+	}
+	for name, text := range Reads(t, st, code) {
+		ref := st.Unit.PointRef(st.Attempt().Number, code, name)
+		_, err := s.Set(ctx, who, tag, job.Edit{Field: ref.String(), Value: text, Base: was(st, code, name)})
+		require.NoError(t, err, ref)
+	}
+}
+
+func was(st *bench.State, code, name string) string {
+	p := st.Attempt().Point(code)
+	switch {
+	case p == nil:
+		return ""
+	case name == "word":
+		return p.Word
+	}
+	return p.Figure(name).Typed
+}
+
+// Reads are what a sound unit shows at a step, as it is typed, by the name of the field.
+func Reads(t testing.TB, st *bench.State, code string) map[string]string {
+	t.Helper()
+	step, known := st.Step(code)
+	require.True(t, known, code)
+	out := map[string]string{}
+	if len(step.Good) > 0 {
+		out["word"] = step.Good[0]
+	}
+	for figure, v := range sound(t, st, code) {
+		g, _ := family.FigureByCode(figure)
+		out[figure] = base(v, g.Dim)
+	}
+	return out
+}
+
+// sound are the figures of a sound unit at a step, in base units: what the simulated stand shows of it,
+// but for what is set here: pressures at their level, settings in the middle of their band, and what the
+// job needs, with a little more.
+func sound(t testing.TB, st *bench.State, code string) map[string]float64 {
+	t.Helper()
+	step, known := st.Step(code)
+	require.True(t, known, code)
+	const relief = 197e5 // Pa, between 190 and 205 bar
+	shown, out := Shown(t, st, code), map[string]float64{}
+	level, _ := st.Level(step.At)
+	for _, r := range step.Reads {
+		v := shown[r.Figure]
+		switch {
+		case r.By == family.BySetting:
+			v = relief
+		case r.Figure == "reseat":
+			v = 0.95 * relief
+		case r.Figure == "pressure" && step.Pressure > 0, r.By == family.ByDecay:
+			v = step.Pressure * level
+		case r.Figure == "temperature_end", r.Figure == "temperature" && v == 0:
+			v = 50
+		case r.Figure == "pressure_end" && r.Of == family.OfStart, r.Figure == "falling":
+			v = 0.99 * out["pressure"]
+		case r.Figure == "pressure_end":
+			v = out["pressure"]
+		case r.By == family.ByEfficiency:
+			v = (0.99 - 0.03*step.Pressure) * st.Duty.Displacement * st.Duty.Speed / 60
+		case r.Of == family.OfLayer && r.Least != "":
+			v, _ = st.Need(r.Of)
+			v *= 1.05
+		}
+		out[r.Figure] = v
+	}
+	return out
+}
+
+// base writes a figure as it is typed, with more digits than a gauge has.
+func base(si float64, d quantity.Dimension) string {
+	if d == quantity.Number {
+		return quantity.Figures(si, 4)
+	}
+	u, places := quantity.ShopUnit(si, d, quantity.Metric)
+	return u.Format(si, places+2)
+}
