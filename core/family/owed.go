@@ -68,6 +68,11 @@ func NeedWords(field string) string {
 	return field
 }
 
+// OfNeed reports that limits which are shares of it follow from what the job needs.
+func OfNeed(of string) bool {
+	return of == OfLeak || of == OfLayer || strings.HasPrefix(of, "need_")
+}
+
 func isNeed(field string) bool {
 	return slices.ContainsFunc(needs, func(n need) bool { return n.field == field })
 }

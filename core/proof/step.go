@@ -52,6 +52,7 @@ type Figured struct {
 	Heat        float64 // of a decay: what temperature did to it, Pa; valid with Told
 	Told        bool    // both temperatures were taken
 	Cooling     float64 // of a decay without temperatures: what cooling alone could do, Pa
+	Base        float64 // what its limits are a share of, where that is what the job needs; else 0
 	Weak        string  // why its verdict carries no claim by itself, "" where it does
 }
 
@@ -187,8 +188,11 @@ func (r Rules) weak(t *family.Test, read family.Read, p *unit.Point, source stri
 	return ""
 }
 
-// guidance is who gives a limit that ships.
-const guidance = "guidance"
+// Who gives a limit: what ships, or what the machine needs.
+const (
+	guidance = "guidance"
+	needed   = "as the machine needs"
+)
 
 // judge judges a figure, by the unit's own limits or by what ships alone.
 func (r Rules) judge(t *family.Test, read family.Read, p *unit.Point, typed bool) Figured {
@@ -310,6 +314,9 @@ func (r Rules) limits(t *family.Test, f *Figured) {
 		f.Limits.Upper, f.Limits.HasUpper = q.SI, true
 	}
 	f.Dim = dim
+	if f.Of != "" && family.OfNeed(f.Of) {
+		f.From = needed
+	}
 }
 
 // workOut turns the figure into what its limits speak of.
@@ -408,6 +415,7 @@ func (r Rules) workOut(t *family.Test, f *Figured, p *unit.Point) {
 	default:
 		of, needs := r.need(f.Of)
 		if f.Needs = needs; needs == "" {
+			f.Base = of
 			share(of)
 		}
 	}

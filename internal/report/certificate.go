@@ -1,30 +1,39 @@
 package report
 
 import (
-	"fmt"
+	"slices"
 	"strings"
 
+	"corvek/core/proof"
 	"corvek/core/quantity"
+	"corvek/internal/answer"
 	"corvek/internal/document"
 )
 
-// Certificate says what the test of a unit shows, with the exact figures, and nothing beyond.
+// Certificate says what the test of a unit shows, claim by claim, with the exact figures, where they
+// are from, and nothing beyond.
 func Certificate(d Data) document.Document {
 	out := d.paper("Test certificate")
 	out.Add(d.standing(), d.facts())
-	a := d.Counts
-	if a == nil {
+	if len(d.Certified) == 0 {
 		out.Add(document.Text{Text: "No test was run, so nothing is certified."}, d.Sign.Seal())
 		return out
 	}
-	t := document.Table{Heads: []string{"step", "read", "must be", "", "held"}, Shares: []float64{24, 28, 28, 10, 10}}
+	t := document.Table{Heads: []string{"claim and step", "read", "must be", "", "taken"},
+		Shares: []float64{25, 27, 22, 11, 15}}
 	for _, r := range d.Certified {
-		cells := document.Cells(r.Step, "", "", "", r.Held)
-		cells[1], cells[2] = stacked(r.Read), stacked(r.Limits)
-		cells[3] = verdictCell(r.Verdict)
-		t.Rows = append(t.Rows, cells)
+		step := document.Cell{}
+		if r.Claim != "" {
+			step.Lines = append(step.Lines, document.Line{Text: r.Claim, Bold: true})
+		}
+		step.Lines = append(step.Lines, document.Line{Text: r.Step, Small: r.Claim != ""})
+		verdict := verdictCell(r.Verdict)
+		if r.Verdict == "" {
+			verdict = document.Cell{Lines: []document.Line{{Text: "not shown", Bold: true}}}
+		}
+		t.Rows = append(t.Rows, []document.Cell{step, stacked(r.Read), stacked(r.Limits), verdict, stacked(r.Taken)})
 	}
-	out.Add(document.Heading{Text: fmt.Sprintf("Attempt %d, %s, %s", a.Number, SourceWords(a), a.By)}, t)
+	out.Add(document.Heading{Text: "What it owes, and what was shown"}, t)
 	d.charts(&out)
 	list(&out, "What this does not say", d.unsaid())
 	d.history(&out)
@@ -39,43 +48,109 @@ func stacked(lines []string) (c document.Cell) {
 	return c
 }
 
-// CertRow is a step of the test with its exact figures.
+// CertRow is a step that shows a claim, with its exact figures. A row that keeps its claim from being
+// shown says why in what was read, and has the verdict of a bad figure or none.
 type CertRow struct {
-	Step, Held, Verdict string
-	Read, Limits        []string
+	Claim   string // at its first step
+	Step    string
+	Verdict string
+	Read    []string
+	Limits  []string
+	Taken   []string
 }
 
-// certify takes the steps of the test that counts.
+// certify takes the steps that each claim rests on: the same that the head rests on.
 func (d *Data) certify(units quantity.System) {
-	if d.Counts == nil {
+	read := slices.ContainsFunc(d.S.Claims, func(c proof.Told) bool {
+		return slices.ContainsFunc(c.Steps, func(s *proof.Shown) bool { return s.Read || s.NotPossible != "" })
+	})
+	if !read {
 		return
 	}
-	for _, p := range d.Counts.Points {
-		r := CertRow{Step: p.Test.Name, Verdict: string(p.Verdict), Read: ReadWords(p, units),
-			Limits: LimitWords(p, units)}
-		if p.Skipped != "" {
-			r.Read = []string{"does not apply: " + p.Skipped}
+	for i := range d.S.Claims {
+		c := &d.S.Claims[i]
+		for n, s := range c.Steps {
+			r := certRow(s, units)
+			if n == 0 {
+				r.Claim = answer.Capital(c.Says)
+			}
+			d.Certified = append(d.Certified, r)
 		}
-		if len(r.Read) == 0 {
-			r.Read = []string{"not taken"}
-		}
-		switch {
-		case len(p.Test.Good) > 0:
-			r.Limits = append([]string{strings.Join(p.Test.Good, " or ")}, r.Limits...)
-		case len(r.Limits) == 0 && p.Skipped == "":
-			r.Limits = []string{"no limit: a figure, no verdict"}
-		}
-		if held := p.Row.Held(); held > 0 {
-			r.Held = HeldWords(held)
-		}
-		if read, ok := p.Read("pressure"); ok && p.Skipped == "" {
-			d.Highest = max(d.Highest, read)
-		}
-		d.Certified = append(d.Certified, r)
 	}
+	d.Highest = Highest(d.S)
 	if d.Highest > 0 {
 		d.Reached = quantity.Show(d.Highest, quantity.Pressure, units)
 	}
+}
+
+func certRow(s *proof.Shown, units quantity.System) CertRow {
+	why := s.Why()
+	r := CertRow{Step: s.Test.Name, Read: FiguresOf(s, units), Limits: limitsOf(s, units), Taken: takenOf(s)}
+	for _, w := range why {
+		r.Read = append(r.Read, answer.Capital(w))
+	}
+	switch {
+	case s.Read && s.Judged.Verdict == "out", len(why) == 0:
+		r.Verdict = string(s.Judged.Verdict)
+	}
+	return r
+}
+
+// FiguresOf are the figures of a step as they were read, with what was worked out of them, and what
+// was seen.
+func FiguresOf(s *proof.Shown, units quantity.System) (out []string) {
+	if !s.Read {
+		return nil
+	}
+	if s.Word != "" {
+		out = append(out, s.Word)
+	}
+	for i := range s.Judged.Figures {
+		f := &s.Judged.Figures[i]
+		if f.Q.IsZero() {
+			continue
+		}
+		text := strings.ToLower(f.Name) + " " + quantity.Show(f.Q.SI, f.Q.Dim, units)
+		if worked := Worked(f, units); worked != "" {
+			text += " (" + worked + ")"
+		}
+		out = append(out, text)
+	}
+	return out
+}
+
+func limitsOf(s *proof.Shown, units quantity.System) (out []string) {
+	if len(s.Test.Good) > 0 {
+		out = append(out, strings.Join(s.Test.Good, " or "))
+	}
+	for i := range s.Judged.Figures {
+		f := &s.Judged.Figures[i]
+		if words := LimitOf(f, units); words != "" {
+			out = append(out, strings.ToLower(f.Name)+" "+words)
+		}
+	}
+	if target := s.Judged.Target; target > 0 {
+		out = append(out, "at "+quantity.Show(target, quantity.Pressure, units))
+	}
+	return out
+}
+
+// takenOf says how the figures of a step came.
+func takenOf(s *proof.Shown) (out []string) {
+	if !s.Read {
+		return nil
+	}
+	out = append(out, originWords(s.From))
+	if len(s.By) > 0 {
+		out = append(out, strings.Join(s.By, ", "))
+	}
+	if s.Held > 0 {
+		out = append(out, "held "+HeldWords(s.Held))
+	}
+	if len(s.Needed) > 0 {
+		out = append(out, "then: "+strings.Join(s.Needed, ", "))
+	}
+	return out
 }
 
 // unsaid keeps a reader from reading more into a certificate than was shown.

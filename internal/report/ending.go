@@ -8,6 +8,7 @@ import (
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/metrology"
+	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/core/wording"
@@ -39,11 +40,29 @@ func NoteOf(st *bench.State, units quantity.System) Note {
 	case unit.EndNoFault:
 		return noFaultNote(st, units)
 	}
-	if failed := st.Failed(); st.Out() {
-		return failedNote(st, failed)
-	}
-	return Note{Title: "Start-up card", Lead: "Keep it with the unit.", Lines: StartUp(st), Ordered: true,
+	card := Note{Title: "Start-up card", Lead: "Keep it with the unit.", Lines: StartUp(st), Ordered: true,
 		Warning: sites + " Never feel for a leak by hand."}
+	claim, _ := st.Claim()
+	switch {
+	case st.Out():
+		return failedNote(st, st.Failed())
+	case claim == proof.Tested:
+		card.Lead = Stands(st, units).Line() + ". Keep it with the unit."
+	case claim != proof.Proved:
+		return untestedNote(st)
+	}
+	return card
+}
+
+// untestedNote is for a unit that was not run, or is in parts: it is not started.
+func untestedNote(st *bench.State) Note {
+	n := Note{Title: "Not to be run", Lead: st.Unit.Name + " was not tested.",
+		Warning: "No start-up card is given before a test of this build. " + sites}
+	n.Lines = append(n.Lines, before(st)...)
+	if st.Unit.Fluid != "" {
+		n.Lines = append(n.Lines, "Fluid: "+st.Unit.Fluid+". Nothing else goes in.")
+	}
+	return n
 }
 
 // failedNote is for a unit whose test failed: it is not started.

@@ -8,6 +8,8 @@ import (
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/document"
+	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/report"
 	"corvek/internal/store/storetest"
 
@@ -27,7 +29,7 @@ func TestEachEndingHasItsOwnNote(t *testing.T) {
 		ending, title string
 		says, never   []string
 	}{
-		{unit.EndRebuilt, "Start-up card", []string{"Jog the drive twice", "Never feel for a leak"}, nil},
+		{unit.EndRebuilt, "Not to be run", []string{"was not tested", "No start-up card"}, []string{"Jog the drive"}},
 		{unit.EndReplaced, "For the unit that replaces it", []string{"was not rebuilt", "see the shelf",
 			"new unit's own manual"}, nil},
 		{unit.EndCondemned, "Condemned", []string{"Not to be run again", "beyond"}, []string{"Jog the drive"}},
@@ -49,6 +51,28 @@ func TestEachEndingHasItsOwnNote(t *testing.T) {
 			assert.NotContains(t, b.String(), words, c.title)
 		}
 	}
+}
+
+// What was proved goes with its card; what was tested and not proved goes with a card that says up to
+// what, and what was not shown.
+func TestTheCardSaysUpToWhat(t *testing.T) {
+	s := service(t)
+	d := data(t, s, "T-0388")
+	assert.Equal(t, "Start-up card", d.Note.Title)
+	assert.NotContains(t, d.Note.Lead, "NOT PROVED")
+	assert.Contains(t, strings.Join(d.Note.Lines, "\n"), "Jog the drive twice")
+
+	odd := people.Actor{Name: "Odd", Role: people.RoleLead}
+	require.NoError(t, s.Reopen(t.Context(), odd, "T-0388", "the seal was looked at once more", unit.TouchesPapers))
+	base := d.S.Unit.Serial
+	_, err := s.Set(t.Context(), odd, "T-0388", job.Edit{Field: "u1/part/key/absent", Value: "a spline instead"})
+	require.Error(t, err, "it was counted here")
+	_, err = s.Set(t.Context(), odd, "T-0388", job.Edit{Field: "u1/serial", Base: base, Value: "22-0999"})
+	require.NoError(t, err)
+	d = data(t, s, "T-0388")
+	assert.Equal(t, "Start-up card", d.Note.Title)
+	assert.Contains(t, d.Note.Lead, "TESTED, NOT PROVED: no pressure was read; not shown: turns freely")
+	assert.Contains(t, strings.Join(d.Stands.Missing, "; "), "since then: Serial 22-0916, now 22-0999")
 }
 
 // After a failed test no start-up card is printed as if nothing had been.

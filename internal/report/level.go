@@ -10,10 +10,9 @@ import (
 	"corvek/core/unit"
 )
 
-// LevelOf says on what figures a claim stands: of each step that shows it what was read, and in
-// which attempt. "" where nothing of it was read.
-func LevelOf(c *proof.Told, units quantity.System) string {
-	var out []string
+// LevelOf says on what figures a claim stands: of each step that shows it what was read, in which
+// attempt, and where it is from. Nothing where nothing of it was read.
+func LevelOf(c *proof.Told, units quantity.System) (out []string) {
 	for _, s := range c.Steps {
 		if !s.Read {
 			continue
@@ -40,7 +39,7 @@ func LevelOf(c *proof.Told, units quantity.System) string {
 		}
 		out = append(out, text)
 	}
-	return strings.Join(out, "; ")
+	return out
 }
 
 // originWords say where figures are from.

@@ -77,11 +77,14 @@ func TestStartUpCardBeginsWithTheOutsideCause(t *testing.T) {
 	s := service(t)
 	d := data(t, s, "T-0409")
 	require.NotEmpty(t, d.Note.Lines)
-	assert.Contains(t, d.Note.Lines[0], "Before anything turns: Flush both hose runs")
+	assert.Contains(t, strings.Join(d.Note.Lines, "\n"), "Before anything turns: Flush both hose runs")
 	assert.Contains(t, d.Note.Lines[len(d.Note.Lines)-1], "mineral oil VG 46")
 	var b bytes.Buffer
 	require.NoError(t, document.HTML(&b, report.Card(d)))
-	assert.Contains(t, b.String(), "Never feel for a leak by hand")
+	assert.Contains(t, b.String(), "No start-up card is given before a test")
+	lines := report.StartUp(d.S)
+	assert.Contains(t, lines[0], "Before anything turns: Flush both hose runs", "once it was tested")
+	assert.Contains(t, lines[len(lines)-1], "mineral oil VG 46")
 }
 
 func TestPDFOfEveryDemoJob(t *testing.T) {

@@ -17,6 +17,8 @@ import (
 // to one, all else as the shop writes it.
 func sized(f *proof.Figured, v float64, units quantity.System) string {
 	switch {
+	case f.Base > 0:
+		return quantity.Show(v*f.Base, f.Q.Dim, units)
 	case f.By == family.ByRatio && f.Dim == quantity.Number:
 		return fmt.Sprintf("%.1f to 1", v)
 	case f.Dim == quantity.Number && f.Relative():
@@ -53,7 +55,7 @@ func of(f *proof.Figured) string {
 // Worked is what was worked out of a figure, "" where it is judged as it was read.
 func Worked(f *proof.Figured, units quantity.System) string {
 	var out []string
-	if f.Relative() && f.Dim == quantity.Number && f.Needs == "" && !f.Q.IsZero() {
+	if f.Relative() && f.Base == 0 && f.Dim == quantity.Number && f.Needs == "" && !f.Q.IsZero() {
 		out = append(out, sized(f, f.Value, units)+of(f))
 	}
 	if f.Note != "" {

@@ -83,9 +83,9 @@ func (l *look) gaugesOf(a *bench.Attempt) GaugesOf {
 
 // ClaimRow is a claim that the unit owes, with where it was shown or what keeps it from that.
 type ClaimRow struct {
-	Says, Level string
-	Tone, Sign  string
-	Why         []string
+	Says       string
+	Tone, Sign string
+	Level, Why []string
 }
 
 // claimRows are the claims in the order of the family.
