@@ -543,7 +543,7 @@ func TestNobodyIsProvedWithoutHavingShownIt(t *testing.T) {
 				d := &deceiver{r: r, site: s, iva: iva, odd: odd, tag: fmt.Sprintf("C-%d", number), clock: &clock, code: code,
 					sound: made[code].sound}
 				d.bring(made[code].text)
-				for range rapid.IntRange(3, 12).Draw(r, "acts") {
+				for range rapid.IntRange(3, 9).Draw(r, "acts") {
 					acts := d.acts()
 					acts[d.pick(slices.Sorted(maps.Keys(acts)), "act")]()
 					d.earned()

@@ -182,10 +182,26 @@ func Test(t testing.TB, s *job.Service, tag string, clock *time.Time) {
 	}
 	require.NoError(t, s.NextAttempt(ctx, who, tag, 1, change))
 	limits(t, s, tag)
-	for _, step := range state(t, s, tag).Plan() {
+	st := state(t, s, tag)
+	for _, step := range st.Plan() {
 		if step.Skipped == "" {
-			Step(t, s, tag, step.Code, clock)
+			held(t, s, tag, &step.Test, clock)
 		}
+	}
+	read := func(st *bench.State, settings bool) (out []value) {
+		for _, step := range st.Plan() {
+			if step.Skipped != "" || settings != step.Judges(family.BySetting) {
+				continue
+			}
+			for name, text := range Reads(t, st, step.Code) {
+				out = append(out, value{st.Unit.PointRef(st.Attempt().Number, step.Code, name), text})
+			}
+		}
+		return out
+	}
+	// The highest that a unit sees is what its relief was read at, so that comes first.
+	for _, settings := range []bool{true, false} {
+		all(t, s, tag, "tested", func(st *bench.State) []value { return read(st, settings) })
 	}
 	require.NoError(t, s.CloseAttempt(ctx, who, tag, 1))
 }
@@ -216,36 +232,18 @@ func limits(t testing.TB, s *job.Service, tag string) {
 	})
 }
 
-// Step reads one step of the open test as a sound unit shows it: held its time where it is held.
-func Step(t testing.TB, s *job.Service, tag, code string, clock *time.Time) {
+// held holds a step of the open test its time.
+func held(t testing.TB, s *job.Service, tag string, step *family.Test, clock *time.Time) {
 	t.Helper()
+	if step.Hold == "" {
+		return
+	}
 	ctx := context.Background()
-	st := state(t, s, tag)
-	step, known := st.Step(code)
-	require.True(t, known, code)
-	if step.Hold != "" {
-		require.NoError(t, s.StartHold(ctx, who, tag, 1, code))
-		hold, err := quantity.Parse(step.Hold, quantity.Time)
-		require.NoError(t, err)
-		*clock = clock.Add(time.Duration(hold.SI * float64(time.Second)))
-		require.NoError(t, s.EndHold(ctx, who, tag, 1, code))
-	}
-	for name, text := range Reads(t, st, code) {
-		ref := st.Unit.PointRef(st.Attempt().Number, code, name)
-		_, err := s.Set(ctx, who, tag, job.Edit{Field: ref.String(), Value: text, Base: was(st, code, name)})
-		require.NoError(t, err, ref)
-	}
-}
-
-func was(st *bench.State, code, name string) string {
-	p := st.Attempt().Point(code)
-	switch {
-	case p == nil:
-		return ""
-	case name == "word":
-		return p.Word
-	}
-	return p.Figure(name).Typed
+	require.NoError(t, s.StartHold(ctx, who, tag, 1, step.Code))
+	hold, err := quantity.Parse(step.Hold, quantity.Time)
+	require.NoError(t, err)
+	*clock = clock.Add(time.Duration(hold.SI * float64(time.Second)))
+	require.NoError(t, s.EndHold(ctx, who, tag, 1, step.Code))
 }
 
 // Reads are what a sound unit shows at a step, as it is typed, by the name of the field.
@@ -283,7 +281,7 @@ func sound(t testing.TB, st *bench.State, code string) map[string]float64 {
 			v = 0.95 * relief
 		case r.Figure == "pressure" && step.Pressure > 0, r.By == family.ByDecay:
 			v = step.Pressure * level
-		case r.Figure == "temperature_end", r.Figure == "temperature" && v == 0:
+		case r.Figure == "temperature_end", r.Figure == "temperature":
 			v = 50
 		case r.Figure == "pressure_end" && r.Of == family.OfStart, r.Figure == "falling":
 			v = 0.99 * out["pressure"]

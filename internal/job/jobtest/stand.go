@@ -25,7 +25,7 @@ func Shown(t testing.TB, st *bench.State, step string) map[string]float64 {
 	bench := rig.NewSimulated(1)
 	bench.Unit = facts.Mount(test)
 	bench.Controls = rig.Controls{Drive: true, Pressure: p.Pressure, Speed: p.Speed}
-	for range 20000 { // 400 s
+	for range 8000 { // 160 s
 		bench.Step(0.02)
 	}
 	out := bench.Unit.Rest
