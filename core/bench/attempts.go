@@ -197,7 +197,7 @@ func (st *State) NotReady() string {
 		switch s.Kind {
 		case unit.StopUnfitted, unit.StopTurn, unit.StopStiff, unit.StopFacing, unit.StopStack, unit.StopCaution,
 			unit.StopOrder, unit.StopCount, unit.StopTorque, unit.StopLip, unit.StopProud, unit.StopFill,
-			unit.StopRework:
+			unit.StopRework, unit.StopEmpty:
 			return s.Waived == nil
 		}
 		return false

@@ -93,7 +93,12 @@ func (st *State) factsOf(p *Part) stops.Part {
 		Decision: p.Decision, Step: p.Step, AsksFeel: p.AsksFeel(), Stuck: p.CameStuck()}
 	if s := p.Stack; s != nil {
 		x.Stack = &stops.Stack{Found: s.Found, Fit: s.Fit, FoundFault: s.FoundFault, FitFault: s.FitFault,
-			FitDiff: s.FitDiff, FitDoes: s.FitDoes}
+			FitDiff: s.FitDiff, FitDoes: s.FitDoes, Unknown: p.Part.StackFrom == unit.StackUnknown}
+	}
+	for _, i := range st.KitIssues {
+		if i.Part == p.Code {
+			x.Lacks = i.Text
+		}
 	}
 	if must, asked := st.CountsIn(p); asked {
 		x.CountIn = must

@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"corvek/core/build"
+	"corvek/core/decide"
 	"corvek/core/metrology"
 	"corvek/core/unit"
 )
@@ -61,6 +62,10 @@ func (l *list) fitted(p *Part) {
 	if !p.Step.Done {
 		return
 	}
+	if p.Lacks != "" && p.Choice == decide.Replace {
+		l.part(p, "build", unit.StopEmpty, "%s cannot be fitted new: %s", p.Name, p.Lacks).Act =
+			"put a piece to its place at Kit, or decide to keep it"
+	}
 	if _, right := build.FittingWays(p.Def); right != "" && p.Step.Facing != right {
 		fitted := p.Step.Facing
 		if fitted == "" {
@@ -75,6 +80,8 @@ func (l *list) fitted(p *Part) {
 	switch {
 	case len(s.Fit) == 0:
 		l.part(p, "build", unit.StopStack, "%s: order and facing as fitted not noted", p.Name)
+	case s.Unknown:
+		l.part(p, "build", unit.StopBelongs, "%s: nobody knows what belongs, so nothing says that it is right", p.Name)
 	case len(s.FitDiff) > 0:
 		says := make([]string, len(s.FitDiff))
 		for i, d := range s.FitDiff {

@@ -84,6 +84,7 @@ type Part struct {
 	AsksFeel bool // it is felt by hand once it is fitted
 	Stuck    bool // it did not come off freely
 	Stack    *Stack
+	Lacks    string // what its place in the kit lacks of new pieces, "" where it has them or wants none
 	Features []Feature
 }
 
@@ -93,6 +94,7 @@ type Stack struct {
 	FoundFault, FitFault string             // what cannot be read
 	FitDiff              []strip.Difference // from what belongs
 	FitDoes              strip.Delivery
+	Unknown              bool // nobody knows what belongs
 }
 
 // Way is a way that is gone to save a part.

@@ -128,6 +128,13 @@ func TestEachThingLeftOpenIsOneStop(t *testing.T) {
 		}},
 		{"u1/kit/place/spool", func(u *stops.Unit) { u.Kit = []kit.Issue{{Part: "spool", Text: "no piece"}} }},
 		{"u1/kit/piece/3", func(u *stops.Unit) { u.Kit = []kit.Issue{{Piece: 3, Text: "left over"}} }},
+		{"u1/build/empty/spool", func(u *stops.Unit) {
+			part(u).Choice, part(u).Lacks = decide.Replace, "no piece for this place"
+		}},
+		{"u1/build/belongs/spool", func(u *stops.Unit) {
+			pack := []family.Piece{{Def: &family.StackPiece{Kind: "shim"}}}
+			part(u).Stack = &stops.Stack{Found: pack, Fit: pack, Unknown: true}
+		}},
 		{"u1/build/unfitted", func(u *stops.Unit) { part(u).Step.Done = false }},
 		{"u1/build/facing/spool", func(u *stops.Unit) { part(u).Step.Facing = "drilled end out" }},
 		{"u1/build/turn/spool", func(u *stops.Unit) { part(u).AsksFeel = true }},

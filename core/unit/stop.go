@@ -66,6 +66,8 @@ const (
 	StopLip          StopKind = "lip"      // it runs on the old groove
 	StopProud        StopKind = "proud"    // something stands proud under a joint
 	StopFill         StopKind = "fill"     // not filled, primed or bled
+	StopEmpty        StopKind = "empty"    // fitted as new, and no piece lies at its place
+	StopBelongs      StopKind = "belongs"  // a pack went in, and nobody knows which belongs
 	StopModification StopKind = "modification"
 
 	StopProved StopKind = "proved"
@@ -85,7 +87,7 @@ var StopKinds = []StopKind{
 	StopConclusion, StopOutside, StopMisfit, StopLeftOver, StopOpen, StopReason, StopAnswer, StopRework,
 	StopPlace, StopPiece, StopSeal,
 	StopOrder, StopCount, StopTorque, StopLip, StopProud, StopFill,
-	StopTurn, StopStiff, StopAgain, StopUnfitted, StopModification, StopProved, StopLesson, StopEnding,
+	StopTurn, StopStiff, StopAgain, StopUnfitted, StopEmpty, StopBelongs, StopModification, StopProved, StopLesson, StopEnding,
 	StopFlush, StopBlamed, StopUncured, StopSump,
 }
 

@@ -4,6 +4,7 @@ package jobtest
 import (
 	"context"
 	"fmt"
+	"slices"
 	"testing"
 
 	"corvek/core/bench"
@@ -44,6 +45,11 @@ func Build(t testing.TB, s *job.Service, tag string) {
 	shop, err := s.Shop(ctx, who.Name)
 	require.NoError(t, err)
 	require.NoError(t, s.Store.Update(ctx, tag, func(j *unit.Job, _ store.History) (*store.Change, error) {
+		for _, place := range st.Places {
+			if !slices.ContainsFunc(j.Unit(1).Kit, func(k *unit.Piece) bool { return k.Part == place.Part }) {
+				j.Unit(1).AddPiece("", place.Name, place.Need, place.Part)
+			}
+		}
 		for _, v := range values(st, shop) {
 			place, f, err := entry.Resolve(j, v.ref, shop)
 			if err != nil {
