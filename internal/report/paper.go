@@ -48,11 +48,22 @@ func (d Data) facts() document.Facts {
 	return document.Facts{Rows: slices.DeleteFunc([]document.Fact{
 		{Name: "Customer", Value: joined(", ", j.Customer.Name, j.Customer.Place)},
 		{Name: "Received", Value: d.Date(j.ReceivedOn.Time())},
-		{Name: "Unit", Value: joined(", ", d.S.Family.Name, joined(" ", u.Maker, u.Model))},
-		{Name: "Serial", Value: joined(", ", u.Serial, u.Variant)},
+		{Name: "Unit", Value: d.S.Family.Name},
+		{Name: "Maker", Value: read(u.Maker)},
+		{Name: "Model", Value: read(u.Model)},
+		{Name: "Serial", Value: read(u.Serial)},
+		{Name: "Variant", Value: read(u.Variant)},
 		{Name: "Duty", Value: d.Duty()},
 		{Name: "Fluid", Value: joined(", ", u.Fluid, u.Viscosity.Typed, d.Drained)},
 	}, func(f document.Fact) bool { return f.Value == "" })}
+}
+
+// read is what was read off the unit, or that it was not.
+func read(text string) string {
+	if text == "" {
+		return "not read"
+	}
+	return text
 }
 
 // complaint is what the customer said.

@@ -213,18 +213,36 @@ func (d *Data) tests(units quantity.System) {
 	last := d.Counts
 	for _, step := range st.Plan() {
 		t := &step.Test
-		r := TestRow{Name: t.Name + wording.Behind(": ", t.How),
-			Before: pointText(st.Received, t, units), After: pointText(last, t, units)}
-		if last != nil {
-			for _, p := range last.Points {
-				if p.Test.Code == t.Code {
-					r.Name += wording.Behind(": ", strings.Join(LimitWords(p, units), ", "))
-					r.Verdict = string(p.Verdict)
-				}
-			}
+		s := st.Shown[t.Code]
+		r := TestRow{Name: t.Name + wording.Behind(": ", t.How), Before: pointText(st.Received, t, units),
+			After: finalText(s, last, units)}
+		if s.Read {
+			r.Name += wording.Behind(": ", strings.Join(limitsOf(s, units), ", "))
+			r.Verdict = string(s.Judged.Verdict)
 		}
 		d.Tests = append(d.Tests, r)
 	}
+}
+
+// finalText is what a step comes to on the unit as it is: what was last read at it, in whichever
+// attempt, and what keeps that from showing anything.
+func finalText(s *proof.Shown, last *bench.Attempt, units quantity.System) string {
+	switch {
+	case s.NotHere != "":
+		return "not owed: " + s.NotHere
+	case !s.Read && s.Exercise && last != nil:
+		return "an exercise: " + pointText(last, s.Test, units)
+	}
+	words := FiguresOf(s, units)
+	if last != nil && s.Read && s.Attempt != last.Number {
+		words = append(words, fmt.Sprintf("attempt %d", s.Attempt))
+	}
+	for _, why := range s.Why() {
+		if why != "out of its limits" {
+			words = append(words, why)
+		}
+	}
+	return strings.Join(words, ", ")
 }
 
 func pointText(a *bench.Attempt, t *family.Test, units quantity.System) string {
@@ -236,7 +254,7 @@ func pointText(a *bench.Attempt, t *family.Test, units quantity.System) string {
 			continue
 		}
 		if p.Skipped != "" {
-			return "does not apply: " + p.Skipped
+			return p.Skipped
 		}
 		if text := strings.Join(ReadWords(p, units), ", "); text != "" {
 			return text

@@ -2,6 +2,7 @@ package report
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -112,11 +113,21 @@ func ReadWords(p bench.Point, units quantity.System) (out []string) {
 
 // SourceWords say where the figures of an attempt are from and what they were read with.
 func SourceWords(a *bench.Attempt) string {
-	words := map[string]string{unit.SourceSimulated: "an exercise on the simulated stand",
-		unit.SourceStand: "figures taken from the stand", unit.SourceLog: "figures from the log of a stand",
-	}[a.Source]
-	if words == "" {
-		words = "figures typed from the stand"
+	var from []string
+	for _, p := range a.Attempt.Points {
+		for _, t := range p.Taken {
+			if !slices.Contains(from, t.From) {
+				from = append(from, t.From)
+			}
+		}
+	}
+	if len(from) == 0 { // of before each figure kept where it is from
+		from = []string{a.Source}
+	}
+	slices.Sort(from)
+	words := "figures " + originWords(from)
+	if a.Source == unit.SourceSimulated {
+		words = "an exercise on the simulated stand"
 	}
 	return words + wording.Behind(
 		", read with ",
