@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -43,6 +44,9 @@ type Mapping struct {
 	Columns []Column
 }
 
+// SimulatedColumn is the heading of a column that says that a file is of an exercise.
+const SimulatedColumn = "simulated"
+
 // ReadCSV reads a log: a heading, then a line a sample. The time is seconds from the start,
 // a clock like 14:02:00.5, or a date with a clock; decimal commas are taken where fields are
 // parted by semicolons. Errors name the line.
@@ -68,7 +72,9 @@ func ReadCSV(r io.Reader, m Mapping, day time.Time) (*Trace, error) {
 	if err != nil {
 		return nil, err
 	}
-	t := &Trace{}
+	t := &Trace{Simulated: slices.ContainsFunc(row, func(cell string) bool {
+		return strings.Contains(strings.ToLower(cell), SimulatedColumn)
+	})}
 	for _, c := range m.Columns {
 		t.Channels = append(t.Channels, c.Figure)
 	}

@@ -18,6 +18,8 @@ type Sample struct {
 type Trace struct {
 	Channels []string // codes of figures of the stand
 	Samples  []Sample
+	// A file says of itself that it is of an exercise
+	Simulated bool
 }
 
 // Channel gives the place of a channel, -1 where it is not there.

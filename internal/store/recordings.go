@@ -101,7 +101,10 @@ const logChunk = 100
 // KeepLog keeps the log of another stand, whole or not at all, as a recording of an attempt; r says whose,
 // by what name and who brought it.
 func (s *Store) KeepLog(ctx context.Context, tag string, r Recording, t *trace.Trace) (id int64, err error) {
-	r.Source, r.Channels, r.StartedAt = unit.SourceLog, strings.Join(t.Channels, " "), t.Samples[0].At
+	if r.Source == "" {
+		r.Source = unit.SourceLog
+	}
+	r.Channels, r.StartedAt = strings.Join(t.Channels, " "), t.Samples[0].At
 	err = s.transaction(ctx, func(db *gorm.DB) error {
 		if id, err = openRecording(db, tag, r); err != nil {
 			return err
@@ -135,6 +138,17 @@ const recordingsOf = `SELECT r.*, coalesce(max(c.to_at), r.started_at) AS ended_
 func (s *Store) Recordings(ctx context.Context, tag string, unit int) (out []Recording, err error) {
 	err = s.db.WithContext(ctx).Raw(recordingsOf+` AND r.unit = ? GROUP BY r.id HAVING count(c.seq) > 0
 		ORDER BY r.id DESC LIMIT ?`, tag, unit, mostRecordings).Scan(&out).Error
+	return out, err
+}
+
+// mostExercises are held against a log that comes in.
+const mostExercises = 50
+
+// Exercises lists the newest recordings of the simulated stand, of whichever job.
+func (s *Store) Exercises(ctx context.Context) (out []Recording, err error) {
+	err = s.db.WithContext(ctx).Raw(`SELECT r.*, max(c.to_at) AS ended_at, sum(c.samples) AS samples
+		FROM recordings r JOIN recording_chunks c ON c.recording_id = r.id
+		WHERE r.source = ? GROUP BY r.id ORDER BY r.id DESC LIMIT ?`, unit.SourceSimulated, mostExercises).Scan(&out).Error
 	return out, err
 }
 

@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"html"
+	"math"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -155,6 +156,30 @@ func TestALogOfAnotherStandIsTaken(t *testing.T) {
 	assert.Equal(t, "175.5 bar", p.Figure("pressure").Typed)
 	assert.Equal(t, "44.10 L/min", p.Figure("flow").Typed)
 	assert.Equal(t, unit.SourceLog, st.Attempt().Source)
+	assert.Equal(t, unit.SourceLog, p.Taking("flow").From)
+	assert.Equal(t, 10*time.Second, p.Held(), "by the times of its samples")
+
+	// An exercise that comes back as a file stays one, whether the file says so or its figures do.
+	var ran, file strings.Builder
+	ran.WriteString("t;P1;Q1;simulated\n")
+	file.WriteString("t;P1;Q1\n")
+	r := store.Recording{Unit: 1, Attempt: 1, Stand: "practice", ByName: "x", Source: unit.SourceSimulated}
+	tr := &trace.Trace{Channels: []string{"pressure", "flow"}}
+	for i := range 100 {
+		p, q := 170+7*math.Sin(float64(i*i)), 44+math.Cos(float64(3*i))
+		tr.Samples = append(tr.Samples, trace.Sample{At: time.Now().Add(time.Duration(i) * 100 * time.Millisecond),
+			Values: []float64{p * 1e5, q / 6e4}})
+		row := strings.ReplaceAll(fmt.Sprintf("%d.%d;%.1f;%.2f", i/10, i%10, p, q), ".", ",")
+		fmt.Fprintf(&ran, "%s;yes\n", row)
+		fmt.Fprintf(&file, "%s\n", row)
+	}
+	_, err = s.server.Store.KeepLog(t.Context(), "T-0417", r, tr)
+	require.NoError(t, err)
+	for name, log := range map[string]string{"it says so": ran.String(), "its figures do": file.String()} {
+		res, body = upload(log, columns)
+		assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, name)
+		assert.Contains(t, body, "of an exercise on the simulated stand", name)
+	}
 }
 
 // At a step that reads a standby its calculator stands, filled in with what was read.

@@ -1,6 +1,7 @@
 package jobpages
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"path"
@@ -31,9 +32,6 @@ func (s *Pages) addLog(c *echo.Context) error {
 	if a == nil || a.Closed {
 		return field.Errorf("log", "start an attempt first")
 	}
-	if why := a.Mixed(unit.SourceLog); why != "" {
-		return field.Errorf("log", "%s", why)
-	}
 	m, err := trace.ParseMapping(c.FormValue("columns"))
 	if err != nil {
 		return field.Errorf("columns", "%s", err)
@@ -51,12 +49,44 @@ func (s *Pages) addLog(c *echo.Context) error {
 	if err != nil {
 		return field.Errorf("log", "%s", err)
 	}
+	source, err := s.sourceOf(ctx, t)
+	if err != nil {
+		return err
+	}
+	if why := a.Mixed(source); why != "" {
+		if source == unit.SourceSimulated {
+			why = "these samples are of an exercise on the simulated stand: " + why
+		}
+		return field.Errorf("log", "%s", why)
+	}
 	id, err := s.Store.KeepLog(ctx, st.Job.Tag, store.Recording{Unit: st.Unit.Number, Attempt: a.Number,
-		Stand: "log " + clippedName(path.Base(file.Filename)), ByName: site.Who(c).Name}, t)
+		Source: source, Stand: "log " + clippedName(path.Base(file.Filename)), ByName: site.Who(c).Name}, t)
 	if err != nil {
 		return err
 	}
 	return site.OK(c, map[string]any{"go": fmt.Sprintf("/jobs/%s/recordings/%d", st.Job.Tag, id)})
+}
+
+// sourceOf tells a log from samples of an exercise that come back as a file, whether the file says so
+// itself or only its figures do.
+func (s *Pages) sourceOf(ctx context.Context, t *trace.Trace) (string, error) {
+	if t.Simulated {
+		return unit.SourceSimulated, nil
+	}
+	list, err := s.Store.Exercises(ctx)
+	if err != nil {
+		return "", err
+	}
+	for _, r := range list {
+		ran, err := s.Store.Samples(ctx, r, r.StartedAt.Add(-time.Minute), r.EndedAt, mostSamples)
+		if err != nil {
+			return "", err
+		}
+		if t.PartOf(ran) {
+			return unit.SourceSimulated, nil
+		}
+	}
+	return unit.SourceLog, nil
 }
 
 // clippedName is what a file was called, as far as it can be shown and kept.

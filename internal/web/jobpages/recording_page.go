@@ -164,6 +164,9 @@ func (s *Pages) recordingCSV(c *echo.Context) error {
 	for _, ch := range show {
 		head = append(head, ch.Code+" "+ch.Unit)
 	}
+	if r.Simulated() {
+		head = append(head, trace.SimulatedColumn)
+	}
 	_ = out.Write(head)
 	for from := r.StartedAt.Add(-time.Minute); from.Before(r.EndedAt); from = from.Add(time.Hour) {
 		t, err := s.Store.Samples(c.Request().Context(), r, from, from.Add(time.Hour-time.Nanosecond), mostSamples+1000)
@@ -178,6 +181,9 @@ func (s *Pages) recordingCSV(c *echo.Context) error {
 					text = strconv.FormatFloat(*v, 'f', ch.Places, 64)
 				}
 				row = append(row, text)
+			}
+			if r.Simulated() {
+				row = append(row, "yes")
 			}
 			if err := out.Write(row); err != nil {
 				return nil // the reader has left
