@@ -212,6 +212,9 @@ func (r Rules) judge(t *family.Test, read family.Read, p *unit.Point, typed bool
 	}
 	if read.By != family.ByDecay && (math.IsNaN(f.Q.SI) || f.Q.IsZero()) {
 		r.limits(t, &f)
+		if base, needs := r.need(f.Of); family.OfNeed(f.Of) && needs == "" {
+			f.Base = base
+		}
 		return f
 	}
 	f.Value = f.Q.SI

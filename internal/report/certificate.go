@@ -126,7 +126,7 @@ func limitsOf(s *proof.Shown, units quantity.System) (out []string) {
 	for i := range s.Judged.Figures {
 		f := &s.Judged.Figures[i]
 		if words := LimitOf(f, units); words != "" {
-			out = append(out, strings.ToLower(f.Name)+" "+words)
+			out = append(out, limited(f.Name, words))
 		}
 	}
 	if target := s.Judged.Target; target > 0 {

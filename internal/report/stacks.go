@@ -53,6 +53,9 @@ func differs(head string, list []strip.Difference) []string {
 // are known.
 func stackWords(list []family.Piece, does strip.Delivery, units quantity.System) string {
 	words := fmt.Sprintf("%d pieces: %s", len(list), pieces(list))
+	if len(list) == 1 {
+		words = "one piece: " + pieces(list)
+	}
 	if does.HasForce {
 		words += "; " + quantity.Show(does.Force, quantity.Force, units) + " at the installed height"
 	}

@@ -2,6 +2,7 @@ package report
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 	"time"
@@ -19,11 +20,12 @@ import (
 func sized(f *proof.Figured, v float64, units quantity.System) string {
 	switch {
 	case f.Base > 0:
-		return quantity.Show(v*f.Base, f.Q.Dim, units)
+		g, _ := family.FigureByCode(f.Figure)
+		return quantity.Show(v*f.Base, g.Dim, units)
 	case f.By == family.ByRatio && f.Dim == quantity.Number:
 		return fmt.Sprintf("%.1f to 1", v)
 	case f.Dim == quantity.Number && f.Relative():
-		return fmt.Sprintf("%.1f %%", 100*v)
+		return fmt.Sprintf("%.1f %%", math.Round(1000*v)/10+0) // a share a little below none is none
 	}
 	return quantity.Show(v, f.Dim, units)
 }
@@ -85,10 +87,19 @@ func LimitWords(p bench.Point, units quantity.System) (out []string) {
 	for i := range p.Figures {
 		f := &p.Figures[i]
 		if words := LimitOf(f, units); words != "" {
-			out = append(out, strings.ToLower(f.Name)+" "+words)
+			out = append(out, limited(f.Name, words))
 		}
 	}
 	return out
+}
+
+// limited puts a figure before its limit: "cracks at most 5 bar" for one that cracks at something.
+func limited(name, limit string) string {
+	name = strings.ToLower(name)
+	if strings.HasPrefix(limit, "at ") {
+		name = strings.TrimSuffix(name, " at")
+	}
+	return name + " " + limit
 }
 
 // ReadWords are all figures of a step as they were read, with what was worked out of them,
