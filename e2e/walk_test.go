@@ -137,8 +137,10 @@ func flatten(path string, v any, out map[string]string) {
 }
 
 // beside are values that come with another and that nobody reads off a button.
-var beside = regexp.MustCompile(`/taken/|/grounds/|/(by|at|who|round|over|taken_out|read_at|version|station|started|until|` +
-	`waiting|stage|slot|code|number|source|origin|kind_of|hold_until|hold_to|held|answered_at)$`)
+var beside = regexp.MustCompile(
+	`/taken/|/grounds/|/(by|at|who|round|over|taken_out|read_at|version|station|started|until|` +
+		`waiting|stage|slot|code|number|source|origin|kind_of|hold_until|hold_to|held|answered_at)$`,
+)
 
 func differences(before, after map[string]string) (out []changed) {
 	for _, path := range slices.Sorted(maps.Keys(mergedKeys(before, after))) {

@@ -87,7 +87,8 @@ var StopKinds = []StopKind{
 	StopConclusion, StopOutside, StopMisfit, StopLeftOver, StopOpen, StopReason, StopAnswer, StopRework,
 	StopPlace, StopPiece, StopSeal,
 	StopOrder, StopCount, StopTorque, StopLip, StopProud, StopFill,
-	StopTurn, StopStiff, StopAgain, StopUnfitted, StopEmpty, StopBelongs, StopModification, StopProved, StopLesson, StopEnding,
+	StopTurn, StopStiff, StopAgain, StopUnfitted, StopEmpty, StopBelongs, StopModification,
+	StopProved, StopLesson, StopEnding,
 	StopFlush, StopBlamed, StopUncured, StopSump,
 }
 

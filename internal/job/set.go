@@ -113,6 +113,9 @@ func (w *writing) set(e Edit) (kept string, wrote bool, err error) {
 	return kept, true, nil
 }
 
+// ReadAgain is the action of a line of the record that notes such a reading.
+const ReadAgain = "read again"
+
 // readAgain notes a figure of an open test that was typed once more as it stands: that is a reading
 // too, of the unit as it is now.
 func (w *writing) readAgain(place *entry.Place, f *entry.Field, kept string) bool {
@@ -122,7 +125,7 @@ func (w *writing) readAgain(place *entry.Place, f *entry.Field, kept string) boo
 		return false
 	}
 	place.Taken(unit.SourceTyped, true)
-	w.record(unit.Entry{Action: "read again", Field: place.Ref.String(), Before: kept, After: kept})
+	w.record(unit.Entry{Action: ReadAgain, Field: place.Ref.String(), Before: kept, After: kept})
 	return true
 }
 

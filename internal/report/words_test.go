@@ -23,9 +23,13 @@ import (
 // slips are what no paper says: figures and sentences that were put together wrong, and words of the
 // program instead of the shop's.
 var slips = map[string]*regexp.Regexp{
-	"a zero below zero":        regexp.MustCompile(`(^|[^\d.])-0(\.0+)?([^\d.]|$)`),
-	"a word twice":             regexp.MustCompile(`(?i)\b(at at|of of|the the|to to|is is|in in|and and|by by|most at most)\b`),
-	"one of many":              regexp.MustCompile(`(^|[^\d.,])1 (readings|pieces|parts|stops|steps|pictures|attempts|rounds|days)\b`),
+	"a zero below zero": regexp.MustCompile(`(^|[^\d.])-0(\.0+)?([^\d.]|$)`),
+	"a word twice": regexp.MustCompile(
+		`(?i)\b(at at|of of|the the|to to|is is|in in|and and|by by|most at most)\b`,
+	),
+	"one of many": regexp.MustCompile(
+		`(^|[^\d.,])1 (readings|pieces|parts|stops|steps|pictures|attempts|rounds|days)\b`,
+	),
 	"an address":               regexp.MustCompile(`\bu\d+/(part|attempt|limit|piece|evidence|conclusion)`),
 	"an empty place":           regexp.MustCompile(`\(\s*\)|, ,|;\s*;|: ;|: ,|: \.|\(; |\(, | ,|\s;|\.\.\s`),
 	"not a number":             regexp.MustCompile(`\bNaN\b|\bInf\b|%!|<nil>|\bnil\b`),

@@ -148,7 +148,8 @@ const mostExercises = 50
 func (s *Store) Exercises(ctx context.Context) (out []Recording, err error) {
 	err = s.db.WithContext(ctx).Raw(`SELECT r.*, max(c.to_at) AS ended_at, sum(c.samples) AS samples
 		FROM recordings r JOIN recording_chunks c ON c.recording_id = r.id
-		WHERE r.source = ? GROUP BY r.id ORDER BY r.id DESC LIMIT ?`, unit.SourceSimulated, mostExercises).Scan(&out).Error
+		WHERE r.source = ? GROUP BY r.id ORDER BY r.id DESC LIMIT ?`,
+		unit.SourceSimulated, mostExercises).Scan(&out).Error
 	return out, err
 }
 

@@ -359,14 +359,18 @@ func (d *deceiver) acts() map[string]func() {
 			}
 		},
 		"exercise": func() {
-			if t := d.j.last(); t != nil && d.site.server.Jobs.BeginExercise(d.site.t.Context(), bench1, d.tag, 1) == nil {
+			if t := d.j.last(); t != nil &&
+				d.site.server.Jobs.BeginExercise(d.site.t.Context(), bench1, d.tag, 1) == nil {
 				d.past, t.exercise = nil, true
 				d.did = append(d.did, "exercise")
 			}
 		},
 		"not possible": func() {
 			if a := d.attempt(); a != nil {
-				d.set(d.state().Unit.PointRef(a.Number, step().Code, "not_applicable").String(), "no drive of that size")
+				d.set(
+					d.state().Unit.PointRef(a.Number, step().Code, "not_applicable").String(),
+					"no drive of that size",
+				)
 			}
 		},
 		"serial": func() {
@@ -540,8 +544,16 @@ func TestNobodyIsProvedWithoutHavingShownIt(t *testing.T) {
 					clock.Store(at.UnixNano())
 				}
 				number++
-				d := &deceiver{r: r, site: s, iva: iva, odd: odd, tag: fmt.Sprintf("C-%d", number), clock: &clock, code: code,
-					sound: made[code].sound}
+				d := &deceiver{
+					r:     r,
+					site:  s,
+					iva:   iva,
+					odd:   odd,
+					tag:   fmt.Sprintf("C-%d", number),
+					clock: &clock,
+					code:  code,
+					sound: made[code].sound,
+				}
 				d.bring(made[code].text)
 				for range rapid.IntRange(3, 9).Draw(r, "acts") {
 					acts := d.acts()

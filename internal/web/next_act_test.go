@@ -76,10 +76,16 @@ func TestATechnicianAlwaysHasANextAct(t *testing.T) {
 		}
 		post(iva, tag, "prove/close", url.Values{})
 	}
-	const family, long = "check_valve", 20 * time.Minute
+	var made []string
+	built := func() string {
+		tag := jobtest.Built(t, s.server.Jobs, "check_valve")
+		made = append(made, tag)
+		return tag
+	}
+	const long = 20 * time.Minute
 
 	t.Run("a failed test", func(t *testing.T) {
-		tag := jobtest.Built(t, s.server.Jobs, family)
+		tag := built()
 		next(tag)
 		whole(tag, map[string]string{"leakage": "9 L/min"}, long)
 		assert.Equal(t, proof.Tested, claim(tag))
@@ -91,7 +97,7 @@ func TestATechnicianAlwaysHasANextAct(t *testing.T) {
 		assert.Equal(t, proof.Proved, claim(tag))
 	})
 	t.Run("a hold too short", func(t *testing.T) {
-		tag := jobtest.Built(t, s.server.Jobs, family)
+		tag := built()
 		next(tag)
 		whole(tag, nil, time.Minute)
 		assert.Equal(t, proof.Tested, claim(tag))
@@ -104,7 +110,7 @@ func TestATechnicianAlwaysHasANextAct(t *testing.T) {
 		assert.Equal(t, proof.Proved, claim(tag))
 	})
 	t.Run("only one row could be tried before it failed", func(t *testing.T) {
-		tag := jobtest.Built(t, s.server.Jobs, family)
+		tag := built()
 		next(tag)
 		step(tag, "back", long, map[string]string{"word": "passes"})
 		post(iva, tag, "prove/close", url.Values{})
@@ -114,7 +120,7 @@ func TestATechnicianAlwaysHasANextAct(t *testing.T) {
 		assert.Equal(t, proof.Proved, claim(tag))
 	})
 	t.Run("a comeback", func(t *testing.T) {
-		tag := jobtest.Built(t, s.server.Jobs, family)
+		tag := built()
 		next(tag)
 		whole(tag, nil, long)
 		require.Equal(t, proof.Proved, claim(tag))
@@ -133,7 +139,7 @@ func TestATechnicianAlwaysHasANextAct(t *testing.T) {
 		assert.Empty(t, state(tag).Job.Waivers)
 	})
 	t.Run("not possible here", func(t *testing.T) {
-		tag := jobtest.Built(t, s.server.Jobs, family)
+		tag := built()
 		next(tag)
 		for _, p := range state(tag).Plan() {
 			if p.Code != "back" {
@@ -150,4 +156,14 @@ func TestATechnicianAlwaysHasANextAct(t *testing.T) {
 		_, paper := iva.get("/jobs/" + tag + "/certificate")
 		assert.Contains(t, paper, "TESTED, NOT PROVED: up to 175.0 bar; not shown: holds back its load")
 	})
+	for _, tag := range made {
+		_, record := iva.get("/jobs/" + tag + "/record")
+		assert.NotRegexp(
+			t,
+			`[>\s]u\d+/|, ,|\b[a-z]+_[a-z]+\b:`,
+			plain(record),
+			"the record of %s in the shop's words",
+			tag,
+		)
+	}
 }

@@ -224,8 +224,12 @@ func limits(t testing.TB, s *job.Service, tag string) {
 				}
 				shown := sound(t, st, step.Code)[r.Figure]
 				ref := func(name string) unit.Ref { return st.Unit.LimitRef(step.Code, r.Figure, name) }
-				out = append(out, value{ref("least"), base(shown*0.8, g.Dim)}, value{ref("most"), base(shown*1.2, g.Dim)},
-					value{ref("source"), "agreed with the mill, 3 May"})
+				out = append(
+					out,
+					value{ref("least"), base(shown*0.8, g.Dim)},
+					value{ref("most"), base(shown*1.2, g.Dim)},
+					value{ref("source"), "agreed with the mill, 3 May"},
+				)
 			}
 		}
 		return out

@@ -4,6 +4,7 @@ import (
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/answer"
+	"corvek/internal/job"
 	"corvek/internal/store"
 	"corvek/internal/web/site"
 
@@ -34,8 +35,11 @@ func recordLines(l *look, entries []unit.Entry) (out []RecordLine) {
 			what = wording.Where(l.job, l.st.Families, e.Field)
 			e.Before, e.After = site.ValueWords(e.Field, e.Before), site.ValueWords(e.Field, e.After)
 		}
-		if e.Action == "undo" {
+		switch e.Action {
+		case "undo":
 			what = "Taken back: " + what
+		case job.ReadAgain:
+			what += ", read once more"
 		}
 		out = append(out, RecordLine{e, what})
 	}
