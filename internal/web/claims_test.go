@@ -15,6 +15,7 @@ import (
 	"time"
 
 	"corvek/core/bench"
+	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/proof"
 	"corvek/core/quantity"
@@ -181,6 +182,8 @@ type deceiver struct {
 	tag        string
 	clock      *atomic.Int64
 	j          *judge
+	now        *bench.State
+	shop       *entry.Shop
 	past       []*judge // before each act that can be taken back
 	did        []string
 	code       string
@@ -188,10 +191,14 @@ type deceiver struct {
 	bare, kept []string                     // parts with a piece at their place, and without
 }
 
+// state is the unit as the program has it after the last act.
 func (d *deceiver) state() *bench.State {
-	st, err := d.site.server.Jobs.Load(d.site.t.Context(), d.tag, 1)
-	require.NoError(d.r, err)
-	return st
+	if d.now == nil {
+		st, err := d.site.server.Jobs.Load(d.site.t.Context(), d.tag, 1)
+		require.NoError(d.r, err)
+		d.now = st
+	}
+	return d.now
 }
 
 // act posts a form and reports whether it was taken.
@@ -201,6 +208,12 @@ func (d *deceiver) act(b *browser, path string, form url.Values) bool {
 	}
 	before, version := d.j.before(), d.state().Job.Version
 	res, body := b.post("/jobs/"+d.tag+"/"+path, form)
+	d.now = nil
+	if res.StatusCode == http.StatusForbidden || res.StatusCode == http.StatusUnauthorized { // the bench has rested
+		again := d.site.as(map[bool]string{true: "odd", false: "iva"}[b == d.odd])
+		b.Client, b.csrf = again.Client, again.csrf
+		res, body = b.post("/jobs/"+d.tag+"/"+path, form)
+	}
 	if res.StatusCode >= 500 {
 		d.r.Fatalf("%s %v: %s", path, form, body)
 	}
@@ -216,20 +229,14 @@ func (d *deceiver) act(b *browser, path string, form url.Values) bool {
 }
 
 // set writes a field over whatever stands there.
-func (d *deceiver) set(field, value string) bool {
-	form := url.Values{"field": {field}, "value": {value}}
-	res, body := d.iva.post("/jobs/"+d.tag+"/set", form)
-	if res.StatusCode == http.StatusConflict {
-		var theirs struct {
-			Conflict struct {
-				Theirs string `json:"theirs"`
-			} `json:"conflict"`
-			Theirs string `json:"theirs"`
-		}
-		require.NoError(d.r, json.Unmarshal([]byte(body), &theirs))
-		form.Set("base", theirs.Theirs+theirs.Conflict.Theirs)
+func (d *deceiver) set(address, value string) bool {
+	ref, err := unit.ParseRef(address)
+	require.NoError(d.r, err)
+	place, f, err := entry.Resolve(d.state().Job.Clone(), ref, d.shop)
+	if err != nil {
+		return false // it has no such field now
 	}
-	return d.act(d.iva, "set", form)
+	return d.act(d.iva, "set", url.Values{"field": {address}, "value": {value}, "base": {f.Get(place)}})
 }
 
 // attempt is the open one as the program has it, nil for none.
@@ -361,7 +368,7 @@ func (d *deceiver) acts() map[string]func() {
 		"exercise": func() {
 			if t := d.j.last(); t != nil &&
 				d.site.server.Jobs.BeginExercise(d.site.t.Context(), bench1, d.tag, 1) == nil {
-				d.past, t.exercise = nil, true
+				d.past, t.exercise, d.now = nil, true, nil
 				d.did = append(d.did, "exercise")
 			}
 		},
@@ -437,6 +444,9 @@ func (d *deceiver) acts() map[string]func() {
 			}
 		},
 		"there and back": func() {
+			if rapid.IntRange(0, 3).Draw(d.r, "rarely") > 0 {
+				return // its papers are drawn, which takes as long as all the rest
+			}
 			d.set("job/collected_by", "the driver")
 			touches := d.pick([]string{unit.TouchesUnit, unit.TouchesPapers}, "touches")
 			if !d.act(d.odd, "hand-over", nil) {
@@ -497,8 +507,8 @@ func (s *served) proven(t *testing.T, code string, clock *time.Time) proven {
 	return out
 }
 
-// bareShop is a shop without a job or an instrument, of a technician and a lead.
-func bareShop(t *testing.T) *served {
+// bareShop is a shop without a job or an instrument, of a technician and a lead, with the clock it goes by.
+func bareShop(t *testing.T) (*served, *atomic.Int64) {
 	jobs, err := job.New(storetest.New(t))
 	require.NoError(t, err)
 	hash, err := bcrypt.GenerateFromPassword([]byte(people.DemoPassword), bcrypt.MinCost)
@@ -511,7 +521,10 @@ func bareShop(t *testing.T) *served {
 	require.NoError(t, err)
 	s := &served{httptest.NewServer(app), server, t}
 	t.Cleanup(s.Close)
-	return s
+	clock := &atomic.Int64{}
+	clock.Store(time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC).UnixNano())
+	jobs.Now = func() time.Time { return time.Unix(0, clock.Load()).UTC() }
+	return s, clock
 }
 
 // cheats is how many times a hundred sequences are tried; the long trial takes more of each hundred.
@@ -519,55 +532,53 @@ const cheats = 5
 
 // Nobody gets PROVED by leaving out, by order, by change or by label.
 func TestNobodyIsProvedWithoutHavingShownIt(t *testing.T) {
-	s := bareShop(t)
-	var clock atomic.Int64
-	clock.Store(time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC).UnixNano())
-	s.server.Jobs.Now = func() time.Time { return time.Unix(0, clock.Load()).UTC() }
-	iva, odd := s.as("iva"), s.as("odd")
-	var codes []string
-	for _, f := range s.server.Jobs.Families().List() {
-		codes = append(codes, f.Code)
-	}
-	made := map[string]proven{}
-	number := 0
-	claims := map[proof.Claim]int{}
+	t.Parallel()
+	made := allProven(t)
+	codes := slices.Sorted(maps.Keys(made))
+	var proved, tested atomic.Int64
 	for n := range cheats {
 		t.Run(fmt.Sprintf("hundred %d", n+1), func(t *testing.T) {
+			t.Parallel()
+			s, clock := bareShop(t)
+			number, iva, odd := 0, s.as("iva"), s.as("odd")
 			rapid.Check(t, func(r *rapid.T) {
 				code := rapid.SampledFrom(codes).Draw(r, "family")
-				if _, before := made[code]; !before {
-					at := s.server.Jobs.Now()
-					now := s.server.Jobs.Now
-					s.server.Jobs.Now = func() time.Time { return at }
-					made[code] = s.proven(t, code, &at)
-					s.server.Jobs.Now = now
-					clock.Store(at.UnixNano())
-				}
 				number++
-				d := &deceiver{
-					r:     r,
-					site:  s,
-					iva:   iva,
-					odd:   odd,
-					tag:   fmt.Sprintf("C-%d", number),
-					clock: &clock,
-					code:  code,
-					sound: made[code].sound,
-				}
+				d := &deceiver{r: r, site: s, iva: iva, odd: odd, tag: fmt.Sprintf("C-%d", number),
+					clock: clock, code: code, sound: made[code].sound}
 				d.bring(made[code].text)
-				for range rapid.IntRange(3, 9).Draw(r, "acts") {
+				for range rapid.IntRange(3, 7).Draw(r, "acts") {
 					acts := d.acts()
 					acts[d.pick(slices.Sorted(maps.Keys(acts)), "act")]()
 					d.earned()
 				}
-				claim, _ := d.state().Claim()
-				claims[claim]++
+				if claim, _ := d.state().Claim(); claim == proof.Proved {
+					proved.Add(1)
+				} else {
+					tested.Add(1)
+				}
 			})
 		})
 	}
-	t.Logf("%v", claims)
-	require.Positive(t, claims[proof.Proved], "some stayed proved: the judge was asked")
-	require.Positive(t, claims[proof.Tested])
+	t.Cleanup(func() { // when all hundreds are over
+		t.Logf("%d stayed proved, %d did not", proved.Load(), tested.Load())
+		if proved.Load() == 0 || tested.Load() == 0 {
+			t.Error("the judge was never asked, or nothing ever fell")
+		}
+	})
+}
+
+// allProven makes a job of each family that was proved honestly.
+func allProven(t *testing.T) map[string]proven {
+	s, clock := bareShop(t)
+	at := s.server.Jobs.Now()
+	s.server.Jobs.Now = func() time.Time { return at }
+	out := map[string]proven{}
+	for _, f := range s.server.Jobs.Families().List() {
+		out[f.Code] = s.proven(t, f.Code, &at)
+	}
+	clock.Store(at.UnixNano())
+	return out
 }
 
 // bring takes the document in as a job of its own, and asks the judge to believe its first test.
@@ -584,6 +595,8 @@ func (d *deceiver) bring(text []byte) {
 	st := d.state()
 	claim, missing := st.Claim()
 	require.Equal(d.r, proof.Proved, claim, "%s: %v", d.code, missing)
+	d.shop, err = d.site.server.Jobs.Shop(ctx, "iva")
+	require.NoError(d.r, err)
 	d.j = &judge{world: map[string]string{}, duty: st.Duty.Pressure}
 	d.j.world["unit:serial"], d.j.world["unit:fluid"] = st.Unit.Serial, st.Unit.Fluid
 	d.j.world["complaint:words"] = st.Job.Complaint

@@ -3,7 +3,6 @@ package web
 import (
 	"net/http"
 	"net/url"
-	"sync/atomic"
 	"testing"
 	"time"
 
@@ -19,10 +18,7 @@ import (
 // From every state a technician comes to PROVED by what the page shows, and nothing is waived: after a
 // failed test, after one that was closed with a hold too short, and after a comeback.
 func TestATechnicianAlwaysHasANextAct(t *testing.T) {
-	s := bareShop(t)
-	var clock atomic.Int64
-	clock.Store(time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC).UnixNano())
-	s.server.Jobs.Now = func() time.Time { return time.Unix(0, clock.Load()).UTC() }
+	s, clock := bareShop(t)
 	iva := s.as("iva")
 	state := func(tag string) *bench.State {
 		st, err := s.server.Jobs.Load(t.Context(), tag, 1)

@@ -78,7 +78,8 @@ func (s *Pages) sourceOf(ctx context.Context, t *trace.Trace) (string, error) {
 		return "", err
 	}
 	for _, r := range list {
-		ran, err := s.Store.Samples(ctx, r, r.StartedAt.Add(-time.Minute), r.EndedAt, mostSamples)
+		ran, err := s.Store.Samples(ctx, r, r.StartedAt.Add(-time.Minute),
+			r.EndedAt.Add(time.Minute), mostSamples)
 		if err != nil {
 			return "", err
 		}
