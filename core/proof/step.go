@@ -212,8 +212,8 @@ func (r Rules) judge(t *family.Test, read family.Read, p *unit.Point, typed bool
 	}
 	if read.By != family.ByDecay && (math.IsNaN(f.Q.SI) || f.Q.IsZero()) {
 		r.limits(t, &f)
-		if base, needs := r.need(f.Of); family.OfNeed(f.Of) && needs == "" {
-			f.Base = base
+		if family.OfNeed(f.Of) {
+			f.Base, f.Needs = r.need(f.Of)
 		}
 		return f
 	}

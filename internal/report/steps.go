@@ -71,7 +71,7 @@ func Worked(f *proof.Figured, units quantity.System) string {
 func LimitOf(f *proof.Figured, units quantity.System) string {
 	show := func(v float64) string { return sized(f, v, units) }
 	switch l := f.Limits; {
-	case l.Empty():
+	case l.Empty(), f.Of != "" && family.OfNeed(f.Of) && f.Base == 0: // nobody told of what it is a share
 		return ""
 	case l.HasLower && l.HasUpper:
 		return show(l.Lower) + " to " + show(l.Upper) + of(f) + ", " + f.From
