@@ -495,6 +495,33 @@ func (d *deceiver) tricks(all map[string]func(), step func() *family.Test) {
 	}, all["close"])
 	all["half a step"] = try(all["whole step"], all["figure gone"], all["close"])
 	all["left open"] = try(all["whole step"])
+	another := func() {
+		v := map[bool]string{true: "S-2", false: "S-1"}[d.state().Unit.Serial == "S-1"]
+		if d.set("u1/serial", v) {
+			d.j.world["unit:serial"] = v
+		}
+	}
+	all["nothing is possible"] = try(another, func() {
+		for _, s := range d.steps() {
+			if d.attempt() == nil {
+				return
+			}
+			d.set(d.state().Unit.PointRef(d.attempt().Number, s.Code, "not_applicable").String(), "no time")
+		}
+	}, all["close"])
+	all["all but one hold"] = try(func() {
+		of := step()
+		d.hold(of, true)
+		another()
+		for _, s := range d.steps() {
+			if s.Code != of.Code {
+				d.hold(&s.Test, true)
+			}
+			for _, name := range d.typed(&s.Test) {
+				d.read(&s.Test, name, d.sound[s.Code][name], true)
+			}
+		}
+	}, all["close"])
 }
 
 // earned holds what the program claims against the record of acts.
