@@ -1,6 +1,7 @@
 package report_test
 
 import (
+	"os"
 	"reflect"
 	"regexp"
 	"testing"
@@ -79,7 +80,10 @@ func TestPapersReadWell(t *testing.T) {
 	}
 	now := time.Now()
 	s.Now = func() time.Time { return now }
-	for _, f := range s.Families().List() {
+	for i, f := range s.Families().List() {
+		if i%3 > 0 && os.Getenv("CORVEK_EVERY") == "" {
+			continue // a third of them here, all in the long trial
+		}
 		tag := jobtest.Built(t, s, f.Code)
 		readWell(t, s, tag)
 		jobtest.Test(t, s, tag, &now)
