@@ -54,18 +54,19 @@ func (st *Weighed) Changes() (out []Change) {
 	return out
 }
 
-// Failed are the steps that the last test of the round did not pass, in words.
+// Failed are the steps that were last read, in whichever test that is closed, and did not come out, in
+// words.
 func (st *Tested) Failed() (out []string) {
-	a := st.Attempt()
-	if a == nil || !a.Closed {
-		return nil
-	}
-	for _, p := range a.Points {
-		switch p.Verdict {
+	for _, step := range st.Plan() {
+		s := st.Shown[step.Code]
+		if s.NotHere != "" || !s.Read || !s.Closed {
+			continue
+		}
+		switch s.Judged.Verdict {
 		case metrology.Out:
-			out = append(out, p.Test.Name+" out")
+			out = append(out, step.Name+" out")
 		case metrology.Undecided:
-			out = append(out, p.Test.Name+" undecided")
+			out = append(out, step.Name+" undecided")
 		}
 	}
 	return out

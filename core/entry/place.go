@@ -280,12 +280,13 @@ func (p *Place) Write(f *Field, text string) error {
 
 // Taken notes how what stands at the place of a step came, and on what: from where, by whom, when.
 func (p *Place) Taken(from string, there bool) {
-	p.Point.Take(p.Ref.Name, p.taking(from), there)
+	p.Point.Take(p.Ref.Name, p.Shop.Taking(p.Job, p.Unit, from), there)
 }
 
-func (p *Place) taking(from string) unit.Taking {
-	return unit.Taking{From: from, By: p.Shop.Who, At: p.Shop.Now.Truncate(time.Second),
-		Ground: p.Unit.Stands(Ground(p.Job, p.Unit))}
+// Taking is how something of a test of a unit comes now, and on what as it stands, which is kept with
+// the unit.
+func (s *Shop) Taking(j *unit.Job, u *unit.Unit, from string) unit.Taking {
+	return unit.Taking{From: from, By: s.Who, At: s.Now.Truncate(time.Second), Ground: u.Stands(Ground(j, u))}
 }
 
 // tool finds a tool of the shop by the name that was typed.

@@ -8,7 +8,7 @@ import (
 
 // Most that a document may say of what stood when figures were taken.
 const (
-	mostGrounds = 2 * job.MostAttempts
+	mostGrounds = 20 * job.MostAttempts
 	mostStood   = 4000 // values of one ground
 )
 

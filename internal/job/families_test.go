@@ -2,15 +2,13 @@ package job_test
 
 import (
 	"context"
-	"fmt"
 	"strings"
 	"testing"
 
 	"corvek/core/bench"
-	"corvek/core/family"
 	"corvek/core/measure"
-	"corvek/core/quantity"
 	"corvek/internal/job"
+	"corvek/internal/job/jobtest"
 	"corvek/internal/store/storetest"
 
 	"github.com/stretchr/testify/assert"
@@ -62,53 +60,12 @@ func fill(t *testing.T, s *job.Service, tag string) {
 	for _, p := range st.Parts {
 		for _, f := range p.Features {
 			for _, slot := range f.Spec.Slots() {
-				v := good(f, slot)
+				v := jobtest.Good(f, slot)
 				require.Nil(t, measure.CheckEntry(f.Spec, slot, v), "%s %s = %s", f.Path(), slot, v)
 				require.NoError(t, edit(s, context.Background(), iva, tag, of(f, "found/"+slot), v, ""))
 			}
 		}
 	}
-}
-
-func lengthOf(text string) (float64, bool) {
-	q, err := quantity.Parse(text, quantity.Length)
-	return q.SI, err == nil
-}
-
-// good is an entry within a feature's limits.
-func good(f *bench.Feature, slot string) string {
-	mm := func(v float64) string { return fmt.Sprintf("%.4f mm", v*1e3) }
-	nominal, hasNominal := lengthOf(f.Spec.Nominal.Typed)
-	lower, hasLower := lengthOf(f.Spec.Lower.Typed)
-	upper, hasUpper := lengthOf(f.Spec.Upper.Typed)
-	middle := nominal
-	switch {
-	case hasLower && hasUpper:
-		middle = (lower + upper) / 2
-	case hasUpper && hasNominal:
-		middle = (nominal + upper) / 2
-	case hasLower && hasNominal:
-		middle = (nominal + lower) / 2
-	case hasUpper:
-		middle = upper / 2
-	case hasLower:
-		middle = lower * 1.05
-	}
-	switch {
-	case f.Def.Method == family.MethodGrade:
-		return "0"
-	case f.Def.Method == family.MethodFeeler:
-		leaf, _ := lengthOf(strings.TrimPrefix(slot, "leaf:"))
-		if leaf <= middle {
-			return "goes"
-		}
-		return "stops"
-	case strings.HasPrefix(slot, "h"):
-		return mm(20e-3 + middle)
-	case strings.HasPrefix(slot, "s"):
-		return mm(20e-3)
-	}
-	return mm(middle)
 }
 
 // Each family goes from a new job to a full Measure sheet: taken off as

@@ -80,7 +80,7 @@ func (s *Service) StartHold(ctx context.Context, who people.Actor, tag string, n
 		}
 		p := at.point()
 		p.HoldFrom, p.HoldTo = w.shop.Now.Truncate(time.Second), time.Time{}
-		p.Take("hold_from", at.taking(w), true)
+		p.Take("hold_from", at.taking(w, unit.SourceTyped), true)
 		p.Take("hold_to", unit.Taking{}, false)
 		return "hold began: " + at.test.Name, nil
 	})
@@ -94,7 +94,7 @@ func (s *Service) EndHold(ctx context.Context, who people.Actor, tag string, num
 			return "", field.Errorf("attempt", "%s is not held just now", strings.ToLower(at.test.Name))
 		}
 		p.HoldTo = w.shop.Now.Truncate(time.Second)
-		p.Take("hold_to", at.taking(w), true)
+		p.Take("hold_to", at.taking(w, unit.SourceTyped), true)
 		return fmt.Sprintf("hold ended: %s, %s", at.test.Name, p.Held()), nil
 	})
 }
@@ -117,9 +117,8 @@ func (h *heldStep) point() *unit.Point {
 	return p
 }
 
-func (h *heldStep) taking(w *writing) unit.Taking {
-	return unit.Taking{From: unit.SourceTyped, By: w.shop.Who, At: w.shop.Now.Truncate(time.Second),
-		Ground: h.unit.Stands(entry.Ground(h.job, h.unit))}
+func (h *heldStep) taking(w *writing, from string) unit.Taking {
+	return w.shop.Taking(h.job, h.unit, from)
 }
 
 func (s *Service) hold(ctx context.Context, who people.Actor, tag string, number int, code string,

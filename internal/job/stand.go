@@ -99,8 +99,7 @@ func (s *Service) TakePoint(ctx context.Context, who people.Actor, tag string, n
 
 // sampled notes a hold by the samples that were taken over it.
 func (h *heldStep) sampled(w *writing, r Reading) {
-	p, t := h.point(), h.taking(w)
-	t.From = r.Source
+	p, t := h.point(), h.taking(w, r.Source)
 	switch {
 	case !r.From.IsZero():
 		p.HoldFrom, p.HoldTo = r.From.Truncate(time.Second), r.To.Truncate(time.Second)

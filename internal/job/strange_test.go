@@ -68,7 +68,7 @@ func TestAStrangePumpIsHandedOver(t *testing.T) {
 				continue
 			}
 			for _, slot := range f.Spec.Slots() {
-				put(t, s, tag, of(f, "built/"+slot), good(f, slot))
+				put(t, s, tag, of(f, "built/"+slot), jobtest.Good(f, slot))
 			}
 		}
 	}

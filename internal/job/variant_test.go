@@ -213,7 +213,7 @@ func TestOwnSettingOfARelief(t *testing.T) {
 	for _, p := range st.Received.Points {
 		if p.Test.Judges(family.BySetting) {
 			assert.Equal(t, []string{"pressure 160.0 bar to 170.0 bar, sheet 4-12"},
-				report.LimitWords(p, quantity.Metric))
+				report.LimitWords(p.Figures, quantity.Metric))
 		}
 	}
 }

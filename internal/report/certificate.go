@@ -96,39 +96,19 @@ func certRow(s *proof.Shown, units quantity.System) CertRow {
 	return r
 }
 
-// FiguresOf are the figures of a step as they were read, with what was worked out of them, and what
-// was seen.
-func FiguresOf(s *proof.Shown, units quantity.System) (out []string) {
+// FiguresOf are the figures of a step as they were last read, and what was seen.
+func FiguresOf(s *proof.Shown, units quantity.System) []string {
 	if !s.Read {
 		return nil
 	}
-	if s.Word != "" {
-		out = append(out, s.Word)
-	}
-	for i := range s.Judged.Figures {
-		f := &s.Judged.Figures[i]
-		if f.Q.IsZero() {
-			continue
-		}
-		text := strings.ToLower(f.Name) + " " + quantity.Show(f.Q.SI, f.Q.Dim, units)
-		if worked := Worked(f, units); worked != "" {
-			text += " (" + worked + ")"
-		}
-		out = append(out, text)
-	}
-	return out
+	return ReadWords(s.Word, s.Judged.Figures, units)
 }
 
 func limitsOf(s *proof.Shown, units quantity.System) (out []string) {
 	if len(s.Test.Good) > 0 {
 		out = append(out, strings.Join(s.Test.Good, " or "))
 	}
-	for i := range s.Judged.Figures {
-		f := &s.Judged.Figures[i]
-		if words := LimitOf(f, units); words != "" {
-			out = append(out, limited(f.Name, words))
-		}
-	}
+	out = append(out, LimitWords(s.Judged.Figures, units)...)
 	if target := s.Judged.Target; target > 0 {
 		out = append(out, "at "+quantity.Show(target, quantity.Pressure, units))
 	}

@@ -256,7 +256,7 @@ func pointText(a *bench.Attempt, t *family.Test, units quantity.System) string {
 		if p.Skipped != "" {
 			return p.Skipped
 		}
-		if text := strings.Join(ReadWords(p, units), ", "); text != "" {
+		if text := strings.Join(ReadWords(p.Row.Word, p.Figures, units), ", "); text != "" {
 			return text
 		}
 	}

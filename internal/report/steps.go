@@ -82,10 +82,10 @@ func LimitOf(f *proof.Figured, units quantity.System) string {
 	}
 }
 
-// LimitWords are all limits of a step.
-func LimitWords(p bench.Point, units quantity.System) (out []string) {
-	for i := range p.Figures {
-		f := &p.Figures[i]
+// LimitWords are all limits of the figures of a step.
+func LimitWords(figures []proof.Figured, units quantity.System) (out []string) {
+	for i := range figures {
+		f := &figures[i]
 		if words := LimitOf(f, units); words != "" {
 			out = append(out, limited(f.Name, words))
 		}
@@ -102,14 +102,14 @@ func limited(name, limit string) string {
 	return name + " " + limit
 }
 
-// ReadWords are all figures of a step as they were read, with what was worked out of them,
-// and what was seen.
-func ReadWords(p bench.Point, units quantity.System) (out []string) {
-	if p.Row.Word != "" {
-		out = append(out, p.Row.Word)
+// ReadWords are the word that was seen at a step and all its figures as they were read, with what was
+// worked out of them.
+func ReadWords(word string, figures []proof.Figured, units quantity.System) (out []string) {
+	if word != "" {
+		out = append(out, word)
 	}
-	for i := range p.Figures {
-		f := &p.Figures[i]
+	for i := range figures {
+		f := &figures[i]
 		if f.Q.IsZero() {
 			continue
 		}

@@ -88,6 +88,11 @@ func TestATechnicianAlwaysHasANextAct(t *testing.T) {
 		_, page := iva.get("/jobs/" + tag + "/prove")
 		assert.Contains(t, page, "FAILED")
 		next(tag)
+		step(tag, "leak_watch", long, nil) // another row: what failed has failed all the same
+		post(iva, tag, "prove/close", url.Values{})
+		_, card := iva.get("/jobs/" + tag + "/start-up-card")
+		assert.Contains(t, card, "Holds back pressure out")
+		next(tag)
 		step(tag, "back", long, nil) // only what failed is run again
 		post(iva, tag, "prove/close", url.Values{})
 		assert.Equal(t, proof.Proved, claim(tag))
