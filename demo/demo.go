@@ -47,7 +47,7 @@ const (
 var mark []byte
 
 // letterhead is what the made-up shop prints on its papers.
-var letterhead = shop.Letterhead{Name: Shop, Mark: mark, Sheet: "a4",
+var letterhead = shop.Letterhead{Name: Shop, Mark: mark, Sheet: "a4", LeadSigns: true,
 	Address: "7 Netmakers' Quay, Tarnholm\nbench +00 555 0142 · bench@tarnholm.example"}
 
 func read() (s showcase, err error) {

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"corvek/core/bench"
+	"corvek/internal/people"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -284,6 +285,9 @@ func (u *user) run(tag string) {
 	u.press(u.MustElementR("button", "Start attempt 2"))
 	u.MustElementR("h2", "Attempt 2")
 	at := func(step, name string) string { return fmt.Sprintf("u1/attempt/2/point/%s/%s", step, name) }
+	u.fill("u1/attempt/2/ran_on_stand", "pump stand")
+	u.tap("u1/attempt/2/ran_on_oil", "mineral oil VG 46")
+	u.ready()
 	now := time.Now()
 	for _, step := range []string{"hand_turn", "run_in", "p25", "p50", "p75", "p100", "relief", "leak_watch",
 		"complaint"} {
@@ -341,6 +345,11 @@ func (u *user) handOver(tag string) {
 	u.says("READY")
 	u.fill("job/collected_by", "Hanna Ode")
 	u.ready()
+	u.press(u.MustElementR("button", "^Hand over$"))
+	u.MustElementR("[role=alert]", "a lead has to sign the papers")
+	lead := people.Actor{Name: "Odd Renfeld", Role: people.RoleLead}
+	require.NoError(u.t, u.shop.jobs.SignOff(u.Page.GetContext(), lead, tag, 1)) // at the desk, meanwhile
+	u.open("/jobs/" + tag + "/handover")
 	u.press(u.MustElementR("button", "^Hand over$"))
 	u.MustWait(`() => [...document.querySelectorAll(".verdict")].some(v => v.innerText.includes("DONE"))`)
 	require.True(u.t, u.state(tag).Job.HandedOver())

@@ -4,11 +4,9 @@ import (
 	"strings"
 
 	"corvek/core/family"
-	"corvek/core/fluid"
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
-	"corvek/core/seal"
 	"corvek/core/unit"
 )
 
@@ -57,8 +55,11 @@ func (st *Rated) Step(code string) (t *family.Test, ok bool) {
 }
 
 func (st *Rated) asked() proof.Asked {
+	n := st.Unit.Need
 	return proof.Asked{Family: st.Family, On: func(part string) bool { return st.ByCode[part] != nil },
-		Rotation: st.Unit.Rotation, Symptoms: st.Job.Symptoms, Words: st.Job.Complaint}
+		Rotation: st.Unit.Rotation, Symptoms: st.Job.Symptoms, Words: st.Job.Complaint,
+		Condition: family.Condition{Pressure: n.ComplaintPressure, Temperature: n.ComplaintTemperature,
+			Time: n.ComplaintTime}}
 }
 
 // Tested is the unit with what its tests showed.
@@ -122,7 +123,12 @@ func read(p *unit.Point) bool { return len(p.Figures) > 0 || p.Word != "" }
 
 // rules are what the figures of an attempt are judged by.
 func (st *Rated) rules(a *unit.Attempt) proof.Rules {
-	return proof.Rules{Accept: st.Family.Accept, Setting: st.Unit.Setting, Duty: st.Duty.Duty, At: st.viscosityAt,
+	return proof.Rules{Accept: st.Family.Accept, Setting: st.Unit.Setting, Duty: st.Duty.Duty,
+		Viscosity: func(p *unit.Point) (float64, bool) {
+			o := st.RanOn(a, p)
+			return o.Viscosity * st.Duty.Density, o.Known
+		},
+		Oil: func(p *unit.Point) string { return st.unknownOil(a, p) },
 		Own: st.Unit.StepLimit, Need: st.Need,
 		Level: func(at family.Tight) (float64, string) { return st.level(a, at) },
 		Late:  func(step, figure string) bool { return st.late(a, step, figure) },
@@ -135,16 +141,6 @@ func (st *Rated) rules(a *unit.Attempt) proof.Rules {
 			}
 			return quantity.Quantity{}
 		}}
-}
-
-// viscosityAt is the dynamic viscosity of the unit's oil at a temperature; ok is false where
-// its grade is not named.
-func (st *Rated) viscosityAt(celsius float64) (si float64, ok bool) {
-	if named, other := seal.NamedFluid(st.Unit.Fluid); other && named != "mineral oil" {
-		return 0, false // an ester or a glycol of the same grade thins in another way
-	}
-	nu, ok := fluid.GradeAt(st.Unit.Fluid, celsius)
-	return nu * st.Duty.Density, ok
 }
 
 // gauge is what a figure of an attempt was read with.

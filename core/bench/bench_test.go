@@ -122,3 +122,17 @@ func BenchmarkOf(b *testing.B) {
 		}
 	}
 }
+
+// Not looked and not tried are nothing: no mark is absent because of them.
+func TestWhatNobodyTriedIsNoFinding(t *testing.T) {
+	for said, found := range map[string]bool{"": false, family.NotTried: false, "same": true, "cured": true} {
+		j := worn(t)
+		j.Units[0].Gauge = map[string]string{"new_unit": said}
+		st := benchtest.State(t, j)
+		asked := false
+		for _, source := range st.Sources {
+			asked = asked || source == "asked at the machine"
+		}
+		assert.Equal(t, found, asked, said)
+	}
+}

@@ -46,6 +46,20 @@ func (st *Given) Causes() (out []Named) {
 	return out
 }
 
+// Uncured are the causes that lie outside the unit and of which nobody wrote what was done before
+// another one runs there.
+func (st *Given) Uncured() (out []Named) {
+	if st.Unit.Conclusion().Cured != "" {
+		return nil
+	}
+	for _, n := range st.Causes() {
+		if n.Outside {
+			out = append(out, n)
+		}
+	}
+	return out
+}
+
 // ofList fills in what the list says of a cause.
 func (st *Given) ofList(n *Named) {
 	c, known := st.Known.CauseByCode(n.Code)

@@ -22,7 +22,7 @@ func (st *Tested) claims(plan []proof.PlanStep) {
 		st.Shown[plan[i].Code] = st.shown(&plan[i])
 	}
 	for _, o := range proof.Owed(st.asked()) {
-		if t, owed := proof.Tell(o, func(code string) *proof.Shown { return st.Shown[code] }); owed {
+		if t, owed := proof.Tell(o, func(code string) *proof.Shown { return st.Shown[code] }, st.told); owed {
 			st.Claims = append(st.Claims, t)
 		}
 	}

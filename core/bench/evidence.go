@@ -182,7 +182,7 @@ func (st *Weighed) automaticBench(from explain.From) (strength float64, source s
 			return explain.Absent, "measured: all alike", true
 		}
 	case from.Gauge.Asked():
-		if said := st.Unit.Gauge[from.Gauge.To]; said != "" {
+		if said := st.Unit.Gauge[from.Gauge.To]; family.Answered(said) {
 			if said == from.Gauge.With {
 				return explain.Seen, "asked at the machine", true
 			}

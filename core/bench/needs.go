@@ -22,6 +22,26 @@ func (st *Rated) Need(of string) (value float64, needs string) {
 	return 0, family.NeedWords(of)
 }
 
+// told reports that the job tells a need of a claim. What a machine can bear is told as a creep over its
+// time or as a leak.
+func (st *Rated) told(field string) bool {
+	switch field {
+	case "duty_pressure":
+		return st.Duty.HasPressure
+	case "speed":
+		return st.Duty.HasSpeed
+	case "displacement":
+		return st.Duty.HasDisplacement
+	case "setting_low":
+		return !st.Unit.Setting.Low.IsZero()
+	case "need_medium":
+		return st.Unit.Need.Medium != ""
+	case "need_creep", "need_load_time":
+		return !st.Unit.Needed(field).IsZero() || !st.Unit.Need.Leak.IsZero()
+	}
+	return !st.Unit.Needed(field).IsZero()
+}
+
 // allowedLeak is the leak that the machine can bear: told as a flow, or what the allowed creep takes
 // of the cap side over its time.
 func (st *Rated) allowedLeak() (flow float64, needs string) {

@@ -38,7 +38,7 @@ var movesOf = []struct {
 	{unit.ScopeUnit, MovesNeed, `viscosity density displacement speed duty_pressure temperature setting_low
 		setting_high setting_source need_flow need_torque need_line_pull need_drum need_rope need_layer need_factor
 		need_load need_load_time need_creep need_leak need_shot need_back_low need_back_high need_pressure need_pilot
-		need_apart need_force need_stroke need_turns need_draw_time need_cold need_hot need_standing
+		need_apart need_force need_stroke need_fill need_turns need_draw_time need_cold need_hot need_standing
 		need_complaint_pressure need_complaint_temperature need_complaint_time`},
 	{unit.ScopeUnit, MovesNothing, `name hours filtration changed modification modification_kept shims_fitted
 		shims_available off_body off_gears not_asked gauge ending ending_note capacity level_before drained water
@@ -74,13 +74,14 @@ var movesOf = []struct {
 	{unit.ScopeFeature, MovesNothing, "lower upper standing source measured limit_for instrument resolution"},
 	{unit.ScopeReading, MovesPart, "value"},
 
-	{unit.ScopeAttempt, MovesTest, "pressure_gauge flow_meter thermometer source"},
+	{unit.ScopeAttempt, MovesTest, `pressure_gauge flow_meter thermometer source ran_on_stand ran_on_oil
+		ran_on_temperature ran_on_viscosity ran_on_clean`},
 	{unit.ScopeAttempt, MovesNothing, `one_change change_kind change_part second_change second_kind second_part note
 		closed verdict`},
 	{unit.ScopePoint, MovesTest, `pressure pressure_end flow case_flow outlet_a outlet_b leakage leakage_in leakage_out
 		speed torque start_torque drag_torque temperature temperature_end standby cut_off cracking reseat falling
-		breakaway pilot back_pressure supply vent drift stroke rest_stroke time turns strokes drops volume stroke_volume
-		shut_in force current coil noise word hold_from hold_to not_applicable`},
+		breakaway pilot back_pressure supply vent drift stroke rest_stroke time suction_lift turns strokes
+		drops volume stroke_volume shut_in force current coil noise word hold_from hold_to not_applicable`},
 	{unit.ScopeLimit, MovesNeed, "least most source"},
 }
 

@@ -66,6 +66,8 @@ var needFields = []*Field{
 	need("apart", "Outlets may differ by", quantity.Number, func(n *unit.Need) *quantity.Quantity { return &n.Apart }),
 	need("force", "Force it must give", quantity.Force, func(n *unit.Need) *quantity.Quantity { return &n.Force }),
 	need("stroke", "Full stroke", quantity.Length, func(n *unit.Need) *quantity.Quantity { return &n.Stroke }),
+	need("fill", "Most oil the book lets in", quantity.Volume,
+		func(n *unit.Need) *quantity.Quantity { return &n.Fill }),
 	need(
 		"turns",
 		"Turns or strokes until it pumps",

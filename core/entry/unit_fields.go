@@ -7,6 +7,7 @@ import (
 
 	"corvek/core/build"
 	"corvek/core/family"
+	"corvek/core/fluid"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
 	"corvek/core/search"
@@ -290,7 +291,7 @@ func changeKinds() (out []string) {
 
 var attemptFields = []*Field{
 	attemptTable.choice("source", "Figures from", offer(unit.SourceTyped, unit.SourceStand,
-		unit.SourceLog, unit.SourceSimulated),
+		unit.SourceLog, unit.SourceSimulated, unit.SourceUnknown),
 		func(p *Place) *string { return &p.Attempt.Source }).required().derived(),
 	attemptTable.area("one_change", "The one thing changed",
 		func(p *Place) *string { return &p.Attempt.OneChange }).checked(openAttempt),
@@ -311,9 +312,30 @@ var attemptFields = []*Field{
 		func(p *Place) *string { return &p.Attempt.FlowMeter }).checked(openAttempt),
 	attemptTable.line("thermometer", "Temperature read with",
 		func(p *Place) *string { return &p.Attempt.Thermometer }).checked(openAttempt),
+	attemptTable.line("ran_on_stand", "Stand",
+		func(p *Place) *string { return &p.Attempt.RanOn.Stand }).checked(openAttempt),
+	attemptTable.line("ran_on_oil", "Oil, gas or grease in it",
+		func(p *Place) *string { return &p.Attempt.RanOn.Oil }).checked(openAttempt),
+	attemptTable.size("ran_on_temperature", "Its temperature", quantity.Temperature,
+		func(p *Place) *quantity.Quantity { return &p.Attempt.RanOn.Temperature }).checked(openAttempt),
+	attemptTable.size("ran_on_viscosity", "Its viscosity as it was run", quantity.KinematicViscosity,
+		func(p *Place) *quantity.Quantity { return &p.Attempt.RanOn.Viscosity }).checked(openAttempt),
+	attemptTable.line("ran_on_clean", "How clean it is, ISO 4406",
+		func(p *Place) *string { return &p.Attempt.RanOn.Clean }).checked(isoCode),
 	attemptTable.flag("closed", "Closed", func(p *Place) *bool { return &p.Attempt.Closed }).derived(),
 	attemptTable.choice("verdict", "Verdict", offer(string(metrology.In), string(metrology.Out),
 		string(metrology.Undecided)), func(p *Place) *string { return &p.Attempt.Verdict }).derived(),
+}
+
+// isoCode asks for a cleanliness as ISO 4406 writes it, of a test that goes on.
+func isoCode(p *Place, text string) error {
+	if err := openAttempt(p, text); err != nil {
+		return err
+	}
+	if _, ok := fluid.ParseCleanliness(text); !ok && text != "" {
+		return errors.New("is written as in 18/16/13, by ISO 4406")
+	}
+	return nil
 }
 
 // openAttempt refuses to change the figures of a test that is over. A document

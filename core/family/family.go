@@ -22,6 +22,7 @@ type Family struct {
 	Tests    []Test    `yaml:"tests"`
 	Owes     []Owed    `yaml:"owes"` // what is claimed of a rebuilt unit, and what shows it
 	Accept   Accept    `yaml:"accept"`
+	Run      Run       `yaml:"run_on"` // what its test is run on
 	StartUp  []string  `yaml:"start_up"`
 	Variants string    `yaml:"variants"` // how variants are told apart, for the reader
 

@@ -43,7 +43,7 @@ var questions = []Question{
 	{"inlet", "Is the inlet open and full?", "Valve, strainer, level, vacuum at the inlet port", []Answer{
 		{"good", "open, little vacuum", "the inlet is not the reason", AtUnit},
 		{"choked", "closed or high vacuum", "it starves; mend the inlet and try again", Elsewhere},
-		{"unknown", "not looked", "look before it is opened", Open}}},
+		{NotLooked, "not looked", "look before it is opened", Open}}},
 	{"feed_pressure", "What does the feed pump give?", "Test port between feed and main pump", []Answer{
 		{"good", "in its range", "feed is good: main pump or its drive", AtUnit},
 		{"low", "low or none", "feed pump, its drive or an open path; not the main pump yet", Open}}},
@@ -63,7 +63,7 @@ var questions = []Question{
 	{"new_unit", "Did another unit show the same in its place?", "Ask what was swapped, and when", []Answer{
 		{"same", "same symptom", "the unit is cleared; the fault stayed at the machine", Acquits},
 		{"cured", "cured", "the fault went with the unit", AtUnit},
-		{"not_tried", "not tried", "nothing follows", Open}}},
+		{NotTried, "not tried", "nothing follows", Open}}},
 	{"burst_disc", "Is a burst disc blown?", "Look at its tell-tale", []Answer{
 		{"blown", "blown", "something downstream is blocked", Elsewhere},
 		{"whole", "whole", "pressure never went that far", Open}}},
@@ -109,6 +109,16 @@ func (q Question) AnswerByCode(code string) (Answer, bool) {
 	}
 	return q.Answers[i], true
 }
+
+// Answers that say that nobody looked or tried: nothing follows from them.
+const (
+	NotLooked = "unknown"
+	NotTried  = "not_tried"
+)
+
+// Answered reports that an answer tells what was seen: not given, not looked and not tried tell nothing,
+// and least of all that something is not there.
+func Answered(code string) bool { return code != "" && code != NotLooked && code != NotTried }
 
 // Gauge is what the answers together say.
 type Gauge struct {

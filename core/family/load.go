@@ -268,6 +268,7 @@ func (c *checker) family() {
 		}
 	}
 	c.cautions(c.at["cautions"], f.Cautions)
+	c.run()
 	c.identity()
 	if f.Relief != nil {
 		c.relief(f.Relief)

@@ -17,6 +17,7 @@ type Owed struct {
 	Says     string   `yaml:"says"`  // as it is read out: "delivers at duty"
 	By       []string `yaml:"by"`    // the steps that show it
 	Needs    []string `yaml:"needs"` // fields of the unit that its level follows from
+	May      []string `yaml:"-"`     // those of them without which there is another level, in brackets in the data
 	Assembly string   `yaml:"-"`     // code of the assembly it asks of, "" of the whole unit
 	line     int
 }
@@ -48,6 +49,7 @@ var needs = []need{
 	{"need_apart", "how far outlets may differ"},
 	{"need_force", "needed force"},
 	{"need_stroke", "full stroke"},
+	{"need_fill", "most oil that the book lets in"},
 	{"need_turns", "turns or strokes until it pumps"},
 	{"need_draw_time", "time it may take to draw"},
 	{"need_cold", "coldest oil"},
@@ -97,7 +99,9 @@ var sharedClaims = sync.OnceValues(func() (map[string]Owed, error) {
 		if _, twice := out[c.Code]; twice {
 			return nil, fmt.Errorf("claims.yaml: the claim %s is there twice", c.Code)
 		}
-		out[c.Code] = Owed{Code: c.Code, Says: c.Says, By: c.By, Needs: c.Needs}
+		o := Owed{Code: c.Code, Says: c.Says, By: c.By, Needs: c.Needs}
+		o.bare()
+		out[c.Code] = o
 	}
 	return out, nil
 })
@@ -124,7 +128,28 @@ func (o *Owed) UnmarshalYAML(n *yaml.Node) error {
 		return err
 	}
 	o.line = n.Line
+	o.bare()
 	return unknownKeys(&rest, "code says by needs")
+}
+
+// bare takes the brackets off the needs that may be unknown.
+func (o *Owed) bare() {
+	for i, need := range o.Needs {
+		if inner, is := strings.CutPrefix(need, "("); is {
+			o.Needs[i] = strings.TrimSuffix(inner, ")")
+			o.May = append(o.May, o.Needs[i])
+		}
+	}
+}
+
+// Lacks are the needs of the claim that are not told and cannot be left out.
+func (o *Owed) Lacks(told func(field string) bool) (out []string) {
+	for _, need := range o.Needs {
+		if !told(need) && !slices.Contains(o.May, need) {
+			out = append(out, need)
+		}
+	}
+	return out
 }
 
 func (o *Owed) shared(code string, line int) error {
@@ -137,7 +162,7 @@ func (o *Owed) shared(code string, line int) error {
 		return fmt.Errorf("line %d: there is no shared claim %q", line, code)
 	}
 	*o = c
-	o.By, o.Needs, o.line = slices.Clone(c.By), slices.Clone(c.Needs), line
+	o.By, o.Needs, o.May, o.line = slices.Clone(c.By), slices.Clone(c.Needs), slices.Clone(c.May), line
 	return nil
 }
 

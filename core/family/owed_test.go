@@ -24,7 +24,7 @@ var owedBy = map[string]string{
 	"double_acting_cylinder":     "moves tight holds stays",
 	"external_gear_pump":         "turns runs delivers tight relief",
 	"flow_divider":               "divides tight",
-	"gas_booster":                "cycles holds stalls vents",
+	"gas_booster":                "cycles holds stalls ratio vents",
 	"gear_pump_with_valve":       "turns draws runs delivers stays tight divert",
 	"gerotor_pump":               "turns draws runs delivers tight",
 	"injector_lubricator":        "meters tight",

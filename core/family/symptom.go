@@ -1,6 +1,12 @@
 package family
 
-import "strings"
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"corvek/core/quantity"
+)
 
 // Symptom is a complaint in the shop's own vocabulary, and how it is called up again
 // when the rebuilt unit is tested: under the condition in which it was complained of, which is read.
@@ -155,6 +161,71 @@ func OfComplaint(symptoms []string, words string) (t Test, ok bool) {
 		return t, false
 	}
 	return t, true
+}
+
+// atWork are the conditions that an operator tries at his machine another way than a stand does: never
+// against a closed line, never with more than its own work.
+var atWork = map[string]string{
+	"no_pressure":  "at its usual work, the pressure read at the machine's own port",
+	"low_flow":     "at its usual work, the slowest movement timed",
+	"leak_joint":   "wiped dry, then looked at after an hour's work",
+	"leak_shaft":   "wiped dry, then looked at after an hour's work",
+	"cross_leak":   "the levels of both fluids, before and after a day's work",
+	"pressure_low": "at its usual work, the pressure read at the machine's own port",
+}
+
+// AtWork says how what was complained of is tried on the machine, by who runs it; "" where nothing was
+// tapped.
+func AtWork(symptoms []string) string {
+	var out []string
+	for _, code := range symptoms {
+		s, known := SymptomByCode(code)
+		if !known {
+			continue
+		}
+		words := s.Again
+		if own := atWork[code]; own != "" {
+			words = own
+		}
+		if !slices.Contains(out, words) {
+			out = append(out, words)
+		}
+	}
+	return strings.Join(out, "; ")
+}
+
+// Condition is under what it was complained of, as far as it was told; each is zero where it was not.
+type Condition struct{ Pressure, Temperature, Time quantity.Quantity }
+
+// conditionKelvin is how near the temperature of a complaint comes to being its own.
+const conditionKelvin = 5
+
+// Under asks of the complaint's step what was told of its own condition: the pressure reached, the oil as
+// warm or as cold as it was, and held as long as it took to come.
+func (t Test) Under(c Condition) Test {
+	must := func(figure string, with func(*Read)) {
+		t.Reads = slices.Clone(t.Reads)
+		for i := range t.Reads {
+			if r := &t.Reads[i]; r.Figure == figure {
+				r.May = false
+				with(r)
+			}
+		}
+	}
+	if !c.Pressure.IsZero() {
+		t.Pressure = 1
+		must("pressure", func(*Read) {})
+	}
+	if !c.Temperature.IsZero() {
+		must("temperature", func(r *Read) {
+			r.Least = fmt.Sprintf("%.1f °C", c.Temperature.SI-conditionKelvin)
+			r.Most = fmt.Sprintf("%.1f °C", c.Temperature.SI+conditionKelvin)
+		})
+	}
+	if !c.Time.IsZero() {
+		t.Hold = c.Time.Typed
+	}
+	return t
 }
 
 // clipped is the beginning of a long text, cut between words.

@@ -30,6 +30,8 @@ type Test struct {
 	Hold     string   `yaml:"hold"`
 	Medium   string   `yaml:"medium"` // "" the unit's own fluid
 	After    string   `yaml:"after"`  // standard or textbook that the step is done after
+	Unsaid   string   `yaml:"unsaid"` // what it does not show, though one might think so
+	Pours    string   `yaml:"pours"`  // oil goes in by portions and pushes a part of this size: part.feature
 	Received bool     `yaml:"received"`
 	Caution  string   `yaml:"caution"`
 	Assembly string   `yaml:"-"` // code of the assembly it asks of, "" of the whole unit
@@ -153,7 +155,7 @@ var sharedSteps = sync.OnceValues(func() (map[string]*yaml.Node, error) {
 	return out, nil
 })
 
-const testKeys = "code name how pressure at any way with reads words good hold medium after received caution"
+const testKeys = "code name how pressure at any way with reads words good hold medium after unsaid pours received caution"
 
 // UnmarshalYAML reads a step: written out, or a shared one by its code alone, or a shared
 // one with what differs here, under "as".
@@ -272,6 +274,9 @@ func (c *checker) test(t Test) {
 	if t.Caution != "" {
 		c.cautions(line, []string{t.Caution})
 	}
+	if t.Pours != "" {
+		c.pours(line, t)
+	}
 	seen := map[string]bool{}
 	for _, r := range t.Reads {
 		if seen[r.Figure] {
@@ -279,6 +284,23 @@ func (c *checker) test(t Test) {
 		}
 		seen[r.Figure] = true
 		c.read(line, t, r)
+	}
+}
+
+// pours looks through a step that takes oil by portions: what it pushes has a size, and both are read.
+func (c *checker) pours(line int, t Test) {
+	part, feature := CutFeature(t.Pours)
+	p, known := c.f.PartByCode(part)
+	if known {
+		_, known = p.FeatureByCode(feature)
+	}
+	if !known {
+		c.fail(line, "test %s: pours names %q, which is no size of a part", t.Code, t.Pours)
+	}
+	for _, figure := range []string{"volume", "stroke"} {
+		if _, reads := t.ReadOf(figure); !reads {
+			c.fail(line, "test %s: a step that takes oil by portions reads %s", t.Code, figure)
+		}
 	}
 }
 

@@ -9,13 +9,16 @@ const (
 	AskLevel      = "level"
 	AskComplaint  = "complaint"
 	AskRefit      = "refit"
+	AskCause      = "cause" // whether what lies outside the unit was cured
+	AskSump       = "sump"  // whether the other sump gained again
 )
 
 // Asks are all of them.
-var Asks = []string{AskFirstHours, AskFirstDay, AskLevel, AskComplaint, AskRefit}
+var Asks = []string{AskFirstHours, AskFirstDay, AskLevel, AskComplaint, AskRefit, AskCause, AskSump}
 
 // usualDays is after how many days each is asked where no day is given.
-var usualDays = map[string]int{AskFirstHours: 1, AskFirstDay: 2, AskLevel: 2, AskComplaint: 3, AskRefit: 14}
+var usualDays = map[string]int{AskFirstHours: 1, AskFirstDay: 2, AskLevel: 2, AskComplaint: 3, AskRefit: 14,
+	AskCause: 1, AskSump: 2}
 
 // UsualDays is after how many days something is asked back where nobody gave a day; ok is
 // false for what is never asked.

@@ -35,6 +35,15 @@ func (c Circuit) Fit(step string) string {
 	return step
 }
 
+// Oil says when the oil is changed where no filter takes out what the first hours wear off; "" where
+// there is one, or nobody said.
+func (c Circuit) Oil() string {
+	if !slices.Contains(noFilter, strings.ToLower(strings.TrimSpace(c.Filtration))) {
+		return ""
+	}
+	return "No filter in this circuit: change the oil after the first fifty hours, then as the machine's maker says."
+}
+
 // without leaves out the clauses of a step that speak of something.
 func without(step, of string) string {
 	var left []string
@@ -75,6 +84,30 @@ func (r Renewed) Asks(action string) (out []string) {
 			"the first day.")
 	}
 	return out
+}
+
+// Bolts is when those who mounted a unit look at its bolts again.
+const Bolts = "Mounting bolts and unions: torque by the machine's manual, and once more, cold, after the first hours."
+
+// Never is what nobody does to try a unit that makes pressure, "" of one that makes none.
+func Never(action string) string {
+	if action != "pump" {
+		return ""
+	}
+	return "Never try it against a closed line or a shut valve: what is set wrong or blocked breaks there."
+}
+
+// Normal is what is no fault of a unit of an action in its first hours, so that nobody stops for it.
+func Normal(action string) string {
+	switch action {
+	case "pump":
+		return "Normal: it growls until the air is out, a minute at most, and grows as warm as the oil."
+	case "motor":
+		return "Normal: it grows as warm as the oil, and starts a little harder while it is new."
+	case "cylinder":
+		return "Normal: a rod that wets a finger, and the first strokes jerky until the air is out."
+	}
+	return "Normal: it grows as warm as the oil, and a new lever or coil works a little stiffer in the first days."
 }
 
 // Notice is what the operator must stop a unit of an action for.

@@ -137,7 +137,7 @@ func (t *Told) Out() bool {
 }
 
 // Settled reports that the claim is shown, or that somebody said of each step that keeps it from
-// that why it is not possible here.
+// that why it is not possible here. A need that nobody told holds nobody up.
 func (t *Told) Settled() bool {
 	for _, s := range t.Steps {
 		if len(s.Why()) > 0 && (s.Read || s.NotPossible == "") {
@@ -147,9 +147,9 @@ func (t *Told) Settled() bool {
 	return true
 }
 
-// Tell holds a claim against the steps that show it. ok is false where the unit does not owe it:
-// nothing that it asks of is on the unit.
-func Tell(o family.Owed, step func(code string) *Shown) (t Told, ok bool) {
+// Tell holds a claim against the steps that show it, and against what the job tells of its level. ok is
+// false where the unit does not owe it: nothing that it asks of is on the unit.
+func Tell(o family.Owed, step func(code string) *Shown, told func(field string) bool) (t Told, ok bool) {
 	t = Told{Owed: o}
 	for _, code := range o.By {
 		s := step(code)
@@ -159,6 +159,11 @@ func Tell(o family.Owed, step func(code string) *Shown) (t Told, ok bool) {
 		t.Steps = append(t.Steps, s)
 		for _, why := range s.Why() {
 			t.Why = append(t.Why, lead(s.Test.Name)+": "+why)
+		}
+	}
+	for _, need := range o.Lacks(told) {
+		if words := family.NeedWords(need) + " not known"; !strings.Contains(strings.Join(t.Why, "\n"), words) {
+			t.Why = append(t.Why, words)
 		}
 	}
 	return t, len(t.Steps) > 0

@@ -27,7 +27,7 @@ func duty(t *testing.T) *proof.Shown {
 var delivers = family.Owed{Code: "delivers", Says: "delivers at duty", By: []string{"p100"}}
 
 func tell(s *proof.Shown) proof.Told {
-	t, _ := proof.Tell(delivers, func(string) *proof.Shown { return s })
+	t, _ := proof.Tell(delivers, func(string) *proof.Shown { return s }, everything)
 	return t
 }
 
@@ -109,11 +109,27 @@ func TestNothingRunIsNothingProved(t *testing.T) {
 	assert.Equal(t, proof.NotTested, claim)
 }
 
+// everything is a job that tells whatever a claim's level follows from.
+func everything(string) bool { return true }
+
+// What a claim's level follows from and nobody told keeps it open, whatever was read; what has another
+// level beside it does not.
+func TestANeedThatNobodyToldKeepsAClaimOpen(t *testing.T) {
+	s := duty(t)
+	claim := delivers
+	claim.Needs, claim.May = []string{"duty_pressure", "need_flow"}, []string{"need_flow"}
+	for told, why := range map[string][]string{"duty_pressure": nil, "need_flow": {"duty pressure not known"}} {
+		c, owed := proof.Tell(claim, func(string) *proof.Shown { return s }, func(f string) bool { return f == told })
+		assert.True(t, owed)
+		assert.Equal(t, why, c.Why, told)
+	}
+}
+
 // What is not on the unit is not owed; what is not possible here is owed, settled and not shown.
 func TestWhatIsNotHereAndWhatIsNotPossible(t *testing.T) {
 	s := duty(t)
 	s.NotHere = "it turns right only"
-	_, owed := proof.Tell(delivers, func(string) *proof.Shown { return s })
+	_, owed := proof.Tell(delivers, func(string) *proof.Shown { return s }, everything)
 	assert.False(t, owed)
 
 	s = duty(t)

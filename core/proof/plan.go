@@ -19,6 +19,8 @@ type Asked struct {
 	Rotation string                 // right, left or both, "" where nobody said
 	Symptoms []string
 	Words    string // the complaint, as it was told
+
+	Condition family.Condition // of the complaint
 }
 
 // Plan gives the steps of the test of a unit: what its family and the assemblies that are on it ask
@@ -33,7 +35,7 @@ func Plan(a Asked) []PlanStep {
 		out = append(out, s)
 	}
 	if t, told := family.OfComplaint(a.Symptoms, a.Words); told {
-		out = append(out, PlanStep{Test: t})
+		out = append(out, PlanStep{Test: t.Under(a.Condition)})
 	}
 	return out
 }

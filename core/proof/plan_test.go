@@ -1,6 +1,8 @@
 package proof_test
 
 import (
+	"corvek/core/metrology"
+	"corvek/core/quantity"
 	"testing"
 
 	"corvek/core/family"
@@ -42,6 +44,29 @@ func TestTheComplaintIsTheLastStep(t *testing.T) {
 		len(f.Tests),
 		"nobody complained: nothing is made up",
 	)
+}
+
+// The complaint's own condition is asked where it was told: its pressure, its oil within 5 K, and as long
+// as it took to come.
+func TestTheComplaintIsCalledUpInItsOwnCondition(t *testing.T) {
+	at := func(text string, d quantity.Dimension) quantity.Quantity { return sized(t, text, d) }
+	plan := proof.Plan(proof.Asked{Family: gearPump(t), On: all, Words: "it groans in the mornings",
+		Condition: family.Condition{Pressure: at("120 bar", quantity.Pressure), Time: at("8 h", quantity.Time),
+			Temperature: at("-5 °C", quantity.Temperature)}})
+	step := &plan[len(plan)-1].Test
+	assert.Equal(t, "8 h", step.Hold)
+	r := press()
+	r.Level = func(family.Tight) (float64, string) { return 120e5, "" }
+	for temperature, v := range map[string]metrology.Verdict{"-4 °C": metrology.In, "20 °C": metrology.Out, "": ""} {
+		figures := map[string]string{"pressure": "120 bar", "temperature": temperature}
+		if temperature == "" {
+			delete(figures, "temperature")
+		}
+		point := read(t, family.ComplaintGone, figures)
+		assert.Equal(t, v, proof.JudgeStep(step, point, r).Verdict, temperature)
+	}
+	low := read(t, family.ComplaintGone, map[string]string{"pressure": "90 bar", "temperature": "-5 °C"})
+	assert.True(t, proof.JudgeStep(step, low, r).Short)
 }
 
 // Every symptom of the vocabulary says under what condition it is called up again.

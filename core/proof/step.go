@@ -26,8 +26,11 @@ type Rules struct {
 	Duty    Duty
 	Own     func(step, figure string) *unit.StepLimit // the unit's own limit, nil for none
 	Gauge   func(figure string) Gauge                 // what a figure was read with
-	At      func(celsius float64) (float64, bool)     // dynamic viscosity, where the grade is known
 	Read    func(figure string) quantity.Quantity     // of another step of the same run
+	// Dynamic viscosity in Pa·s of what a step was run on, where it is known
+	Viscosity func(p *unit.Point) (float64, bool)
+	// Why what a step was run on is not known well enough, "" where it is
+	Oil func(p *unit.Point) string
 	// What the job needs, by what limits are shares of; needs says what must be told first.
 	Need func(of string) (value float64, needs string)
 	// The pressure in Pa that a step is run at; needs says what must be told first.
@@ -154,6 +157,10 @@ func (r Rules) figure(t *family.Test, read family.Read, p *unit.Point) Figured {
 	switch g := r.gauge(read.Figure); {
 	case f.Q.IsZero() || f.Weak != "":
 		return f
+	case p.Taking(read.Figure).From == unit.SourceUnknown:
+		f.Weak = "read from a stand that did not say what it is"
+	case f.Verdict != "" && r.oil(read.Figure, p) != "":
+		f.Weak = r.oil(read.Figure, p)
 	case f.Verdict != "" || level:
 		f.Weak = g.Weak(f.Q)
 	case g.Overdue != "" && !read.May: // low figures on the way up are no level
@@ -168,6 +175,14 @@ func (r Rules) figure(t *family.Test, read family.Read, p *unit.Point) Figured {
 		f.Weak = r.weak(t, read, p, r.Setting.Source)
 	}
 	return f
+}
+
+// oil says why a figure that goes with the thickness of the oil carries no claim.
+func (r Rules) oil(figure string, p *unit.Point) string {
+	if g, _ := family.FigureByCode(figure); !g.Thins || r.Oil == nil {
+		return ""
+	}
+	return r.Oil(p)
 }
 
 // weak says why a limit that was typed carries no claim: what ships would not let the figure pass,
@@ -192,6 +207,8 @@ func (r Rules) weak(t *family.Test, read family.Read, p *unit.Point, source stri
 const (
 	guidance = "guidance"
 	needed   = "as the machine needs"
+
+	complained = "as it was complained of"
 )
 
 // judge judges a figure, by the unit's own limits or by what ships alone.
@@ -319,6 +336,12 @@ func (r Rules) limits(t *family.Test, f *Figured) {
 	f.Dim = dim
 	if f.Of != "" && family.OfNeed(f.Of) {
 		f.From = needed
+	}
+	if t.Code == family.ComplaintTest {
+		f.From = complained
+	}
+	if apart, needs := r.need("need_apart"); f.By == family.ByTwin && needs == "" {
+		f.Limits, f.From = metrology.AtMost(apart), needed
 	}
 }
 
@@ -479,15 +502,14 @@ const correctionDoubt = 0.2
 const leastLaminar = 0.5
 
 // corrected brings a volumetric efficiency to the viscosity at duty: what is missing to
-// theory is laminar leak, which goes as one over the viscosity. Only where the oil's grade
-// and the temperature at the test are known, and not where so much is missing that a relief
+// theory is laminar leak, which goes as one over the viscosity. Only where the viscosity of the oil
+// at the test is known, and not where so much is missing that a relief
 // holds the flow or a passage is open.
 func (r Rules) corrected(f *Figured, p *unit.Point) {
-	t := p.Figure("temperature")
-	if t.IsZero() || !r.Duty.HasViscosity || r.At == nil || f.Value >= 1 || f.Value < leastLaminar {
+	if !r.Duty.HasViscosity || r.Viscosity == nil || f.Value >= 1 || f.Value < leastLaminar {
 		return
 	}
-	at, known := r.At(t.SI)
+	at, known := r.Viscosity(p)
 	if !known {
 		return
 	}

@@ -209,10 +209,27 @@ func TestTheGaugeEnters(t *testing.T) {
 	assert.Equal(t, metrology.Undecided, proof.JudgeStep(relief, point, r).Verdict)
 }
 
+// How far two outlets may differ is what the machine asks, where it was told.
+func TestOutletsAreHeldAgainstWhatIsAsked(t *testing.T) {
+	twin := &family.Test{
+		Reads: []family.Read{{Figure: "outlet_a"}, {Figure: "outlet_b", By: family.ByTwin, Most: "0.10"}},
+	}
+	point := read(t, "", map[string]string{"outlet_a": "20.0 L/min", "outlet_b": "21.0 L/min"}) // 4.9 % apart
+	assert.Equal(t, metrology.In, proof.JudgeStep(twin, point, press()).Verdict)
+	r := press()
+	r.Need = func(of string) (float64, string) {
+		if of == "need_apart" {
+			return 0.02, ""
+		}
+		return 0, of
+	}
+	assert.Equal(t, metrology.Out, proof.JudgeStep(twin, point, r).Verdict)
+}
+
 // Oil that is half as thick at the test leaks twice as much: 10 % of leak are 5 at duty.
 func TestFlowIsBroughtToTheViscosityAtDuty(t *testing.T) {
 	r := press()
-	r.At = func(float64) (float64, bool) { return 0.02, true }
+	r.Viscosity = func(*unit.Point) (float64, bool) { return 0.02, true }
 	point := read(t, "", map[string]string{"pressure": "175 bar", "flow": "41.76 L/min", "temperature": "60 °C"})
 	j := proof.JudgeStep(shared(t, "p100"), point, r)
 	flow := j.Figure("flow")

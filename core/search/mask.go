@@ -10,6 +10,7 @@ var masks = [][]string{
 	{"relief", "raised"}, {"relief", "raise"}, {"relief", "up"}, {"relief", "higher"}, {"relief", "shut"},
 	{"standby", "raised"}, {"pressure", "raised"}, {"setting", "raised"}, {"setting", "up"},
 	{"oil", "thicker"}, {"oil", "heavier"}, {"thicker", "grade"}, {"higher", "viscosity"},
+	{"spring", "stiffer"}, {"spring", "stronger"}, {"spring", "harder"}, {"spring", "heavier"},
 	{"leak", "stopped", "additive"}, {"oil", "additive"}, {"speed", "raised"},
 }
 

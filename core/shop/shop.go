@@ -41,6 +41,8 @@ type Letterhead struct {
 	Mark    []byte // a PNG or JPEG, nil for none
 	Sheet   string // a4 or letter
 	Site    string // where the pages are opened, for the code on the papers; "" where it is not said
+
+	LeadSigns bool // a unit goes out only with papers that a lead signed off
 }
 
 // Lesson is what a job that was handed over left for the next unit of its kind.

@@ -72,6 +72,17 @@ type Attempt struct {
 	PressureGauge string `json:"pressure_gauge,omitempty"` // the shop's names of what the figures were read with
 	FlowMeter     string `json:"flow_meter,omitempty"`
 	Thermometer   string `json:"thermometer,omitempty"`
+
+	RanOn RanOn `json:"ran_on,omitzero" gorm:"embedded;embeddedPrefix:ran_on_"`
+}
+
+// RanOn is what a test was run on: the stand, and the oil, gas or grease in it.
+type RanOn struct {
+	Stand       string            `json:"stand,omitempty"`
+	Oil         string            `json:"oil,omitempty"`
+	Temperature quantity.Quantity `json:"temperature,omitzero" gorm:"serializer:temperature"`
+	Viscosity   quantity.Quantity `json:"viscosity,omitzero" gorm:"serializer:kinematic viscosity"`
+	Clean       string            `json:"clean,omitempty"` // by ISO 4406, as 18/16/13
 }
 
 // Where an attempt's figures are from.
@@ -80,6 +91,7 @@ const (
 	SourceStand     = "stand"     // a real one, over its link
 	SourceLog       = "log"       // a log that another stand wrote
 	SourceSimulated = "simulated" // an exercise
+	SourceUnknown   = "unknown"   // a stand that did not say what it is
 )
 
 // Point finds a step of the attempt, nil where nothing was entered.
@@ -101,6 +113,8 @@ type Point struct {
 	HoldTo time.Time `json:"hold_to,omitzero" gorm:"serializer:moment"`
 	// How each figure came, what was seen under word, the ends of the hold under theirs
 	Taken map[string]*Taking `json:"taken,omitempty" gorm:"serializer:json"`
+	// Portions of oil that were put in, in their order
+	Pours []Pour `json:"pours,omitempty" gorm:"serializer:json"`
 	// Why it is not possible on this stand, "" where it is
 	Skipped string `json:"not_applicable,omitempty" gorm:"column:not_applicable"`
 }

@@ -34,7 +34,7 @@ func (u *Unit) unshare() {
 	u.Limits = each(u.Limits, nil)
 	u.Attempts = each(u.Attempts, func(a *Attempt) {
 		a.Points = each(a.Points, func(p *Point) {
-			p.Figures, p.Taken = maps.Clone(p.Figures), maps.Clone(p.Taken)
+			p.Figures, p.Taken, p.Pours = maps.Clone(p.Figures), maps.Clone(p.Taken), slices.Clone(p.Pours)
 			for name, t := range p.Taken {
 				own := *t
 				p.Taken[name] = &own

@@ -242,6 +242,9 @@ type Worked struct {
 	At         time.Time `json:"at,omitzero"`
 }
 
+// RoleLead is the role of who answers for papers and waives what stands in the way.
+const RoleLead = "lead"
+
 // Entry is a line of the record: who did what, and what it was before.
 type Entry struct {
 	Who    string    `json:"who"`

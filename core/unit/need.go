@@ -34,6 +34,8 @@ type Need struct {
 	Apart  quantity.Quantity `json:"apart,omitzero" gorm:"serializer:number"`
 	Force  quantity.Quantity `json:"force,omitzero" gorm:"serializer:force"`
 	Stroke quantity.Quantity `json:"stroke,omitzero" gorm:"serializer:length"`
+	// Most oil that the book lets in
+	Fill quantity.Quantity `json:"fill,omitzero" gorm:"serializer:volume"`
 	// After standing
 	Turns quantity.Quantity `json:"turns,omitzero" gorm:"serializer:number"`
 	// From empty
@@ -73,6 +75,7 @@ func (u *Unit) Needed(field string) quantity.Quantity {
 		"need_apart":                 &u.Need.Apart,
 		"need_force":                 &u.Need.Force,
 		"need_stroke":                &u.Need.Stroke,
+		"need_fill":                  &u.Need.Fill,
 		"need_turns":                 &u.Need.Turns,
 		"need_draw_time":             &u.Need.DrawTime,
 		"need_cold":                  &u.Need.Cold,

@@ -81,6 +81,9 @@ func (j *Job) moments() []*time.Time {
 			out = append(out, &a.At)
 			for _, p := range a.Points {
 				out = append(out, &p.HoldFrom, &p.HoldTo)
+				for i := range p.Pours {
+					out = append(out, &p.Pours[i].At)
+				}
 				for _, t := range p.Taken {
 					out = append(out, &t.At)
 				}

@@ -4,7 +4,8 @@ package wording
 func Asked(kind string) string {
 	return named(kind, map[string]string{"first_hours": "after the first hours", "first_day": "after the first day",
 		"level": "level and leaks looked at", "complaint": "the complaint tried on the machine",
-		"refit": "how it runs since it was refitted"})
+		"refit": "how it runs since it was refitted", "cause": "what ended the old one: cured, or does it run on it",
+		"sump": "the other sump: did it gain again"})
 }
 
 // CameBack says what the answer was.

@@ -277,7 +277,7 @@ func TestSecondVersionIsRead(t *testing.T) {
 		u := j.Units[0]
 		u.Need, u.Grounds = unit.Need{}, nil
 		for _, a := range u.Attempts {
-			a.Verdict = "" // worked out anew by what is read now
+			a.Verdict, a.RanOn = "", unit.RanOn{} // worked out anew by what is read now; not asked then
 			for _, p := range a.Points {
 				p.Taken = nil
 				if p.Code == "leak_watch" || p.Code == "p100" {

@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"corvek/core/entry"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/job"
 )
@@ -28,6 +29,25 @@ func (r *reader) grounds(t *tree, u *unit.Unit) {
 	}
 }
 
+// pours are portions of oil that were put in at a step.
+func (r *reader) pours(t *tree, p *unit.Point) {
+	for _, x := range t.list("pours", job.MostPours) {
+		read := func(name string, d quantity.Dimension) quantity.Quantity {
+			q, err := quantity.Parse(x.text(name, mostName), d)
+			if err != nil {
+				x.fail(name, "%s", err)
+			}
+			return q
+		}
+		p.Pours = append(
+			p.Pours,
+			unit.Pour{Volume: read("volume", quantity.Volume), Stroke: read("stroke", quantity.Length),
+				By: x.text("by", mostName), At: x.moment("at")},
+		)
+		x.end()
+	}
+}
+
 // takings are how the figures of a step came, of grounds that were read before.
 func (r *reader) takings(t *tree, u *unit.Unit, p *unit.Point) {
 	all := t.object("taken")
@@ -36,9 +56,9 @@ func (r *reader) takings(t *tree, u *unit.Unit, p *unit.Point) {
 		take := unit.Taking{From: x.text("from", mostName), By: x.text("by", mostName), At: x.moment("at"),
 			Ground: x.whole("ground", 0, 0, len(u.Grounds))}
 		switch take.From {
-		case unit.SourceTyped, unit.SourceStand, unit.SourceLog, unit.SourceSimulated:
+		case unit.SourceTyped, unit.SourceStand, unit.SourceLog, unit.SourceSimulated, unit.SourceUnknown:
 		default:
-			x.fail("from", "is typed, stand, log or simulated")
+			x.fail("from", "is typed, stand, log, simulated or unknown")
 		}
 		p.Take(name, take, true)
 		x.end()

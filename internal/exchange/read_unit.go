@@ -223,6 +223,7 @@ func (r *reader) attempts(t *tree, u *unit.Unit, f *family.Family) {
 			}
 			r.fields(y, &entry.Place{Unit: u, Family: f, Attempt: a, Point: p, Test: test}, unit.ScopePoint)
 			r.takings(y, u, p)
+			r.pours(y, p)
 			if !p.HoldTo.IsZero() && p.HoldTo.Before(p.HoldFrom) {
 				y.fail("hold_to", "lies before the hold began")
 			}

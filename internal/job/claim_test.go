@@ -22,6 +22,7 @@ import (
 func runTest(t *testing.T, s *job.Service, tag string, now *time.Time) {
 	t.Helper()
 	ctx := context.Background()
+	jobtest.RunsOn(t, s, tag)
 	for _, pt := range load(t, s, tag).Attempt().Points {
 		if pt.Skipped != "" {
 			continue
@@ -181,7 +182,7 @@ func TestEndings(t *testing.T) {
 			}
 		}
 	}
-	require.NoError(t, s.HandOver(ctx, iva, tag), "returned unopened it owes nothing but the word where to")
+	jobtest.HandOver(t, s, tag)
 }
 
 // An autopsy goes out as findings alone: taken apart, counted, measured, concluded,
@@ -208,7 +209,7 @@ func TestAnAutopsyIsHandedOver(t *testing.T) {
 	fill(t, s, tag)
 	put(t, s, tag, "u1/conclusion/cause", "not_found")
 	put(t, s, tag, "u1/conclusion/statement", "The seat is whole and the ball is round.")
-	require.NoError(t, s.HandOver(ctx, iva, tag))
+	jobtest.HandOver(t, s, tag)
 	st := load(t, s, tag)
 	assert.Empty(t, st.Job.Waivers)
 	claim, _ := st.Claim()

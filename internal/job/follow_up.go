@@ -74,14 +74,39 @@ func (s *Service) AnswerBack(ctx context.Context, who people.Actor, tag string, 
 // reminded asks back what goes without saying at a hand-over: the complaint, where it was not
 // repeated at the stand.
 func (w *writing) reminded(st *bench.State) error {
+	if err := w.watched(st); err != nil {
+		return err
+	}
 	if st.ComplaintRepeated() || !st.Unit.Owes("prove") || len(st.Job.Symptoms) == 0 && st.Job.Complaint == "" {
 		return nil
 	}
+	return w.askOnce(st.Unit.Number, handover.AskComplaint)
+}
+
+// watched asks back, where something runs in the unit's place, whether what lies outside it was cured,
+// and whether a sump that had gained gains again.
+func (w *writing) watched(st *bench.State) error {
+	if st.Unit.Ending != unit.EndRebuilt && st.Unit.Ending != unit.EndReplaced {
+		return nil
+	}
+	if len(st.Uncured()) > 0 {
+		if err := w.askOnce(st.Unit.Number, handover.AskCause); err != nil {
+			return err
+		}
+	}
+	if st.Unit.GainedElsewhere.IsZero() {
+		return nil
+	}
+	return w.askOnce(st.Unit.Number, handover.AskSump)
+}
+
+// askOnce asks something back on its usual day, where it is not asked already.
+func (w *writing) askOnce(number int, kind string) error {
 	if slices.ContainsFunc(w.Job.FollowUps, func(f *unit.FollowUp) bool {
-		return f.Kind == handover.AskComplaint && f.Unit == st.Unit.Number && !f.Answered()
+		return f.Kind == kind && f.Unit == number && !f.Answered()
 	}) {
 		return nil
 	}
-	days, _ := handover.UsualDays(handover.AskComplaint)
-	return w.askBack(st.Unit.Number, handover.AskComplaint, unit.DateOf(w.service.moment().AddDate(0, 0, days)))
+	days, _ := handover.UsualDays(kind)
+	return w.askBack(number, kind, unit.DateOf(w.service.moment().AddDate(0, 0, days)))
 }

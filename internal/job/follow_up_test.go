@@ -2,6 +2,8 @@ package job_test
 
 import (
 	"context"
+	"corvek/core/quantity"
+	"corvek/internal/job/jobtest"
 	"testing"
 	"time"
 
@@ -18,7 +20,7 @@ import (
 // matters, and nowhere else.
 func TestALessonIsShownAtTheNextJob(t *testing.T) {
 	s := press(t)
-	require.NoError(t, s.HandOver(context.Background(), iva, "T-0388"))
+	jobtest.HandOver(t, s, "T-0388")
 	sister := load(t, s, "T-0417")
 	lessons := sister.Lessons("measure")
 	require.Len(t, lessons, 1)
@@ -65,7 +67,7 @@ func TestAnUntriedComplaintIsAskedBack(t *testing.T) {
 		}
 		return out
 	}
-	require.NoError(t, s.HandOver(ctx, iva, "T-0388"))
+	jobtest.HandOver(t, s, "T-0388")
 	assert.Empty(t, asked("T-0388"), "there it was tried, and gone")
 
 	require.NoError(t, s.Reopen(ctx, odd, "T-0388", "the complaint was not tried after all", unit.TouchesPapers))
@@ -74,9 +76,33 @@ func TestAnUntriedComplaintIsAskedBack(t *testing.T) {
 		*p = unit.Point{OfAttempt: p.OfAttempt, Code: p.Code, Skipped: "only on the machine"}
 		return &store.Change{Job: j, Entries: []unit.Entry{{Who: "x", At: time.Now(), Action: "untried"}}}, nil
 	}))
-	require.NoError(t, s.HandOver(ctx, iva, "T-0388"))
+	jobtest.HandOver(t, s, "T-0388")
 	assert.Equal(t, []string{handover.AskComplaint}, asked("T-0388"))
 	require.NoError(t, s.Reopen(ctx, odd, "T-0388", "once more", unit.TouchesPapers))
-	require.NoError(t, s.HandOver(ctx, iva, "T-0388"))
+	jobtest.HandOver(t, s, "T-0388")
 	assert.Len(t, asked("T-0388"), 1, "asked once")
+}
+
+// What runs where its cause was not cured is asked after on the next day, and so is a sump that had
+// gained; once each.
+func TestAnUncuredCauseIsAskedBack(t *testing.T) {
+	s, ctx := press(t), context.Background()
+	require.NoError(t, s.Store.Update(ctx, "T-0388", func(j *unit.Job, _ store.History) (*store.Change, error) {
+		u := j.Units[0]
+		c := u.Conclusions[0]
+		c.Cause, c.Cured, c.Action, c.Owner = "contamination", "", "flush the tank", "the mill"
+		u.GainedElsewhere, u.OtherSump = quantity.Kept("4 L", quantity.Volume, ""), "drained and filled"
+		return &store.Change{Job: j, Entries: []unit.Entry{{Who: "x", At: time.Now(), Action: "another cause"}}}, nil
+	}))
+	jobtest.HandOver(t, s, "T-0388")
+	due := map[string]unit.Date{}
+	for _, f := range load(t, s, "T-0388").Job.FollowUps[1:] {
+		due[f.Kind] = f.DueOn
+	}
+	require.Contains(t, due, handover.AskCause)
+	require.Contains(t, due, handover.AskSump)
+	assert.Equal(t, unit.DateOf(s.Now().AddDate(0, 0, 1)), due[handover.AskCause], "tomorrow")
+	require.NoError(t, s.Reopen(ctx, odd, "T-0388", "once more", unit.TouchesPapers))
+	jobtest.HandOver(t, s, "T-0388")
+	assert.Len(t, load(t, s, "T-0388").Job.FollowUps, 1+len(due))
 }

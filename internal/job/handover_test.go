@@ -24,6 +24,8 @@ func TestHandOverIsFinal(t *testing.T) {
 	lines, err := s.Store.Record(ctx, tag, 1000)
 	require.NoError(t, err)
 	before := count(lines, "handed over")
+	assert.ErrorContains(t, s.HandOver(ctx, iva, tag), "a lead has to sign the papers of")
+	require.NoError(t, s.SignOff(ctx, odd, tag, 1))
 	var wg sync.WaitGroup
 	outcome := make(chan error, 10)
 	for range 10 {

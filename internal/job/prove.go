@@ -24,9 +24,19 @@ const (
 )
 
 // NextAttempt starts a run of the bench test. After another of the same round the one thing that
-// was changed is said, or that nothing was.
+// was changed is said, or that nothing was. What the stand runs on is asked once a day: it is what was
+// told last today, but for how warm it is.
 func (s *Service) NextAttempt(ctx context.Context, who people.Actor, tag string, number int, c bench.Change) error {
 	c, err := checkedChange(c)
+	if err != nil {
+		return err
+	}
+	now := s.moment()
+	today, err := s.Store.RanToday(
+		ctx,
+		who.Name,
+		time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, now.Location()),
+	)
 	if err != nil {
 		return err
 	}
@@ -61,7 +71,7 @@ func (s *Service) NextAttempt(ctx context.Context, who people.Actor, tag string,
 			u.Attempts = append(u.Attempts, &unit.Attempt{
 				Number: next, Round: st.Round, Source: unit.SourceTyped, OneChange: c.Words, ChangeKind: c.Kind,
 				ChangePart: c.Part, SecondChange: c.Second, SecondKind: c.SecondKind, SecondPart: c.SecondPart,
-				By: who.Name, At: s.moment(),
+				By: who.Name, At: now, RanOn: today,
 			})
 			return fmt.Sprintf("test attempt %d", next), nil
 		},
@@ -108,14 +118,7 @@ type heldStep struct {
 	attempt *unit.Attempt
 }
 
-func (h *heldStep) point() *unit.Point {
-	if p := h.attempt.Point(h.test.Code); p != nil {
-		return p
-	}
-	p := &unit.Point{Code: h.test.Code}
-	h.attempt.Points = append(h.attempt.Points, p)
-	return p
-}
+func (h *heldStep) point() *unit.Point { return pointOf(h.attempt, h.test.Code) }
 
 func (h *heldStep) taking(w *writing, from string) unit.Taking {
 	return w.shop.Taking(h.job, h.unit, from)

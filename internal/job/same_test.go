@@ -2,6 +2,7 @@ package job_test
 
 import (
 	"context"
+	"corvek/internal/job/jobtest"
 	"testing"
 
 	"corvek/core/unit"
@@ -72,7 +73,7 @@ func TestTheUnitWasHereBefore(t *testing.T) {
 			require.NoError(t, s.WaiveStop(ctx, odd, old, 1, stop.StopCode.String(), "as agreed"))
 		}
 	}
-	require.NoError(t, s.HandOver(ctx, odd, old))
+	jobtest.HandOver(t, s, old)
 	again := plated(t, s, "Harrow", "CV-3", "K-78")
 	before := same(t, s, again).Before
 	require.Len(t, before, 1)

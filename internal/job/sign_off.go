@@ -2,6 +2,7 @@ package job
 
 import (
 	"context"
+	"corvek/core/handover"
 
 	"corvek/core/entry"
 	"corvek/core/field"
@@ -38,4 +39,29 @@ func (s *Service) SignOff(ctx context.Context, who people.Actor, tag string, num
 			State: state})
 		return nil
 	})
+}
+
+// unsigned says what a lead has to sign before the job can be handed over, "" where nothing is left or
+// the shop asks for none, with the version of the job that this is true of.
+func (s *Service) unsigned(ctx context.Context, tag string) (version int64, why string, err error) {
+	if err := s.Refresh(ctx); err != nil {
+		return 0, "", err
+	}
+	j, err := s.Store.Job(ctx, tag)
+	if err != nil {
+		return 0, "", err
+	}
+	if !s.shelf.now.Load().Head.LeadSigns {
+		return j.Version, "", nil
+	}
+	for _, u := range j.Units {
+		signed, err := handover.SignedOff(j, u.Number, s.Store.Lines(ctx, tag))
+		if err != nil {
+			return 0, "", err
+		}
+		if !signed.Holds() {
+			return j.Version, "a lead has to sign the papers of " + u.Name + " off first", nil
+		}
+	}
+	return j.Version, "", nil
 }

@@ -43,6 +43,7 @@ func (s *Service) BeginExercise(ctx context.Context, who people.Actor, tag strin
 type Reading struct {
 	Step   string             // its code
 	Source string             // one of the Source constants
+	Stand  string             // its name
 	Shown  map[string]float64 // by figure, in base units
 	// The times of the first and the last sample, where they are a hold by themselves; else the hold
 	// that runs at the step goes on to now
@@ -91,7 +92,11 @@ func (s *Service) TakePoint(ctx context.Context, who people.Actor, tag string, n
 				h := heldStep{step.Test, a, w.Job, u, u.Attempt(a.Number)}
 				h.sampled(w, r)
 			}
-			u.Attempt(a.Number).Source = r.Source
+			open := u.Attempt(a.Number)
+			open.Source = r.Source
+			if open.RanOn.Stand == "" {
+				open.RanOn.Stand = r.Stand
+			}
 			return fmt.Sprintf("%s: %d figures from the stand", step.Test.Name, taken), nil
 		},
 	)

@@ -1,13 +1,13 @@
 package job_test
 
 import (
+	"corvek/core/handover"
 	"testing"
 	"time"
 
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/people"
-	"corvek/internal/report"
 	"corvek/internal/store/storetest"
 
 	"github.com/stretchr/testify/assert"
@@ -37,10 +37,10 @@ func TestAnEditedFigureIsNamed(t *testing.T) {
 // No act that somebody names as he likes signs papers off, or hides a change from who signed them.
 func TestWordsSignNothingOff(t *testing.T) {
 	s, ctx := press(t), t.Context()
-	signed := func() report.SignOff {
+	signed := func() handover.SignOff {
 		j, err := s.Store.Job(ctx, "T-0417")
 		require.NoError(t, err)
-		sign, err := report.SignedOff(j, 1, s.Store.Lines(ctx, "T-0417"))
+		sign, err := handover.SignedOff(j, 1, s.Store.Lines(ctx, "T-0417"))
 		require.NoError(t, err)
 		return sign
 	}

@@ -142,6 +142,10 @@ func (w *writing) withdraw(by, reason string) {
 
 // HandOver closes the job. Every stop must be settled or waived.
 func (s *Service) HandOver(ctx context.Context, who people.Actor, tag string) error {
+	version, unsigned, err := s.unsigned(ctx, tag)
+	if err != nil {
+		return err
+	}
 	return s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
 		var states []*bench.State
 		for i := range w.Job.Units {
@@ -156,6 +160,12 @@ func (s *Service) HandOver(ctx context.Context, who people.Actor, tag string) er
 		}
 		if w.Job.CollectedBy == "" && slices.ContainsFunc(w.Job.Units, (*unit.Unit).GoesBack) {
 			return field.Errorf("handover", "write who collects it, or who carries it there")
+		}
+		if unsigned != "" {
+			return field.Errorf("handover", "%s", unsigned)
+		}
+		if w.Job.Version != version+1 {
+			return field.Errorf("handover", "the job was changed just now; look at it again")
 		}
 		w.final = true
 		w.Job.HandedOverAt, w.Job.Waiting = s.moment().Truncate(time.Second), entry.WaitReady

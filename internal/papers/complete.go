@@ -2,6 +2,7 @@ package papers
 
 import (
 	"context"
+	"corvek/core/handover"
 
 	"corvek/core/unit"
 	"corvek/internal/picture"
@@ -18,11 +19,11 @@ func Complete(ctx context.Context, s *store.Store, d *report.Data, site string) 
 		return err
 	}
 	d.Record = report.Record{Lines: holds.Lines, Head: holds.Head, Fault: holds.Fault()}
-	if d.Sign, err = report.SignedOff(j, d.S.Unit.Number, s.Lines(ctx, j.Tag)); err != nil {
+	if d.Sign, err = handover.SignedOff(j, d.S.Unit.Number, s.Lines(ctx, j.Tag)); err != nil {
 		return err
 	}
 	if !holds.Holds() {
-		d.Sign = report.SignOff{}
+		d.Sign = handover.SignOff{}
 	}
 	head(ctx, s, d, site)
 	return Since(ctx, s, d)

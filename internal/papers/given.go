@@ -2,6 +2,7 @@ package papers
 
 import (
 	"context"
+	"corvek/core/handover"
 	"errors"
 	"fmt"
 	"log/slog"
@@ -126,13 +127,13 @@ func Dress(ctx context.Context, s *store.Store, j *unit.Job, number int, d docum
 	if err != nil {
 		return d, err
 	}
-	var by report.SignOff
+	var by handover.SignOff
 	if holds.Holds() {
-		if by, err = report.SignedOff(j, number, s.Lines(ctx, j.Tag)); err != nil {
+		if by, err = handover.SignedOff(j, number, s.Lines(ctx, j.Tag)); err != nil {
 			return d, err
 		}
 	}
-	d = d.Sealed(by.Seal())
+	d = d.Sealed(report.Seal(by))
 	if j.Withdrawn() {
 		d.Blocks = append([]document.Block{report.WithdrawnBanner(j)}, d.Blocks...)
 	}

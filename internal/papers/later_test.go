@@ -3,6 +3,7 @@ package papers_test
 import (
 	"bytes"
 	"context"
+	"corvek/internal/job/jobtest"
 	"testing"
 	"time"
 
@@ -24,7 +25,7 @@ func TestHandOversOfBeforeAreFrozen(t *testing.T) {
 	jobs, ctx := demotest.Jobs(t), t.Context()
 	const tag = "T-0388"
 	require.NoError(t, jobs.Reopen(ctx, odd, tag, "to be handed over here", unit.TouchesPapers))
-	require.NoError(t, jobs.HandOver(ctx, odd, tag))
+	jobtest.HandOver(t, jobs, tag)
 	require.NoError(t, papers.Keep(ctx, jobs, odd, tag, ""))
 	owner := storetest.Owner(t, jobs.Store)
 	_, err := owner.Exec(ctx, "DELETE FROM papers WHERE media_type = 'application/gzip'")

@@ -2,6 +2,7 @@ package papers_test
 
 import (
 	"bytes"
+	"corvek/internal/job/jobtest"
 	"crypto/sha256"
 	"encoding/hex"
 	"testing"
@@ -55,7 +56,7 @@ func TestPapersOfTheDayStay(t *testing.T) {
 		Base: "The GX-32 relief spring shortens before anything else shows; measure it first."})
 	require.NoError(t, err)
 	require.NoError(t, papers.Keep(ctx, jobs, odd, tag, ""), "an open job has no papers of the day")
-	require.NoError(t, jobs.HandOver(ctx, odd, tag))
+	jobtest.HandOver(t, jobs, tag)
 	missing, err := jobs.Store.HandedOverWithoutPapers(ctx, papers.GivenName, nil, 5)
 	require.NoError(t, err)
 	assert.Equal(t, []string{tag}, missing, "stopped between hand-over and papers, it is made up for")

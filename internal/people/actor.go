@@ -1,12 +1,16 @@
 package people
 
-import "errors"
+import (
+	"errors"
+
+	"corvek/core/unit"
+)
 
 // The roles of people.
 const (
 	RoleViewer     = "viewer"
 	RoleTechnician = "technician"
-	RoleLead       = "lead"
+	RoleLead       = unit.RoleLead
 )
 
 // Actor is who does something.

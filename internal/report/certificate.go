@@ -16,7 +16,7 @@ func Certificate(d Data) document.Document {
 	out := d.paper("Test certificate")
 	out.Add(d.standing(), d.facts())
 	if len(d.Certified) == 0 {
-		out.Add(document.Text{Text: "No test was run, so nothing is certified."}, d.Sign.Seal())
+		out.Add(document.Text{Text: "No test was run, so nothing is certified."}, Seal(d.Sign))
 		return out
 	}
 	t := document.Table{Heads: []string{"claim and step", "read", "must be", "", "taken"},
@@ -34,10 +34,12 @@ func Certificate(d Data) document.Document {
 		t.Rows = append(t.Rows, []document.Cell{step, stacked(r.Read), stacked(r.Limits), verdict, stacked(r.Taken)})
 	}
 	out.Add(document.Heading{Text: "What it owes, and what was shown"}, t)
+	list(&out, "Made good besides the repair", d.Stands.Masks)
+	list(&out, "How it was run", d.runs())
 	d.charts(&out)
 	list(&out, "What this does not say", d.unsaid())
 	d.history(&out)
-	out.Add(d.Sign.Seal())
+	out.Add(Seal(d.Sign))
 	return out
 }
 
@@ -77,7 +79,7 @@ func (d *Data) certify(units quantity.System) {
 			d.Certified = append(d.Certified, r)
 		}
 	}
-	d.Highest = Highest(d.S)
+	d.Highest = d.S.Highest()
 	if d.Highest > 0 {
 		d.Reached = quantity.Show(d.Highest, quantity.Pressure, units)
 	}
@@ -143,6 +145,7 @@ func (d Data) unsaid() (out []string) {
 	if duty := d.S.Duty; duty.HasPressure && d.Highest < duty.Pressure*0.999 {
 		out = append(out, "Nothing at the duty of "+d.S.Unit.DutyPressure.In(d.Units)+", which the test did not reach.")
 	}
+	out = append(out, d.S.Untried(d.Units)...)
 	out = append(out, "Nothing for longer than each step was held, and nothing about the machine it goes into.")
 	if again := Again(d.S); again != "" {
 		out = append(out, "The complaint's own condition was not repeated here.")

@@ -18,6 +18,7 @@ type Standing struct {
 	Limits  string   // of what was tested and not proved: up to what, and what was not shown
 	Missing []string // all that keeps it from being proved
 	Besides []string // of that what is no claim by itself
+	Masks   []string // what made a figure good besides the repair
 	Proved  bool
 }
 
@@ -34,7 +35,8 @@ func Stands(st *bench.State, units quantity.System) Standing {
 		return Standing{Words: words}
 	}
 	claim, missing := st.Claim()
-	s := Standing{Words: wording.Claims[string(claim)], Missing: missing, Proved: claim == proof.Proved}
+	s := Standing{Words: wording.Claims[string(claim)], Missing: missing, Proved: claim == proof.Proved,
+		Masks: st.Masks()}
 	if claim == proof.Tested {
 		s.Limits = limits(st, units)
 	}
@@ -52,7 +54,7 @@ func Stands(st *bench.State, units quantity.System) Standing {
 // limits say up to what pressure a unit was tested, and which claims were not shown.
 func limits(st *bench.State, units quantity.System) string {
 	var out []string
-	if highest := Highest(st); highest > 0 {
+	if highest := st.Highest(); highest > 0 {
 		out = append(out, "up to "+quantity.Show(highest, quantity.Pressure, units))
 	} else {
 		out = append(out, "no pressure was read")
@@ -67,19 +69,4 @@ func limits(st *bench.State, units quantity.System) string {
 		out = append(out, "not shown: "+strings.Join(missing, ", "))
 	}
 	return strings.Join(out, "; ")
-}
-
-// Highest is the highest pressure in Pa that was really read of this unit as it is, 0 for none.
-func Highest(st *bench.State) (pressure float64) {
-	for _, s := range st.Shown {
-		if !s.Read || len(s.Moved) > 0 {
-			continue
-		}
-		for i := range s.Judged.Figures {
-			if f := &s.Judged.Figures[i]; f.Q.Dim == quantity.Pressure && !f.Q.IsZero() {
-				pressure = max(pressure, f.Q.SI)
-			}
-		}
-	}
-	return pressure
 }

@@ -18,7 +18,10 @@ func Again(st *bench.State) string {
 			continue
 		}
 		return "Not repeated at our stand, so try it here: " +
-			cmp.Or(family.SymptomWords(st.Job.Symptoms), "the complaint") + between(" (", step.How, ")") +
+			cmp.Or(
+				family.SymptomWords(st.Job.Symptoms),
+				"the complaint",
+			) + between(" (", cmp.Or(family.AtWork(st.Job.Symptoms), step.How), ")") +
 			". Came again: yes / no. Write it down and tell us."
 	}
 	return ""

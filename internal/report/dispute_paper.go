@@ -64,7 +64,7 @@ func (x *DisputeData) paper() document.Document {
 	x.seenMarks(&out)
 	x.weighed(&out)
 	x.history(&out)
-	out.Add(x.Sign.Seal())
+	out.Add(Seal(x.Sign))
 	return out
 }
 

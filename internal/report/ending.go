@@ -7,6 +7,7 @@ import (
 	"corvek/core/bench"
 	"corvek/core/entry"
 	"corvek/core/family"
+	"corvek/core/handover"
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
@@ -81,8 +82,35 @@ func replacedNote(st *bench.State) Note {
 		Lead:    st.Unit.Name + " was not rebuilt" + wording.Behind("; in its place: ", st.Unit.EndingNote) + ".",
 		Warning: sites + " The new unit's own manual tells how it is filled and started."}
 	n.Lines = append(n.Lines, before(st)...)
+	n.Lines = append(n.Lines, carried(st)...)
+	n.Lines = append(n.Lines, uncured(st)...)
 	n.Lines = append(n.Lines, st.Family.StartUp...)
+	n.Lines = append(n.Lines, nonEmpty(handover.Never(st.Family.Action), handover.Bolts, sumpAgain(st))...)
 	return n
+}
+
+// carried is what the unit that runs in its place has to have of the old one, and what was changed on
+// the machine.
+func carried(st *bench.State) (out []string) {
+	u := st.Unit
+	same := strings.Join(nonEmpty(u.Variant, between("", u.Rotation, "-hand rotation seen from the shaft end")), ", ")
+	if same != "" {
+		out = append(out, "It must be the same variant: "+same+".")
+	}
+	if u.Modification != "" {
+		kept := "carry it over, or ask before it runs without"
+		if u.ModificationKept != "" {
+			kept = strings.TrimSuffix(u.ModificationKept, ".")
+		}
+		out = append(
+			out,
+			"The old one was modified in the field: "+strings.TrimSuffix(u.Modification, ".")+"; "+kept+".",
+		)
+	}
+	if u.Changed != "" {
+		out = append(out, "Changed on the machine lately: "+strings.TrimSuffix(u.Changed, ".")+".")
+	}
+	return out
 }
 
 // before is what is done before anything runs in the unit's place.

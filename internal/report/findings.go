@@ -28,7 +28,7 @@ func Findings(d Data) document.Document {
 	if d.Handed != "" {
 		out.Add(document.Heading{Text: "Handed over"}, document.Text{Text: d.Handed + "."})
 	}
-	out.Add(d.Sign.Seal())
+	out.Add(Seal(d.Sign))
 	return out
 }
 
@@ -73,6 +73,7 @@ func (d Data) tested(out *document.Document) {
 		out.Add(document.Text{Text: fmt.Sprintf("Attempt %d, %s, %s.%s", a.Number, SourceWords(a), a.By,
 			between(" Changed since the attempt before: ", a.OneChange, "."))})
 	}
+	list(out, "Made good besides the repair", d.Stands.Masks)
 	if words := d.earlier(); words != "" {
 		out.Add(document.Text{Lead: "Earlier attempts:", Text: words + "."})
 	}

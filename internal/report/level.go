@@ -45,7 +45,8 @@ func LevelOf(c *proof.Told, units quantity.System) (out []string) {
 // originWords say where figures are from.
 func originWords(from []string) string {
 	words := map[string]string{unit.SourceTyped: "typed", unit.SourceStand: "from the stand",
-		unit.SourceLog: "from a log", unit.SourceSimulated: "simulated"}
+		unit.SourceLog: "from a log", unit.SourceSimulated: "simulated",
+		unit.SourceUnknown: "from a stand that did not say what it is"}
 	var out []string
 	for _, f := range from {
 		if w := words[f]; w != "" && !slices.Contains(out, w) {

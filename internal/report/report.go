@@ -4,6 +4,7 @@
 package report
 
 import (
+	"corvek/core/handover"
 	"fmt"
 	"slices"
 	"strings"
@@ -68,7 +69,7 @@ type Data struct {
 	Pictures  []Shot
 	Handed    string   // who took the unit, and what went back with it
 	Searched  []string // what the attempts acquit, blame and leave open
-	Sign      SignOff
+	Sign      handover.SignOff
 	Certified []CertRow
 	Highest   float64 // pressure that was read in the test that counts, Pa
 	Reached   string  // it in words

@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"corvek/core/entry"
+	"corvek/core/handover"
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/people"
@@ -62,7 +63,7 @@ func TestSignedOff(t *testing.T) {
 		{"of an earlier version", []unit.Entry{earlier}, 1, true, "14 May 2030"},
 		{"of an earlier version, changed since", []unit.Entry{earlier, set("u1/speed")}, 1, false, "A change was"},
 	} {
-		s, err := report.SignedOff(j, 1, func(yield func(unit.Entry, error) bool) {
+		s, err := handover.SignedOff(j, 1, func(yield func(unit.Entry, error) bool) {
 			for _, e := range c.record {
 				if !yield(e, nil) {
 					return
@@ -72,6 +73,6 @@ func TestSignedOff(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, c.version, s.Version, c.name)
 		assert.Equal(t, c.holds, s.Holds(), c.name)
-		assert.Contains(t, s.Words(), c.says, c.name)
+		assert.Contains(t, report.Seal(s).Words, c.says, c.name)
 	}
 }

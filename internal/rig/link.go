@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"strings"
 	"time"
 
 	"corvek/core/mount"
@@ -22,8 +23,8 @@ const answerWithin = 600 * time.Millisecond
 
 // Link is the connection to a stand over OPC UA.
 type Link struct {
-	Setup     Setup
-	Simulated bool // the stand says of itself that it is the simulated one
+	Setup Setup
+	Said  string // what the stand calls itself, "" where it did not say so in time
 
 	client   *opcua.Client
 	channels []Node
@@ -51,9 +52,15 @@ func Dial(ctx context.Context, s Setup) (*Link, error) {
 		}
 	}
 	name, err := client.Node(ua.NewNumericNodeID(0, id.Server_ServerStatus_BuildInfo_ProductName)).Value(ctx)
-	l.Simulated = err == nil && name != nil && name.Value() == ProductName
+	if err == nil && name != nil {
+		said, _ := name.Value().(string)
+		l.Said = strings.TrimSpace(said)
+	}
 	return l, nil
 }
+
+// Simulated reports that the stand says of itself that it is the simulated one.
+func (l *Link) Simulated() bool { return l.Said == ProductName }
 
 // Close ends the connection.
 func (l *Link) Close() {

@@ -1,8 +1,10 @@
 package rig
 
 import (
+	"cmp"
 	"context"
 	"errors"
+	"fmt"
 	"math"
 	"sync"
 	"time"
@@ -342,10 +344,14 @@ func (r *Run) lost(err error) {
 	r.tell()
 }
 
-// again tries to reach the stand anew.
+// again tries to reach the stand anew. What answers there must be what answered before: what another
+// stand shows is not written under the name of this one.
 func (r *Run) again(ctx context.Context) {
 	r.link.Close()
 	link, err := Dial(ctx, r.link.Setup)
+	if err == nil && link.Said != r.link.Said {
+		err = r.another(link)
+	}
 	if err != nil {
 		select {
 		case <-ctx.Done():
@@ -357,6 +363,21 @@ func (r *Run) again(ctx context.Context) {
 	r.link = link
 	r.mu.Unlock()
 	_ = link.Set(ctx, false, 0, 0)
+}
+
+// another tells that what answers now is not what answered before.
+func (r *Run) another(link *Link) error {
+	link.Close()
+	said := cmp.Or(link.Said, "says nothing of itself")
+	err := fmt.Errorf("what answers now is another stand: %s, was %s", said, cmp.Or(r.link.Said, "nothing"))
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	if r.frame.Why != err.Error() {
+		r.frame.Why = err.Error()
+		r.note(r.frame.Why)
+	}
+	r.tell()
+	return err
 }
 
 // tell gives the frame to who watches. The caller holds mu.

@@ -51,7 +51,7 @@ func mounted(t *testing.T, pace float64) (*rig.Server, *rig.Run, *kept) {
 	require.NoError(t, err)
 	link, err := rig.Dial(ctx, rig.Setup{Name: "practice", Endpoint: stand.Endpoint, Nodes: nodes})
 	require.NoError(t, err)
-	require.True(t, link.Simulated, "it says of itself what it is")
+	require.True(t, link.Simulated(), "it says of itself what it is")
 	require.True(t, link.Drives())
 	require.NoError(t, link.Mount(ctx, pump()))
 	rec := &kept{}

@@ -47,6 +47,11 @@ type Server struct {
 // many seconds of the stand pass in one, 1 for a stand as it is. The address must be on
 // loopback: nobody else has any business with a stand that is none.
 func Serve(ctx context.Context, addr string, pace float64, faults ...string) (*Server, error) {
+	return serve(ctx, ProductName, addr, pace, faults...)
+}
+
+// serve runs it under a name of its own.
+func serve(ctx context.Context, name, addr string, pace float64, faults ...string) (*Server, error) {
 	host, port, err := net.SplitHostPort(addr)
 	if err != nil {
 		return nil, fmt.Errorf("%q is no address like 127.0.0.1:4840: %w", addr, err)
@@ -67,8 +72,8 @@ func Serve(ctx context.Context, addr string, pace float64, faults ...string) (*S
 		chosen: faults}
 	s.bench.Unit.Faults = faults
 	srv := server.New(server.EndPoint(host, n), server.EnableAuthMode(ua.UserTokenTypeAnonymous),
-		server.EnableSecurity("None", ua.MessageSecurityModeNone), server.ServerName(ProductName),
-		server.ProductName(ProductName), server.ManufacturerName("Corvek"))
+		server.EnableSecurity("None", ua.MessageSecurityModeNone), server.ServerName(name),
+		server.ProductName(name), server.ManufacturerName("Corvek"))
 	s.space = uint16(srv.AddNamespace(s))
 	if err := srv.Start(ctx); err != nil {
 		return nil, err

@@ -44,6 +44,7 @@ func NewDesk(jobs *job.Service, pace float64) *Desk {
 // Session is a stand at work for a unit.
 type Session struct {
 	Stand         string
+	Said          string // what it calls itself, "" where it did not say so
 	Simulated     bool
 	Tag           string
 	Unit, Attempt int
@@ -55,8 +56,11 @@ type Session struct {
 
 // Source is where figures of this stand are from.
 func (w *Session) Source() string {
-	if w.Simulated {
+	switch {
+	case w.Simulated:
 		return unit.SourceSimulated
+	case w.Said == "":
+		return unit.SourceUnknown
 	}
 	return unit.SourceStand
 }
@@ -111,8 +115,8 @@ func (d *Desk) Connect(ctx context.Context, who people.Actor, st *bench.State, n
 	if err != nil {
 		return field.Errorf("stand", "%s", err)
 	}
-	w := &Session{Stand: name, Simulated: link.Simulated, Tag: st.Job.Tag, Unit: st.Unit.Number, Attempt: a.Number,
-		desk: d}
+	w := &Session{Stand: name, Said: link.Said, Simulated: link.Simulated(), Tag: st.Job.Tag, Unit: st.Unit.Number,
+		Attempt: a.Number, desk: d}
 	if err := d.begin(ctx, who, w, a, link); err != nil {
 		link.Close()
 		return err
@@ -151,9 +155,16 @@ func (d *Desk) begin(ctx context.Context, who people.Actor, w *Session, a *bench
 		}
 	}
 	var err error
-	w.Recording, err = d.jobs.Store.OpenRecording(ctx, w.Tag, store.Recording{Unit: w.Unit, Attempt: w.Attempt,
-		Stand: w.Stand, Source: w.Source(), Channels: strings.Join(link.Channels(), " "), ByName: who.Name,
-		StartedAt: d.jobs.Now()})
+	w.Recording, err = d.jobs.Store.OpenRecording(ctx, w.Tag, store.Recording{
+		Unit:      w.Unit,
+		Attempt:   w.Attempt,
+		Stand:     w.Stand,
+		Said:      w.Said,
+		Source:    w.Source(),
+		Channels:  strings.Join(link.Channels(), " "),
+		ByName:    who.Name,
+		StartedAt: d.jobs.Now(),
+	})
 	if err != nil {
 		return err
 	}
@@ -297,5 +308,6 @@ func (w *Session) Take(ctx context.Context, who people.Actor, code string) error
 			shown[code] = mean
 		}
 	}
-	return w.desk.jobs.TakePoint(ctx, who, w.Tag, w.Unit, job.Reading{Step: code, Source: w.Source(), Shown: shown})
+	return w.desk.jobs.TakePoint(ctx, who, w.Tag, w.Unit, job.Reading{Step: code, Source: w.Source(), Stand: w.Stand,
+		Shown: shown})
 }

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"corvek/core/bench"
+	"corvek/core/unit"
 	"corvek/demo/demotest"
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
@@ -46,6 +47,14 @@ func state(t *testing.T, jobs *job.Service) *bench.State {
 	st, err := jobs.Load(t.Context(), "T-0417", 1)
 	require.NoError(t, err)
 	return st
+}
+
+// Figures are from a stand only where it said what it is.
+func TestWhereFiguresAreFrom(t *testing.T) {
+	for from, w := range map[string]stand.Session{unit.SourceSimulated: {Said: rig.ProductName, Simulated: true},
+		unit.SourceStand: {Said: "Quayside bench 3"}, unit.SourceUnknown: {}} {
+		assert.Equal(t, from, w.Source())
+	}
 }
 
 // A stand works for one unit, is recorded, and lets go of all who watch when it is let go: none

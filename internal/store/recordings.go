@@ -46,7 +46,8 @@ type Recording struct {
 	ID, JobID     int64
 	Unit, Attempt int
 	Stand         string
-	Source        string // simulated, stand or log
+	Said          string // what the stand calls itself, "" of a log and where it did not say so
+	Source        string // simulated, stand, unknown or log
 	Channels      string // codes of figures, by blanks
 	ByName        string
 	StartedAt     time.Time

@@ -208,7 +208,15 @@ func (d *deceiver) acts() map[string]func() {
 		},
 		"next": func() {
 			if d.act(d.iva, "prove/attempt", url.Values{"one_change": {"nothing, run once more"}}) {
-				d.j.tries = append(d.j.tries, try{steps: map[string]*tried{}})
+				a := d.attempt() // which may begin with what was told earlier today
+				d.j.tries = append(d.j.tries, try{oil: a != nil && a.RanOn.Oil != "", steps: map[string]*tried{}})
+			}
+		},
+		"oil": func() {
+			a, t := d.attempt(), d.j.last()
+			v := d.pick([]string{"", "mineral oil VG 46"}, "oil")
+			if a != nil && t != nil && d.set(d.state().Unit.AttemptRef(a.Number, "ran_on_oil").String(), v) {
+				t.oil = v != ""
 			}
 		},
 		"exercise": func() {
@@ -295,6 +303,7 @@ func (d *deceiver) acts() map[string]func() {
 			}
 			d.set("job/collected_by", "the driver")
 			touches := d.pick([]string{unit.TouchesUnit, unit.TouchesPapers}, "touches")
+			d.act(d.odd, "sign-off", nil)
 			if !d.act(d.odd, "hand-over", nil) {
 				return
 			}

@@ -26,6 +26,7 @@ type tried struct {
 // try is an attempt.
 type try struct {
 	exercise, closed bool
+	oil              bool // somebody said on what it was run
 	steps            map[string]*tried
 }
 
@@ -40,7 +41,7 @@ type judge struct {
 func (j *judge) before() *judge {
 	c := &judge{world: maps.Clone(j.world), duty: j.duty}
 	for _, t := range j.tries {
-		own := try{t.exercise, t.closed, map[string]*tried{}}
+		own := try{t.exercise, t.closed, t.oil, map[string]*tried{}}
 		for code, s := range t.steps {
 			again := *s
 			again.read = maps.Clone(s.read)
@@ -113,6 +114,11 @@ func (j *judge) shown(f *family.Family, step *family.Test) string {
 		for _, r := range step.Reads {
 			if !r.May {
 				must = append(must, r.Figure)
+			}
+			g, _ := family.FigureByCode(r.Figure)
+			if _, read := s.read[r.Figure]; read && g.Dim == quantity.Flow && !t.oil &&
+				(r.Least+r.Most != "" || r.By != "") {
+				return "nobody knows on what " + r.Figure + " was run"
 			}
 		}
 		for _, name := range must {

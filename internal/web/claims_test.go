@@ -172,7 +172,7 @@ func (d *deceiver) bring(text []byte) {
 	d.j = &judge{world: map[string]string{}, duty: st.Duty.Pressure}
 	d.j.world["unit:serial"], d.j.world["unit:fluid"] = st.Unit.Serial, st.Unit.Fluid
 	d.j.world["complaint:words"] = st.Job.Complaint
-	first := try{closed: true, steps: map[string]*tried{}}
+	first := try{closed: true, oil: true, steps: map[string]*tried{}}
 	for _, s := range d.steps() {
 		done := first.step(s.Code)
 		for name, text := range d.sound[s.Code] {

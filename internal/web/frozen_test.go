@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"corvek/internal/job/jobtest"
 	"net/http"
 	"regexp"
 	"strings"
@@ -26,7 +27,7 @@ func TestAHandedOverJobStaysAsItWas(t *testing.T) {
 	lead := people.Actor{Name: "Odd Renfeld", Initials: "OR", Role: people.RoleLead}
 	// Handed over anew, so that it is frozen on the day.
 	require.NoError(t, jobs.Reopen(ctx, lead, "T-0388", "to be handed over here", unit.TouchesPapers))
-	require.NoError(t, jobs.HandOver(ctx, lead, "T-0388"))
+	jobtest.HandOver(t, jobs, "T-0388")
 	require.NoError(t, papers.Keep(ctx, jobs, lead, "T-0388", s.URL))
 	b := s.as("odd")
 	shown := func() map[string]string {

@@ -42,6 +42,19 @@ func TestATechnicianAlwaysHasANextAct(t *testing.T) {
 			form.Set("one_change", "nothing, run once more")
 		}
 		post(iva, tag, "prove/attempt", form)
+		st := state(tag)
+		told := map[string]string{"ran_on_oil": "mineral oil VG 46", "ran_on_temperature": "50 °C"}
+		_, page = iva.get("/jobs/" + tag + "/prove")
+		if st.Attempt().RanOn.Oil == "" {
+			require.Contains(t, page, "On what is it run today? Asked once a day")
+		} else { // told today, but for how warm it is now
+			require.Contains(t, page, "Run on mineral oil VG 46: how warm, or how thick?")
+			delete(told, "ran_on_oil")
+		}
+		for name, text := range told {
+			post(iva, tag, "set", url.Values{"field": {st.Unit.AttemptRef(st.Attempt().Number, name).String()},
+				"value": {text}})
+		}
 	}
 	step := func(tag, code string, held time.Duration, but map[string]string) {
 		t.Helper()
@@ -129,6 +142,7 @@ func TestATechnicianAlwaysHasANextAct(t *testing.T) {
 		post(iva, tag, "set", url.Values{"field": {"u1/conclusion/cause"}, "value": {"not_found"}})
 		post(iva, tag, "set", url.Values{"field": {"u1/conclusion/statement"}, "value": {"Looked for, and not found."}})
 		post(iva, tag, "set", url.Values{"field": {"job/collected_by"}, "value": {"the driver"}})
+		post(odd, tag, "sign-off", url.Values{})
 		post(iva, tag, "hand-over", url.Values{})
 		post(odd, tag, "reopen", url.Values{"reason": {"it weeps again"}, "touches": {unit.TouchesUnit}})
 		assert.Equal(t, proof.Tested, claim(tag))

@@ -181,6 +181,7 @@ func Test(t testing.TB, s *job.Service, tag string, clock *time.Time) {
 		change.Words = "nothing, run once more"
 	}
 	require.NoError(t, s.NextAttempt(ctx, who, tag, 1, change))
+	RunsOn(t, s, tag)
 	limits(t, s, tag)
 	st := state(t, s, tag)
 	for _, step := range st.Plan() {
@@ -204,6 +205,21 @@ func Test(t testing.TB, s *job.Service, tag string, clock *time.Time) {
 		all(t, s, tag, "tested", func(st *bench.State) []value { return read(st, settings) })
 	}
 	require.NoError(t, s.CloseAttempt(ctx, who, tag, 1))
+}
+
+// runsOn is what a stand runs on, by field of an attempt.
+var runsOn = map[string]string{"ran_on_stand": "Bench 1", "ran_on_oil": "mineral oil VG 46",
+	"ran_on_temperature": "50 °C", "ran_on_clean": "17/15/12"}
+
+// RunsOn tells of the open test on which stand and oil it is run.
+func RunsOn(t testing.TB, s *job.Service, tag string) {
+	t.Helper()
+	all(t, s, tag, "what the stand runs on", func(st *bench.State) (out []value) {
+		for name, text := range runsOn {
+			out = append(out, value{st.Unit.AttemptRef(st.Attempt().Number, name), text})
+		}
+		return out
+	})
 }
 
 // limits types those of figures that nothing else limits, before they are read, with who says so.
@@ -281,6 +297,8 @@ func sound(t testing.TB, st *bench.State, code string) map[string]float64 {
 		switch {
 		case r.By == family.BySetting:
 			v = relief
+		case r.Figure == "suction_lift":
+			v = 0.3
 		case r.Figure == "reseat":
 			v = 0.95 * relief
 		case r.Figure == "pressure" && step.Pressure > 0, r.By == family.ByDecay:

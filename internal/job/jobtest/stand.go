@@ -8,6 +8,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/unit"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/rig"
 
 	"github.com/stretchr/testify/require"
@@ -59,4 +60,16 @@ func Exercise(t testing.TB, s *job.Service, tag string, words bool) {
 			require.NoError(t, err)
 		}
 	}
+}
+
+// HandOver lets a lead sign the papers of each unit off, and hands the job over.
+func HandOver(t testing.TB, s *job.Service, tag string) {
+	t.Helper()
+	lead := people.Actor{Name: "Odd Renfeld", Role: people.RoleLead}
+	j, err := s.Store.Job(t.Context(), tag)
+	require.NoError(t, err)
+	for _, u := range j.Units {
+		require.NoError(t, s.SignOff(t.Context(), lead, tag, u.Number))
+	}
+	require.NoError(t, s.HandOver(t.Context(), who, tag))
 }

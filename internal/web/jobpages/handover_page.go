@@ -1,6 +1,7 @@
 package jobpages
 
 import (
+	"corvek/core/handover"
 	"fmt"
 	"log/slog"
 	"net/http"
@@ -40,6 +41,7 @@ type HandoverPage struct {
 	Stands         report.Standing
 	Seal           document.Seal
 	MaySign        bool
+	NeedsSign      bool // the shop lets nothing go before that
 	Papers         []PaperLink
 	Ending         Choice
 	EndingNote     *Entry // asked where the unit was not rebuilt
@@ -57,13 +59,14 @@ type HandoverPage struct {
 	Pictures       []*PictureView
 }
 
-func handoverPage(l *look, kept []store.Paper, signed report.SignOff) HandoverPage {
+func handoverPage(l *look, kept []store.Paper, signed handover.SignOff) HandoverPage {
 	lead := l.Person.May(people.RoleLead)
 	p := HandoverPage{JobPage: l.page(), Found: l.st.Causes(),
 		HandedOver: l.job.HandedOver(), HandedOverAt: l.job.HandedOverAt,
 		MayReopen: l.job.Closed() && lead, Reopened: l.job.Reopenings, Kept: givenOut(kept),
 		Withdrawn: l.job.Withdrawn(), MayWithdraw: !l.job.Withdrawn() && lead,
-		Seal: signed.Seal(), MaySign: lead && !l.job.Withdrawn(),
+		Seal: report.Seal(signed), MaySign: lead && !l.job.Withdrawn(),
+		NeedsSign: l.st.Shop.LeadSigns && !signed.Holds(),
 		Stands:    report.Stands(l.st, l.Units),
 		Ending:    l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
 		Lesson:    l.field(unit.JobRef("lesson")),

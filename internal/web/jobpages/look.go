@@ -2,6 +2,7 @@ package jobpages
 
 import (
 	"context"
+	"corvek/core/handover"
 	"fmt"
 	"html/template"
 	"net/http"
@@ -16,7 +17,6 @@ import (
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/line"
-	"corvek/internal/report"
 	"corvek/internal/store"
 	"corvek/internal/web/site"
 
@@ -310,7 +310,7 @@ func (s *Pages) stationPage(ctx context.Context, l *look) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	signed, err := report.SignedOff(l.job, l.unitNo, s.Store.Lines(ctx, l.job.Tag))
+	signed, err := handover.SignedOff(l.job, l.unitNo, s.Store.Lines(ctx, l.job.Tag))
 	if err != nil {
 		return nil, err
 	}

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"corvek/core/bench"
+	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/quantity"
@@ -30,6 +31,7 @@ type ProvePage struct {
 	Stand      *StandPanel // nil where no attempt is open
 	Recordings []RecordingRow
 	Gauges     GaugesOf // what the last attempt is read with
+	Run        RunOf    // and run on
 	Open       bool     // the last attempt goes on
 	Next       int      // number of the attempt that can be started, 0 for none
 	Failed     bool
@@ -81,6 +83,40 @@ func (l *look) gaugesOf(a *bench.Attempt) GaugesOf {
 	return g
 }
 
+// RunOf is what an attempt is run on: asked once a day, and of oil alone how thick and how clean it is.
+type RunOf struct {
+	Stand  Entry
+	Of     []Entry
+	Medium string
+	Words  string
+	Named  bool // what it is run on is told
+	Told   bool // and all that its figures rest on
+}
+
+func (l *look) runOf(a *bench.Attempt) RunOf {
+	at := func(name string) Entry {
+		e := l.field(l.unit.AttemptRef(a.Number, name))
+		e.ReadOnly = e.ReadOnly || a.Closed
+		return e
+	}
+	r := RunOf{Stand: at("ran_on_stand"), Medium: l.st.Family.Run.Of(), Words: report.RanOnWords(l.st, a, l.Units),
+		Named: a.RanOn.Oil != ""}
+	r.Told = r.Named && (r.Medium != family.MediumOil || l.st.RanOn(a.Attempt, nil).Known)
+	oil := at("ran_on_oil")
+	oil.Label = answer.Capital(r.Medium) + " in it"
+	if r.Medium != family.MediumOil {
+		r.Of = []Entry{oil}
+		return r
+	}
+	for _, name := range []string{l.unit.Fluid, "mineral oil VG 32", "mineral oil VG 46", "mineral oil VG 68"} {
+		if name != "" && !slices.Contains(oil.Choices, name) {
+			oil.Choices = append(oil.Choices, name)
+		}
+	}
+	r.Of = []Entry{oil, at("ran_on_clean"), at("ran_on_temperature"), at("ran_on_viscosity")}
+	return r
+}
+
 // ClaimRow is a claim that the unit owes, with where it was shown or what keeps it from that.
 type ClaimRow struct {
 	Says       string
@@ -124,6 +160,7 @@ func provePage(l *look) ProvePage {
 		p.Plan = st.Plan()
 	} else {
 		p.Points, p.Open, p.Gauges = l.pointRows(p.Last), !p.Last.Closed, l.gaugesOf(p.Last)
+		p.Run = l.runOf(p.Last)
 		p.Failed = p.Last.Closed && p.Last.Verdict != string(metrology.In)
 		p.Exercise = p.Last.Source == unit.SourceSimulated
 	}
@@ -177,6 +214,11 @@ func (s *Pages) startHold(c *echo.Context) error {
 		c,
 		s.Jobs.StartHold(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), c.FormValue("code")),
 	)
+}
+
+func (s *Pages) pour(c *echo.Context) error {
+	return site.Done(c, s.Jobs.Pour(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), c.FormValue("code"),
+		c.FormValue("pour_volume"), c.FormValue("pour_stroke")))
 }
 
 func (s *Pages) endHold(c *echo.Context) error {

@@ -30,6 +30,7 @@ func (s *Pages) routes() []site.Route {
 		site.Post("/jobs/:tag/strip/assembly", site.Work, s.changeAssembly),
 		site.Post("/jobs/:tag/strip/variant", site.Work, s.keepVariant),
 		site.Post("/jobs/:tag/prove/hold", site.Work, s.startHold),
+		site.Post("/jobs/:tag/prove/pour", site.Work, s.pour),
 		site.Post("/jobs/:tag/prove/held", site.Work, s.endHold),
 		site.Post("/jobs/:tag/strip/count", site.Work, s.recount),
 		site.Post("/jobs/:tag/strip/rest", site.Work, s.takeOffRest),

@@ -17,6 +17,7 @@ import (
 type PointRow struct {
 	Code, Name  string
 	How         string // what is done, or under what condition
+	Unsaid      string // what it does not show
 	Medium      string // where it is not the unit's own fluid
 	Hold        string // how long it is held, "" where it is not
 	Held        string // how long it was
@@ -31,6 +32,8 @@ type PointRow struct {
 	More        []FigureCell // that can be left out, and were so far
 	Limits      []LimitRow   // the unit's own limits, where they can be typed
 	Tone, Words string       // how it came out
+	MayPour     bool         // oil goes in by portions
+	Pours       []PourRow    // that went in
 	Reckon      *Reckon      // the calculator for such a step, with what was read
 }
 
@@ -115,7 +118,31 @@ func (l *look) pointRows(a *bench.Attempt) (out []PointRow) {
 		if a.Number > 0 && !a.Closed && l.CanWork() {
 			r.Limits = l.limitRows(pt)
 		}
+		r.Pours, r.MayPour = l.pourRows(&pt), pt.Test.Pours != "" && a.Number > 0 && !a.Closed && l.CanWork()
+		r.Unsaid = pt.Test.Unsaid
 		r.Reckon = l.reckon(&pt)
+		out = append(out, r)
+	}
+	return out
+}
+
+// PourRow is a portion of oil with the stroke after it.
+type PourRow struct {
+	Put, Stroke string
+	Gained      string // and what it explains, "" of the first
+	Says        string
+}
+
+// pourRows are the portions of a step.
+func (l *look) pourRows(pt *bench.Point) (out []PourRow) {
+	for _, p := range l.st.Pours(pt.Test, &pt.Row) {
+		r := PourRow{Put: p.Volume.In(l.Units), Stroke: p.Stroke.In(l.Units), Says: p.Says()}
+		if !p.First {
+			r.Gained = "gained " + l.Show(p.Gained, quantity.Length)
+		}
+		if p.Explains > 0 {
+			r.Gained = strings.TrimPrefix(r.Gained+", this oil explains "+l.Show(p.Explains, quantity.Length), ", ")
+		}
 		out = append(out, r)
 	}
 	return out

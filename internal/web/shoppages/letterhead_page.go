@@ -55,7 +55,8 @@ func (s *Pages) saveLetterhead(c *echo.Context) error {
 	return site.Done(
 		c,
 		s.People.SaveLetterhead(c.Request().Context(), site.Who(c), shop.Letterhead{Name: c.FormValue("shop"),
-			Address: c.FormValue("address"), Sheet: c.FormValue("sheet"), Site: c.FormValue("site")}, mark,
+			Address: c.FormValue("address"), Sheet: c.FormValue("sheet"), Site: c.FormValue("site"),
+			LeadSigns: c.FormValue("lead_signs") != ""}, mark,
 			c.FormValue("drop") != ""),
 	)
 }

@@ -1,0 +1,67 @@
+package bench
+
+import (
+	"corvek/core/family"
+	"corvek/core/unit"
+)
+
+// Poured is a portion of oil that was put in, with the stroke that it gave and the one that it explains.
+type Poured struct {
+	unit.Pour
+	Gained   float64 // m, of the full stroke over that after the portion before
+	Explains float64 // m, what the portion pushes the part; 0 where its size was not measured
+	First    bool    // there is none before it: what it gained is not known
+}
+
+// shareExplained is how far what was gained may differ from what is explained, as a share of it, before
+// it says something.
+const shareExplained = 0.2
+
+// Says is what the portion tells, "" where it did what it should or nothing can be told.
+func (p Poured) Says() string {
+	switch {
+	case p.First || p.Explains == 0:
+		return ""
+	case p.Gained < (1-shareExplained)*p.Explains:
+		return "less than this oil explains: air in it, or oil goes past a seal"
+	case p.Gained > (1+shareExplained)*p.Explains:
+		return "more than this oil explains: it was not home before, or the oil was cold"
+	}
+	return ""
+}
+
+// Pours are the portions of a step, each with what it explains by the size of the part that it pushes.
+func (st *Stripped) Pours(t *family.Test, p *unit.Point) (out []Poured) {
+	part, feature := family.CutFeature(t.Pours)
+	diameter, known := st.sizeOf(part, feature)
+	for i, pour := range p.Pours {
+		x := Poured{Pour: pour, First: i == 0}
+		if known {
+			x.Explains = pour.Volume.SI / circle(diameter)
+		}
+		if i > 0 {
+			x.Gained = pour.Stroke.SI - p.Pours[i-1].Stroke.SI
+		}
+		out = append(out, x)
+	}
+	return out
+}
+
+// sizeOf is a size of a part as it was measured last, with the one that is fitted where it was measured
+// then.
+func (st *Stripped) sizeOf(code, feature string) (si float64, ok bool) {
+	p := st.ByCode[code]
+	if p == nil {
+		return 0, false
+	}
+	for _, f := range p.Features {
+		switch {
+		case f.Code != feature:
+		case f.Built.HasValue:
+			return f.Built.Value, true
+		case f.Found.HasValue:
+			return f.Found.Value, true
+		}
+	}
+	return 0, false
+}
