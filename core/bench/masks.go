@@ -75,8 +75,11 @@ func (st *Tested) madeGood(bad, now *Attempt, t *family.Test) (out []string) {
 			continue
 		}
 		for _, m := range []struct{ kind, words string }{{a.ChangeKind, a.OneChange}, {a.SecondKind, a.SecondChange}} {
-			if m.kind == string(search.Mask) {
+			switch search.Kind(m.kind) {
+			case search.Mask:
 				out = append(out, m.words+", which hides a fault and finds none")
+			case search.Adjust:
+				out = append(out, m.words+", a setting and no repair")
 			}
 		}
 	}

@@ -155,7 +155,8 @@ var sharedSteps = sync.OnceValues(func() (map[string]*yaml.Node, error) {
 	return out, nil
 })
 
-const testKeys = "code name how pressure at any way with reads words good hold medium after unsaid pours received caution"
+const testKeys = "code name how pressure at any way with reads words good hold medium after unsaid pours " +
+	"received caution"
 
 // UnmarshalYAML reads a step: written out, or a shared one by its code alone, or a shared
 // one with what differs here, under "as".

@@ -34,6 +34,7 @@ func (s *Service) NextAttempt(ctx context.Context, who people.Actor, tag string,
 	now := s.moment()
 	today, err := s.Store.RanToday(
 		ctx,
+		tag,
 		who.Name,
 		time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, now.Location()),
 	)

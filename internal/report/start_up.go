@@ -70,8 +70,8 @@ func sumpAgain(st *bench.State) string {
 	if st.Unit.GainedElsewhere.IsZero() {
 		return ""
 	}
-	return "The other sump had gained " + st.Unit.GainedElsewhere.Typed + ": mark its level, and look after the first " +
-		"hours and after the first day whether it gains again."
+	return "The other sump had gained " + st.Unit.GainedElsewhere.Typed + ": mark its level, and look after the " +
+		"first hours and after the first day whether it gains again."
 }
 
 // lowered is a sentence as it stands within another.
