@@ -287,6 +287,8 @@ func (u *user) run(tag string) {
 	at := func(step, name string) string { return fmt.Sprintf("u1/attempt/2/point/%s/%s", step, name) }
 	u.fill("u1/attempt/2/ran_on_stand", "pump stand")
 	u.tap("u1/attempt/2/ran_on_oil", "mineral oil VG 46")
+	u.tap("u1/attempt/2/pressure_gauge", "stand gauge 400")
+	u.tap("u1/attempt/2/flow_meter", "turbine meter 120")
 	u.ready()
 	now := time.Now()
 	for _, step := range []string{"hand_turn", "run_in", "p25", "p50", "p75", "p100", "relief", "leak_watch",

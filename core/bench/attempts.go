@@ -132,7 +132,7 @@ func (st *Rated) rules(a *unit.Attempt) proof.Rules {
 		Own: st.Unit.StepLimit, Need: st.Need,
 		Level: func(at family.Tight) (float64, string) { return st.level(a, at) },
 		Late:  func(step, figure string) bool { return st.late(a, step, figure) },
-		Gauge: func(figure string) proof.Gauge { return st.gauge(a, figure) },
+		Gauge: func(figure string, q quantity.Quantity) proof.Gauge { return st.gauge(a, figure, q) },
 		Read: func(figure string) quantity.Quantity {
 			for _, p := range a.Points {
 				if q := p.Figure(figure); !q.IsZero() {
@@ -141,30 +141,6 @@ func (st *Rated) rules(a *unit.Attempt) proof.Rules {
 			}
 			return quantity.Quantity{}
 		}}
-}
-
-// gauge is what a figure of an attempt was read with.
-func (st *Given) gauge(a *unit.Attempt, figure string) proof.Gauge {
-	f, _ := family.FigureByCode(figure)
-	name := map[quantity.Dimension]string{quantity.Pressure: a.PressureGauge, quantity.Flow: a.FlowMeter,
-		quantity.Temperature: a.Thermometer}[f.Dim]
-	i, known := st.Tools.Named(name)
-	if !known {
-		return proof.Gauge{}
-	}
-	size := func(text string) float64 {
-		q, err := quantity.Parse(text, f.Dim)
-		if err != nil {
-			return 0
-		}
-		return q.SI - q.Unit.Offset // a step of a thermometer is no temperature
-	}
-	class, _ := quantity.Parse(i.Class, quantity.Number)
-	g := proof.Gauge{Name: i.Name, Resolution: size(i.Resolution), Class: class.SI, FullScale: size(i.FullScale)}
-	if !a.At.IsZero() && i.Overdue(unit.DateOf(a.At)) {
-		g.Overdue = i.DueOn.Format("2 Jan 2006")
-	}
-	return g
 }
 
 // Attempt gives the newest attempt of the current round, nil when there is none.

@@ -25,7 +25,7 @@ func (r Rules) decay(t *family.Test, f *Figured, p *unit.Point) {
 	}
 	in := fluidpower.ShutIn{Gas: GasIn(t)}
 	first, last := p.Figure("temperature"), p.Figure("temperature_end")
-	gauge := r.gauge("pressure")
+	gauge := r.gauge("pressure", start)
 	doubt := gauge.Uncertainty(start) + gauge.Uncertainty(f.Q)
 	corrected := f.Q.SI
 	switch {
@@ -36,7 +36,7 @@ func (r Rules) decay(t *family.Test, f *Figured, p *unit.Point) {
 		t1, t2 := first.SI+fluidpower.Kelvin, last.SI+fluidpower.Kelvin
 		corrected = in.Brought(f.Q.SI, t1, t2)
 		f.Heat, f.Told = f.Q.SI-corrected, true
-		doubt += in.Thermal(start.SI, t1, r.gauge("temperature").Thermometer())
+		doubt += in.Thermal(start.SI, t1, r.gauge("temperature", first).Thermometer())
 	default:
 		f.Cooling = in.Thermal(start.SI, 20+fluidpower.Kelvin, fluidpower.UsualCooling)
 		corrected, doubt = corrected+f.Cooling/2, doubt+f.Cooling/2

@@ -16,6 +16,7 @@ type Gauge struct {
 	Class      float64 // largest error in percent of full scale, 0 where not known
 	FullScale  float64
 	Overdue    string // since when its calibration is due, "" where it holds
+	Unnamed    bool   // nobody says which of the shop's it was
 }
 
 // leastShare is the share of its range above which a gauge is read (ISO 4409 asks for the upper part
@@ -25,6 +26,8 @@ const leastShare = 0.2
 // Weak says why a figure that was read with the gauge carries no claim, "" where it does.
 func (g Gauge) Weak(q quantity.Quantity) string {
 	switch {
+	case g.Unnamed:
+		return "nobody says which gauge it was read with"
 	case g.Overdue != "":
 		return g.Name + " is out of date since " + g.Overdue
 	case g.FullScale > 0 && q.Dim != quantity.Temperature && math.Abs(q.SI) < leastShare*g.FullScale:

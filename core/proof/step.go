@@ -24,9 +24,9 @@ type Rules struct {
 	Accept  family.Accept
 	Setting unit.Setting
 	Duty    Duty
-	Own     func(step, figure string) *unit.StepLimit // the unit's own limit, nil for none
-	Gauge   func(figure string) Gauge                 // what a figure was read with
-	Read    func(figure string) quantity.Quantity     // of another step of the same run
+	Own     func(step, figure string) *unit.StepLimit      // the unit's own limit, nil for none
+	Gauge   func(figure string, q quantity.Quantity) Gauge // what a figure was read with
+	Read    func(figure string) quantity.Quantity          // of another step of the same run
 	// Dynamic viscosity in Pa·s of what a step was run on, where it is known
 	Viscosity func(p *unit.Point) (float64, bool)
 	// Why what a step was run on is not known well enough, "" where it is
@@ -154,7 +154,7 @@ func (r Rules) level(at family.Tight) (pressure float64, needs string) {
 func (r Rules) figure(t *family.Test, read family.Read, p *unit.Point) Figured {
 	f := r.judge(t, read, p, true)
 	level := read.Figure == "pressure" && t.Pressure >= 1
-	switch g := r.gauge(read.Figure); {
+	switch g := r.gaugeOf(read.Figure, p); {
 	case f.Q.IsZero() || f.Weak != "":
 		return f
 	case p.Taking(read.Figure).From == unit.SourceUnknown:
@@ -235,7 +235,7 @@ func (r Rules) judge(t *family.Test, read family.Read, p *unit.Point, typed bool
 		return f
 	}
 	f.Value = f.Q.SI
-	f.Uncertainty = r.gauge(read.Figure).Uncertainty(f.Q)
+	f.Uncertainty = r.gauge(read.Figure, f.Q).Uncertainty(f.Q)
 	r.limits(t, &f)
 	r.workOut(t, &f, p)
 	if f.Needs == "" && !f.Q.IsZero() && !f.Limits.Empty() {
@@ -271,7 +271,7 @@ func (r Rules) needed(f *Figured) {
 	if needs != "" {
 		return
 	}
-	v := metrology.Judge(f.Q.SI, metrology.AtLeast(least), r.gauge(f.Figure).Uncertainty(f.Q), true).Verdict
+	v := metrology.Judge(f.Q.SI, metrology.AtLeast(least), r.gauge(f.Figure, f.Q).Uncertainty(f.Q), true).Verdict
 	if f.Verdict = metrology.Worst(f.Verdict, v); v != metrology.In {
 		f.Note = "needed: " + quantity.Show(least, f.Q.Dim, quantity.Metric)
 	}
@@ -288,11 +288,21 @@ func (r Rules) own(step, figure string) *unit.StepLimit {
 	return own
 }
 
-func (r Rules) gauge(figure string) Gauge {
+func (r Rules) gauge(figure string, q quantity.Quantity) Gauge {
 	if r.Gauge == nil {
 		return Gauge{}
 	}
-	return r.Gauge(figure)
+	return r.Gauge(figure, q)
+}
+
+// gaugeOf is what a figure of a step was read with; a stand and its log name their own sensors.
+func (r Rules) gaugeOf(figure string, p *unit.Point) Gauge {
+	g := r.gauge(figure, p.Figure(figure))
+	switch p.Taking(figure).From {
+	case unit.SourceStand, unit.SourceLog:
+		g.Unnamed = false
+	}
+	return g
 }
 
 func ownLimits(l *unit.StepLimit) metrology.Limits {
@@ -381,7 +391,7 @@ func (r Rules) workOut(t *family.Test, f *Figured, p *unit.Point) {
 		if mean := (f.Value + other.SI) / 2; other.IsZero() || mean <= 0 {
 			f.Needs = "the other outlet"
 		} else {
-			f.Uncertainty = math.Hypot(f.Uncertainty, r.gauge("outlet_a").Uncertainty(other)) / mean
+			f.Uncertainty = math.Hypot(f.Uncertainty, r.gauge("outlet_a", other).Uncertainty(other)) / mean
 			f.Value, f.Dim = math.Abs(f.Value-other.SI)/mean, quantity.Number
 		}
 		return

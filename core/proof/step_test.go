@@ -143,7 +143,7 @@ func TestAHoldIsJudgedBesideItsTemperature(t *testing.T) {
 				return own
 			}
 			return nil
-		}, Gauge: func(figure string) proof.Gauge {
+		}, Gauge: func(figure string, _ quantity.Quantity) proof.Gauge {
 			if figure == "temperature" {
 				return thermometer
 			}
@@ -205,7 +205,7 @@ func TestTheGaugeEnters(t *testing.T) {
 	r := press() // 183.75 to 210 bar
 	point := read(t, "", map[string]string{"pressure": "190 bar"})
 	assert.Equal(t, metrology.In, proof.JudgeStep(relief, point, r).Verdict)
-	r.Gauge = func(string) proof.Gauge { return coarse }
+	r.Gauge = func(string, quantity.Quantity) proof.Gauge { return coarse }
 	assert.Equal(t, metrology.Undecided, proof.JudgeStep(relief, point, r).Verdict)
 }
 

@@ -72,7 +72,8 @@ func (s *Service) NextAttempt(ctx context.Context, who people.Actor, tag string,
 			u.Attempts = append(u.Attempts, &unit.Attempt{
 				Number: next, Round: st.Round, Source: unit.SourceTyped, OneChange: c.Words, ChangeKind: c.Kind,
 				ChangePart: c.Part, SecondChange: c.Second, SecondKind: c.SecondKind, SecondPart: c.SecondPart,
-				By: who.Name, At: now, RanOn: today,
+				By: who.Name, At: now, RanOn: today.RanOn, PressureGauge: today.PressureGauge,
+				FlowMeter: today.FlowMeter, Thermometer: today.Thermometer,
 			})
 			return fmt.Sprintf("test attempt %d", next), nil
 		},

@@ -8,6 +8,7 @@ import (
 	"corvek/core/bench"
 	"corvek/core/proof"
 	"corvek/core/unit"
+	"corvek/demo/demotest"
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
 
@@ -80,4 +81,36 @@ func TestAnUnknownStandProvesNothing(t *testing.T) {
 	claim, missing := load(t, s, tag).Claim()
 	assert.Equal(t, proof.Tested, claim)
 	assert.Contains(t, strings.Join(missing, "\n"), "read from a stand that did not say what it is")
+}
+
+// Where the shop keeps gauges, a pressure or a flow that was typed says which was read; several can be
+// named, and each figure is taken with the one that can read it.
+func TestWhichGaugeAFigureWasReadWith(t *testing.T) {
+	s := demotest.Jobs(t)
+	tag := jobtest.Built(t, s, "check_valve")
+	require.NoError(t, s.NextAttempt(t.Context(), iva, tag, 1, bench.Change{}))
+	jobtest.RunsOn(t, s, tag)
+	st := load(t, s, tag)
+	for name, text := range jobtest.Reads(t, st, "back") {
+		put(t, s, tag, st.Unit.PointRef(1, "back", name).String(), text)
+	}
+	weak := func() (pressure, leak string) {
+		for _, p := range load(t, s, tag).Attempt().Points {
+			if p.Test.Code == "back" {
+				return p.Figure("pressure").Weak, p.Figure("leakage").Weak
+			}
+		}
+		return "", ""
+	}
+	pressure, leak := weak()
+	assert.Equal(t, "nobody says which gauge it was read with", pressure)
+	assert.Equal(t, "nobody says which gauge it was read with", leak)
+	put(t, s, tag, st.Unit.AttemptRef(1, "pressure_gauge").String(), "stand gauge 400")
+	put(t, s, tag, st.Unit.AttemptRef(1, "flow_meter").String(), "turbine meter 120")
+	pressure, leak = weak()
+	assert.Empty(t, pressure)
+	assert.Equal(t, "read below a fifth of the range of turbine meter 120", leak)
+	put(t, s, tag, st.Unit.AttemptRef(1, "flow_meter").String(), "turbine meter 120, jug and watch")
+	_, leak = weak()
+	assert.Empty(t, leak, "the jug reads what the meter cannot")
 }

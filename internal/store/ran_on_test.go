@@ -26,7 +26,7 @@ func TestRanToday(t *testing.T) {
 	told := func(tag, who string) string {
 		r, err := s.RanToday(ctx, tag, who, morning)
 		require.NoError(t, err)
-		return r.Stand
+		return r.RanOn.Stand
 	}
 	ran("T-0500", "Iva", "yesterday's", morning.Add(-time.Hour), unit.SourceTyped)
 	ran("T-0501", "Iva", "practice", noon, unit.SourceSimulated)

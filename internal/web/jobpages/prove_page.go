@@ -55,7 +55,7 @@ type ProvePage struct {
 type GaugesOf struct {
 	Pressure, Flow, Temperature Entry
 	Names                       string
-	Given                       bool
+	Asked                       bool // the shop keeps such, and none is named
 }
 
 // gaugesOf are the fields of an attempt's instruments, the shop's own offered.
@@ -79,7 +79,8 @@ func (l *look) gaugesOf(a *bench.Attempt) GaugesOf {
 			names = append(names, name)
 		}
 	}
-	g.Names, g.Given = strings.Join(names, ", "), len(names) > 0
+	g.Names = strings.Join(names, ", ")
+	g.Asked = a.PressureGauge == "" && len(g.Pressure.Choices) > 0 || a.FlowMeter == "" && len(g.Flow.Choices) > 0
 	return g
 }
 
