@@ -91,6 +91,9 @@ func TestWhichGaugeAFigureWasReadWith(t *testing.T) {
 	require.NoError(t, s.NextAttempt(t.Context(), iva, tag, 1, bench.Change{}))
 	jobtest.RunsOn(t, s, tag)
 	st := load(t, s, tag)
+	assert.Equal(t, "turbine meter 120", st.Attempt().FlowMeter, "told today, at another job on the same stand")
+	put(t, s, tag, st.Unit.AttemptRef(1, "pressure_gauge").String(), "")
+	put(t, s, tag, st.Unit.AttemptRef(1, "flow_meter").String(), "")
 	for name, text := range jobtest.Reads(t, st, "back") {
 		put(t, s, tag, st.Unit.PointRef(1, "back", name).String(), text)
 	}

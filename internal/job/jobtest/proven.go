@@ -207,15 +207,15 @@ func Test(t testing.TB, s *job.Service, tag string, clock *time.Time) {
 	require.NoError(t, s.CloseAttempt(ctx, who, tag, 1))
 }
 
-// runsOn is what a stand runs on, by field of an attempt.
-var runsOn = map[string]string{"ran_on_stand": "Bench 1", "ran_on_oil": "mineral oil VG 46",
+// StandToday is what a stand runs on, by field of an attempt.
+var StandToday = map[string]string{"ran_on_stand": "Bench 1", "ran_on_oil": "mineral oil VG 46",
 	"ran_on_temperature": "50 °C", "ran_on_clean": "17/15/12"}
 
 // RunsOn tells of the open test on which stand and oil it is run.
 func RunsOn(t testing.TB, s *job.Service, tag string) {
 	t.Helper()
 	all(t, s, tag, "what the stand runs on", func(st *bench.State) (out []value) {
-		for name, text := range runsOn {
+		for name, text := range StandToday {
 			out = append(out, value{st.Unit.AttemptRef(st.Attempt().Number, name), text})
 		}
 		return out
@@ -227,29 +227,36 @@ func limits(t testing.TB, s *job.Service, tag string) {
 	t.Helper()
 	all(t, s, tag, "limits", func(st *bench.State) (out []value) {
 		for _, step := range st.Plan() {
-			judged := len(step.Words) > 0 && (step.Seen || step.Pressure > 0)
-			for _, r := range step.Reads {
-				judged = judged || r.Relative() || r.Least != "" || r.Most != "" || r.By != family.ByLimit ||
-					r.Figure == "pressure" && step.Pressure > 0
-			}
-			for _, r := range step.Reads {
-				g, _ := family.FigureByCode(r.Figure)
-				open := r.Least == "" && r.Most == "" && r.By == family.ByLimit || r.By == family.ByRatio
-				if judged && r.By != family.ByRatio || !open || r.May || g.Dim == quantity.Number {
-					continue
-				}
-				shown := sound(t, st, step.Code)[r.Figure]
-				ref := func(name string) unit.Ref { return st.Unit.LimitRef(step.Code, r.Figure, name) }
-				out = append(
-					out,
-					value{ref("least"), base(shown*0.8, g.Dim)},
-					value{ref("most"), base(shown*1.2, g.Dim)},
-					value{ref("source"), "agreed with the mill, 3 May"},
-				)
+			for _, l := range LimitsOf(t, st, &step.Test) {
+				ref := func(name string) unit.Ref { return st.Unit.LimitRef(step.Code, l.Figure, name) }
+				out = append(out, value{ref("least"), l.Least}, value{ref("most"), l.Most}, value{ref("source"), l.Source})
 			}
 		}
 		return out
 	})
+}
+
+// Limit is what a figure of a step must be, as it is typed.
+type Limit struct{ Figure, Least, Most, Source string }
+
+// LimitsOf are the limits that an honest test types at a step: of figures that nothing else limits.
+func LimitsOf(t testing.TB, st *bench.State, step *family.Test) (out []Limit) {
+	t.Helper()
+	judged := len(step.Words) > 0 && (step.Seen || step.Pressure > 0)
+	for _, r := range step.Reads {
+		judged = judged || r.Relative() || r.Least != "" || r.Most != "" || r.By != family.ByLimit ||
+			r.Figure == "pressure" && step.Pressure > 0
+	}
+	for _, r := range step.Reads {
+		g, _ := family.FigureByCode(r.Figure)
+		open := r.Least == "" && r.Most == "" && r.By == family.ByLimit || r.By == family.ByRatio
+		if judged && r.By != family.ByRatio || !open || r.May || g.Dim == quantity.Number {
+			continue
+		}
+		shown := sound(t, st, step.Code)[r.Figure]
+		out = append(out, Limit{r.Figure, base(shown*0.8, g.Dim), base(shown*1.2, g.Dim), "agreed with the mill, 3 May"})
+	}
+	return out
 }
 
 // held holds a step of the open test its time.
