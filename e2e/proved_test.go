@@ -59,6 +59,10 @@ func (u *user) honest(tag string) {
 	told := map[string]string{"pressure_gauge": "pressure gauge A", "flow_meter": "meter B"}
 	maps.Copy(told, jobtest.StandToday)
 	for _, name := range slices.Sorted(maps.Keys(told)) {
+		if len(u.MustElements(fmt.Sprintf(`[data-field=%q]`, at(name)))) == 0 {
+			continue // grease is not asked how clean it is
+		}
+		u.unfold(at(name))
 		u.fill(at(name), told[name])
 	}
 	now := time.Now() // the shop's clock moves on from it with the holds

@@ -17,7 +17,8 @@ func (st *Given) gauge(a *unit.Attempt, figure string, q quantity.Quantity) proo
 	names := map[quantity.Dimension]string{quantity.Pressure: a.PressureGauge, quantity.Flow: a.FlowMeter,
 		quantity.Temperature: a.Thermometer}[f.Dim]
 	if names == "" {
-		return proof.Gauge{Unnamed: a.Number > 0 && f.Dim != quantity.Temperature && st.keeps(f.Dim)}
+		asked := a.Number > 0 && (f.Dim == quantity.Pressure || f.Dim == quantity.Flow)
+		return proof.Gauge{Unnamed: asked && st.keeps(f.Dim)}
 	}
 	var first proof.Gauge
 	for i, name := range strings.Split(names, ",") {

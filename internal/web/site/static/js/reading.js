@@ -43,7 +43,8 @@ Alpine.data("reading", () => ({
     const el = this.el;
     const value = el.value.trim();
     const instead = e && e.relatedTarget && e.relatedTarget.closest("[data-set]");
-    if (instead && instead.dataset.set === el.dataset.field) return this.forget(); // a tap says it better
+    // A tap on an answer of its own says it better; who comes to it by the Tab key has said nothing else.
+    if (instead && instead.dataset.set === el.dataset.field && instead.matches(":active")) return this.forget();
     if (page().drawing || !this.typed || this.onItsWay === value) return;
     const { field, unit } = el.dataset;
     const { base } = this;
