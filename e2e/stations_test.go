@@ -285,10 +285,11 @@ func (u *user) run(tag string) {
 	u.press(u.MustElementR("button", "Start attempt 2"))
 	u.MustElementR("h2", "Attempt 2")
 	at := func(step, name string) string { return fmt.Sprintf("u1/attempt/2/point/%s/%s", step, name) }
-	u.fill("u1/attempt/2/ran_on_stand", "pump stand")
-	u.tap("u1/attempt/2/ran_on_oil", "mineral oil VG 46")
-	u.tap("u1/attempt/2/pressure_gauge", "stand gauge 400")
-	u.tap("u1/attempt/2/flow_meter", "turbine meter 120")
+	for _, told := range [][2]string{{"ran_on_stand", "pump stand"}, {"ran_on_oil", "mineral oil VG 46"},
+		{"pressure_gauge", "stand gauge 400"}, {"flow_meter", "turbine meter 120"}} {
+		u.unfold("u1/attempt/2/" + told[0])
+		u.fill("u1/attempt/2/"+told[0], told[1])
+	}
 	u.ready()
 	now := time.Now()
 	for _, step := range []string{"hand_turn", "run_in", "p25", "p50", "p75", "p100", "relief", "leak_watch",

@@ -184,7 +184,7 @@ func (st *Tested) movedWords(s entry.Standing, was, is string) string {
 	}
 	says := func(v string) string {
 		if v == "" {
-			return "nothing"
+			return "not told"
 		}
 		return v
 	}

@@ -51,7 +51,7 @@ var Figures = []Figure{
 	{"force", "Force", quantity.Force, false},
 	{"current", "Current", quantity.Current, false},
 	{"coil", "Coil", quantity.Resistance, false},
-	{"noise", "Noise, dB(A)", quantity.Number, false},
+	{"noise", "Noise in dB(A)", quantity.Number, false},
 }
 
 // FigureByCode finds a figure.

@@ -63,7 +63,7 @@ func (s *Shown) Why() (why []string) {
 	}
 	for i := range s.Judged.Figures {
 		if f := &s.Judged.Figures[i]; f.Weak != "" {
-			say("%s: %s", strings.ToLower(f.Name), f.Weak)
+			say("%s: %s", lead(f.Name), f.Weak)
 		} else if f.Needs != "" && !f.Q.IsZero() && !f.May && s.Judged.Verdict == metrology.In {
 			say("%s not known", f.Needs)
 		}
@@ -93,7 +93,7 @@ func (j *Judged) undecided() string {
 		case f.Needs != "" && !f.Q.IsZero():
 			return f.Needs + " not known"
 		case f.Verdict == metrology.Undecided:
-			return strings.ToLower(f.Name) + " is too near its limit to be called"
+			return lead(f.Name) + " is too near its limit to be called"
 		}
 	}
 	if !j.Judgeable() {

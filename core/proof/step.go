@@ -241,6 +241,9 @@ func (r Rules) judge(t *family.Test, read family.Read, p *unit.Point, typed bool
 	if f.Needs == "" && !f.Q.IsZero() && !f.Limits.Empty() {
 		f.Verdict = metrology.Judge(f.Value, f.Limits, f.Uncertainty, true).Verdict
 	}
+	if supply := p.Figure("supply").SI; read.By == family.ByRatio && f.Note == "" && supply > 0 && !f.Q.IsZero() {
+		f.Note = fmt.Sprintf("%.1f to 1", f.Q.SI/supply) // told where the limit is a pressure, too
+	}
 	r.tooGood(&f)
 	r.needed(&f)
 	return f

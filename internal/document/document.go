@@ -97,7 +97,7 @@ type Lines struct {
 	Large   bool // read at the machine
 }
 
-// Banner is what must be read first, and what is missing to it, in the same size.
+// Banner is what must be read first, with all that belongs to it in the same size; below it, smaller, why.
 type Banner struct {
 	Text  string
 	Items []string

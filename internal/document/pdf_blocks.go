@@ -117,8 +117,12 @@ func (s *sheet) banner(b Banner) {
 		l = l.in(string(b.Tone))
 	}
 	runs := []run{{letters: l, text: b.Text}}
+	why := body(bodySize, false)
+	if b.Tone != Plain {
+		why = why.in(string(b.Tone))
+	}
 	for _, item := range b.Items {
-		runs = append(runs, run{letters: l, text: "\n• " + item})
+		runs = append(runs, run{letters: why, text: "\n• " + item})
 	}
 	set := s.set(s.room()-8, runs...)
 	for len(set) > 0 { // a frame a page

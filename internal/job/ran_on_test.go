@@ -89,9 +89,9 @@ func TestWhichGaugeAFigureWasReadWith(t *testing.T) {
 	s := demotest.Jobs(t)
 	tag := jobtest.Built(t, s, "check_valve")
 	require.NoError(t, s.NextAttempt(t.Context(), iva, tag, 1, bench.Change{}))
+	assert.Equal(t, "turbine meter 120", load(t, s, tag).Attempt().FlowMeter, "told today at another job, of the one stand")
 	jobtest.RunsOn(t, s, tag)
 	st := load(t, s, tag)
-	assert.Equal(t, "turbine meter 120", st.Attempt().FlowMeter, "told today, at another job on the same stand")
 	put(t, s, tag, st.Unit.AttemptRef(1, "pressure_gauge").String(), "")
 	put(t, s, tag, st.Unit.AttemptRef(1, "flow_meter").String(), "")
 	for name, text := range jobtest.Reads(t, st, "back") {

@@ -57,7 +57,7 @@ func limits(st *bench.State, units quantity.System) string {
 	if highest := st.Highest(); highest > 0 {
 		out = append(out, "up to "+quantity.Show(highest, quantity.Pressure, units))
 	} else {
-		out = append(out, "no pressure was read")
+		out = append(out, "no pressure was read of it as it is now")
 	}
 	var missing []string
 	for i := range st.Claims {

@@ -20,7 +20,7 @@ func LevelOf(c *proof.Told, units quantity.System) (out []string) {
 		var figures []string
 		for i := range s.Judged.Figures {
 			if f := &s.Judged.Figures[i]; !f.Q.IsZero() {
-				figures = append(figures, strings.ToLower(f.Name)+" "+quantity.Show(f.Q.SI, f.Q.Dim, units))
+				figures = append(figures, lowered(f.Name)+" "+quantity.Show(f.Q.SI, f.Q.Dim, units))
 			}
 		}
 		if s.Word != "" {

@@ -95,7 +95,7 @@ func LimitWords(figures []proof.Figured, units quantity.System) (out []string) {
 
 // limited puts a figure before its limit: "cracks at most 5 bar" for one that cracks at something.
 func limited(name, limit string) string {
-	name = strings.ToLower(name)
+	name = lowered(name)
 	if strings.HasPrefix(limit, "at ") {
 		name = strings.TrimSuffix(name, " at")
 	}
@@ -113,7 +113,7 @@ func ReadWords(word string, figures []proof.Figured, units quantity.System) (out
 		if f.Q.IsZero() {
 			continue
 		}
-		text := strings.ToLower(f.Name) + " " + quantity.Show(f.Q.SI, f.Q.Dim, units)
+		text := lowered(f.Name) + " " + quantity.Show(f.Q.SI, f.Q.Dim, units)
 		if worked := Worked(f, units); worked != "" {
 			text += " (" + worked + ")"
 		}

@@ -48,7 +48,7 @@ func TestATechnicianAlwaysHasANextAct(t *testing.T) {
 		if st.Attempt().RanOn.Oil == "" {
 			require.Contains(t, page, "On what is it run today? Asked once a day")
 		} else { // told today, but for how warm it is now
-			require.Contains(t, page, "Run on mineral oil VG 46: how warm, or how thick?")
+			require.Contains(t, page, "Run on mineral oil VG 46")
 			delete(told, "ran_on_oil")
 		}
 		for name, text := range told {

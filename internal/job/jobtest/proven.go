@@ -207,8 +207,10 @@ func Test(t testing.TB, s *job.Service, tag string, clock *time.Time) {
 	require.NoError(t, s.CloseAttempt(ctx, who, tag, 1))
 }
 
-// StandToday is what a stand runs on, by field of an attempt.
-var StandToday = map[string]string{"ran_on_stand": "Bench 1", "ran_on_oil": "mineral oil VG 46",
+// StandToday is what a stand runs on and what is read there, by field of an attempt. Its gauges are none
+// of the shop's.
+var StandToday = map[string]string{"pressure_gauge": "gauge of bench 1", "flow_meter": "meter and jug of bench 1",
+	"ran_on_stand": "Bench 1", "ran_on_oil": "mineral oil VG 46",
 	"ran_on_temperature": "50 °C", "ran_on_clean": "17/15/12"}
 
 // RunsOn tells of the open test on which stand and oil it is run.

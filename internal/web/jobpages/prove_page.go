@@ -102,7 +102,11 @@ func (l *look) runOf(a *bench.Attempt) RunOf {
 	}
 	r := RunOf{Stand: at("ran_on_stand"), Medium: l.st.Family.Run.Of(), Words: report.RanOnWords(l.st, a, l.Units),
 		Named: a.RanOn.Oil != ""}
-	r.Told = r.Named && (r.Medium != family.MediumOil || l.st.RanOn(a.Attempt, nil).Known)
+	warm := slices.ContainsFunc(a.Points, func(p bench.Point) bool { // it is read anyway, at a step
+		_, reads := p.Test.ReadOf("temperature")
+		return p.Skipped == "" && reads
+	})
+	r.Told = r.Named && (r.Medium != family.MediumOil || warm || l.st.RanOn(a.Attempt, nil).Known)
 	oil := at("ran_on_oil")
 	oil.Label = answer.Capital(r.Medium) + " in it"
 	if r.Medium != family.MediumOil {
