@@ -79,9 +79,19 @@ func (r Renewed) Asks(action string) (out []string) {
 		out = append(out, "New running parts: half load for the first hour, and look at the oil for bright metal "+
 			"after it.")
 	}
-	if action == "pump" || action == "cylinder" {
-		out = append(out, "Level: read it with the machine standing as its maker says, after the first hour and after "+
-			"the first day.")
+	switch action {
+	case "pump":
+		out = append(
+			out,
+			"Level: read it with the machine standing as its maker says, after the first hour, after the "+
+				"first day and after some days of work.",
+		)
+	case "cylinder":
+		out = append(
+			out,
+			"Level: every rod home first, then read it as the machine's maker says, after the first hour, "+
+				"after the first day and after some days of work.",
+		)
 	}
 	return out
 }

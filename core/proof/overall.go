@@ -28,8 +28,11 @@ func (r Rules) overall(t *family.Test, f *Figured, p *unit.Point) {
 	}
 	torque := f.Q.SI
 	fluid, shaft := pressure.SI*flow.SI, fluidpower.ShaftPower(torque, speed)
-	doubt := math.Hypot(f.Uncertainty/torque, math.Hypot(r.gauge("pressure", pressure).Uncertainty(pressure)/pressure.SI,
-		r.gauge("flow", flow).Uncertainty(flow)/flow.SI))
+	doubt := math.Hypot(
+		f.Uncertainty/torque,
+		math.Hypot(r.gauge("pressure", pressure).Uncertainty(pressure)/pressure.SI,
+			r.gauge("flow", flow).Uncertainty(flow)/flow.SI),
+	)
 	f.Value = fluid / shaft
 	if t.Judges(family.BySlip) {
 		f.Value = shaft / fluid

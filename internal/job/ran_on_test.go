@@ -89,7 +89,12 @@ func TestWhichGaugeAFigureWasReadWith(t *testing.T) {
 	s := demotest.Jobs(t)
 	tag := jobtest.Built(t, s, "check_valve")
 	require.NoError(t, s.NextAttempt(t.Context(), iva, tag, 1, bench.Change{}))
-	assert.Equal(t, "turbine meter 120", load(t, s, tag).Attempt().FlowMeter, "told today at another job, of the one stand")
+	assert.Equal(
+		t,
+		"turbine meter 120",
+		load(t, s, tag).Attempt().FlowMeter,
+		"told today at another job, of the one stand",
+	)
 	jobtest.RunsOn(t, s, tag)
 	st := load(t, s, tag)
 	put(t, s, tag, st.Unit.AttemptRef(1, "pressure_gauge").String(), "")

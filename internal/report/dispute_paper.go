@@ -41,6 +41,7 @@ func (x *DisputeData) paper() document.Document {
 		document.Fact{Name: "Seals, tags", Value: cmp.Or(j.WarrantyNote, "nothing noted")})
 	out.Add(facts)
 	x.warranty(&out)
+	out.Add(document.Heading{Text: "Who holds what"}, document.Lines{Items: x.holds()})
 	out.Add(document.Heading{Text: "What was told"})
 	if j.Complaint != "" {
 		out.Add(document.Text{Text: "“" + j.Complaint + "”" + wording.Behind(" — ", j.Caller)})
@@ -103,6 +104,35 @@ func (x *DisputeData) warranty(out *document.Document) {
 		Shares: []float64{34, 33, 33},
 		Rows: [][]document.Cell{{{Lines: join(x.Supports, "No cause is supported on what was found.")},
 			{Lines: join(unknown, "Nothing that was asked is open.")}, {Lines: join(before, "Nothing was.")}}}})
+}
+
+// holds says where the unit, what came off it and its pictures are, as far as it was written down: whoever
+// decides on a warranty asks for them.
+func (x *DisputeData) holds() []string {
+	j := x.S.Job
+	unit := "The unit: here."
+	switch {
+	case j.HandedOver() && j.CollectedBy != "":
+		unit = "The unit: collected by " + j.CollectedBy + "."
+	case j.HandedOver():
+		unit = "The unit: handed over; nobody wrote to whom."
+	}
+	out := []string{unit}
+	for _, part := range []struct {
+		name string
+		gave bool
+	}{{"The old parts", j.GaveOldParts}, {"The old springs", j.GaveSprings}} {
+		switch {
+		case part.gave:
+			out = append(out, part.name+": given back with it.")
+		case j.HandedOver():
+			out = append(out, part.name+": not written down that they were given back.")
+		default:
+			out = append(out, part.name+": here.")
+		}
+	}
+	return append(out, fmt.Sprintf("Pictures: %d in this job's record, of them %d from before cleaning.",
+		len(x.Before)+x.Later, len(x.Before)))
 }
 
 func (x *DisputeData) photographed(out *document.Document) {

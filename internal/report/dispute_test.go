@@ -92,3 +92,16 @@ func TestThePaperGivesNoPercentages(t *testing.T) {
 		assert.Contains(t, paper, "It takes no side", tag)
 	}
 }
+
+// Whoever decides on a warranty is told who holds what, as far as it was written down.
+func TestThePaperSaysWhoHoldsWhat(t *testing.T) {
+	s := service(t)
+	held := func(tag string) string { return part(t, neutral(t, s, tag), "Who holds what", "What was told") }
+	open := held("T-0417")
+	assert.Contains(t, open, "The unit: here.")
+	assert.Contains(t, open, "The old parts: here.")
+	closed := held("T-0388")
+	assert.Contains(t, closed, "The unit: collected by Hanna Ode.")
+	assert.Regexp(t, `Pictures: \d+ in this job's record, of them \d+ from before cleaning`,
+		strings.ReplaceAll(closed, "&#39;", "'"))
+}

@@ -71,7 +71,11 @@ func TestTheCardSaysUpToWhat(t *testing.T) {
 	require.NoError(t, err)
 	d = data(t, s, "T-0388")
 	assert.Equal(t, "Start-up card", d.Note.Title)
-	assert.Contains(t, d.Note.Lead, "TESTED, NOT PROVED: no pressure was read of it as it is now; not shown: turns freely")
+	assert.Contains(
+		t,
+		d.Note.Lead,
+		"TESTED, NOT PROVED: no pressure was read of it as it is now; not shown: turns freely",
+	)
 	assert.Contains(t, strings.Join(d.Stands.Missing, "; "), "since then: Serial 22-0916, now 22-0999")
 }
 

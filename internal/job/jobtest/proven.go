@@ -231,7 +231,12 @@ func limits(t testing.TB, s *job.Service, tag string) {
 		for _, step := range st.Plan() {
 			for _, l := range LimitsOf(t, st, &step.Test) {
 				ref := func(name string) unit.Ref { return st.Unit.LimitRef(step.Code, l.Figure, name) }
-				out = append(out, value{ref("least"), l.Least}, value{ref("most"), l.Most}, value{ref("source"), l.Source})
+				out = append(
+					out,
+					value{ref("least"), l.Least},
+					value{ref("most"), l.Most},
+					value{ref("source"), l.Source},
+				)
 			}
 		}
 		return out
@@ -256,7 +261,10 @@ func LimitsOf(t testing.TB, st *bench.State, step *family.Test) (out []Limit) {
 			continue
 		}
 		shown := sound(t, st, step.Code)[r.Figure]
-		out = append(out, Limit{r.Figure, base(shown*0.8, g.Dim), base(shown*1.2, g.Dim), "agreed with the mill, 3 May"})
+		out = append(
+			out,
+			Limit{r.Figure, base(shown*0.8, g.Dim), base(shown*1.2, g.Dim), "agreed with the mill, 3 May"},
+		)
 	}
 	return out
 }
