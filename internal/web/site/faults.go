@@ -1,6 +1,7 @@
 package site
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"log/slog"
@@ -20,6 +21,14 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
+// statusLeft is the status under which a request is told whose reader has left: nobody hears an answer.
+const statusLeft = 499
+
+// left reports that the reader went away, and what he asked for was given up because of that.
+func left(c *echo.Context, err error) bool {
+	return errors.Is(err, context.Canceled) && errors.Is(c.Request().Context().Err(), context.Canceled)
+}
+
 // statusOf maps what went wrong to a status.
 func statusOf(err error) int {
 	var fe *field.Error
@@ -28,6 +37,8 @@ func statusOf(err error) int {
 	switch {
 	case err == nil:
 		return 0
+	case errors.Is(err, context.Canceled):
+		return statusLeft
 	case errors.As(err, &fe):
 		return http.StatusUnprocessableEntity
 	case errors.As(err, &conflict):
@@ -55,7 +66,7 @@ func (s *Site) answered(next echo.HandlerFunc) echo.HandlerFunc {
 		if errors.As(err, &before) {
 			return doneBefore(c, before)
 		}
-		if err != nil {
+		if err != nil && !left(c, err) {
 			s.fail(c, err)
 		}
 		return err
@@ -172,6 +183,9 @@ const storeFull = "There is no room left on the store's disk; tell whoever looks
 // sessionFault answers when not even the session can be read: there is nobody to
 // show a page to, so a plain one asks again by itself.
 func (s *Site) sessionFault(w http.ResponseWriter, r *http.Request, err error) {
+	if errors.Is(r.Context().Err(), context.Canceled) {
+		return // the reader has left, and his session with him
+	}
 	status := http.StatusInternalServerError
 	if store.Away(err) {
 		status = http.StatusServiceUnavailable
