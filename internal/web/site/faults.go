@@ -66,7 +66,7 @@ func (s *Site) answered(next echo.HandlerFunc) echo.HandlerFunc {
 		if errors.As(err, &before) {
 			return doneBefore(c, before)
 		}
-		if err != nil && !left(c, err) {
+		if err != nil {
 			s.fail(c, err)
 		}
 		return err
@@ -75,7 +75,7 @@ func (s *Site) answered(next echo.HandlerFunc) echo.HandlerFunc {
 
 // fail answers an error: JSON to scripts, a page to people, never a panic's text.
 func (s *Site) fail(c *echo.Context, err error) {
-	if r, uerr := echo.UnwrapResponse(c.Response()); uerr == nil && r.Committed {
+	if r, uerr := echo.UnwrapResponse(c.Response()); uerr == nil && r.Committed || left(c, err) {
 		return
 	}
 	status := statusOf(err)
