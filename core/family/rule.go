@@ -1,10 +1,10 @@
 package family
 
 import (
-	"regexp"
 	"slices"
 
 	"corvek/core/quantity"
+	"corvek/core/tolerance"
 
 	"go.yaml.in/yaml/v3"
 )
@@ -32,9 +32,6 @@ func (r *Rule) UnmarshalYAML(n *yaml.Node) error {
 	return unknownKeys(n, "of low high out times fit out_fit spread basis")
 }
 
-// grade is a tolerance after ISO 286, with its letter or as a bare grade.
-var grade = regexp.MustCompile(`^([A-Za-z]{1,2}|IT)(1[0-8]|[1-9])$`)
-
 // rule looks a feature's rule through.
 func (c *checker) rule(where string, ft *Feature) {
 	r := ft.Rule
@@ -46,8 +43,8 @@ func (c *checker) rule(where string, ft *Feature) {
 	}
 	c.quantity(ft.line, where+" rule spread", r.Spread, quantity.Length)
 	for _, fit := range []string{r.Fit, r.OutFit} {
-		if fit != "" && !grade.MatchString(fit) {
-			c.fail(ft.line, "%s: %q is no tolerance of ISO 286", where, fit)
+		if _, known := tolerance.Parse(fit); fit != "" && !known {
+			c.fail(ft.line, "%s: %q is no tolerance of ISO 286 for a part that moves", where, fit)
 		}
 	}
 	switch part, feature := CutFeature(r.Of); {
