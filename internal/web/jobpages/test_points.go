@@ -135,13 +135,17 @@ type PourRow struct {
 
 // pourRows are the portions of a step.
 func (l *look) pourRows(pt *bench.Point) (out []PourRow) {
+	coarse := func(v float64) string { // as a stroke is read beside a rule
+		u, _ := quantity.ShopUnit(0.1, quantity.Length, l.Units)
+		return u.Format(v, map[bool]int{true: 2, false: 1}[u.System == quantity.Inch])
+	}
 	for _, p := range l.st.Pours(pt.Test, &pt.Row) {
 		r := PourRow{Put: p.Volume.In(l.Units), Stroke: p.Stroke.In(l.Units), Says: p.Says()}
 		if !p.First {
-			r.Gained = "gained " + l.Show(p.Gained, quantity.Length)
+			r.Gained = "gained " + coarse(p.Gained)
 		}
 		if p.Explains > 0 {
-			r.Gained = strings.TrimPrefix(r.Gained+", this oil explains "+l.Show(p.Explains, quantity.Length), ", ")
+			r.Gained = strings.TrimPrefix(r.Gained+", this oil explains "+coarse(p.Explains), ", ")
 		}
 		out = append(out, r)
 	}
@@ -203,6 +207,9 @@ func (l *look) pointEntry(a *unit.Attempt, pt bench.Point, f *proof.Figured) *En
 	e.ReadOnly = e.ReadOnly || a.Closed
 	if smaller, fits := smallUnits[f.Figure]; fits && f.Q.IsZero() && l.Units.For(quantity.Flow) != quantity.Inch {
 		e.Hint, e.Unit = smaller, strings.Split(smaller, "|")[0]
+	}
+	if f.Figure == "volume" && pt.Test.Pours != "" {
+		e.Label = "Put in"
 	}
 	if f.Figure == "pressure" && pt.Target > 0 && !e.ReadOnly {
 		e.Planned = l.Show(pt.Target, quantity.Pressure)
