@@ -101,7 +101,7 @@ func TestAnUncuredCauseIsAskedBack(t *testing.T) {
 	}
 	require.Contains(t, due, handover.AskCause)
 	require.Contains(t, due, handover.AskSump)
-	assert.Equal(t, unit.DateOf(s.Now().AddDate(0, 0, 1)), due[handover.AskCause], "tomorrow")
+	assert.Equal(t, unit.DateOf(s.Now().UTC().AddDate(0, 0, 1)), due[handover.AskCause], "tomorrow")
 	require.NoError(t, s.Reopen(ctx, odd, "T-0388", "once more", unit.TouchesPapers))
 	jobtest.HandOver(t, s, "T-0388")
 	assert.Len(t, load(t, s, "T-0388").Job.FollowUps, 1+len(due))
