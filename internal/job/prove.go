@@ -32,12 +32,8 @@ func (s *Service) NextAttempt(ctx context.Context, who people.Actor, tag string,
 		return err
 	}
 	now := s.moment()
-	today, err := s.Store.RanToday(
-		ctx,
-		tag,
-		who.Name,
-		time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, now.Location()),
-	)
+	day := now.Truncate(24 * time.Hour) // moments are in UTC, as the shop's days are
+	today, err := s.Store.RanToday(ctx, tag, who.Name, day)
 	if err != nil {
 		return err
 	}
