@@ -83,20 +83,28 @@ func (st *Rated) layerTorque() (torque float64, needs string) {
 
 func circle(diameter float64) float64 { return math.Pi * diameter * diameter / 4 }
 
-// size is a size of this unit as it was measured, after the work where it was measured then.
+// size is a size of this unit as it was measured, of the first part of a kind that has it.
 func (st *Stripped) size(kind, feature string) (si float64, ok bool) {
 	for _, p := range st.Parts {
 		if p.Def.Kind != kind {
 			continue
 		}
-		for _, f := range p.Features {
-			switch {
-			case f.Code != feature:
-			case f.Built.HasValue:
-				return f.Built.Value, true
-			case f.Found.HasValue:
-				return f.Found.Value, true
-			}
+		if si, ok = p.measured(feature); ok {
+			return si, true
+		}
+	}
+	return 0, false
+}
+
+// measured is a size of the part: after the work where it was measured then, else as it was found.
+func (p *AsFound) measured(feature string) (si float64, ok bool) {
+	for _, f := range p.Features {
+		switch {
+		case f.Code != feature:
+		case f.Built.HasValue:
+			return f.Built.Value, true
+		case f.Found.HasValue:
+			return f.Found.Value, true
 		}
 	}
 	return 0, false

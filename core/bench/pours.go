@@ -33,7 +33,10 @@ func (p Poured) Says() string {
 // Pours are the portions of a step, each with what it explains by the size of the part that it pushes.
 func (st *Stripped) Pours(t *family.Test, p *unit.Point) (out []Poured) {
 	part, feature := family.CutFeature(t.Pours)
-	diameter, known := st.sizeOf(part, feature)
+	diameter, known := 0.0, false
+	if pushed := st.ByCode[part]; pushed != nil {
+		diameter, known = pushed.measured(feature)
+	}
 	for i, pour := range p.Pours {
 		x := Poured{Pour: pour, First: i == 0}
 		if known {
@@ -45,23 +48,4 @@ func (st *Stripped) Pours(t *family.Test, p *unit.Point) (out []Poured) {
 		out = append(out, x)
 	}
 	return out
-}
-
-// sizeOf is a size of a part as it was measured last, with the one that is fitted where it was measured
-// then.
-func (st *Stripped) sizeOf(code, feature string) (si float64, ok bool) {
-	p := st.ByCode[code]
-	if p == nil {
-		return 0, false
-	}
-	for _, f := range p.Features {
-		switch {
-		case f.Code != feature:
-		case f.Built.HasValue:
-			return f.Built.Value, true
-		case f.Found.HasValue:
-			return f.Found.Value, true
-		}
-	}
-	return 0, false
 }
