@@ -21,7 +21,7 @@ func (st *Given) gauge(a *unit.Attempt, figure string, q quantity.Quantity) proo
 		return proof.Gauge{Unnamed: asked && st.keeps(f.Dim)}
 	}
 	var first proof.Gauge
-	for i, name := range strings.Split(names, ",") {
+	for _, name := range strings.Split(names, ",") {
 		tool, known := st.Tools.Named(name)
 		if !known {
 			continue
@@ -30,7 +30,7 @@ func (st *Given) gauge(a *unit.Attempt, figure string, q quantity.Quantity) proo
 		if g.Weak(q) == "" {
 			return g
 		}
-		if i == 0 || first.Name == "" {
+		if first.Name == "" {
 			first = g
 		}
 	}

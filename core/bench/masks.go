@@ -30,7 +30,7 @@ func (st *Tested) Masks() (out []string) {
 		if s == nil || s.NotHere != "" || !s.Read || s.Judged.Verdict != metrology.In {
 			continue
 		}
-		now := st.attemptBy(s.Attempt)
+		now := st.Unit.Attempt(s.Attempt)
 		if words := st.thickAtDuty(now, &step.Test); words != "" {
 			add(words)
 		}
@@ -43,24 +43,15 @@ func (st *Tested) Masks() (out []string) {
 	return out
 }
 
-func (st *Tested) attemptBy(number int) *Attempt {
-	for _, a := range st.Attempts {
-		if a.Number == number {
-			return a
-		}
-	}
-	return nil
-}
-
 // outBefore is the last test of this unit before another in which a step was out, nil for none.
-func (st *Tested) outBefore(now *Attempt, step string) *Attempt {
+func (st *Tested) outBefore(now *unit.Attempt, step string) *unit.Attempt {
 	for _, a := range slices.Backward(st.Attempts) {
 		if a.Number >= now.Number || a.Source == unit.SourceSimulated {
 			continue
 		}
 		for i := range a.Points {
 			if p := &a.Points[i]; p.Test.Code == step && p.Verdict == metrology.Out {
-				return a
+				return a.Attempt
 			}
 		}
 	}
@@ -69,7 +60,7 @@ func (st *Tested) outBefore(now *Attempt, step string) *Attempt {
 
 // madeGood names what hides a fault and was done between a test in which a step was out and the one in
 // which it is good.
-func (st *Tested) madeGood(bad, now *Attempt, t *family.Test) (out []string) {
+func (st *Tested) madeGood(bad, now *unit.Attempt, t *family.Test) (out []string) {
 	for _, a := range st.Attempts {
 		if a.Number <= bad.Number || a.Number > now.Number {
 			continue
@@ -83,7 +74,7 @@ func (st *Tested) madeGood(bad, now *Attempt, t *family.Test) (out []string) {
 			}
 		}
 	}
-	then, is := st.RanOn(bad.Attempt, nil), st.RanOn(now.Attempt, nil)
+	then, is := st.RanOn(bad, bad.Point(t.Code)), st.RanOn(now, now.Point(t.Code))
 	if thins(t) && then.Known && is.Known && is.Viscosity > thicker*then.Viscosity {
 		out = append(out, "run on thicker oil, "+showOil(is)+", then "+showOil(then))
 	}
@@ -107,8 +98,8 @@ func hides(t *family.Test, key string) bool {
 }
 
 // groundOf is what stood when a step of an attempt was read, nil where nobody kept it.
-func groundOf(u *unit.Unit, a *Attempt, step string) *unit.Ground {
-	p := a.Attempt.Point(step)
+func groundOf(u *unit.Unit, a *unit.Attempt, step string) *unit.Ground {
+	p := a.Point(step)
 	if p == nil {
 		return nil
 	}
@@ -129,8 +120,8 @@ func thins(t *family.Test) bool {
 }
 
 // thickAtDuty says that leak was read on an oil thicker than the unit sees at duty, "" where it was not.
-func (st *Tested) thickAtDuty(now *Attempt, t *family.Test) string {
-	o := st.RanOn(now.Attempt, nil)
+func (st *Tested) thickAtDuty(now *unit.Attempt, t *family.Test) string {
+	o := st.RanOn(now, now.Point(t.Code))
 	duty, told := st.Unit.Viscosity.Known()
 	if !thins(t) || !told || !o.Known || o.Viscosity <= thicker*duty {
 		return ""

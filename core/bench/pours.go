@@ -2,6 +2,7 @@ package bench
 
 import (
 	"corvek/core/family"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 )
 
@@ -28,6 +29,13 @@ func (p Poured) Says() string {
 		return "more than this oil explains: it was not home before, or the oil was cold"
 	}
 	return ""
+}
+
+// MayPour says what all portions come to with one more, in m3, and whether the book lets so much in; where
+// it says nothing, all of it.
+func MayPour(p *unit.Point, more, most quantity.Quantity) (all float64, ok bool) {
+	all = p.Poured() + more.SI
+	return all, most.IsZero() || all <= most.SI*(1+1e-9)
 }
 
 // Pours are the portions of a step, each with what it explains by the size of the part that it pushes.

@@ -7,9 +7,6 @@ import (
 	"corvek/core/quantity"
 )
 
-// near is how close to what the machine asks, in kelvin, an oil was that counts for it.
-const near = 5
-
 // Untried names what the machine asks of the unit and no step of its test reached: oil as cold and as hot
 // as there, and standing as long; and what a step does not show by itself.
 func (st *Tested) Untried(units quantity.System) (out []string) {
@@ -22,8 +19,8 @@ func (st *Tested) Untried(units quantity.System) (out []string) {
 		got   float64
 		short bool
 	}{
-		{n.Cold, "cold: the coldest oil that was read had ", low, low > n.Cold.SI+near},
-		{n.Hot, "hot: the hottest oil that was read had ", high, high < n.Hot.SI-near},
+		{n.Cold, "cold: the coldest oil that was read had ", low, low > n.Cold.SI+family.NearKelvin},
+		{n.Hot, "hot: the hottest oil that was read had ", high, high < n.Hot.SI-family.NearKelvin},
 	} {
 		switch {
 		case c.asked.IsZero():

@@ -197,8 +197,8 @@ func AtWork(symptoms []string) string {
 // Condition is under what it was complained of, as far as it was told; each is zero where it was not.
 type Condition struct{ Pressure, Temperature, Time quantity.Quantity }
 
-// conditionKelvin is how near the temperature of a complaint comes to being its own.
-const conditionKelvin = 5
+// NearKelvin is how near an oil comes to a temperature that was told to count for it.
+const NearKelvin = 5
 
 // Under asks of the complaint's step what was told of its own condition: the pressure reached, the oil as
 // warm or as cold as it was, and held as long as it took to come.
@@ -218,8 +218,8 @@ func (t Test) Under(c Condition) Test {
 	}
 	if !c.Temperature.IsZero() {
 		must("temperature", func(r *Read) {
-			r.Least = fmt.Sprintf("%.1f °C", c.Temperature.SI-conditionKelvin)
-			r.Most = fmt.Sprintf("%.1f °C", c.Temperature.SI+conditionKelvin)
+			r.Least = fmt.Sprintf("%.1f °C", c.Temperature.SI-NearKelvin)
+			r.Most = fmt.Sprintf("%.1f °C", c.Temperature.SI+NearKelvin)
 		})
 	}
 	if !c.Time.IsZero() {

@@ -154,13 +154,14 @@ func (r Rules) level(at family.Tight) (pressure float64, needs string) {
 func (r Rules) figure(t *family.Test, read family.Read, p *unit.Point) Figured {
 	f := r.judge(t, read, p, true)
 	level := read.Figure == "pressure" && t.Pressure >= 1
+	oil := r.oil(read.Figure, p)
 	switch g := r.gaugeOf(read.Figure, p); {
 	case f.Q.IsZero() || f.Weak != "":
 		return f
 	case p.Taking(read.Figure).From == unit.SourceUnknown:
 		f.Weak = "read from a stand that did not say what it is"
-	case f.Verdict != "" && r.oil(read.Figure, p) != "":
-		f.Weak = r.oil(read.Figure, p)
+	case f.Verdict != "" && oil != "":
+		f.Weak = oil
 	case f.Verdict != "" || level:
 		f.Weak = g.Weak(f.Q)
 	case g.Overdue != "" && !read.May: // low figures on the way up are no level
@@ -241,7 +242,7 @@ func (r Rules) judge(t *family.Test, read family.Read, p *unit.Point, typed bool
 	if f.Needs == "" && !f.Q.IsZero() && !f.Limits.Empty() {
 		f.Verdict = metrology.Judge(f.Value, f.Limits, f.Uncertainty, true).Verdict
 	}
-	if supply := p.Figure("supply").SI; read.By == family.ByRatio && f.Note == "" && supply > 0 && !f.Q.IsZero() {
+	if supply := p.Figure("supply").SI; read.By == family.ByRatio && supply > 0 && !f.Q.IsZero() {
 		f.Note = fmt.Sprintf("%.1f to 1", f.Q.SI/supply) // told where the limit is a pressure, too
 	}
 	r.tooGood(&f)
@@ -403,7 +404,6 @@ func (r Rules) workOut(t *family.Test, f *Figured, p *unit.Point) {
 		if supply <= 0 {
 			f.Needs = "supply pressure"
 		} else {
-			f.Note = fmt.Sprintf("%.1f to 1", f.Value/supply)
 			share(supply)
 		}
 		return

@@ -46,14 +46,13 @@ func (s *Service) Pour(ctx context.Context, who people.Actor, tag string, number
 			if len(p.Pours) >= MostPours {
 				return "", field.Errorf("pour_volume", "there are %d portions already", MostPours)
 			}
-			all := p.Poured() + in.SI
-			most := u.Need.Fill
-			if !most.IsZero() && all > most.SI*(1+1e-9) {
+			all, ok := bench.MayPour(p, in, u.Need.Fill)
+			if !ok {
 				return "", field.Errorf(
 					"pour_volume",
 					"the book lets in %s; with this it would be %s. Stop, and find what "+
 						"keeps the stroke from coming",
-					most.Typed,
+					u.Need.Fill.Typed,
 					in.Unit.Format(all, 2),
 				)
 			}

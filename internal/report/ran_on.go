@@ -1,6 +1,7 @@
 package report
 
 import (
+	"cmp"
 	"fmt"
 	"maps"
 	"slices"
@@ -8,12 +9,13 @@ import (
 
 	"corvek/core/bench"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/core/wording"
 )
 
 // RanOnWords say on which stand an attempt was run, and on what oil, "" where nobody told it.
-func RanOnWords(st *bench.State, a *bench.Attempt, units quantity.System) string {
-	o := st.RanOn(a.Attempt, nil)
+func RanOnWords(st *bench.State, a *unit.Attempt, units quantity.System) string {
+	o := st.RanOn(a, nil)
 	out := nonEmpty(a.RanOn.Stand, o.Name)
 	if o.Known {
 		words := quantity.Show(o.Viscosity, quantity.KinematicViscosity, units)
@@ -39,25 +41,11 @@ func (d Data) runs() (out []string) {
 		}
 	}
 	for _, n := range slices.Sorted(maps.Keys(numbers)) {
-		for _, a := range d.S.Attempts {
-			if a.Number != n {
-				continue
-			}
-			ran := RanOnWords(d.S, a, d.Units)
-			if ran == "" {
-				ran = "nobody told on what"
-			}
-			out = append(out, fmt.Sprintf(
-				"Attempt %d, %s: run on %s%s.",
-				n,
-				d.Date(a.At),
-				ran,
-				wording.Behind(
-					"; read with ",
-					strings.Join(nonEmpty(a.PressureGauge, a.FlowMeter, a.Thermometer), ", "),
-				),
-			))
-		}
+		a := d.S.Unit.Attempt(n)
+		ran := cmp.Or(RanOnWords(d.S, a, d.Units), "nobody told what")
+		read := strings.Join(nonEmpty(a.PressureGauge, a.FlowMeter, a.Thermometer), ", ")
+		out = append(out, fmt.Sprintf("Attempt %d, %s: run on %s%s.", n, d.Date(a.At), ran,
+			wording.Behind("; read with ", read)))
 	}
 	return out
 }

@@ -368,8 +368,9 @@ func (r *Run) again(ctx context.Context) {
 // another tells that what answers now is not what answered before.
 func (r *Run) another(link *Link) error {
 	link.Close()
-	said := cmp.Or(link.Said, "says nothing of itself")
-	err := fmt.Errorf("what answers now is another stand: %s, was %s", said, cmp.Or(r.link.Said, "nothing"))
+	const silent = "one that says nothing of itself"
+	err := fmt.Errorf("what answers now is another stand: %s, was %s", cmp.Or(link.Said, silent),
+		cmp.Or(r.link.Said, silent))
 	r.mu.Lock()
 	defer r.mu.Unlock()
 	if r.frame.Why != err.Error() {

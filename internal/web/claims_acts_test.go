@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"net/url"
 	"slices"
+	"strings"
 	"sync/atomic"
 	"time"
 
@@ -15,6 +16,7 @@ import (
 	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
@@ -217,6 +219,25 @@ func (d *deceiver) acts() map[string]func() {
 			v := d.pick([]string{"", "mineral oil VG 46"}, "oil")
 			if a != nil && t != nil && d.set(d.state().Unit.AttemptRef(a.Number, "ran_on_oil").String(), v) {
 				t.oil = v != ""
+			}
+		},
+		"a need": func() {
+			var told []string // creep and leak tell the same, and stand for one another
+			for _, o := range d.state().Family.Owes {
+				for _, need := range o.Needs {
+					if jobtest.Needs[need] != "" && strings.HasPrefix(need, "need_") && need != "need_creep" &&
+						need != "need_load_time" && !slices.Contains(told, need) {
+						told = append(told, need)
+					}
+				}
+			}
+			if len(told) == 0 {
+				return
+			}
+			need := d.pick(told, "need")
+			text := d.pick([]string{"", jobtest.Needs[need]}, "told")
+			if d.set("u1/"+need, text) {
+				d.j.lacks[need] = text == ""
 			}
 		},
 		"exercise": func() {

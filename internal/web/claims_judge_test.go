@@ -34,12 +34,13 @@ type try struct {
 type judge struct {
 	world map[string]string // what was done to unit, parts and complaint
 	duty  float64           // Pa
+	lacks map[string]bool   // needs that were told and are not any more
 	tries []try
 }
 
 // before is a copy that later acts do not change.
 func (j *judge) before() *judge {
-	c := &judge{world: maps.Clone(j.world), duty: j.duty}
+	c := &judge{world: maps.Clone(j.world), duty: j.duty, lacks: maps.Clone(j.lacks)}
 	for _, t := range j.tries {
 		own := try{t.exercise, t.closed, t.oil, map[string]*tried{}}
 		for code, s := range t.steps {

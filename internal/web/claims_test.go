@@ -47,6 +47,14 @@ func (d *deceiver) earned() {
 		if why := d.j.shown(st.Family, &s.Test); why != "" {
 			d.r.Fatalf("%s %s is PROVED, and %s: %s\n  %s", d.code, d.tag, s.Name, why, strings.Join(d.did, "\n  "))
 		}
+		for _, o := range st.Family.Owes {
+			for _, need := range o.Needs {
+				if slices.Contains(o.By, s.Code) && d.j.lacks[need] && !slices.Contains(o.May, need) {
+					d.r.Fatalf("%s %s is PROVED, and nobody knows the %s\n  %s", d.code, d.tag, need,
+						strings.Join(d.did, "\n  "))
+				}
+			}
+		}
 		if shown := st.Shown[s.Code]; shown.Judged.Verdict == "out" {
 			d.r.Fatalf("%s is PROVED over a row that is out: %s", d.code, s.Name)
 		}
@@ -169,7 +177,7 @@ func (d *deceiver) bring(text []byte) {
 	require.Equal(d.r, proof.Proved, claim, "%s: %v", d.code, missing)
 	d.shop, err = d.site.server.Jobs.Shop(ctx, "iva")
 	require.NoError(d.r, err)
-	d.j = &judge{world: map[string]string{}, duty: st.Duty.Pressure}
+	d.j = &judge{world: map[string]string{}, duty: st.Duty.Pressure, lacks: map[string]bool{}}
 	d.j.world["unit:serial"], d.j.world["unit:fluid"] = st.Unit.Serial, st.Unit.Fluid
 	d.j.world["complaint:words"] = st.Job.Complaint
 	first := try{closed: true, oil: true, steps: map[string]*tried{}}

@@ -26,6 +26,7 @@ import (
 type StandPanel struct {
 	Offered   []string // stands that can be connected
 	Name      string   // of the connected one, "" for none
+	Said      string   // what it calls itself, "" where it did not say so: what it shows proves nothing
 	Simulated bool
 	Drives    bool
 	Steps     []StandStep // that read anything a stand can show
@@ -68,7 +69,7 @@ func (s *Pages) standPanel(ctx context.Context, l *look, asked string) (*StandPa
 		}
 		return p, err
 	}
-	p.Name, p.Simulated, p.Drives = w.Stand, w.Simulated, w.Drives()
+	p.Name, p.Said, p.Simulated, p.Drives = w.Stand, w.Said, w.Simulated, w.Drives()
 	for _, step := range a.Points {
 		if step.Skipped == "" && slices.ContainsFunc(step.Test.Reads, func(r family.Read) bool { return !r.May }) {
 			p.Steps = append(p.Steps, l.standStep(step))

@@ -105,7 +105,7 @@ func (s *Site) fail(c *echo.Context, err error) {
 		body["text"] = "Your role does not allow this."
 	case errors.As(err, &said) && said.Message != "" && status < 500:
 		body["text"] = said.Message
-	case status >= 500:
+	case status >= 500, status == statusLeft:
 		body["text"] = "Something went wrong here. What you typed is kept; try again."
 	}
 	if wantsJSON(c) {
