@@ -100,8 +100,8 @@ func (l *look) runOf(a *bench.Attempt) RunOf {
 		e.ReadOnly = e.ReadOnly || a.Closed
 		return e
 	}
-	r := RunOf{Stand: at("ran_on_stand"), Medium: l.st.Family.Run.Of(), Words: report.RanOnWords(l.st, a.Attempt, l.Units),
-		Named: a.RanOn.Oil != ""}
+	r := RunOf{Stand: at("ran_on_stand"), Medium: l.st.Family.Run.Of(), Named: a.RanOn.Oil != "",
+		Words: report.RanOnWords(l.st, a.Attempt, l.Units)}
 	warm := slices.ContainsFunc(a.Points, func(p bench.Point) bool { // it is read anyway, at a step
 		_, reads := p.Test.ReadOf("temperature")
 		return p.Skipped == "" && reads
