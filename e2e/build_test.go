@@ -53,7 +53,7 @@ func (u *user) fitOne(tag string, p *bench.Part) {
 	if _, worn := st.Groove(p); worn {
 		u.fill(at("press"), "1.5 mm")
 	}
-	if j, bolted := build.JointOf(p.Def.Bolt, p.Part.Joint); bolted {
+	if j, bolted := build.JointOf(p.Def, p.Part.Joint); bolted {
 		tight, err := build.Tighten(j)
 		require.NoError(u.t, err)
 		u.fill(at("torque"), fmt.Sprintf("%.1f N·m", tight.Torque))

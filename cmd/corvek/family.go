@@ -107,21 +107,21 @@ func facts(p *family.Part) (out []string) {
 		out = append(out, p.Facing)
 	}
 	if b := p.Bolt; b != nil {
-		out = append(out, strings.TrimSpace(b.Thread+" "+b.Class+" "+b.Torque))
+		out = append(out, strings.TrimSpace("bolted "+b.Thread+" "+b.Class+" "+b.Torque))
 	}
 	return out
 }
 
+// limits says by which rule a feature is judged.
 func limits(ft *family.Feature) string {
-	switch {
-	case ft.Lower != "" && ft.Upper != "":
-		return ft.Lower + " to " + ft.Upper + ", " + string(ft.LimitSource)
-	case ft.Upper != "":
-		return "up to " + ft.Upper + ", " + string(ft.LimitSource)
-	case ft.Lower != "":
-		return "at least " + ft.Lower + ", " + string(ft.LimitSource)
+	r := ft.Rule
+	if r == nil {
+		r = ft.Mate
 	}
-	return ""
+	if r == nil {
+		return ""
+	}
+	return "by rule, guidance: " + r.Basis
 }
 
 // changes says what a variant has another way.

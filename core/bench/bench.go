@@ -15,6 +15,7 @@ import (
 	"corvek/core/entry"
 	"corvek/core/explain"
 	"corvek/core/family"
+	"corvek/core/measure"
 	"corvek/core/shop"
 	"corvek/core/unit"
 )
@@ -65,6 +66,7 @@ type Given struct {
 	Known    *explain.Knowledge // of its family
 	Round    int                // at work
 	Tools    shop.Instruments
+	Sizes    measure.Sizes // of the unit
 	Today    unit.Date
 	On       Version
 
@@ -105,6 +107,7 @@ func given(b Basis) (*Given, error) {
 		Known:    known,
 		Round:    u.Round(),
 		Tools:    c.Tools,
+		Sizes:    measure.SizesOf(u),
 		Today:    b.Day,
 		On:       Version{b.Job.Tag, b.Number, b.Job.Version, c.Version, b.Day},
 		learned: known.WithCounts(

@@ -22,7 +22,7 @@ type Coil struct {
 	Shown     string  // the book's length, as it is written
 	Relief    bool    // it sets the unit's relief
 	Needs     string  // what the pressure waits for
-	ByBook    bool    // by the rate that the family has, and not by its own
+	Lacks     []string
 	Output    *calc.Output
 }
 
@@ -33,14 +33,16 @@ const freeLength = "free_length"
 // measured, and where it neither raises a doubt nor sets the relief.
 func (st *Stripped) Coil(p *AsFound) *Coil {
 	f := p.feature(freeLength)
-	if f == nil || !f.Found.HasValue || !f.Found.HasNominal || f.Found.Nominal <= 0 {
+	if f == nil || !f.Found.HasValue {
 		return nil
 	}
-	c := &Coil{Part: p, Is: p.Part.Coil.Is, Deviation: f.Found.Value - f.Found.Nominal, Shown: f.Def.Nominal}
-	c.Share = c.Deviation / f.Found.Nominal
-	c.Doubt = math.Abs(c.Share) > spring.VariantShare
 	r := st.Family.Relief
-	c.Relief = r != nil && r.Part == p.Code
+	c := &Coil{Part: p, Is: p.Part.Coil.Is, Relief: r != nil && r.Part == p.Code}
+	if f.Found.HasNominal {
+		c.Deviation, c.Shown = f.Found.Value-f.Found.Nominal, f.New.Low.Typed
+		c.Share = c.Deviation / f.Found.Nominal
+		c.Doubt = math.Abs(c.Share) > spring.VariantShare
+	}
 	switch {
 	case c.Relief:
 		st.pressureOf(c, f.Found.Value)
@@ -70,18 +72,21 @@ func (p *AsFound) rate() float64 {
 func (st *Stripped) pressureOf(c *Coil, free float64) {
 	r := st.Family.Relief
 	rate := c.Part.rate()
-	if rate == 0 && !c.Doubt { // as long as the book has it: the book's rate holds
-		book, _ := quantity.Parse(r.Rate, quantity.SpringRate)
-		rate, c.ByBook = book.SI, true
-	}
 	if rate == 0 {
 		c.Needs = "its own rate, or its wire, diameter and turns: a length alone says no pressure"
 		return
 	}
-	installed, _ := quantity.Parse(r.Installed, quantity.Length)
-	seat, _ := quantity.Parse(r.Seat, quantity.Length)
+	sizes := map[string]float64{}
+	for _, path := range []string{r.Installed, r.Seat} {
+		size, ok := st.length(path)
+		if !ok {
+			c.Needs, c.Lacks = st.SizeName(path), append(c.Lacks, path)
+			return
+		}
+		sizes[path] = size
+	}
 	given := calc.NewGiven().SI("free_length", free, quantity.Length).SI("rate", rate, quantity.SpringRate).
-		SI("installed_length", installed.SI, quantity.Length).SI("seat_diameter", seat.SI, quantity.Length)
+		SI("installed_length", sizes[r.Installed], quantity.Length).SI("seat_diameter", sizes[r.Seat], quantity.Length)
 	if target := st.setting(); target > 0 {
 		given.SI("target_pressure", target, quantity.Pressure)
 	}

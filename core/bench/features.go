@@ -67,8 +67,8 @@ func (f *Feature) ExtraLeaves(stage string) []string {
 	return out
 }
 
-func newFeature(row *unit.Feature, def *family.Feature, p *AsFound) *Feature {
-	fs := &Feature{Feature: row, Def: def, Part: p, Spec: measure.SpecOf(def, row),
+func newFeature(u *unit.Unit, row *unit.Feature, def *family.Feature, p *AsFound) *Feature {
+	fs := &Feature{Feature: row, Def: def, Part: p, Spec: measure.SpecOf(u, p.Def, def, row),
 		entries: map[string]map[string]*unit.Reading{}}
 	for _, stage := range []string{unit.StageFound, unit.StageBuilt} {
 		fs.entries[stage] = map[string]*unit.Reading{}
@@ -76,8 +76,8 @@ func newFeature(row *unit.Feature, def *family.Feature, p *AsFound) *Feature {
 			fs.entries[stage][r.Slot] = r
 		}
 	}
-	fs.Found = measure.Judge(def, row, unit.StageFound)
-	fs.Built = measure.Judge(def, row, unit.StageBuilt)
+	fs.Found = measure.Evaluate(fs.Spec, row.Newest(unit.StageFound))
+	fs.Built = measure.Evaluate(fs.Spec, row.Newest(unit.StageBuilt))
 	return fs
 }
 

@@ -32,6 +32,7 @@ type Leak struct {
 	Rebuilt float64 // m3/s after the work, as far as known
 	Paths   []PathFlow
 	Needs   []string // what must be known for the estimate
+	Lacks   []string // sizes of paths that are left out of it, part.feature
 }
 
 // PathFlow is the leak of one path.
@@ -130,10 +131,18 @@ func (st *Modelled) models() {
 	lookup := func(m map[string]float64) func(string) (float64, bool) {
 		return func(k string) (float64, bool) { v, ok := m[k]; return v, ok }
 	}
-	st.Found.Paths = proof.Paths(st.Family, lookup(found))
-	st.Rebuilt.Paths = proof.Paths(st.Family, lookup(rebuilt))
+	var lacks []string
+	st.Found.Paths, lacks = proof.Paths(st.Family, lookup(found), st.length)
+	st.Rebuilt.Paths, _ = proof.Paths(st.Family, lookup(rebuilt), st.length)
 	st.reliefs()
-	st.leak(proof.Paths(st.Family, lookup(good)))
+	fit, _ := proof.Paths(st.Family, lookup(good), st.length)
+	st.leak(fit, lacks)
+}
+
+// length is a size of the unit, in m.
+func (st *Given) length(path string) (m float64, ok bool) {
+	s, ok := st.Sizes.At(path)
+	return s.SI, ok
 }
 
 // reliefs takes the spring as found, and as it will be after the decisions.
@@ -146,29 +155,23 @@ func (st *Modelled) reliefs() {
 	if f == nil {
 		return
 	}
-	nominal := f.Found.Nominal
-	asFound := nominal
+	installed, _ := st.length(r.Installed)
+	seat, _ := st.length(r.Seat)
+	with := func(free float64) proof.Relief { return proof.ReliefOf(free, f.Part.rate(), installed, seat) }
 	if f.Found.HasValue {
-		asFound = f.Found.Value
-	}
-	rate := f.Part.rate()
-	// Of a spring that may be another's, only its own rate says what it sets.
-	if c := st.Coil(f.Part); c == nil || !c.Doubt || rate > 0 {
-		st.Found.Relief = proof.ReliefFor(st.Family, asFound, rate)
+		st.Found.Relief = with(f.Found.Value)
 	}
 	switch {
-	case st.choiceOf(f) == decide.Replace && f.Built.HasValue:
-		st.Rebuilt.Relief = proof.ReliefFor(st.Family, f.Built.Value, 0)
-	case st.choiceOf(f) == decide.Replace:
-		st.Rebuilt.Relief = proof.ReliefFor(st.Family, nominal, 0)
 	case f.Built.HasValue:
-		st.Rebuilt.Relief = proof.ReliefFor(st.Family, f.Built.Value, rate)
+		st.Rebuilt.Relief = with(f.Built.Value)
+	case st.choiceOf(f) == decide.Replace:
+		st.Rebuilt.Relief = with(f.Found.Nominal)
 	default:
 		st.Rebuilt.Relief = st.Found.Relief
 	}
 }
 
-func (st *Modelled) leak(good []leakage.Path) {
+func (st *Modelled) leak(good []leakage.Path, lacks []string) {
 	if len(st.Gaps) == 0 { // nothing of this unit leaks by a gap that is measured
 		return
 	}
@@ -179,9 +182,15 @@ func (st *Modelled) leak(good []leakage.Path) {
 	if !st.Duty.HasViscosity {
 		l.Needs = append(l.Needs, "viscosity at duty")
 	}
-	if len(st.Found.Paths) == 0 {
+	if len(st.Found.Paths) == 0 && len(lacks) == 0 {
 		for _, g := range st.Gaps {
 			l.Needs = append(l.Needs, strings.ToLower(g.Feature.Def.Name))
+		}
+	}
+	l.Lacks = lacks
+	if len(st.Found.Paths) == 0 {
+		for _, path := range lacks {
+			l.Needs = append(l.Needs, st.SizeName(path))
 		}
 	}
 	if len(l.Needs) > 0 {
@@ -321,4 +330,18 @@ func (st *Rated) balance() {
 		return
 	}
 	st.Balance = out
+}
+
+// SizeName is what a size is called: its part and the feature, in small letters.
+func (st *Stripped) SizeName(path string) string {
+	part, feature := family.CutFeature(path)
+	p := st.ByCode[part]
+	if p == nil {
+		return strings.ReplaceAll(path, "_", " ")
+	}
+	name := strings.ReplaceAll(feature, "_", " ")
+	if f, known := p.Def.FeatureByCode(feature); known {
+		name = f.Name
+	}
+	return strings.ToLower(p.Name + ": " + name)
 }

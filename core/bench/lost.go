@@ -24,14 +24,14 @@ func (st *Modelled) LostBy(p *Part) (lost Lost, ok bool) {
 	if !st.Leak.Known {
 		return lost, false
 	}
-	paths := proof.Paths(st.Family, func(feature string) (float64, bool) {
+	paths, _ := proof.Paths(st.Family, func(feature string) (float64, bool) {
 		part, _ := family.CutFeature(feature)
 		f := st.feature(feature)
 		if part != p.Code || f == nil || !f.Found.Figure() {
 			return 0, false
 		}
 		return f.Found.Total(f.Measured), true
-	})
+	}, st.length)
 	c := leakage.Conditions{Drop: st.Duty.Pressure, Viscosity: st.Duty.Viscosity}
 	for _, path := range paths {
 		flow := path.Flow(c)

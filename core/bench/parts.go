@@ -88,7 +88,7 @@ func stripped(g *Given) *Stripped {
 		}
 		for _, f := range row.Features {
 			if fd, ok := def.FeatureByCode(f.Code); ok {
-				fs := newFeature(f, fd, p)
+				fs := newFeature(st.Unit, f, fd, p)
 				p.Features = append(p.Features, fs)
 				p.Worst = metrology.Worst(p.Worst, fs.Found.Verdict)
 			}

@@ -1,6 +1,8 @@
 package bench
 
 import (
+	"slices"
+
 	"corvek/core/family"
 	"corvek/core/strip"
 	"corvek/core/unit"
@@ -52,9 +54,8 @@ func newStack(family *family.StackDef, row *unit.Part, round int) *Stack {
 	return s
 }
 
-// ownStack is the family's stack with this unit's own springs and space. Where
-// another stack belongs than the family's, its springs and the force it must give
-// are not this unit's.
+// ownStack is the stack with this unit's own springs, space and force in place of the sheet's. Where
+// another stack belongs than the sheet's, its springs and the force it must give are not this unit's.
 func ownStack(def *family.StackDef, row *unit.Part) *family.StackDef {
 	own := *def
 	if row.StackFrom != unit.StackFamily {
@@ -68,13 +69,17 @@ func ownStack(def *family.StackDef, row *unit.Part) *family.StackDef {
 	if !sp.Space.IsZero() {
 		own.Installed = sp.Space.Typed
 	}
+	if !sp.Needed.IsZero() {
+		own.Needed = sp.Needed.Typed
+	}
 	return &own
 }
 
 // Carries is the torque in N·m that a part's friction pack holds under the
 // spring stack that presses it, both as removed or both as fitted.
 func (st *Stripped) Carries(p *Part, fit bool) (float64, bool) {
-	if p.Stack == nil || p.Stack.Def.Friction == nil {
+	rubs, lacks := st.rubbing(p)
+	if p.Stack == nil || p.Stack.Def.Friction == nil || len(lacks) > 0 {
 		return 0, false
 	}
 	for _, by := range st.Parts {
@@ -82,9 +87,31 @@ func (st *Stripped) Carries(p *Part, fit bool) (float64, bool) {
 			continue
 		}
 		if fit {
-			return strip.Carries(p.Stack.Def.Friction, p.Stack.FitDoes, by.Stack.FitDoes)
+			return strip.Carries(rubs, p.Stack.FitDoes, by.Stack.FitDoes)
 		}
-		return strip.Carries(p.Stack.Def.Friction, p.Stack.FoundDoes, by.Stack.FoundDoes)
+		return strip.Carries(rubs, p.Stack.FoundDoes, by.Stack.FoundDoes)
 	}
 	return 0, false
+}
+
+// rubbing is what a pack of friction plates carries torque by, from this unit's own sizes, or what of it is not
+// known.
+func (st *Stripped) rubbing(p *Part) (r strip.Rubbing, lacks []string) {
+	if p.Stack == nil || p.Stack.Def.Friction == nil {
+		return r, nil
+	}
+	f := p.Stack.Def.Friction
+	for path, to := range map[string]*float64{f.Outer: &r.Outer, f.Inner: &r.Inner} {
+		size, ok := st.Sizes.At(path)
+		if !ok {
+			lacks = append(lacks, path)
+		}
+		*to = size.SI
+	}
+	slices.Sort(lacks)
+	var ok bool
+	if r.Friction, ok = p.Part.Rub.Friction.Known(); !ok {
+		lacks = append(lacks, p.Code+".friction")
+	}
+	return r, lacks
 }

@@ -103,7 +103,7 @@ func (st *State) factsOf(p *Part) stops.Part {
 	if must, asked := st.CountsIn(p); asked {
 		x.CountIn = must
 	}
-	if j, bolted := build.JointOf(p.Def.Bolt, p.Part.Joint); bolted {
+	if j, bolted := build.JointOf(p.Def, p.Part.Joint); bolted {
 		x.Joint = &j
 	}
 	if depth, ok := st.Groove(p); ok {
@@ -117,7 +117,7 @@ func (st *State) factsOf(p *Part) stops.Part {
 	}
 	for _, f := range p.Features {
 		x.Features = append(x.Features, stops.Feature{Feature: f.Feature, Def: f.Def, Found: f.Found, Built: f.Built,
-			Overdue: st.overdue(f), TooCoarse: f.Spec.TooCoarse()})
+			Overdue: st.overdue(f), TooCoarse: f.Found.Finer || f.Built.Finer})
 	}
 	return x
 }

@@ -16,33 +16,38 @@ type Joint struct {
 	Dry           bool
 	Torque        float64 // N·m it is to have, 0 where no figure is given
 	Source        string  // where that figure is from
+	Documented    bool    // it stands in a document or on the sheet of the model
+	Angle         string  // spanner and angle, where that is how it is tightened
 	Circle        int     // bolts on one circle
+	Bolts         bool    // screws by whose size and class a torque can be told; caps, nuts and ports are none
 }
 
-// JointOf is the family's joint with what was read off this unit in its place. The
-// family's torque goes with its own thread and class only. False where the part is
-// not bolted.
-func JointOf(def *family.Bolt, own unit.Joint) (Joint, bool) {
-	j := Joint{Dry: own.Dry}
-	if def != nil {
-		j.Thread, j.Class, j.Circle = def.Thread, def.Class, def.Circle
-		if q, err := quantity.Parse(def.Torque, quantity.Torque); err == nil {
-			j.Torque, j.Source = q.SI, "guidance of this family; the maker's figure wins"
+// JointOf is what the sheet of the model has of a joint, with what was read off this unit in its place. The
+// sheet's torque goes with its own thread and class only. False where the part is not bolted.
+func JointOf(def *family.Part, own unit.Joint) (Joint, bool) {
+	j := Joint{Dry: own.Dry, Angle: own.Angle, Bolts: def.Kind == "bolts"}
+	if b := def.Bolt; b != nil {
+		j.Thread, j.Class, j.Circle = b.Thread, b.Class, b.Circle
+		if q, err := quantity.Parse(b.Torque, quantity.Torque); err == nil {
+			j.Torque, j.Source, j.Documented = q.SI, "the shop's sheet of the model", true
+			if b.Source != "" {
+				j.Source += ", " + b.Source
+			}
 		}
 	}
 	if own.Thread != "" && own.Thread != j.Thread {
-		j.Thread, j.Torque = own.Thread, 0
+		j.Thread, j.Torque, j.Documented = own.Thread, 0, false
 	}
 	if class := strings.ReplaceAll(own.Class, "_", " "); class != "" && class != j.Class {
-		j.Class, j.Torque = class, 0
+		j.Class, j.Torque, j.Documented = class, 0, false
 	}
 	if !own.Torque.IsZero() {
-		j.Torque, j.Source = own.Torque.SI, "typed at the bench, without a document"
+		j.Torque, j.Source, j.Documented = own.Torque.SI, "typed at the bench, without a document", false
 		if own.Source != "" {
-			j.Source = "maker's figure, " + own.Source
+			j.Source, j.Documented = "maker's figure, "+own.Source, true
 		}
 	}
-	return j, j.Thread != ""
+	return j, def.Bolt != nil || j.Thread != "" || j.Torque > 0 || j.Angle != ""
 }
 
 // Tightening is the torque of a fastener and its standing.
@@ -54,13 +59,40 @@ type Tightening struct {
 	Unknown bool      // no class known: no torque may be called safe
 }
 
-// Tighten works out a fastener: the torque that is given, else by thread and class at
-// the usual preload, oiled or dry (short torque formula, ISO 898-1 and SAE J429).
+// Tighten works out a fastener: the torque that is given, else of screws by thread and class at
+// the usual preload, oiled or dry (short torque formula, ISO 898-1 and SAE J429). Of screws whose thread or
+// head mark nobody read, only a documented torque is one.
 func Tighten(j Joint) (Tightening, error) {
 	t := Tightening{Torque: j.Torque, Source: j.Source}
+	switch {
+	case !j.Bolts && j.Angle != "":
+		t.Torque, t.Source = 0, j.Angle
+	case !j.Bolts && j.Torque == 0:
+		t.Source = "no table tells it: its torque, or spanner and angle, with where that is from"
+	case j.Bolts && !j.Documented:
+		if err := t.byTable(j); err != nil {
+			return t, err
+		}
+	}
+	if j.Circle > 1 {
+		t.Order = fastener.Crosswise(j.Circle)
+		for _, s := range fastener.StageShares(3) {
+			if t.Torque > 0 {
+				t.Stages = append(t.Stages, s*t.Torque)
+			}
+		}
+	}
+	return t, nil
+}
+
+func (t *Tightening) byTable(j Joint) error {
+	if j.Thread == "" {
+		t.Unknown, t.Torque, t.Source = true, 0, "read thread and head mark first: no torque is safe without them"
+		return nil
+	}
 	th, err := fastener.ParseThread(j.Thread)
 	if err != nil {
-		return t, err
+		return err
 	}
 	c, err := fastener.ClassByName(j.Class)
 	switch {
@@ -73,13 +105,7 @@ func Tighten(j Joint) (Tightening, error) {
 		t.Source = fmt.Sprintf("table: %s class %s, %s, %.0f %% of proof load", th.Name, c.Name, j.surface(),
 			100*fastener.UsualPreload)
 	}
-	if j.Circle > 1 {
-		t.Order = fastener.Crosswise(j.Circle)
-		for _, s := range fastener.StageShares(3) {
-			t.Stages = append(t.Stages, s*t.Torque)
-		}
-	}
-	return t, nil
+	return nil
 }
 
 func (j Joint) factor() float64 {
@@ -110,15 +136,18 @@ type Load struct {
 	Unknown bool    // nobody read the head mark
 }
 
-// Loads judges a torque in N·m; ok is false where the thread says nothing.
+// Loads judges a torque in N·m; ok is false where it is none of screws, or the thread says nothing.
 func (j Joint) Loads(torque float64) (l Load, ok bool) {
-	th, err := fastener.ParseThread(j.Thread)
-	if err != nil || torque <= 0 {
+	if !j.Bolts || torque <= 0 {
 		return l, false
+	}
+	th, err := fastener.ParseThread(j.Thread)
+	if err != nil {
+		return Load{Unknown: !j.Documented}, j.Thread == ""
 	}
 	c, err := fastener.ClassByName(j.Class)
 	if err != nil {
-		return Load{Unknown: true}, true
+		return Load{Unknown: !j.Documented}, true
 	}
 	l.Share = fastener.Preload(j.factor(), th.Diameter, torque) / (c.Proof(th.Diameter) * th.StressArea())
 	l.Over = l.Share > fastener.ProofWarning

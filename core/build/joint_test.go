@@ -14,7 +14,7 @@ import (
 
 func joint(t *testing.T, def *family.Bolt, own unit.Joint) build.Joint {
 	t.Helper()
-	j, bolted := build.JointOf(def, own)
+	j, bolted := build.JointOf(&family.Part{Kind: "bolts", Bolt: def}, own)
 	require.True(t, bolted)
 	return j
 }
@@ -43,14 +43,14 @@ func TestTightenBySizeAndClass(t *testing.T) {
 	assert.Contains(t, dry.Source, "dry")
 }
 
-func TestTorqueOfTheFamilyIsGuidance(t *testing.T) {
+func TestTorqueOfTheSheetIsItsModels(t *testing.T) {
 	bolt := &family.Bolt{Thread: "M20x1.5", Class: "8.8", Torque: "60 N·m"}
 	tt, err := build.Tighten(joint(t, bolt, unit.Joint{}))
 	require.NoError(t, err)
 	assert.InDelta(t, 60, tt.Torque, 1e-12)
-	assert.Contains(t, tt.Source, "guidance")
+	assert.Contains(t, tt.Source, "sheet of the model")
 
-	// Another thread or class than the family's: its figure is not this joint's.
+	// Another thread or class than the sheet's: its figure is not this joint's.
 	tt, err = build.Tighten(joint(t, bolt, unit.Joint{Class: "10.9"}))
 	require.NoError(t, err)
 	assert.Greater(t, tt.Torque, 300.0)
@@ -74,8 +74,18 @@ func TestUnknownClassGivesNoTorque(t *testing.T) {
 	load, ok := j.Loads(40)
 	assert.True(t, ok)
 	assert.True(t, load.Unknown)
-	_, bolted := build.JointOf(nil, unit.Joint{})
+	_, bolted := build.JointOf(&family.Part{Kind: "bolts"}, unit.Joint{})
 	assert.False(t, bolted)
+	tt, err = build.Tighten(joint(t, &family.Bolt{Circle: 8}, unit.Joint{}))
+	require.NoError(t, err)
+	assert.True(t, tt.Unknown, "nobody read its thread")
+	assert.Len(t, tt.Order, 8)
+	assert.Empty(t, tt.Stages)
+	tt, err = build.Tighten(
+		joint(t, nil, unit.Joint{Class: "unknown", Torque: newtons(t, "40 N·m"), Source: "sheet 4"}),
+	)
+	require.NoError(t, err)
+	assert.InDelta(t, 40, tt.Torque, 1e-12, "a document needs no head mark")
 }
 
 func TestATypedTorqueIsJudged(t *testing.T) {
@@ -90,4 +100,31 @@ func TestATypedTorqueIsJudged(t *testing.T) {
 	assert.False(t, load.Over)
 	_, ok = j.Loads(0)
 	assert.False(t, ok)
+}
+
+// Caps, nuts and ports are no screws: no bolt table tells what they are tightened to.
+func TestNoTableTellsTheTorqueOfACap(t *testing.T) {
+	cap := func(own unit.Joint) build.Tightening {
+		j, bolted := build.JointOf(&family.Part{Kind: "plug", Bolt: &family.Bolt{}}, own)
+		require.True(t, bolted)
+		_, judged := j.Loads(500)
+		assert.False(t, judged)
+		tt, err := build.Tighten(j)
+		require.NoError(t, err)
+		return tt
+	}
+	open := cap(unit.Joint{Thread: "M27x2", Class: "8.8"})
+	assert.Zero(t, open.Torque)
+	assert.Contains(t, open.Source, "no table tells it")
+	assert.InDelta(t, 450, cap(unit.Joint{Torque: newtons(t, "450 N·m"), Source: "book"}).Torque, 1e-12)
+	assert.Equal(t, "two flats past hand tight", cap(unit.Joint{Angle: "two flats past hand tight"}).Source)
+}
+
+// M10: 57.99 mm² of 4.6 at 225 MPa and of A2-70 at 450 MPa.
+func TestSofterClassesByHand(t *testing.T) {
+	for class, want := range map[string]float64{"4.6": 14.68, "5.8": 24.79, "A2-70": 29.36, "A2-50": 13.70} {
+		tt, err := build.Tighten(joint(t, nil, unit.Joint{Thread: "M10", Class: class}))
+		require.NoError(t, err)
+		assert.InDelta(t, want, tt.Torque, 0.02, class)
+	}
 }

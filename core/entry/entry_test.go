@@ -10,6 +10,7 @@ import (
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/quantity"
+	"corvek/core/shop"
 	"corvek/core/unit"
 
 	"github.com/stretchr/testify/assert"
@@ -33,9 +34,14 @@ func bench(t *testing.T) (*unit.Job, *entry.Shop) {
 	shop := &entry.Shop{
 		Family:    func(u *unit.Unit) *family.Family { return lib[u.Family] },
 		Knowledge: func(string) entry.Knowledge { return anything{} },
-		Tools:     map[string]string{"micrometer 3": "0.001 mm"}, Who: "Iva", Now: noon,
+		Tools: shop.Instruments{
+			"micrometer 3": {Name: "Micrometer 3", Resolution: "0.001 mm"},
+		},
+		Who: "Iva",
+		Now: noon,
 	}
 	u := unit.New(lib["external_gear_pump"], 1, "Iva", noon)
+	u.Part("rear_plate").Feature("side_clearance").Lower = quantity.Kept("3 thou", quantity.Length, "")
 	u.AddLoose("needle", "sump", 1)
 	u.AddPiece("K-1", "ring", 1, "")
 	j := &unit.Job{Tag: "T-1", Title: "Pump", ReceivedOn: "2031-05-14", Policy: "on_condition",

@@ -40,8 +40,8 @@ var movesOf = []struct {
 		need_load need_load_time need_creep need_leak need_shot need_back_low need_back_high need_pressure need_pilot
 		need_apart need_force need_stroke need_fill need_turns need_draw_time need_cold need_hot need_standing
 		need_complaint_pressure need_complaint_temperature need_complaint_time`},
-	{unit.ScopeUnit, MovesNothing, `name hours filtration changed modification modification_kept shims_fitted
-		shims_available off_body off_gears not_asked gauge ending ending_note capacity level_before drained water
+	{unit.ScopeUnit, MovesNothing, `name hours parts_temperature filtration changed modification modification_kept
+		shims_fitted shims_available off_body off_gears not_asked gauge ending ending_note capacity level_before drained water
 		gained_elsewhere vessel drained_look flushed flushed_by flush other_sump`},
 
 	{unit.ScopeEvidence, MovesNothing, "state origin found_how age note"},
@@ -59,7 +59,8 @@ var movesOf = []struct {
 	{unit.ScopePart, MovesNothing, `seal_standard seal_size seal_material seal_hardness seal_cure seal_maker_no
 		seal_inside seal_section seal_shaft seal_bore seal_width seal_outside expected expected_from expected_why off
 		found bits bits_make facing fastener note explained witness stuck freed sound stack_found stack_from stack_right
-		spring_outside spring_inside spring_thickness spring_cone stack_space thread class dry joint_torque joint_source
+		spring_outside spring_inside spring_thickness spring_cone stack_space stack_needed friction
+		friction_source thread class dry joint_torque joint_source joint_angle
 		snug locking engaged lip_groove lip_groove_width lip_position lip_bore lip_shoulder price coil_is coil_rate
 		coil_wire coil_mean coil_turns order_state order_supplier order_number order_due`},
 	{unit.ScopePartMark, MovesPart, "state"},
@@ -71,7 +72,8 @@ var movesOf = []struct {
 	{unit.ScopeStep, MovesPart, `done facing count turn torque turn_torque push proud press cycled over taken_out
 		stack_fit`},
 	{unit.ScopeStep, MovesNothing, "order_why note stack_removed"},
-	{unit.ScopeFeature, MovesNothing, "lower upper standing source measured limit_for instrument resolution"},
+	{unit.ScopeFeature, MovesNothing, `lower upper standing source measured limit_for instrument resolution tool
+		permitted new_low new_high new_from new_source new_same`},
 	{unit.ScopeReading, MovesPart, "value"},
 
 	{unit.ScopeAttempt, MovesTest, `pressure_gauge flow_meter thermometer source ran_on_stand ran_on_oil

@@ -70,6 +70,11 @@ var partFields = append(sealFields(partTable, "seal_", func(p *Place) *unit.Seal
 	spring("spring_thickness", "Spring thickness", func(s *unit.Spring) *quantity.Quantity { return &s.Thickness }),
 	spring("spring_cone", "Spring cone height", func(s *unit.Spring) *quantity.Quantity { return &s.Cone }),
 	spring("stack_space", "Height it is held at", func(s *unit.Spring) *quantity.Quantity { return &s.Space }),
+	partTable.size("stack_needed", "Force it must give there", quantity.Force,
+		func(p *Place) *quantity.Quantity { return &p.Part.Spring.Needed }),
+	partTable.size("friction", "Coefficient of friction, static", quantity.Number,
+		func(p *Place) *quantity.Quantity { return &p.Part.Rub.Friction }).checked(friction),
+	partTable.line("friction_source", "Where that is from", func(p *Place) *string { return &p.Part.Rub.Source }),
 	partTable.line("thread", "Thread, as measured here", func(p *Place) *string { return &p.Part.Joint.Thread }).
 		checked(thread),
 	partTable.choice("class", "Strength class on the head", classes,
@@ -79,6 +84,8 @@ var partFields = append(sealFields(partTable, "seal_", func(p *Place) *unit.Seal
 		func(p *Place) *quantity.Quantity { return &p.Part.Joint.Torque }),
 	partTable.line("joint_source", "Document the torque stands in",
 		func(p *Place) *string { return &p.Part.Joint.Source }),
+	partTable.line("joint_angle", "Spanner and angle, where no torque is given",
+		func(p *Place) *string { return &p.Part.Joint.Angle }),
 	partTable.flag("snug", "Even and snug is enough", func(p *Place) *bool { return &p.Part.Joint.Snug }).
 		checked(maySnug),
 	partTable.line("locking", "Thread locking", func(p *Place) *string { return &p.Part.Joint.Locking }),
@@ -113,8 +120,9 @@ var partFields = append(sealFields(partTable, "seal_", func(p *Place) *unit.Seal
 const ClassUnknown = "unknown"
 
 func classes(*Place) []string {
-	out := make([]string, 0, len(fastener.Classes)+1)
-	for _, c := range fastener.Classes {
+	all := fastener.AllClasses()
+	out := make([]string, 0, len(all)+1)
+	for _, c := range all {
 		out = append(out, strings.ReplaceAll(c.Name, " ", "_"))
 	}
 	return append(out, ClassUnknown)
@@ -286,7 +294,8 @@ var featureFields = []*Field{
 		func(p *Place) *quantity.Quantity { return &p.Feature.Upper }).checked(inOrder).limits(),
 	featureTable.choice("standing", "Source of the limit",
 		offer(string(family.SourceMaker), string(family.SourceStandard), string(family.SourceShop),
-			string(family.SourceGuidance), string(family.SourceNone)),
+			string(family.SourceSheet), string(family.SourceGuidance), string(family.SourceEarlier),
+			string(family.SourceNone)),
 		func(p *Place) *string { return &p.Feature.LimitSource }).required(),
 	featureTable.line("source", "Document it stands in", func(p *Place) *string { return &p.Feature.Source }),
 	featureTable.choice("measured", "Measured", offer(string(metrology.Total), string(metrology.Each)),
@@ -297,6 +306,49 @@ var featureFields = []*Field{
 		get: func(p *Place) string { return p.Feature.Instrument }, set: setInstrument},
 	featureTable.size("resolution", "Resolution", quantity.Length,
 		func(p *Place) *quantity.Quantity { return &p.Feature.Resolution }),
+	featureTable.choice("tool", "Kind of instrument", offer(metrology.Tools()...),
+		func(p *Place) *string { return &p.Feature.Tool }),
+	featureTable.size("permitted", "Its largest error, as certified", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Feature.Permitted }),
+	featureTable.size("new_low", "Size as new", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Feature.New.Low }).checked(newInOrder).asNew(),
+	featureTable.size("new_high", "Size as new, up to", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Feature.New.High }).checked(newInOrder),
+	featureTable.choice("new_from", "Where it is known from", offer(unit.NewFrom...),
+		func(p *Place) *string { return &p.Feature.New.From }),
+	featureTable.line("new_source", "Document and page, or place",
+		func(p *Place) *string { return &p.Feature.New.Source }),
+	featureTable.flag("new_same", "Both places were made to one size",
+		func(p *Place) *bool { return &p.Feature.New.Same }),
+}
+
+// asNew notes that a size as new was typed.
+func (f *Field) asNew() *Field {
+	f.then = func(p *Place) { p.Feature.Said() }
+	return f
+}
+
+// newInOrder refuses a band of sizes as new that is upside down.
+func newInOrder(p *Place, text string) error {
+	q, n := quantity.Kept(text, quantity.Length, ""), p.Feature.New
+	if p.Ref.Name == "new_high" {
+		n.High = q
+	} else {
+		n.Low = q
+	}
+	if !n.High.IsZero() && (n.Low.IsZero() || n.Low.SI > n.High.SI) {
+		return errNewOrder
+	}
+	return nil
+}
+
+var errFriction = errors.New("a coefficient of friction lies between 0 and 1")
+
+func friction(_ *Place, text string) error {
+	if q := quantity.Kept(text, quantity.Number, ""); text != "" && (q.SI <= 0 || q.SI > 1) {
+		return errFriction
+	}
+	return nil
 }
 
 // limits marks a limit: one that was typed here is the shop's.
@@ -304,6 +356,8 @@ func (f *Field) limits() *Field {
 	f.then = func(p *Place) { p.Feature.Typed() }
 	return f
 }
+
+var errNewOrder = errors.New("a band of the size as new runs from its lower end to its upper one")
 
 var errOrder = errors.New("the lower limit lies above the upper one")
 
@@ -323,11 +377,17 @@ func inOrder(p *Place, text string) error {
 }
 
 // setInstrument takes a tool by its name; one of the shop's brings its
-// resolution along.
+// kind, resolution and permissible error along.
 func setInstrument(p *Place, name string) error {
 	p.Feature.Instrument = name
-	if resolution, ok := p.tool(name); ok {
-		p.Feature.Resolution = quantity.Kept(resolution, quantity.Length, "")
+	p.Feature.Tool = "" // its name says what it is
+	if tool, ok := p.tool(name); ok {
+		p.Feature.Resolution = quantity.Kept(tool.Resolution, quantity.Length, "")
+		p.Feature.Permitted = quantity.Kept(tool.Permitted, quantity.Length, "")
+		by, _ := metrology.ToolNamed(name)
+		if kind, ok := metrology.ToolNamed(tool.Kind); ok && kind != by {
+			p.Feature.Tool = string(kind)
+		}
 	}
 	return nil
 }
@@ -338,7 +398,7 @@ var readingFields = []*Field{
 }
 
 // spec is how the feature of the place is measured on this unit.
-func (p *Place) spec() measure.Spec { return measure.SpecOf(p.FeatureDef, p.Feature) }
+func (p *Place) spec() measure.Spec { return measure.SpecOf(p.Unit, p.Def, p.FeatureDef, p.Feature) }
 
 func (p *Place) hasSlot() bool { return measure.ValidSlot(p.spec(), p.Ref.Name) }
 

@@ -2,12 +2,12 @@ package entry
 
 import (
 	"slices"
-	"strings"
 	"time"
 
 	"corvek/core/build"
 	"corvek/core/family"
 	"corvek/core/field"
+	"corvek/core/shop"
 	"corvek/core/unit"
 )
 
@@ -22,7 +22,7 @@ type Knowledge interface {
 type Shop struct {
 	Family    func(u *unit.Unit) *family.Family // as it is for one unit, with its variant
 	Knowledge func(family string) Knowledge
-	Tools     map[string]string // resolution by a tool's name in small letters
+	Tools     shop.Instruments
 	Who       string
 	Now       time.Time
 }
@@ -290,10 +290,9 @@ func (s *Shop) Taking(j *unit.Job, u *unit.Unit, from string) unit.Taking {
 }
 
 // tool finds a tool of the shop by the name that was typed.
-func (p *Place) tool(name string) (resolution string, ok bool) {
+func (p *Place) tool(name string) (tool shop.Instrument, ok bool) {
 	if p.Shop == nil {
-		return "", false
+		return tool, false
 	}
-	resolution, ok = p.Shop.Tools[strings.ToLower(strings.TrimSpace(name))]
-	return resolution, ok
+	return p.Shop.Tools.Named(name)
 }

@@ -43,6 +43,8 @@ var unitFields = []*Field{
 		func(p *Place) *quantity.Quantity { return &p.Unit.DutyPressure }),
 	unitTable.size("temperature", "Temperature", quantity.Temperature,
 		func(p *Place) *quantity.Quantity { return &p.Unit.Temperature }),
+	unitTable.size("parts_temperature", "Temperature of the parts when measured", quantity.Temperature,
+		func(p *Place) *quantity.Quantity { return &p.Unit.PartsTemperature }),
 	unitTable.size("hours", "Hours run", quantity.Time,
 		func(p *Place) *quantity.Quantity { return &p.Unit.Hours }).bare("h"),
 	unitTable.line("filtration", "Filtration", func(p *Place) *string { return &p.Unit.Filtration }),

@@ -140,6 +140,9 @@ func loadAssembly(file string, text []byte) (*Assembly, error) {
 func (p *Part) copied() Part {
 	c := *p
 	c.Features, c.Reworks = slices.Clone(p.Features), slices.Clone(p.Reworks)
+	for i := range c.Features {
+		c.Features[i].Rule, c.Features[i].Mate = c.Features[i].Rule.copied(), c.Features[i].Mate.copied()
+	}
 	if p.Bolt != nil {
 		bolt := *p.Bolt
 		c.Bolt = &bolt

@@ -214,7 +214,7 @@ func (f *Family) put(u *Use, more int) error {
 		return f.wrong(u.line, "there is no assembly %q", u.Assembly)
 	}
 	for _, code := range append(slices.Clone(u.Without), keys(u.Change)...) {
-		if !slices.ContainsFunc(a.Parts, func(p Part) bool { return p.Code == code }) {
+		if !a.has(code) {
 			return f.wrong(u.line, "the assembly %s has no part %q", a.Code, code)
 		}
 	}
@@ -266,6 +266,10 @@ func (f *Family) putOne(a *Assembly, u *Use, n, times int) error {
 			*list = slices.DeleteFunc(slices.Clone(*list), func(x string) bool { return slices.Contains(u.Without, x) })
 		})
 		p.Relations = p.Relations.copied(prefix)
+		for i := range p.Features {
+			p.Features[i].Rule.within(prefix, a.has)
+			p.Features[i].Mate.within(prefix, a.has)
+		}
 		if p.Branch == "" {
 			p.Branch = branch
 		}
@@ -273,7 +277,8 @@ func (f *Family) putOne(a *Assembly, u *Use, n, times int) error {
 			p.Set += ending
 		}
 		if p.Stack != nil && p.Stack.Friction != nil {
-			p.Stack.Friction.PressedBy = prefix + p.Stack.Friction.PressedBy
+			f := p.Stack.Friction
+			f.PressedBy, f.Outer, f.Inner = prefix+f.PressedBy, prefix+f.Outer, prefix+f.Inner
 		}
 		in.Parts = append(in.Parts, p.Code)
 		f.Parts = append(f.Parts, p)
@@ -283,11 +288,14 @@ func (f *Family) putOne(a *Assembly, u *Use, n, times int) error {
 			continue
 		}
 		l.Feature, l.Name = prefix+l.Feature, l.Name+ending
+		for _, text := range []*string{&l.Width, &l.Diameter, &l.Length} {
+			*text = sumWithin(*text, prefix, a.has)
+		}
 		f.Leaks = append(f.Leaks, l)
 	}
 	if a.Relief != nil && f.Relief == nil {
 		r := *a.Relief
-		r.Part = prefix + r.Part
+		r.Part, r.Installed, r.Seat = prefix+r.Part, prefix+r.Installed, prefix+r.Seat
 		f.Relief = &r
 	}
 	for _, t := range a.Tests {
@@ -302,6 +310,11 @@ func (f *Family) putOne(a *Assembly, u *Use, n, times int) error {
 	}
 	f.Instances = append(f.Instances, in)
 	return nil
+}
+
+// has reports that the assembly has a part.
+func (a *Assembly) has(part string) bool {
+	return slices.ContainsFunc(a.Parts, func(p Part) bool { return p.Code == part })
 }
 
 // test adds a step before the watch for leaks, unless it is there already.

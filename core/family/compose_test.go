@@ -23,7 +23,7 @@ variant_rules:
     suffix: [H]
     change:
       parts:
-        relief_spring: {features: [{code: free_length, upper: "44.0 mm"}, {code: wire, name: Wire, method: value}]}
+        relief_spring: {features: [{code: free_length, cols: 4}, {code: wire, name: Wire, method: value}]}
         body: {count: 2}
       tests: {relief: {hold: "2 min"}}
       with: [{after: body, use: check_valve, as: check}, {code: strainer, name: Strainer, kind: tube}]
@@ -34,11 +34,12 @@ parts:
     as: relief
     branch: Relief valve
     without: [shims]
-    change: {cap: {bolt: {thread: M24x2}, checks: []}}
+    change: {cap: {bolt: {circle: 4}, checks: []}}
 tests:
   - {code: free, name: Free, kind: observe}
   - {code: leak, name: Leak, kind: leak}
-relief: {part: relief_spring, feature: free_length, rate: "33 N/mm", installed: "34 mm", seat: "4 mm"}
+relief: {part: relief_spring, feature: free_length, installed: relief_spring.installed,
+  seat: relief_poppet.seat_diameter}
 `
 
 func codes(f *family.Family) (out []string) {
@@ -68,7 +69,7 @@ func TestAFamilyIsPutTogetherFromAssemblies(t *testing.T) {
 	assert.Equal(t, []string{"body", "relief_cap", "relief_spring", "relief_poppet"}, codes(f))
 	assert.Equal(t, []string{"free", "relief", "leak"}, steps(f), "what an assembly asks stands before the leak watch")
 	cap := part(t, f, "relief_cap")
-	assert.Equal(t, family.Bolt{Thread: "M24x2", Class: "8.8", Torque: "60 N·m"}, *cap.Bolt, "only the thread differs")
+	assert.Equal(t, family.Bolt{Circle: 4}, *cap.Bolt)
 	assert.Empty(t, cap.Checks)
 	assert.Equal(t, "Relief valve", cap.Branch)
 	assert.Equal(t, "relief", cap.Assembly)
@@ -78,7 +79,7 @@ func TestAFamilyIsPutTogetherFromAssemblies(t *testing.T) {
 
 	shipped, err := family.Shipped()
 	require.NoError(t, err)
-	assert.Equal(t, "M20x1.5", part(t, shipped["external_gear_pump"], "relief_cap").Bolt.Thread,
+	assert.Zero(t, part(t, shipped["external_gear_pump"], "relief_cap").Bolt.Circle,
 		"a change here does not reach the assembly of others")
 }
 
@@ -97,8 +98,8 @@ func TestAVariantChangesItsUnit(t *testing.T) {
 		"relief_poppet", "strainer"}, codes(strong))
 	spring := part(t, strong, "relief_spring")
 	length, _ := spring.FeatureByCode("free_length")
-	assert.Equal(t, "44.0 mm", length.Upper)
-	assert.Equal(t, "41.5 mm", length.Lower, "what the variant does not name stays")
+	assert.Equal(t, 4, length.Cols)
+	assert.Equal(t, "Free length", length.Name, "what the variant does not name stays")
 	_, wire := spring.FeatureByCode("wire")
 	assert.True(t, wire)
 	assert.Equal(t, 2, part(t, strong, "body").Count)

@@ -72,9 +72,10 @@ type Part struct {
 
 // Bolt is how a fastened part is tightened.
 type Bolt struct {
-	Thread string `yaml:"thread"`
+	Thread string `yaml:"thread"` // of a model's sheet alone, like class and torque
 	Class  string `yaml:"class"`
-	Torque string `yaml:"torque"` // where the family gives one
+	Torque string `yaml:"torque"`
+	Source string `yaml:"source"` // of that torque
 	Circle int    `yaml:"circle"` // bolts on one circle
 }
 
@@ -139,6 +140,8 @@ const (
 	SourceStandard LimitSource = "standard"
 	SourceShop     LimitSource = "shop"
 	SourceGuidance LimitSource = "guidance"
+	SourceSheet    LimitSource = "sheet"   // the shop's sheet of the model
+	SourceEarlier  LimitSource = "earlier" // guidance of an earlier version: no limit of this unit
 	SourceNone     LimitSource = "none"
 )
 
@@ -148,7 +151,9 @@ type Feature struct {
 	Name        string      `yaml:"name"`
 	Method      Method      `yaml:"method"`
 	How         string      `yaml:"how"`
-	Nominal     string      `yaml:"nominal"`
+	Size        bool        `yaml:"size"`      // it is not judged: others go by it
+	AsNew       string      `yaml:"as_new"`    // of a model's sheet alone, like the limits
+	AsNewTo     string      `yaml:"as_new_to"` // upper end, where it is a band
 	Lower       string      `yaml:"lower"`
 	Upper       string      `yaml:"upper"`
 	LimitSource LimitSource `yaml:"standing"`
@@ -166,6 +171,7 @@ type Feature struct {
 	Worst       int         `yaml:"worst"`     // grade from which it is out; grades run 0..4
 	Sample      int         `yaml:"sample"`    // readings that are enough of the set; 0: all of it
 	Rule        *Rule       `yaml:"rule"`      // by which its limit follows from a size as new
+	Mate        *Rule       `yaml:"mate"`      // by which its gap to what runs in or on it is judged
 	line        int
 }
 
@@ -175,7 +181,7 @@ type Leak struct {
 	Feature      string  `yaml:"feature"` // part.feature
 	Shape        string  `yaml:"shape"`   // plane or annular
 	Count        int     `yaml:"count"`
-	Width        string  `yaml:"width"`
+	Width        string  `yaml:"width"` // sums of the unit's own sizes
 	Diameter     string  `yaml:"diameter"`
 	Length       string  `yaml:"length"`
 	GapShare     float64 `yaml:"gap_share"` // gap of one path per total clearance
@@ -185,14 +191,12 @@ type Leak struct {
 	line         int
 }
 
-// Relief ties a spring's free length to the pressure at which a valve opens.
+// Relief ties a spring's free length to the pressure at which a valve opens, by the unit's own sizes.
 type Relief struct {
-	Part      string `yaml:"part"`    // the spring
-	Feature   string `yaml:"feature"` // its free length
-	Rate      string `yaml:"rate"`
-	Installed string `yaml:"installed"`
-	Seat      string `yaml:"seat"`
-	Override  string `yaml:"override"` // rise over cracking at full flow
+	Part      string `yaml:"part"`      // the spring
+	Feature   string `yaml:"feature"`   // its free length
+	Installed string `yaml:"installed"` // its length as it sits, part.feature
+	Seat      string `yaml:"seat"`      // diameter of the seat, part.feature
 }
 
 // Actions are what a unit can act as.

@@ -96,8 +96,11 @@ func (f *Feature) UnmarshalYAML(n *yaml.Node) error {
 		return err
 	}
 	f.line = n.Line
-	return unknownKeys(n, "code name method how nominal lower upper standing source wears rows cols leaves measured "+
-		"limit_for instrument resolution clearance must worst sample rule")
+	return unknownKeys(
+		n,
+		"code name method how size as_new as_new_to lower upper standing source wears rows cols leaves measured "+
+			"limit_for instrument resolution clearance must worst sample rule mate",
+	)
 }
 
 // UnmarshalYAML notes the line, so that later checks can name it.
@@ -152,13 +155,13 @@ func Load(file string, text []byte) (*Family, error) {
 
 // whole puts the family together, and for each variant that changes it.
 func (f *Family) whole(doc *yaml.Node) (*Family, error) {
-	whole, err := f.checked(doc, nil)
+	whole, err := f.checked(doc, nil, false)
 	if err != nil {
 		return nil, err
 	}
 	for i := range f.VariantRules {
 		if v := &f.VariantRules[i]; !v.Change.Empty() {
-			if _, err := f.checked(doc, v.Change); err != nil {
+			if _, err := f.checked(doc, v.Change, v.Own); err != nil {
 				return nil, fmt.Errorf("%w (in the variant %s)", err, v.Code)
 			}
 		}
@@ -167,12 +170,12 @@ func (f *Family) whole(doc *yaml.Node) (*Family, error) {
 }
 
 // checked puts the family together and looks it through.
-func (f *Family) checked(doc *yaml.Node, change *Change) (*Family, error) {
+func (f *Family) checked(doc *yaml.Node, change *Change, sized bool) (*Family, error) {
 	whole, err := f.compose(change, nil)
 	if err != nil {
 		return nil, err
 	}
-	c := &checker{f: whole, at: keyLines(doc)}
+	c := &checker{f: whole, at: keyLines(doc), sized: sized}
 	c.family()
 	return whole, c.err
 }
@@ -202,10 +205,11 @@ func segments(shaft []Segment) (out []float64) {
 
 // checker stops at the first fault, so that the reader mends one at a time.
 type checker struct {
-	f    *Family
-	at   map[string]int // lines of the top-level keys
-	file string         // where what is looked at stands, "" for the family's own
-	err  error
+	f     *Family
+	at    map[string]int // lines of the top-level keys
+	file  string         // where what is looked at stands, "" for the family's own
+	sized bool           // sizes of a model may stand in it
+	err   error
 }
 
 func (c *checker) fail(line int, format string, args ...any) {
@@ -292,10 +296,10 @@ func (c *checker) part(p *Part) {
 		c.fail(p.line, "part %s: facing %q is not one of its facings", p.Code, p.Facing)
 	}
 	if b := p.Bolt; b != nil {
-		if _, err := fastener.ParseThread(b.Thread); err != nil {
+		if _, err := fastener.ParseThread(b.Thread); err != nil && b.Thread != "" {
 			c.fail(p.line, "part %s: %s", p.Code, err)
 		}
-		if _, err := fastener.ClassByName(b.Class); err != nil && b.Class != "unknown" {
+		if _, err := fastener.ClassByName(b.Class); err != nil && b.Class != "unknown" && b.Class != "" {
 			c.fail(p.line, "part %s: %s", p.Code, err)
 		}
 		c.quantity(p.line, "torque", b.Torque, quantity.Torque)
@@ -322,6 +326,7 @@ func (c *checker) part(p *Part) {
 		}
 		c.quantity(p.line, "stock", r.Stock, quantity.Length)
 	}
+	c.sizeless(p)
 }
 
 func (c *checker) shape(p *Part) {
@@ -350,7 +355,8 @@ func (c *checker) feature(p *Part, ft *Feature) {
 	if ft.Rows < 0 || ft.Cols < 0 || ft.Rows > mostRows || ft.Cols > mostRows {
 		c.fail(ft.line, "%s: %d rows and %d columns of readings; each is 1 to %d", where, ft.Rows, ft.Cols, mostRows)
 	}
-	c.quantity(ft.line, where+" nominal", ft.Nominal, quantity.Length)
+	c.quantity(ft.line, where+" as_new", ft.AsNew, quantity.Length)
+	c.quantity(ft.line, where+" as_new_to", ft.AsNewTo, quantity.Length)
 	c.quantity(ft.line, where+" lower", ft.Lower, quantity.Length)
 	c.quantity(ft.line, where+" upper", ft.Upper, quantity.Length)
 	lower, _ := quantity.Parse(ft.Lower, quantity.Length)
@@ -382,9 +388,9 @@ func (c *checker) leak(l Leak) {
 	if l.Shape != "plane" && l.Shape != "annular" {
 		c.fail(l.line, "leak %s: shape is plane or annular", l.Name)
 	}
-	c.quantity(l.line, "width", l.Width, quantity.Length)
-	c.quantity(l.line, "diameter", l.Diameter, quantity.Length)
-	c.quantity(l.line, "length", l.Length, quantity.Length)
+	for what, text := range map[string]string{"width": l.Width, "diameter": l.Diameter, "length": l.Length} {
+		c.sum(l.line, "leak "+l.Name+": "+what, text)
+	}
 	if l.GapShare <= 0 || l.Share <= 0 || l.Length == "" {
 		c.fail(l.line, "leak %s: gap_share, share and length must be given", l.Name)
 	}
@@ -398,10 +404,7 @@ func (c *checker) relief(r *Relief) {
 	if !ok {
 		c.fail(c.at["relief"], "relief: there is no feature %s.%s", r.Part, r.Feature)
 	}
-	c.quantity(c.at["relief"], "relief rate", r.Rate, quantity.SpringRate)
-	c.quantity(c.at["relief"], "relief installed", r.Installed, quantity.Length)
-	c.quantity(c.at["relief"], "relief seat", r.Seat, quantity.Length)
-	c.quantity(c.at["relief"], "relief override", r.Override, quantity.Pressure)
+	c.goesBy(c.at["relief"], "relief", r.Installed, r.Seat)
 }
 
 func (c *checker) cautions(line int, codes []string) {

@@ -20,7 +20,8 @@ func TestShippedFamiliesLoad(t *testing.T) {
 	require.True(t, ok)
 	side, ok := p.FeatureByCode("side_clearance")
 	require.True(t, ok)
-	assert.Equal(t, "7 thou", side.Upper)
+	require.NotNil(t, side.Rule)
+	assert.Equal(t, "drive_gear.width", side.Rule.Of)
 	for _, f := range lib {
 		for _, part := range f.Parts {
 			assert.Positive(t, part.Count, "%s %s", f.Code, part.Code)
@@ -76,12 +77,12 @@ func TestLoadNamesFileAndLine(t *testing.T) {
 			"x.yaml:5: part a: a stack needs its pieces"},
 		{"stack that cannot be read", head + "  - {code: a, name: A, kind: shims, stack: {pieces: [{code: s, name: " +
 			"S, kind: shim}], as: s s t}}\n", "x.yaml:5: part a: stack piece 3"},
-		{"pack that nothing presses", head + "  - {code: a, name: A, kind: plate_pack, stack: {pieces: [{code: f, " +
-			"name: F, kind: friction}], friction: {pressed_by: b, outer: 20 mm, inner: 10 mm, friction: 0.1}}}\n",
-			"x.yaml:5: part a: pressed_by"},
-		{"pack inside out", head + "  - {code: a, name: A, kind: plate_pack, stack: {pieces: [{code: f, name: F, " +
-			"kind: friction}], friction: {outer: 10 mm, inner: 20 mm, friction: 0.1}}}\n",
-			"x.yaml:5: part a: friction inner"},
+		{"pack that nothing presses", head + "  - {code: a, name: A, kind: plate_pack, features: [{code: d, name: D, " +
+			"method: value}], stack: {pieces: [{code: f, name: F, kind: friction}], " +
+			"friction: {pressed_by: b, outer: a.d, inner: a.d}}}\n", "x.yaml:5: part a: pressed_by"},
+		{"pack of a size", head + "  - {code: a, name: A, kind: plate_pack, stack: {pieces: [{code: f, name: F, " +
+			"kind: friction}], friction: {outer: 10 mm, inner: 20 mm}}}\n",
+			"x.yaml:5: part a: friction: it goes by 10 mm"},
 		{"stack of a wrong spring", head + "  - {code: a, name: A, kind: shims, stack: {pieces: [{code: d, name: D, " +
 			"kind: disc, faced: true}], spring: {outside: 20 mm, inside: 30 mm, thickness: 1 mm, cone: 1 mm}}}\n",
 			"x.yaml:5: part a: spring inside"},

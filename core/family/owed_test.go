@@ -94,7 +94,8 @@ func TestNoTestLimitIsOneFigureForAllSizes(t *testing.T) {
 func TestClaimsRelationsAndRulesAreStrict(t *testing.T) {
 	const head = "code: x\nname: X\naction: valve\nparts:\n" +
 		"  - {code: cap, name: Cap, kind: cover, closes: [ball]}\n" +
-		"  - {code: ball, name: Ball, kind: ball, behind: [cap], features: [{code: d, name: D, method: value,\n" +
+		"  - {code: ball, name: Ball, kind: ball, behind: [cap], features: [{code: d, name: D,\n" +
+		"      method: value, wears: shaft,\n" +
 		"      rule: {fit: h6, out: \"0.1 %\", basis: shop practice}}]}\n" +
 		"tests: [hand_turn, leak_watch]\n"
 	f, err := family.Load("x.yaml", []byte(head+"owes: [turns, {as: tight, says: dry all round}]\n"))

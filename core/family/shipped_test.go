@@ -42,7 +42,7 @@ func TestFamiliesAreWhole(t *testing.T) {
 				if ft.MustHave {
 					must++
 				}
-				if ft.Upper == "" && ft.Lower == "" && ft.Method != family.MethodGrade {
+				if ft.Rule == nil && ft.Mate == nil && ft.Method != family.MethodGrade {
 					assert.Equal(t, family.SourceNone, ft.LimitSource, "%s %s.%s claims a limit it has not", code,
 						p.Code, ft.Code)
 				}
@@ -101,12 +101,18 @@ func TestVariantResolution(t *testing.T) {
 	assert.NotEmpty(t, short.Doubts)
 	assert.Nil(t, cam.Resolve(family.Identity{}).Chosen)
 
-	relief := lib["relief_valve"]
+	relief, _, err := lib["relief_valve"].WithVariant("own.yaml", []byte("{code: own, name: Own, suffix: [A], "+
+		"measured: {feature: spring.free_length, low: 49.5 mm, high: 50.5 mm}}"))
+	require.NoError(t, err)
 	a := relief.Resolve(family.Identity{Model: "RV-12-A", Measured: map[string]float64{"spring.free_length": .0560}})
-	require.NotNil(t, a.Chosen)
-	assert.Equal(t, "low", a.Chosen.Variant.Code, "a length does not outweigh the number")
-	assert.Contains(t, a.Chosen.Weak[0], "unlike this variant")
-	only := relief.Resolve(family.Identity{Measured: map[string]float64{"spring.free_length": .0560}})
+	assert.Nil(t, a.Chosen, "two fit the number")
+	for _, m := range a.Matches {
+		if m.Variant.Code == "own" {
+			require.NotEmpty(t, m.Weak)
+			assert.Contains(t, m.Weak[0], "unlike this variant")
+		}
+	}
+	only := relief.Resolve(family.Identity{Measured: map[string]float64{"spring.free_length": .0500}})
 	assert.Nil(t, only.Chosen, "a length alone proves nothing")
 
 	piston := lib["axial_piston_pump"]

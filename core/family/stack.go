@@ -15,7 +15,7 @@ import (
 type StackDef struct {
 	Pieces    []StackPiece `yaml:"pieces"`
 	As        string       `yaml:"as"`        // the right stack, where the family knows one
-	Installed string       `yaml:"installed"` // height it works at
+	Installed string       `yaml:"installed"` // height it works at; of a model's sheet alone, like the rest
 	Needed    string       `yaml:"needed"`    // force it must deliver there
 	Spring    *DiscSize    `yaml:"spring"`    // size of the dished springs in it
 	Friction  *FrictionDef `yaml:"friction"`
@@ -40,10 +40,14 @@ type DiscSize struct {
 
 // FrictionDef tells what a plate pack needs to carry torque.
 type FrictionDef struct {
-	PressedBy string  `yaml:"pressed_by"` // part whose spring stack clamps the pack
-	Outer     string  `yaml:"outer"`
-	Inner     string  `yaml:"inner"`
-	Friction  float64 `yaml:"friction"`
+	PressedBy string `yaml:"pressed_by"` // part whose spring stack clamps the pack
+	Outer     string `yaml:"outer"`      // of the rubbing face, part.feature
+	Inner     string `yaml:"inner"`
+}
+
+// Presses reports that there are dished springs in the stack.
+func (d *StackDef) Presses() bool {
+	return d != nil && slices.ContainsFunc(d.Pieces, func(p StackPiece) bool { return p.Kind == "disc" })
 }
 
 // Piece is one piece of a stack as it lay.
@@ -148,17 +152,9 @@ func (c *checker) stack(p *Part) {
 		}
 	}
 	if f := d.Friction; f != nil {
-		c.quantity(p.line, "outer", f.Outer, quantity.Length)
-		c.quantity(p.line, "inner", f.Inner, quantity.Length)
-		if f.Friction <= 0 || f.Friction > 1 {
-			c.fail(p.line, "part %s: friction lies between 0 and 1", p.Code)
-		}
-		if lengthOf(f.Inner) >= lengthOf(f.Outer) {
-			c.fail(p.line, "part %s: friction inner is not smaller than outer", p.Code)
-		}
+		c.goesBy(p.line, "part "+p.Code+": friction", f.Outer, f.Inner)
 		if !slices.ContainsFunc(c.f.Parts, func(by Part) bool {
-			return by.Code == f.PressedBy && by.Stack != nil &&
-				by.Stack.Spring != nil
+			return by.Code == f.PressedBy && by.Stack.Presses()
 		}) {
 			c.fail(p.line, "part %s: pressed_by %q is not a part with a spring stack", p.Code, f.PressedBy)
 		}
@@ -200,6 +196,13 @@ func (c *checker) identity() {
 			}
 			c.quantity(v.line, "low", m.Low, quantity.Length)
 			c.quantity(v.line, "high", m.High, quantity.Length)
+			if !v.Own {
+				c.fail(
+					v.line,
+					"variant %s: measured is a size, and a family has none: it belongs on the sheet of a model",
+					v.Code,
+				)
+			}
 		}
 	}
 }

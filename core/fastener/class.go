@@ -2,6 +2,7 @@ package fastener
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 )
 
@@ -22,7 +23,8 @@ const (
 	ksi = 6894757.293168361
 )
 
-// Classes are the usual ones: ISO 898-1 property classes and SAE J429 grades.
+// Classes are the usual ones: ISO 898-1 property classes and SAE J429 grades. They are what an unread head mark
+// may be.
 var Classes = []Class{
 	{"8.8", false, []strength{{0.016, 580 * mpa}, {0.036, 600 * mpa}}},
 	{"10.9", false, []strength{{0.036, 830 * mpa}}},
@@ -32,15 +34,30 @@ var Classes = []Class{
 	{"grade 8", true, []strength{{1.5 * inch, 120 * ksi}}},
 }
 
+// softer are classes that hydraulic joints are not made with and that stand on heads all the same: ISO 898-1,
+// and stainless steel by its 0.2 % proof stress (ISO 3506-1).
+var softer = []Class{
+	{"4.6", false, []strength{{0.036, 225 * mpa}}},
+	{"5.8", false, []strength{{0.036, 380 * mpa}}},
+	{"A2-50", false, []strength{{0.036, 210 * mpa}}},
+	{"A2-70", false, []strength{{0.024, 450 * mpa}}},
+}
+
+// AllClasses are the classes whose mark can be read off a head.
+func AllClasses() []Class { return append(slices.Clone(softer), Classes...) }
+
 // ClassByName finds a class; the case of letters does not matter.
 func ClassByName(s string) (Class, error) {
 	key := strings.Join(strings.Fields(strings.ToLower(s)), " ")
-	for _, c := range Classes {
-		if c.Name == key || c.Inch && strings.ReplaceAll(c.Name, " ", "") == key {
+	for _, c := range AllClasses() {
+		if strings.ToLower(c.Name) == key || c.Inch && strings.ReplaceAll(c.Name, " ", "") == key {
 			return c, nil
 		}
 	}
-	return Class{}, fmt.Errorf("%q is not a class here; use 8.8, 10.9, 12.9, grade 2, grade 5, grade 8 or unknown", s)
+	return Class{}, fmt.Errorf(
+		"%q is not a class here; use 4.6, 5.8, 8.8, 10.9, 12.9, A2-50, A2-70, grade 2, grade 5, grade 8 or unknown",
+		s,
+	)
 }
 
 // Proof is the proof stress in Pa for a nominal diameter in m.

@@ -26,15 +26,22 @@ const (
 	Stops = "stops"
 )
 
-// Spec is a feature with the limits that hold on this unit.
+// Spec is a feature with what holds on this unit.
 type Spec struct {
 	Method       family.Method
-	Nominal      quantity.Quantity
-	Lower, Upper quantity.Quantity
+	New          unit.AsNew
+	Lower, Upper quantity.Quantity  // limits given on this unit, which win over the rule
+	LimitSource  family.LimitSource // of those
+	Rule, Mate   *family.Rule
+	Sizes        Sizes  // of the unit, that rules go by
 	Measured     string // total or each
 	LimitFor     string
 	Wears        string
 	Resolution   quantity.Quantity
+	Tool         metrology.Tool
+	Permitted    quantity.Quantity // largest error of the instrument, where it is certified
+	Growth       float64           // of the part, per K
+	Apart        float64           // K of the part from 20 °C
 	Rows, Cols   int
 	Leaves       []string
 	WorstGrade   int
@@ -50,24 +57,32 @@ func (s Spec) Needed() int {
 	return all
 }
 
-// SpecOf is how a feature of a unit is measured: its family's way, with the
-// limits that hold on the unit.
-func SpecOf(def *family.Feature, f *unit.Feature) Spec {
+// unknownWarmth is how far a part of unknown temperature is taken to lie from 20 °C, in K.
+const unknownWarmth = 3
+
+// SpecOf is how a feature of a unit is measured: its family's way, with what holds on the unit.
+func SpecOf(u *unit.Unit, p *family.Part, def *family.Feature, f *unit.Feature) Spec {
 	s := Spec{
-		Method: def.Method, Lower: f.Lower, Upper: f.Upper, Measured: f.Measured, LimitFor: f.LimitFor,
-		Wears: def.Wears, Resolution: f.Resolution, Rows: def.Rows, Cols: def.Cols, Leaves: def.Leaves,
+		Method: def.Method, New: f.New, Lower: f.Lower, Upper: f.Upper, LimitSource: f.LimitFrom(),
+		Rule: def.Rule, Mate: def.Mate, Sizes: SizesOf(u), Measured: f.Measured, LimitFor: f.LimitFor,
+		Wears: def.Wears, Resolution: f.Resolution, Tool: metrology.Tool(f.Tool), Permitted: f.Permitted,
+		Growth: metrology.Steel, Apart: unknownWarmth, Rows: def.Rows, Cols: def.Cols, Leaves: def.Leaves,
 		WorstGrade: def.Worst, Sample: def.Sample,
 	}
-	if q, err := quantity.Parse(def.Nominal, quantity.Length); err == nil {
-		s.Nominal = q
+	if s.Tool == "" {
+		s.Tool, _ = metrology.ToolNamed(f.Instrument)
+	}
+	if p.Kind == "body" || p.Kind == "cover" || p.Kind == "gland" {
+		s.Growth = metrology.Aluminium // of iron it grows less: the doubt is on the safe side
+	}
+	if t, ok := u.PartsTemperature.Known(); ok {
+		s.Apart = math.Abs(t - roomKelvin)
 	}
 	return s
 }
 
-// Judge works out what was entered for a feature of a unit at a stage.
-func Judge(def *family.Feature, f *unit.Feature, stage string) Result {
-	return Evaluate(SpecOf(def, f), f.Newest(stage))
-}
+// roomKelvin is the temperature that sizes hold at, 20 °C (ISO 1).
+const roomKelvin = 293.15
 
 // known reports that a size was given and can be read.
 func known(q quantity.Quantity) bool { return !q.IsZero() && !math.IsNaN(q.SI) }
@@ -86,10 +101,15 @@ type Result struct {
 	Summary  metrology.Summary
 	Grade    int // −1: none
 
-	Limits      metrology.Limits // in the sense measured, m
-	Nominal     float64
+	Bound               // what it is held against
+	Nominal     float64 // the size as new, the middle of its band
 	HasNominal  bool
-	Uncertainty float64
+	IsSize      bool    // its readings are sizes, and not gaps or swings
+	Uncertainty float64 // of a reading
+	Finer       bool    // the instrument cannot tell what may be worn, so nothing is judged
+	Lines       []Line  // what is judged beside the size
+	Deciding    string  // which of them decides, "" the size
+	Lacks       []string
 	Judgement   metrology.Judgement
 	Verdict     metrology.Verdict // empty without entries or limits
 	Used        float64           // share of the allowance used; valid with HasUsed
@@ -184,13 +204,9 @@ func (s Spec) Slots() []string {
 
 // Evaluate works out the readings of a feature.
 func Evaluate(s Spec, entries []*unit.Reading) (r Result) {
-	r = Result{Grade: -1, Faults: map[string]string{}}
-	r.Limits = s.limits()
-	if known(s.Nominal) {
-		r.Nominal, r.HasNominal = s.Nominal.SI, true
-	}
-	if known(s.Resolution) {
-		r.Uncertainty = metrology.ExpandedFromResolution(s.Resolution.SI)
+	r = Result{Grade: -1, Faults: map[string]string{}, IsSize: s.IsSize()}
+	if s.New.Holds() {
+		r.Nominal, r.HasNominal = s.New.Middle(), true
 	}
 	var kept []*unit.Reading
 	defer r.ask()
@@ -213,6 +229,11 @@ func Evaluate(s Spec, entries []*unit.Reading) (r Result) {
 		kept = append(kept, e)
 	}
 	r.Any, r.Count = len(kept) > 0, len(kept)
+	r.Bound = s.bound(kept)
+	if r.Bound.Lacks != "" {
+		r.Lacks = []string{r.Bound.Lacks}
+	}
+	r.Uncertainty = s.instrument(s.near(kept))
 	r.Complete = r.Count >= len(s.Slots())
 	if !r.Any {
 		return r
@@ -227,8 +248,21 @@ func Evaluate(s Spec, entries []*unit.Reading) (r Result) {
 	default:
 		r.figures(s, kept)
 		r.bow(s)
+		r.beside(s, kept)
 	}
+	r.conclude()
 	return r
+}
+
+// near is about how large what is measured is: its size as new, else the middle reading.
+func (s Spec) near(entries []*unit.Reading) float64 {
+	if s.New.Holds() {
+		return s.New.Middle()
+	}
+	if all := readings(entries, ""); len(all) > 0 {
+		return median(all)
+	}
+	return 0
 }
 
 // ask leaves a feature without a verdict while one of its figures is questioned.
@@ -239,47 +273,6 @@ func (r *Result) ask() {
 	r.Any = true
 	r.Verdict, r.HasUsed, r.HasNext = metrology.Undecided, false, false
 	r.Settle = "a figure lies far from this unit's own size: tap it or type it again if it is so"
-}
-
-// limits brings the limits to the sense in which the feature is measured.
-func (s Spec) limits() metrology.Limits {
-	var l metrology.Limits
-	if known(s.Lower) {
-		l.Lower, l.HasLower = s.Lower.SI, true
-	}
-	if known(s.Upper) {
-		l.Upper, l.HasUpper = s.Upper.SI, true
-	}
-	if s.Method == family.MethodFeeler || s.Measured != "" {
-		l = l.In(metrology.Sense(s.LimitFor), metrology.Sense(s.Measured))
-	}
-	return l
-}
-
-// coarsest is the share of a tolerance that a resolution may take: a tenth is
-// wanted, a quarter is the most that still tells in from out.
-const coarsest = 0.25
-
-// TooCoarse reports that the instrument cannot tell in from out: its resolution
-// takes more than a quarter of the band, or of the allowance from nominal to the
-// limit. Leaves are judged by which of them go, not by a resolution.
-func (s Spec) TooCoarse() bool {
-	q, nominal := s.Resolution, s.Nominal
-	if !known(q) || q.SI <= 0 || s.Method == family.MethodFeeler || s.Method == family.MethodGrade {
-		return false
-	}
-	l, band := s.limits(), 0.0
-	switch {
-	case l.HasLower && l.HasUpper:
-		band = l.Upper - l.Lower
-	case l.HasUpper && known(nominal):
-		band = l.Upper - nominal.SI
-	case l.HasLower && known(nominal):
-		band = nominal.SI - l.Lower
-	case l.HasUpper:
-		band = l.Upper
-	}
-	return band > 0 && q.SI > coarsest*band*(1+1e-9)
 }
 
 func (r *Result) leaves(s Spec, entries []*unit.Reading) {
@@ -329,7 +322,6 @@ func (r *Result) grade(s Spec, entries []*unit.Reading) {
 	if r.Grade >= s.WorstGrade {
 		r.Verdict = metrology.Out
 	}
-	r.Used, r.HasUsed = float64(r.Grade)/float64(s.WorstGrade), true
 }
 
 func (r *Result) figures(s Spec, entries []*unit.Reading) {
@@ -362,7 +354,12 @@ func (r *Result) judge(s Spec, all []float64) {
 	if r.Limits.Empty() {
 		return
 	}
-	r.Judgement = metrology.Judge(r.Value, r.Limits, r.Uncertainty, true)
+	allowance := s.Allowance(r.Limits)
+	if metrology.TooFine(allowance, r.Uncertainty) {
+		r.Finer, r.Settle = true, finer(allowance, r.Uncertainty)
+		return
+	}
+	r.Judgement = metrology.Judge(r.Value, r.Limits, r.doubt(s), true)
 	r.Verdict = r.Judgement.Verdict
 	if r.Verdict == metrology.Undecided {
 		r.Settle = "nearer to the limit than the instrument can tell; use a finer one"
@@ -373,6 +370,17 @@ func (r *Result) judge(s Spec, all []float64) {
 		r.Settle = fmt.Sprintf("%d in so far, %d to go", r.Count, left)
 	}
 	r.use(r.Value)
+}
+
+// doubt is the uncertainty of the verdict: of the reading, of a size as new that was measured here by the same
+// instrument, and of the limit that follows from a band.
+func (r *Result) doubt(s Spec) float64 {
+	u := r.Uncertainty
+	if n := s.New; n.Holds() && r.By != "" && (n.From == unit.NewUnworn || n.From == unit.NewSister ||
+		n.From == unit.NewRework) {
+		u *= math.Sqrt2
+	}
+	return u + r.Slack
 }
 
 // worst is the reading nearest to, or farthest beyond, a limit; without limits
@@ -410,6 +418,7 @@ func (r *Result) use(v float64) {
 		r.Used, r.HasUsed = (r.Nominal-v)/(r.Nominal-l.Lower), true
 	case r.HasNominal:
 		r.Used, r.HasUsed = 0, true
+	case r.IsSize: // what was there to wear is not known
 	case l.HasLower && l.HasUpper:
 		r.Used, r.HasUsed = math.Max(0, (v-l.Lower)/(l.Upper-l.Lower)), true
 	case l.HasUpper && l.Upper > 0:

@@ -52,7 +52,7 @@ func TestLeaves(t *testing.T) {
 func with(s measure.Spec, f func(*measure.Spec)) measure.Spec { f(&s); return s }
 
 func TestGridAgainstLimitWithResolution(t *testing.T) {
-	bore := measure.Spec{Method: family.MethodGrid, Rows: 2, Cols: 2, Wears: "bore", Nominal: size("27.000 mm"),
+	bore := measure.Spec{Method: family.MethodGrid, Rows: 2, Cols: 2, Wears: "bore", New: point("27.000 mm"),
 		Upper: size("27.030 mm"), Resolution: size("0.005 mm")}
 	grid := func(a, b, c, d string) []*unit.Reading {
 		return []*unit.Reading{entry("r1c1", a), entry("r1c2", b), entry("r2c1", c), entry("r2c2", d)}
@@ -70,7 +70,7 @@ func TestGridAgainstLimitWithResolution(t *testing.T) {
 }
 
 func TestSpringUsesTheToleranceOnItsSide(t *testing.T) {
-	s := measure.Spec{Method: family.MethodValue, Nominal: size("42.0 mm"), Lower: size("41.5 mm"),
+	s := measure.Spec{Method: family.MethodValue, New: point("42.0 mm"), Lower: size("41.5 mm"),
 		Upper: size("42.5 mm"), Resolution: size("0.02 mm"), Rows: 1, Cols: 1}
 	r := measure.Evaluate(s, []*unit.Reading{entry("v1", "40.8 mm")})
 	assert.Equal(t, metrology.Out, r.Verdict)
@@ -97,12 +97,11 @@ func TestGradeIsNoNumber(t *testing.T) {
 	r := measure.Evaluate(s, []*unit.Reading{entry("grade", "3")})
 	assert.Equal(t, metrology.Out, r.Verdict)
 	assert.False(t, r.HasValue)
-	assert.InDelta(t, 1, r.Used, 1e-9)
-	assert.InDelta(t, 1.0/3, measure.Evaluate(s, []*unit.Reading{entry("grade", "1")}).Used, 1e-9)
+	assert.False(t, r.HasUsed, "what a nail felt is no share of a limit")
 }
 
 func TestEntriesAreRefusedInTheReadersWords(t *testing.T) {
-	bore := measure.Spec{Method: family.MethodGrid, Rows: 1, Cols: 1, Nominal: size("27 mm")}
+	bore := measure.Spec{Method: family.MethodGrid, Rows: 1, Cols: 1, New: point("27 mm")}
 	for _, bad := range []string{"27", "27 bar", "-27 mm", "twenty"} {
 		assert.NotNil(t, measure.CheckEntry(bore, "r1c1", bad), bad)
 	}
@@ -119,6 +118,9 @@ func entry(slot, value string) *unit.Reading {
 	r.Measure()
 	return r
 }
+
+// point is a size as new out of a document, without a band.
+func point(text string) unit.AsNew { return unit.AsNew{Low: size(text), From: unit.NewDocument} }
 
 func size(text string) quantity.Quantity {
 	if text == "" {

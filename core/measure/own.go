@@ -35,8 +35,8 @@ func (s Spec) own(entries []*unit.Reading, slot string) (size, share float64) {
 		slices.Sort(sisters)
 		return sisters[len(sisters)/2], farFromSisters
 	}
-	if known(s.Nominal) {
-		return s.Nominal.SI, farFromNew
+	if s.New.Holds() {
+		return s.New.Middle(), farFromNew
 	}
 	return 0, 0
 }
@@ -54,7 +54,7 @@ func (s Spec) Far(entries []*unit.Reading, slot string, v float64) bool {
 		return false
 	}
 	allowance := 0.0
-	l := s.limits()
+	l := s.bound(entries).Limits
 	if l.HasUpper {
 		allowance = math.Max(allowance, math.Abs(l.Upper-own))
 	}

@@ -11,7 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-var bore80 = measure.Spec{Method: family.MethodGrid, Rows: 4, Cols: 2, Nominal: size("80 mm"),
+var bore80 = measure.Spec{Method: family.MethodGrid, Rows: 4, Cols: 2, New: point("80 mm"),
 	Upper: size("80.12 mm"), Resolution: size("0.01 mm")}
 
 func TestAFigureFarFromTheUnitsOwnSizeIsQuestioned(t *testing.T) {

@@ -33,8 +33,8 @@ func (r *Result) sisters(s Spec, values map[string]float64) {
 	}
 	scatter := median(apart)
 	least := 2e-6
-	if known(s.Resolution) {
-		least = 2 * s.Resolution.SI
+	if step, ok := s.Resolution.Known(); ok {
+		least = 2 * step
 	}
 	for i, slot := range s.Slots() {
 		v, ok := values[slot]

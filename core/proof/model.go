@@ -8,12 +8,11 @@ package proof
 
 import (
 	"math"
-	"strings"
+	"slices"
 
 	"corvek/core/family"
 	"corvek/core/fluidpower"
 	"corvek/core/leakage"
-	"corvek/core/quantity"
 	"corvek/core/spring"
 )
 
@@ -80,47 +79,48 @@ func (m Model) Stall(upTo float64) float64 {
 	return lo
 }
 
-// Paths builds the leak paths of a family from clearances. gap gives the total
-// clearance of "part.feature" in m, ok false when nothing is known of it.
-func Paths(f *family.Family, gap func(feature string) (float64, bool)) []leakage.Path {
-	var out []leakage.Path
+// Size gives a size of the unit by part.feature, in m; ok is false when nothing is known of it.
+type Size func(path string) (m float64, ok bool)
+
+// Paths builds the leak paths of a family from clearances and the unit's own sizes. gap gives the total
+// clearance. Of a path whose clearance is known and whose sizes are not, lacks names those; it is no path then.
+func Paths(f *family.Family, gap, size Size) (out []leakage.Path, lacks []string) {
 	for _, l := range f.Leaks {
 		g, ok := gap(l.Feature)
 		if !ok {
 			continue
 		}
-		out = append(out, leakage.Path{
+		missing := 0
+		sum := func(text string) float64 {
+			terms, _ := family.ReadSum(text) // checked when the family was loaded
+			v, open := terms.Of(size)
+			missing += len(open)
+			for _, path := range open {
+				if !slices.Contains(lacks, path) {
+					lacks = append(lacks, path)
+				}
+			}
+			return v
+		}
+		path := leakage.Path{
 			Name: l.Name, Shape: leakage.Shape(l.Shape), Count: l.Count,
-			Width: length(l.Width), Diameter: length(l.Diameter), Length: length(l.Length),
+			Width: sum(l.Width), Diameter: sum(l.Diameter), Length: sum(l.Length),
 			Gap: g * l.GapShare, Eccentricity: l.Eccentricity, Share: l.Share,
-		})
+		}
+		if missing == 0 && path.Length > 0 {
+			out = append(out, path)
+		}
 	}
-	return out
+	return out, lacks
 }
 
-// ReliefFor gives the relief of a family with a spring of this free length (m) and rate
-// (N/m); the family's own rate where none is given.
-func ReliefFor(f *family.Family, freeLength, rate float64) Relief {
-	r := f.Relief
-	if r == nil || freeLength <= 0 {
+// ReliefOf gives a relief with a spring of this free length and rate (N/m), held at its installed length on a
+// seat of this diameter. A size that is not known is 0, and then it is no relief.
+func ReliefOf(freeLength, rate, installed, seat float64) Relief {
+	if freeLength <= 0 || rate <= 0 || installed <= 0 || seat <= 0 {
 		return Relief{}
 	}
-	if rate == 0 {
-		own, _ := quantity.Parse(r.Rate, quantity.SpringRate)
-		rate = own.SI
-	}
-	override, _ := quantity.Parse(r.Override, quantity.Pressure)
-	force := spring.Force(rate, freeLength, length(r.Installed))
-	return Relief{Cracking: math.Max(1, spring.Cracking(force, length(r.Seat))), Override: override.SI}
-}
-
-// length reads a length that the family's loader has checked already.
-func length(s string) float64 {
-	if strings.TrimSpace(s) == "" {
-		return 0
-	}
-	q, _ := quantity.Parse(s, quantity.Length)
-	return q.SI
+	return Relief{Cracking: math.Max(1, spring.Cracking(spring.Force(rate, freeLength, installed), seat))}
 }
 
 // Gap is a total clearance with where it comes from.

@@ -24,11 +24,19 @@ func gearPump(t testing.TB) *family.Family {
 func model(t testing.TB, side, tip float64) proof.Model {
 	f := gearPump(t)
 	gaps := map[string]float64{"rear_plate.side_clearance": side, "body.tip_clearance": tip}
+	paths, lacks := proof.Paths(f, func(s string) (float64, bool) { g, ok := gaps[s]; return g, ok }, sizes)
+	require.Empty(t, lacks)
 	return proof.Model{
-		Displacement: 32e-6, Speed: 1450, Viscosity: 46e-6 * 870,
-		Paths:  proof.Paths(f, func(s string) (float64, bool) { g, ok := gaps[s]; return g, ok }),
-		Relief: proof.ReliefFor(f, 0.042, 0),
+		Displacement: 32e-6, Speed: 1450, Viscosity: 46e-6 * 870, Paths: paths,
+		Relief: proof.ReliefOf(0.042, 33e3, 34.2e-3, 4.1e-3),
 	}
+}
+
+// sizes are those of one gear pump: tips of 45 mm on journals of 17 mm leave sides 14 mm wide.
+func sizes(path string) (float64, bool) {
+	v, ok := map[string]float64{"drive_gear.tip": 45e-3, "drive_gear.journal": 17e-3, "drive_gear.width": 35e-3,
+		"drive_gear.side_land": 22e-3, "drive_gear.tip_land": 16e-3}[path]
+	return v, ok
 }
 
 // Four side gaps of half 0.2159 mm, 14 wide and 22 long, at 175 bar and 40.02 mPa·s:
@@ -42,13 +50,12 @@ func TestLeakByHand(t *testing.T) {
 
 // 33 N/mm over 7.8 mm on a 4.1 mm seat opens at 194.97 bar.
 func TestReliefByHand(t *testing.T) {
-	r := proof.ReliefFor(gearPump(t), 0.042, 0)
+	r := proof.ReliefOf(0.042, 33e3, 34.2e-3, 4.1e-3)
 	assert.InDelta(t, 194.97e5, r.Cracking, 0.02e5)
 	m := model(t, 0.1e-3, 0.1e-3)
 	held := m.Stall(400e5)
-	assert.Greater(t, held, r.Cracking)
-	assert.Less(t, held, r.Cracking+r.Override)
-	worn := proof.ReliefFor(gearPump(t), 0.0408, 0)
+	assert.InDelta(t, r.Cracking, held, 1e3)
+	worn := proof.ReliefOf(0.0408, 33e3, 34.2e-3, 4.1e-3)
 	assert.Less(t, worn.Cracking, 175e5, "a spring 1.2 mm short opens below duty")
 }
 
@@ -99,7 +106,12 @@ func TestVerdicts(t *testing.T) {
 }
 
 func TestPathsLeaveOutWhatIsUnknown(t *testing.T) {
-	paths := proof.Paths(gearPump(t), func(s string) (float64, bool) { return 1e-4, s == "body.tip_clearance" })
+	tips := func(s string) (float64, bool) { return 1e-4, s == "body.tip_clearance" }
+	paths, _ := proof.Paths(gearPump(t), tips, sizes)
 	require.Len(t, paths, 1)
+	none, lacks := proof.Paths(gearPump(t), tips, func(string) (float64, bool) { return 0, false })
+	assert.Empty(t, none, "no proportion of a drawing stands in for a size")
+	assert.Equal(t, []string{"drive_gear.width", "drive_gear.tip_land"}, lacks)
+	assert.Zero(t, proof.ReliefOf(0.042, 0, 34e-3, 4e-3), "without its rate a spring is no relief")
 	assert.Equal(t, leakage.ShapePlane, paths[0].Shape)
 }

@@ -17,6 +17,7 @@ type Instrument struct {
 	Resolution string // finest step, as typed
 	Class      string // of a gauge: largest error in percent of full scale
 	FullScale  string
+	Permitted  string     // of a length instrument: largest error, as certified
 	DueOn      *time.Time // last day of its calibration, nil where none is kept
 }
 

@@ -105,7 +105,7 @@ func (l *list) again(p *Part) {
 		case !f.Def.Clearance:
 		case !f.Built.Any:
 			l.at(p, f, "build", unit.StopAgain, "%s: measure again", f.Def.Name)
-		case f.Built.Verdict != metrology.In:
+		case f.Built.Verdict == metrology.Out || f.Built.Verdict == metrology.Undecided:
 			l.at(p, f, "build", unit.StopAgain, "%s after the build is %s", f.Def.Name, f.Built.Verdict)
 		}
 	}

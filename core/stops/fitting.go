@@ -36,11 +36,18 @@ func (l *list) tightened(p *Part) {
 	load, typed := p.Joint.Loads(p.Step.Torque.SI)
 	switch {
 	case p.Part.Joint.Snug:
+	case !p.Joint.Bolts && p.Joint.Angle != "":
 	case p.Step.Torque.IsZero():
 		l.part(p, "build", unit.StopTorque, "%s: say what it was tightened to", p.Name)
 	case typed && load.Unknown:
-		l.part(p, "build", unit.StopTorque, "%s: %s, and no torque is safe before the head mark is read", p.Name,
-			p.Step.Torque.Typed)
+		l.part(
+			p,
+			"build",
+			unit.StopTorque,
+			"%s: %s, and no torque is safe before thread and head mark are read",
+			p.Name,
+			p.Step.Torque.Typed,
+		)
 	case typed && load.Over:
 		l.part(p, "build", unit.StopTorque, "%s: %s is %.0f %% of its proof load", p.Name, p.Step.Torque.Typed,
 			100*load.Share)

@@ -83,7 +83,9 @@ func TestEachThingLeftOpenIsOneStop(t *testing.T) {
 		{"u1/measure/calibration/spool/clearance", func(u *stops.Unit) {
 			part(u).Features[0].Overdue = "Micrometer 3 was due"
 		}},
-		{"u1/measure/coarse/spool/clearance", func(u *stops.Unit) { part(u).Features[0].TooCoarse = true }},
+		{"u1/measure/coarse/spool/clearance", func(u *stops.Unit) {
+			part(u).Features[0].TooCoarse, part(u).Features[0].Def.MustHave = true, true
+		}},
 		{"u1/measure/suspect/pulley/runout", func(u *stops.Unit) {
 			u.Suspects = []stops.Suspect{{Part: "pulley", PartName: "Pulley", Feature: "runout"}}
 		}},
@@ -144,15 +146,17 @@ func TestEachThingLeftOpenIsOneStop(t *testing.T) {
 		{"u1/build/order/spool", func(u *stops.Unit) { part(u).Step.Over = "front needles" }},
 		{"u1/build/count_in/spool", func(u *stops.Unit) { part(u).CountIn = 34 }},
 		{"u1/build/count_in/spool", func(u *stops.Unit) { part(u).CountIn, part(u).Step.Count = 34, "33" }},
-		{"u1/build/torque/spool", func(u *stops.Unit) { part(u).Joint = &build.Joint{Thread: "M10", Class: "8.8"} }},
 		{"u1/build/torque/spool", func(u *stops.Unit) {
-			part(u).Joint, part(u).Step.Torque = &build.Joint{Thread: "M10", Class: "8.8"}, newtons(120)
+			part(u).Joint = &build.Joint{Bolts: true, Thread: "M10", Class: "8.8"}
 		}},
 		{"u1/build/torque/spool", func(u *stops.Unit) {
-			part(u).Joint, part(u).Step.Torque = &build.Joint{Thread: "M10", Class: "unknown"}, newtons(5)
+			part(u).Joint, part(u).Step.Torque = &build.Joint{Bolts: true, Thread: "M10", Class: "8.8"}, newtons(120)
 		}},
 		{"u1/build/torque/spool", func(u *stops.Unit) {
-			part(u).Joint, part(u).Step.Torque = &build.Joint{Thread: "M10", Class: "8.8"}, newtons(38)
+			part(u).Joint, part(u).Step.Torque = &build.Joint{Bolts: true, Thread: "M10", Class: "unknown"}, newtons(5)
+		}},
+		{"u1/build/torque/spool", func(u *stops.Unit) {
+			part(u).Joint, part(u).Step.Torque = &build.Joint{Bolts: true, Thread: "M10", Class: "8.8"}, newtons(38)
 			part(u).Part.Joint.Engaged = quantity.Quantity{Typed: "8 mm", SI: 8e-3}
 		}},
 		{"u1/build/lip/spool", func(u *stops.Unit) { part(u).Groove = "0.025 mm" }},

@@ -91,8 +91,8 @@ func (l *list) measured(p *Part, f *Feature) {
 	if f.Overdue != "" {
 		l.at(p, f, "measure", unit.StopCalibration, "%s: %s", p.Name, f.Overdue)
 	}
-	if f.TooCoarse {
-		l.at(p, f, "measure", unit.StopCoarse, "%s: %s of %s cannot judge so narrow a limit", p.Name,
-			strings.ToLower(f.Def.Name), f.Resolution.Typed)
+	if f.TooCoarse && f.Def.MustHave {
+		l.at(p, f, "measure", unit.StopCoarse, "%s, %s: its instrument cannot judge so narrow a limit", p.Name,
+			strings.ToLower(f.Def.Name))
 	}
 }

@@ -127,13 +127,15 @@ func Deliver(def *family.StackDef, pieces []family.Piece) Delivery {
 // under the springs that press it: faces x coefficient x force x mean radius
 // at even pressure. It is false where the springs are at fault or their force
 // is not known, or the pack has no working face.
-func Carries(f *family.FrictionDef, pack, springs Delivery) (float64, bool) {
-	if f == nil || !springs.HasForce || springs.Fault != "" || pack.Faces == 0 {
+func Carries(f Rubbing, pack, springs Delivery) (float64, bool) {
+	if !springs.HasForce || springs.Fault != "" || pack.Faces == 0 || !(f.Outer > f.Inner && f.Inner > 0) {
 		return 0, false
 	}
-	mean := friction.MeanRadius(si(f.Outer, quantity.Length)/2, si(f.Inner, quantity.Length)/2)
-	return friction.Torque(pack.Faces, f.Friction, springs.Force, mean), true
+	return friction.Torque(pack.Faces, f.Friction, springs.Force, friction.MeanRadius(f.Outer/2, f.Inner/2)), true
 }
+
+// Rubbing is what a pack carries torque by: the diameters of its rubbing face in m, and its friction.
+type Rubbing struct{ Outer, Inner, Friction float64 }
 
 func (d *Delivery) springs(def *family.StackDef, facing string) {
 	s := def.Spring

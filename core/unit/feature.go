@@ -22,14 +22,65 @@ type Feature struct {
 	LimitFor    string            `json:"limit_for,omitempty"`                       // total or each
 	Instrument  string            `json:"instrument,omitempty"`
 	Resolution  quantity.Quantity `json:"resolution,omitzero" gorm:"serializer:length"`
+	Tool        string            `json:"tool,omitempty"`                              // kind of the instrument
+	Permitted   quantity.Quantity `json:"permitted,omitzero" gorm:"serializer:length"` // largest error, certified
+
+	New AsNew `json:"new,omitzero" gorm:"embedded;embeddedPrefix:new_"`
 
 	Readings []*Reading `json:"readings,omitempty" gorm:"foreignKey:JobID,Unit,Part,Feature"`
+}
+
+// AsNew is the size that a feature of this unit had when it was new, and where that is known from.
+type AsNew struct {
+	Low    quantity.Quantity `json:"low,omitzero" gorm:"serializer:length"`  // the size, or the lower end of a band
+	High   quantity.Quantity `json:"high,omitzero" gorm:"serializer:length"` // the upper end, zero of a point
+	From   string            `json:"from,omitempty"`                         // one of the New constants
+	Source string            `json:"source,omitempty"`                       // document and page, place, job
+	Same   bool              `json:"same,omitempty"`                         // both places were made to one size
+}
+
+// Where a size as new is known from.
+const (
+	NewDocument = "document" // the maker's
+	NewDrawing  = "drawing"
+	NewSheet    = "sheet"   // the shop's sheet of the model
+	NewUnworn   = "unworn"  // a place of this part where nothing ran
+	NewSister   = "sister"  // a new or sister part, measured here
+	NewTold     = "told"    // said by somebody, no document
+	NewRework   = "rework"  // what it was brought to
+	NewEarlier  = "earlier" // guidance of an earlier version: no size of this unit
+)
+
+// NewFrom are they in the order they are offered.
+var NewFrom = []string{NewUnworn, NewDocument, NewDrawing, NewSheet, NewSister, NewTold, NewRework}
+
+// Holds reports that there is a size as new to go by. One of an unworn place is one only where somebody
+// said that both places were made to one size.
+func (n AsNew) Holds() bool {
+	return !n.Low.IsZero() && (n.From != NewUnworn || n.Same) && n.From != NewEarlier
+}
+
+// Middle is the size, or the middle of its band, in m.
+func (n AsNew) Middle() float64 { return (n.Low.SI + max(n.Low.SI, n.High.SI)) / 2 }
+
+// Half is half the width of the band, in m; 0 of a point.
+func (n AsNew) Half() float64 { return (max(n.Low.SI, n.High.SI) - n.Low.SI) / 2 }
+
+// Said notes that a size as new was typed: as somebody told it, where nothing else is said.
+func (f *Feature) Said() {
+	if f.New.From == "" || f.New.From == NewEarlier {
+		f.New.From = NewTold
+	}
+	if f.New.Low.IsZero() {
+		f.New = AsNew{}
+	}
 }
 
 // Typed notes that a limit was typed here: it is the shop's then, and no longer what
 // shipped.
 func (f *Feature) Typed() {
-	if f.LimitSource == string(family.SourceGuidance) || f.LimitSource == string(family.SourceNone) {
+	switch family.LimitSource(f.LimitSource) {
+	case "", family.SourceGuidance, family.SourceNone, family.SourceEarlier:
 		f.LimitSource = string(family.SourceShop)
 	}
 }

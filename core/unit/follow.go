@@ -93,6 +93,9 @@ func (p *Part) follow(old, def *family.Part) {
 			b := newFeature(is)
 			f.Lower, f.Upper, f.LimitSource, f.Source = b.Lower, b.Upper, b.LimitSource, b.Source
 		}
+		if f.New == asNew(before) {
+			f.New = asNew(is)
+		}
 	}
 }
 

@@ -36,8 +36,11 @@ func newPart(def *family.Part) *Part {
 
 // fastened says how the family has a part bolted on.
 func fastened(def *family.Part) string {
-	if def.Bolt == nil {
+	if def.Bolt == nil || def.Bolt.Thread == "" {
 		return ""
+	}
+	if def.Bolt.Class == "" {
+		return def.Bolt.Thread
 	}
 	return def.Bolt.Thread + ", class " + def.Bolt.Class
 }
@@ -45,7 +48,7 @@ func fastened(def *family.Part) string {
 // newFeature gives a feature the family's limits and senses.
 func newFeature(def *family.Feature) *Feature {
 	f := &Feature{Code: def.Code, LimitSource: string(def.LimitSource), Measured: def.Measured, LimitFor: def.LimitFor,
-		Instrument: def.Instrument, Source: def.Source}
+		Instrument: def.Instrument, Source: def.Source, New: asNew(def)}
 	if f.Measured == "" {
 		f.Measured = string(metrology.Total)
 	}
@@ -54,6 +57,14 @@ func newFeature(def *family.Feature) *Feature {
 	}
 	f.Lower, f.Upper, f.Resolution = length(def.Lower), length(def.Upper), length(def.Resolution)
 	return f
+}
+
+// asNew is the size as new that the sheet of the model gives a feature.
+func asNew(def *family.Feature) AsNew {
+	if def.AsNew == "" {
+		return AsNew{}
+	}
+	return AsNew{Low: length(def.AsNew), High: length(def.AsNewTo), From: NewSheet, Source: def.Source}
 }
 
 // length reads a figure of a family, which was checked when that was loaded.

@@ -113,7 +113,7 @@ func (p *Part) asChange(def *family.Part) fileMap {
 			continue
 		}
 		was := newFeature(usual)
-		if f.Lower == was.Lower && f.Upper == was.Upper {
+		if f.Lower == was.Lower && f.Upper == was.Upper && f.New == was.New {
 			continue
 		}
 		line := fileMap{
@@ -121,6 +121,9 @@ func (p *Part) asChange(def *family.Part) fileMap {
 			"lower":    f.Lower.Typed,
 			"upper":    f.Upper.Typed,
 			"standing": string(f.LimitFrom()),
+		}
+		if f.New.Holds() {
+			line["as_new"], line["as_new_to"] = f.New.Low.Typed, f.New.High.Typed
 		}
 		if f.Source != "" {
 			line["source"] = f.Source

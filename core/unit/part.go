@@ -49,6 +49,8 @@ type Part struct {
 	StackRight string `json:"stack_right,omitempty"`
 	// Dished springs of this unit's own size
 	Spring Spring `json:"spring,omitzero" gorm:"embedded"`
+	// Of friction plates
+	Rub Rub `json:"rub,omitzero" gorm:"embedded"`
 
 	// How this unit's own is bolted on, where it was looked at
 	Joint Joint `json:"joint,omitzero" gorm:"embedded"`
@@ -82,6 +84,8 @@ type Joint struct {
 	Torque quantity.Quantity `json:"torque,omitzero" gorm:"column:joint_torque;serializer:torque"`
 	// The document the torque stands in
 	Source string `json:"source,omitempty" gorm:"column:joint_source"`
+	// Spanner and angle, where no torque is given: two flats past hand tight
+	Angle string `json:"angle,omitempty" gorm:"column:joint_angle"`
 	// Even and snug is enough: nothing but seating is asked
 	Snug bool `json:"snug,omitempty"`
 	// What keeps it from coming loose
@@ -99,6 +103,16 @@ type Spring struct {
 	Thickness quantity.Quantity `json:"thickness,omitzero" gorm:"column:spring_thickness;serializer:length"`
 	Cone      quantity.Quantity `json:"cone,omitzero" gorm:"column:spring_cone;serializer:length"`
 	Space     quantity.Quantity `json:"space,omitzero" gorm:"column:stack_space;serializer:length"`
+	// Force that the stack must give there
+	Needed quantity.Quantity `json:"needed,omitzero" gorm:"column:stack_needed;serializer:force"`
+}
+
+// Rub is how the plates of a pack rub.
+type Rub struct {
+	// Coefficient of friction as it runs, static
+	Friction quantity.Quantity `json:"friction,omitzero" gorm:"column:friction;serializer:number"`
+	// The document it stands in, or whose experience it is
+	Source string `json:"source,omitempty" gorm:"column:friction_source"`
 }
 
 // Where it is known from what stack belongs.

@@ -30,8 +30,10 @@ type Unit struct {
 	Speed        quantity.Quantity `json:"speed,omitzero" gorm:"serializer:rotation"`
 	DutyPressure quantity.Quantity `json:"duty_pressure,omitzero" gorm:"serializer:pressure"`
 	Temperature  quantity.Quantity `json:"temperature,omitzero" gorm:"serializer:temperature"`
-	Hours        quantity.Quantity `json:"hours,omitzero" gorm:"serializer:time;bare:h"`
-	Filtration   string            `json:"filtration,omitempty"`
+	// Of its parts when they were measured
+	PartsTemperature quantity.Quantity `json:"parts_temperature,omitzero" gorm:"serializer:temperature"`
+	Hours            quantity.Quantity `json:"hours,omitzero" gorm:"serializer:time;bare:h"`
+	Filtration       string            `json:"filtration,omitempty"`
 
 	// What changed lately
 	Changed string `json:"changed,omitempty"`

@@ -19,7 +19,7 @@ import (
 // versions before are brought to this one as they are read.
 const (
 	Format  = "corvek.job"
-	Version = 3
+	Version = 4
 )
 
 // Document is a job document as read, not yet held against the shop.
@@ -64,9 +64,13 @@ func Parse(text []byte) (*Document, error) {
 	case "1":
 		d.fromFirst()
 		d.fromSecond()
+		d.fromThird()
 	case "2":
 		d.fromSecond()
+		d.fromThird()
 	case "3":
+		d.fromThird()
+	case "4":
 	default:
 		return nil, fmt.Errorf("this document has version %s; this program reads versions 1 to %d", version, Version)
 	}

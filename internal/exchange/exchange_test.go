@@ -8,9 +8,11 @@ import (
 	"io"
 	"maps"
 	"os"
+	"slices"
 	"strings"
 	"testing"
 
+	"corvek/core/family"
 	"corvek/core/proof"
 	"corvek/core/unit"
 	"corvek/demo"
@@ -264,6 +266,8 @@ func TestSecondVersionIsRead(t *testing.T) {
 	require.NoError(t, err)
 	docs, err := demo.Documents() // as they were written, for the day of the file
 	require.NoError(t, err)
+	lib, err := family.Shipped()
+	require.NoError(t, err)
 	var jobs []*unit.Job
 	for _, d := range []*exchange.Document{second, docs[0]} {
 		s := service(t)
@@ -276,6 +280,15 @@ func TestSecondVersionIsRead(t *testing.T) {
 	for _, j := range jobs {
 		u := j.Units[0]
 		u.Need, u.Grounds = unit.Need{}, nil
+		for _, p := range u.Parts { // sizes were its family's then
+			p.Joint, p.Coil = unit.Joint{}, unit.Coil{}
+			p.Features = slices.DeleteFunc(p.Features, func(f *unit.Feature) bool {
+				def, _ := p.Def(lib[u.Family]).FeatureByCode(f.Code)
+				f.New, f.Lower, f.Upper = unit.AsNew{}, unit.Feature{}.Lower, unit.Feature{}.Upper
+				f.LimitSource, f.Source = "", ""
+				return def.Size
+			})
+		}
 		for _, a := range u.Attempts {
 			a.Verdict, a.RanOn = "", unit.RanOn{} // worked out anew by what is read now; not asked then
 			a.PressureGauge, a.FlowMeter = "", ""
@@ -293,6 +306,28 @@ func TestSecondVersionIsRead(t *testing.T) {
 	}
 	assert.Equal(t, jobs[0], jobs[1])
 	require.NotEmpty(t, jobs[0].Units[0].Attempts[0].Point("p100").Figures)
+}
+
+// A limit that a file of an earlier version took from a family of its time stays to be read, and is told for
+// what it is; one that was typed is its shop's.
+func TestSizesOfAnEarlierFamilyAreMarked(t *testing.T) {
+	text := []byte(`{"format": "corvek.job", "version": 3, "tag": "T-3", "title": "Pump", "waiting": "technician",
+		"policy": "on_condition", "received_on": "2031-05-05", "customer": {"name": "Mill"}, "units": [{"family":
+		"external_gear_pump", "name": "Pump", "parts": [{"code": "body", "features": [{"code": "tip_clearance",
+		"upper": "6 thou", "standing": "guidance"}]}, {"code": "rear_plate", "features": [{"code": "side_clearance",
+		"upper": "7 thou", "standing": "shop"}]}]}]}`)
+	d, err := exchange.Parse(text)
+	require.NoError(t, err)
+	s := service(t)
+	require.NoError(t, exchange.Import(t.Context(), s, d, nil, "test"))
+	st, err := s.Load(t.Context(), "T-3", 1)
+	require.NoError(t, err)
+	tip, side := st.ByCode["body"].Features[0], st.ByCode["rear_plate"].Features[0]
+	assert.Equal(t, string(family.SourceEarlier), tip.LimitSource)
+	assert.Equal(t, "6 thou", tip.Upper.Typed)
+	assert.True(t, tip.Found.Limits.Empty(), "it judges nothing")
+	assert.Equal(t, "shop", side.LimitSource)
+	assert.False(t, side.Found.Limits.Empty())
 }
 
 // The schema in docs is made from the table of fields, describes what is really

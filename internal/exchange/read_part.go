@@ -122,7 +122,7 @@ func (r *reader) feature(t *tree, u *unit.Unit, f *family.Family, p *unit.Part, 
 		ft.Upper = unit.Feature{}.Upper
 	}
 	r.fields(t, &entry.Place{Unit: u, Family: f, Part: p, Def: def, Feature: ft, FeatureDef: fd}, unit.ScopeFeature)
-	spec := measure.SpecOf(fd, ft)
+	spec := measure.SpecOf(u, def, fd, ft)
 	for _, x := range t.list("readings", mostReadings) {
 		v := &unit.Reading{
 			Round: round(x, u), Stage: x.text("stage", mostName), Slot: x.text("slot", mostName),

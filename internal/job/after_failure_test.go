@@ -6,6 +6,7 @@ import (
 
 	"corvek/core/measure"
 	"corvek/core/metrology"
+	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -39,6 +40,7 @@ func TestAnOpenGapIsNoFigure(t *testing.T) {
 	assert.False(t, open.Figure())
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
+	jobtest.OwnSizes(t, s, tag, jobtest.Sizes{})
 	put(t, s, tag, "u1/duty_pressure", "175 bar")
 	put(t, s, tag, "u1/viscosity", "46 cSt")
 	put(t, s, tag, "u1/part/body/feature/tip_clearance/found/leaf:5 thou", "goes")

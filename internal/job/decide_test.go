@@ -6,6 +6,7 @@ import (
 	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/unit"
+	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -16,6 +17,8 @@ import (
 func TestASpringFarFromTheBookIsAskedAboutFirst(t *testing.T) {
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
+	jobtest.OwnSizes(t, s, tag, jobtest.Sizes{})
+	put(t, s, tag, "u1/part/relief_spring/coil_rate", "")
 	put(t, s, tag, "u1/part/relief_spring/off", "yes")
 	put(t, s, tag, "u1/part/relief_spring/feature/free_length/found/v1", "47.00 mm")
 	st := load(t, s, tag)

@@ -56,9 +56,13 @@ func put(t *testing.T, s *job.Service, tag, name, value string) {
 // fill gives every place of every sheet a figure that is in its limits.
 func fill(t *testing.T, s *job.Service, tag string) {
 	t.Helper()
+	jobtest.OwnSizes(t, s, tag, jobtest.Sizes{})
 	st := load(t, s, tag)
 	for _, p := range st.Parts {
 		for _, f := range p.Features {
+			if f.Def.Size {
+				continue
+			}
 			for _, slot := range f.Spec.Slots() {
 				v := jobtest.Good(f, slot)
 				require.Nil(t, measure.CheckEntry(f.Spec, slot, v), "%s %s = %s", f.Path(), slot, v)

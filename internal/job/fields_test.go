@@ -98,11 +98,11 @@ func TestEveryFieldKeepsWhatWasTyped(t *testing.T) {
 		{at(plate, "order_supplier"), "", "Havn Seals"},
 		{at(plate, "price"), "64", "70"},
 		{at(st.ByCode[length.Part.Code], "coil_is"), "", "another"},
-		{at(st.ByCode[length.Part.Code], "coil_rate"), "", "33 N/mm"},
+		{at(st.ByCode[length.Part.Code], "coil_rate"), "33 N/mm", "34 N/mm"},
 		{at(st.ByCode[length.Part.Code], "coil_turns"), "", "6"},
 		{of(gap, "lower"), "3 thou", "0.08 mm"},
 		{of(gap, "upper"), "7 thou", "0.18 mm"},
-		{of(gap, "standing"), "shop", "maker"},
+		{of(gap, "standing"), "maker", "shop"},
 		{of(gap, "measured"), "total", "each"},
 		{of(gap, "limit_for"), "total", "each"},
 		{of(gap, "instrument"), "straight-edge and leaves", "depth gauge"},
@@ -237,6 +237,7 @@ func TestStopsOfKitAndBuild(t *testing.T) {
 func TestAWrongStackReachesTheStand(t *testing.T) {
 	s := emptyShop(t)
 	tag := newUnit(t, s, "winch_brake_pack")
+	jobtest.OwnSizes(t, s, tag, jobtest.Sizes{})
 	springs := load(t, s, tag).ByCode["disc_springs"]
 	put(t, s, tag, at(springs, "step/stack_fit"), springs.Stack.Def.As)
 	stand, err := load(t, s, tag).Facts()

@@ -37,7 +37,7 @@ func TestMistakesOfABuildAreCaughtBeforeProve(t *testing.T) {
 		"an extra shim":              {"relief_shims", "step/count", "3", "2", unit.StopCount},
 		"a joint left as it was":     {"cover_bolts", "step/torque", "", "38 N·m", unit.StopTorque},
 		"a bolt that is overdone":    {"cover_bolts", "step/torque", "120 N·m", "38 N·m", unit.StopTorque},
-		"a bolt without a head mark": {"cover_bolts", "class", "unknown", "", unit.StopTorque},
+		"a bolt without a head mark": {"cover_bolts", "class", "unknown", "8.8", unit.StopTorque},
 		"stiff after the cover":      {"front_cover", "step/turn", "stiff", "free", unit.StopStiff},
 	} {
 		ref := "u1/part/" + c.part + "/" + c.field

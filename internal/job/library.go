@@ -117,7 +117,8 @@ func (s *Service) refresh(ctx context.Context, version int64) error {
 		if strings.Contains(v.Code, "/") {
 			continue
 		}
-		if f, err := family.Load(v.Code+".yaml", []byte(v.Text)); err == nil {
+		text, _ := family.WithoutSizes([]byte(v.Text)) // one of an earlier version had some
+		if f, err := family.Load(v.Code+".yaml", text); err == nil {
 			c.Plain[v.Code], c.own[v.Code] = f, true
 		}
 	}

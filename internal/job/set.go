@@ -10,6 +10,7 @@ import (
 	"corvek/core/explain"
 	"corvek/core/field"
 	"corvek/core/quantity"
+	"corvek/core/shop"
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/people"
@@ -274,10 +275,10 @@ func (w *writing) finish() (*store.Change, error) {
 
 // shop is what an edit needs to know of the shop.
 func (s *Service) shop(c *catalog, who string) *entry.Shop {
-	tools := map[string]string{}
+	tools := shop.Instruments{}
 	for name, t := range c.Tools {
 		if _, err := quantity.Parse(t.Resolution, quantity.Length); err == nil { // others are of the stand
-			tools[name] = t.Resolution
+			tools[name] = t
 		}
 	}
 	return &entry.Shop{

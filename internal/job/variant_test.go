@@ -4,6 +4,7 @@ import (
 	"context"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
@@ -68,20 +69,27 @@ func TestTheVariantChangesCountsAndStacks(t *testing.T) {
 	assert.Equal(t, 10, partOf(t, st, "disc_springs").Expected)
 }
 
-func TestTheVariantChangesLimits(t *testing.T) {
+// Limits and sizes are a model's: a variant that the shop kept brings them, and one typed here stays.
+func TestTheVariantBringsItsSizes(t *testing.T) {
 	s := emptyShop(t)
+	require.NoError(
+		t,
+		s.SaveVariant(context.Background(), odd, "relief_valve", "tall", "{code: tall, name: Tall spring, "+
+			"suffix: [T], change: {parts: {spring: {features: [{code: free_length, as_new: 56 mm, lower: 55.5 mm, "+
+			"upper: 56.5 mm, standing: maker, source: sheet 4}]}}}}", "measured on two"),
+	)
 	tag := newUnit(t, s, "relief_valve")
 	put(t, s, tag, "u1/part/spring/feature/free_length/found/v1", "56.1 mm")
-	spring := func() metrology.Verdict {
-		return partOf(t, load(t, s, tag), "spring").Features[0].Found.Verdict
-	}
-	assert.Equal(t, metrology.Out, spring())
-	put(t, s, tag, "u1/variant", "High range spring")
-	assert.Equal(t, metrology.In, spring(), "the spring is this variant's")
+	spring := func() *bench.Feature { return partOf(t, load(t, s, tag), "spring").Features[0] }
+	assert.Empty(t, spring().Found.Verdict, "whose spring it is is not known")
+	put(t, s, tag, "u1/variant", "Tall spring")
+	assert.Equal(t, metrology.In, spring().Found.Verdict, "the spring is this variant's")
+	assert.Equal(t, unit.AsNew{Low: quantity.Kept("56 mm", quantity.Length, ""), From: unit.NewSheet,
+		Source: "sheet 4"}, spring().New)
 	put(t, s, tag, "u1/part/spring/feature/free_length/upper", "56.05 mm")
 	put(t, s, tag, "u1/variant", "")
-	f := partOf(t, load(t, s, tag), "spring").Features[0]
-	assert.Equal(t, "56.05 mm", f.Upper.Typed, "a limit typed here stays")
+	assert.Equal(t, "56.05 mm", spring().Upper.Typed, "a limit typed here stays")
+	assert.False(t, spring().New.Holds(), "the size as new goes with its variant")
 }
 
 // A part on the bench that the variant has not is on the unit all the same.
@@ -117,6 +125,7 @@ func TestAnAssemblyOnceMoreAndOnceLess(t *testing.T) {
 	p := partOf(t, st, "relief_2.spring")
 	assert.Equal(t, "Relief spring, relief valve 2", p.Name)
 	assert.Equal(t, "a second bore is open", p.Why)
+	put(t, s, tag, "u1/part/relief_2.spring/feature/free_length/lower", "41.5 mm")
 	put(t, s, tag, "u1/part/relief_2.spring/feature/free_length/found/v1", "40 mm")
 	assert.Equal(t, metrology.Out, partOf(t, load(t, s, tag), "relief_2.spring").Worst)
 	_, asked := load(t, s, tag).Family.TestByCode("relief_2_relief")
@@ -124,6 +133,7 @@ func TestAnAssemblyOnceMoreAndOnceLess(t *testing.T) {
 
 	assert.ErrorContains(t, s.LeaveOutAssembly(ctx, iva, tag, 1, "relief_2", "miscounted"), "take that back first")
 	put(t, s, tag, "u1/part/relief_2.spring/feature/free_length/found/v1", "")
+	put(t, s, tag, "u1/part/relief_2.spring/feature/free_length/lower", "")
 	require.NoError(t, s.LeaveOutAssembly(ctx, iva, tag, 1, "relief_2", "miscounted"))
 	assert.Len(t, load(t, s, tag).Parts, parts)
 	assert.Empty(t, load(t, s, tag).Absent)

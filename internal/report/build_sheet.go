@@ -75,7 +75,7 @@ func sheetStep(st *bench.State, p *bench.Part, no int, units quantity.System) Sh
 	if build.Wets(p.Def) {
 		x.Wet = st.Unit.Fluid
 	}
-	if j, bolted := build.JointOf(p.Def.Bolt, p.Part.Joint); bolted {
+	if j, bolted := build.JointOf(p.Def, p.Part.Joint); bolted {
 		x.tighten(j, p.Part.Joint.Snug, units)
 	}
 	if p.Stack != nil {

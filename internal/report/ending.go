@@ -170,7 +170,7 @@ func against(st *bench.State, units quantity.System) (out []string) {
 		for _, f := range p.Features {
 			if f.Found.Verdict == metrology.Out {
 				out = append(out, fmt.Sprintf("%s: %s beyond %s (%s).", p.Name, strings.ToLower(f.Def.Name),
-					limitText(f, units), standsOn(f)))
+					limitText(f, units), standsOn(f, units)))
 			}
 		}
 	}

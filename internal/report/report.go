@@ -27,7 +27,7 @@ import (
 
 // Row is a measured feature against its limit, before and after.
 type Row struct {
-	Part, Feature, Limit, LimitSource, Found, Verdict, After, AfterVerdict string
+	Part, Feature, AsNew, Limit, LimitSource, Found, Verdict, After, AfterVerdict string
 }
 
 // PartRow is what was done with a part and why.
@@ -150,7 +150,8 @@ func New(st *bench.State, units quantity.System, now time.Time) Data {
 
 func row(p *bench.Part, f *bench.Feature, units quantity.System) Row {
 	show := draw.Length(units)
-	r := Row{Part: p.Name, Feature: f.Def.Name, LimitSource: standsOn(f), Limit: limitText(f, units),
+	r := Row{Part: p.Name, Feature: f.Def.Name, LimitSource: standsOn(f, units), Limit: limitText(f, units),
+		AsNew: asNew(f, units),
 		Found: value(f, unit.StageFound, show), Verdict: string(f.Found.Verdict)}
 	if f.Built.Any {
 		r.After, r.AfterVerdict = value(f, unit.StageBuilt, show), string(f.Built.Verdict)
@@ -158,24 +159,37 @@ func row(p *bench.Part, f *bench.Feature, units quantity.System) Row {
 	return r
 }
 
-// standsOn says where a limit is from, with its document.
-func standsOn(f *bench.Feature) string {
-	words := wording.Choice(unit.ScopeFeature, "standing", string(f.LimitFrom()))
-	return words + wording.Behind(": ", f.Source)
+// standsOn says by which limit a feature is judged, and whence.
+func standsOn(f *bench.Feature, units quantity.System) string {
+	if f.Def.Method == family.MethodGrade {
+		return "guidance"
+	}
+	return wording.LimitFrom(f.Feature, f.Found.Bound, draw.Length(units))
 }
 
 func limitText(f *bench.Feature, units quantity.System) string {
-	switch {
-	case f.Def.Method == family.MethodGrade:
+	if f.Def.Method == family.MethodGrade {
 		return "by touch"
-	case !f.Lower.IsZero() && !f.Upper.IsZero():
-		return f.Lower.In(units) + " to " + f.Upper.In(units)
-	case !f.Upper.IsZero():
-		return "up to " + f.Upper.In(units)
-	case !f.Lower.IsZero():
-		return "at least " + f.Lower.In(units)
+	}
+	if text := wording.LimitOf(f.Feature, f.Found.Bound, units, draw.Length(units)); text != "" {
+		return text
 	}
 	return "none"
+}
+
+// asNew is the size as new of a feature, with its source; "" of what has none.
+func asNew(f *bench.Feature, units quantity.System) string {
+	if !f.Spec.IsSize() {
+		return ""
+	}
+	if !f.New.Holds() {
+		return wording.AsNewFrom(f.New)
+	}
+	size := f.New.Low.In(units)
+	if !f.New.High.IsZero() {
+		size += " to " + f.New.High.In(units)
+	}
+	return size + ", " + wording.AsNewFrom(f.New)
 }
 
 func value(f *bench.Feature, stage string, show func(float64) string) string {

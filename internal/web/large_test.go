@@ -23,8 +23,8 @@ func large(t testing.TB, s *served) (tag string) {
 		"bearing", "spool"}
 	for i := range 300 {
 		fmt.Fprintf(&text, "  - {code: p%d, name: Part %d, kind: %s, shape: {w: 20, od: 40, id: 20, top: 30, base: "+
-			"-30}, features: [{code: f, name: Figure, method: grid, rows: 4, cols: 5, nominal: \"20 mm\", upper: "+
-			"\"21 mm\", wears: bore}]}\n", i, i, kinds[i%len(kinds)])
+			"-30}, features: [{code: f, name: Figure, method: grid, rows: 4, cols: 5, wears: bore, "+
+			"rule: {out: 5 %%, basis: shop practice}}]}\n", i, i, kinds[i%len(kinds)])
 	}
 	odd := people.Actor{ID: 1, Name: "Odd", Role: people.RoleLead}
 	require.NoError(t, s.jobs().SaveFamily(ctx, odd, "long_unit", text.String(), "for the benchmark"))

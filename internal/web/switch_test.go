@@ -40,8 +40,8 @@ func TestTheSwitchesRule(t *testing.T) {
 		{"/jobs/T-0417/measure", inch, "1.953 in3/rev", "32 cc/rev"},
 		{"/jobs/T-0388/build?part=cover_bolts", inch, "27.9 lbf·ft 37.8 N·m", "37.8 N·m 27.9"},
 		{"/jobs/T-0388/report", inch, "2538 psi, 1450 rpm, 1.953 in3/rev", "175 bar, 1450"},
-		{"/library/cam_piston_pump", nil, "Lobes: 59.950 mm", " thou"},
-		{"/library/cam_piston_pump", inch, "Lobes: 2.3602 in", " mm guidance"},
+		{"/library/external_gear_pump", nil, "may wear 0.030 mm", "may wear 1.2 thou"},
+		{"/library/external_gear_pump", inch, "may wear 1.2 thou", "may wear 0.030 mm"},
 		{"/toolbox/cylinder?bore=63+mm&pressure=210+bar", inch, " lbf ", "push force 65462 N"},
 	} {
 		text := look(c.page, c.cookies...)

@@ -92,7 +92,7 @@ func values(st *bench.State, shop *entry.Shop) (out []value) {
 		if _, worn := st.Groove(p); worn {
 			say("press", "1.5 mm")
 		}
-		if j, bolted := build.JointOf(p.Def.Bolt, p.Part.Joint); bolted {
+		if j, bolted := build.JointOf(p.Def, p.Part.Joint); bolted {
 			if tight, err := build.Tighten(j); err == nil && !tight.Unknown {
 				say("torque", fmt.Sprintf("%.1f N·m", tight.Torque))
 			}

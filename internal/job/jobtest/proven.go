@@ -3,7 +3,6 @@ package jobtest
 import (
 	"context"
 	"fmt"
-	"strings"
 	"testing"
 	"time"
 
@@ -46,6 +45,7 @@ func Built(t testing.TB, s *job.Service, code string) (tag string) {
 		return append(out, value{u.Ref("not_asked"), "came in without its machine"})
 	})
 	require.NoError(t, s.TakeOffRest(ctx, who, tag, 1))
+	OwnSizes(t, s, tag, Sizes{})
 	all(t, s, tag, "counted and measured", found)
 	st := state(t, s, tag)
 	for _, stops := range st.Stops {
@@ -113,7 +113,9 @@ func found(st *bench.State) (out []value) {
 		}
 		for _, f := range p.Features {
 			for _, slot := range f.Spec.Slots() {
-				out = append(out, value{u.ReadingRef(p.Code, f.Code, unit.StageFound, slot), Good(f, slot)})
+				if !f.Def.Size {
+					out = append(out, value{u.ReadingRef(p.Code, f.Code, unit.StageFound, slot), Good(f, slot)})
+				}
 			}
 		}
 	}
@@ -132,43 +134,6 @@ func again(st *bench.State) (out []value) {
 		}
 	}
 	return out
-}
-
-// Good is an entry within a feature's limits.
-func Good(f *bench.Feature, slot string) string {
-	mm := func(v float64) string { return fmt.Sprintf("%.4f mm", v*1e3) }
-	size := func(q quantity.Quantity) (float64, bool) { return q.SI, !q.IsZero() }
-	nominal, hasNominal := size(f.Spec.Nominal)
-	lower, hasLower := size(f.Spec.Lower)
-	upper, hasUpper := size(f.Spec.Upper)
-	middle := nominal
-	switch {
-	case hasLower && hasUpper:
-		middle = (lower + upper) / 2
-	case hasUpper && hasNominal:
-		middle = (nominal + upper) / 2
-	case hasLower && hasNominal:
-		middle = (nominal + lower) / 2
-	case hasUpper:
-		middle = upper / 2
-	case hasLower:
-		middle = lower * 1.05
-	}
-	switch {
-	case f.Def.Method == family.MethodGrade:
-		return "0"
-	case f.Def.Method == family.MethodFeeler:
-		leaf, _ := quantity.Parse(strings.TrimPrefix(slot, "leaf:"), quantity.Length)
-		if leaf.SI <= middle {
-			return "goes"
-		}
-		return "stops"
-	case strings.HasPrefix(slot, "h"):
-		return mm(20e-3 + middle)
-	case strings.HasPrefix(slot, "s"):
-		return mm(20e-3)
-	}
-	return mm(middle)
 }
 
 // Test runs a whole test of a unit that is ready for it: each step held its time, each figure typed, and

@@ -125,7 +125,7 @@ func (l *look) again() (out []AgainView) {
 
 // tightening is how the chosen part is bolted on; nil where it is not.
 func (l *look) tightening() *TightView {
-	j, bolted := build.JointOf(l.part.Def.Bolt, l.part.Joint)
+	j, bolted := build.JointOf(l.part.Def, l.part.Joint)
 	if !bolted {
 		return nil
 	}

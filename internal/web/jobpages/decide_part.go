@@ -41,7 +41,6 @@ type LostView struct {
 // CoilView is the question whose a spring is, and what it would set.
 type CoilView struct {
 	Doubt    bool   // it may be another's
-	ByBook   bool   // worked out by the family's rate
 	Off      string // from the book's length
 	Is       Choice
 	Fields   []Entry
@@ -183,7 +182,7 @@ func (l *look) coil(x *bench.Part) *CoilView {
 		return nil
 	}
 	length := draw.Length(l.Units)
-	v := &CoilView{Doubt: c.Doubt, ByBook: c.ByBook,
+	v := &CoilView{Doubt: c.Doubt,
 		Off: fmt.Sprintf("%s from the book's %s", length(c.Deviation), c.Shown),
 		Is:  l.choose(l.unit.PartRef(x.Code, "coil_is")).Wrap(), Needs: c.Needs}
 	if !c.Relief {

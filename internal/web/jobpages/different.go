@@ -65,8 +65,8 @@ func (l *look) joint(x *bench.Part) *JointView {
 	at := func(name string) unit.Ref { return l.unit.PartRef(x.Code, name) }
 	j := &JointView{Snug: l.toggle(at("snug"), x.Joint.Snug), Class: l.choose(at("class")).Wrap(),
 		Dry: l.toggle(at("dry"), x.Joint.Dry), Thread: l.field(at("thread")),
-		Rest: l.fields(at, []string{"joint_torque", "joint_source", "locking", "engaged"})}
-	if b := x.Def.Bolt; b != nil {
+		Rest: l.fields(at, []string{"joint_torque", "joint_source", "joint_angle", "locking", "engaged"})}
+	if b := x.Def.Bolt; b != nil && b.Thread != "" {
 		j.Usual = b.Thread + ", class " + b.Class
 	}
 	return j

@@ -67,10 +67,10 @@ type GradeView struct {
 // sheet lays out a feature's sheet for a stage.
 func (l *look) sheet(f *bench.Feature, stage string) *FeatureSheet {
 	r := f.Result(stage)
-	v := &FeatureSheet{Method: f.Def.Method, How: f.Def.How, Limit: limitWords(f, l.Units),
+	v := &FeatureSheet{Method: f.Def.Method, How: f.Def.How, Limit: l.limitWords(f),
 		Tone:  answer.Tone(string(r.Verdict)),
 		Steps: l.workings(f, stage)}
-	v.Verdict, v.Words = verdictWords(l.Reader, f, stage)
+	v.Verdict, v.Words = l.verdictWords(f, stage)
 	if f.Def.Method != family.MethodGrade {
 		v.Bar = l.toleranceBar(f, stage)
 		v.Limits = l.limitEntries(f)
@@ -116,7 +116,8 @@ func (l *look) life(f *bench.Feature) string {
 // limitEntries are a feature's limits, their source, and its instrument with the
 // shop's own to tap.
 func (l *look) limitEntries(f *bench.Feature) (out []Entry) {
-	for _, name := range []string{"lower", "upper", "standing", "source", "instrument", "resolution"} {
+	for _, name := range []string{"lower", "upper", "standing", "source", "instrument", "tool", "resolution",
+		"permitted"} {
 		e := l.field(l.unit.FeatureRef(f.Part.Code, f.Code, name))
 		if name == "instrument" {
 			for _, i := range l.st.Tools {

@@ -3,54 +3,63 @@ package jobpages
 import (
 	"fmt"
 	"math"
-	"strings"
 
 	"corvek/core/bench"
 	"corvek/core/family"
+	"corvek/core/measure"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
-	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/draw"
 	"corvek/internal/web/site"
 )
 
-// limitWords says a feature's limit and where it is from.
-func limitWords(f *bench.Feature, units quantity.System) string {
-	source := " · " + wording.Choice(unit.ScopeFeature, "standing", string(f.LimitFrom()))
-	if f.Source != "" {
-		source += ": " + f.Source
-	}
-	switch {
-	case f.Def.Method == family.MethodGrade:
+// limitWords says a feature's limit and where it is from, or what it waits for.
+func (l *look) limitWords(f *bench.Feature) string {
+	if f.Def.Method == family.MethodGrade {
 		return "by touch · guidance"
-	case !f.Lower.IsZero() && !f.Upper.IsZero():
-		return "limit " + between(f.Lower.In(units), f.Upper.In(units)) + source
-	case !f.Upper.IsZero():
-		return "limit up to " + f.Upper.In(units) + source
-	case !f.Lower.IsZero():
-		return "limit at least " + f.Lower.In(units) + source
+	}
+	b := f.Found.Bound
+	limit := wording.LimitOf(f.Feature, b, l.Units, draw.Length(l.Units))
+	switch {
+	case limit != "":
+		return "limit " + limit + " · " + wording.LimitFrom(f.Feature, b, draw.Length(l.Units))
+	case f.Def.Size:
+		return "others go by it"
+	case b.Lacks != "":
+		return "no limit yet: " + l.lacks(f, b.Lacks) + " is not known"
+	case b.ByTest:
+		return b.By
+	case f.LimitSource == string(family.SourceEarlier):
+		return "the limit of an earlier version was no size of this unit"
 	}
 	return "no limit"
 }
 
-// between writes a band, its unit once where both ends have the same.
-func between(lower, upper string) string {
-	if number, in, _ := strings.Cut(lower, " "); strings.HasSuffix(upper, " "+in) {
-		lower = number
+// lacks names a size that a limit waits for.
+func (l *look) lacks(f *bench.Feature, path string) string {
+	if path == measure.AsNewLacks {
+		if f.Def.Method == family.MethodFit {
+			return "its own size"
+		}
+		return "its size as new"
 	}
-	return lower + " to " + upper
+	return l.st.SizeName(path)
 }
 
 // verdictWords puts a verdict into a sentence.
-func verdictWords(by site.Reader, f *bench.Feature, stage string) (word, sentence string) {
+func (l *look) verdictWords(f *bench.Feature, stage string) (word, sentence string) {
 	r := f.Result(stage)
-	show := draw.Length(by.Units)
+	show := draw.Length(l.Units)
 	if f.Def.Method == family.MethodGrade && r.Grade >= 0 {
 		if r.Verdict == metrology.Out {
 			return "OUT", "by touch: " + family.Grades[r.Grade] + "; a figure is another matter"
 		}
 		return "PASSES", "by touch: " + family.Grades[r.Grade] + "; a figure is another matter"
+	}
+	if r.Deciding != "" {
+		return map[metrology.Verdict]string{metrology.Out: "OUT", metrology.In: "IN",
+			metrology.Undecided: "?"}[r.Verdict], l.deciding(f, r)
 	}
 	switch r.Verdict {
 	case metrology.In:
@@ -60,7 +69,7 @@ func verdictWords(by site.Reader, f *bench.Feature, stage string) (word, sentenc
 		}
 		return "IN", words
 	case metrology.Out:
-		return "OUT", outWords(by, f, stage)
+		return "OUT", outWords(l.Reader, f, stage)
 	case metrology.Undecided:
 		text := "undecided: " + r.Settle
 		if r.HasNext {
@@ -74,13 +83,52 @@ func verdictWords(by site.Reader, f *bench.Feature, stage string) (word, sentenc
 		}
 		return "?", text
 	}
-	if r.Any {
-		if r.Odd > 0 {
-			return "?", fmt.Sprintf("no. %d is an outlier, %s apart; no limit is given", r.Odd, show(r.OddBy))
-		}
-		return "", "measured; no limit is published, so nothing is judged"
+	switch {
+	case r.Any && r.Odd > 0:
+		return "?", fmt.Sprintf("no. %d is an outlier, %s apart; no limit is given", r.Odd, show(r.OddBy))
+	case r.Any && r.Finer:
+		return "", r.Settle
+	case r.Any && r.ByTest:
+		return "", "measured; its leak test says whether it is out, not its size"
+	case r.Any && r.Bound.Lacks != "":
+		return "", "measured; not judged against wear: " + l.lacks(f, r.Bound.Lacks) + " is not known"
+	case r.Any:
+		return "", "measured; there is no limit, so nothing is judged"
 	}
 	return "", "nothing entered yet"
+}
+
+// deciding says what decides beside the size.
+func (l *look) deciding(f *bench.Feature, r measure.Result) string {
+	for _, line := range r.Lines {
+		if line.What == r.Deciding {
+			return l.beside(line)
+		}
+	}
+	return r.Settle
+}
+
+// beside says what a line that needs no size as new comes to.
+func (l *look) beside(line measure.Line) string {
+	show := draw.Length(l.Units)
+	words := line.What
+	if line.Of != "" {
+		words += " to " + l.st.SizeName(line.Of)
+	}
+	words += " " + fine(line.Value, l.Units)
+	if limit := wording.Limit(line.Limits, show); limit != "" {
+		words += ", " + limit
+	}
+	if line.By != "" {
+		words += " (" + wording.Rule(line.By, line.Span, show) + ", guidance: " + line.Basis + ")"
+	}
+	switch {
+	case line.Finer:
+		return words + ": measure finer, the instrument cannot tell so little"
+	case line.Verdict != "":
+		return words + ": " + string(line.Verdict)
+	}
+	return words
 }
 
 func inWords(l metrology.Limits, v float64, leaves bool, show func(float64) string) string {
@@ -148,9 +196,12 @@ func (l *look) workings(f *bench.Feature, stage string) []string {
 			out = append(out, "taper "+show(r.Summary.Taper))
 		}
 		if r.Uncertainty > 0 {
-			out = append(out, fmt.Sprintf("U = resolution %s/√3 = %s (k = 2); in only if the value ± U lies inside "+
-				"(ISO 14253-1)", f.Resolution.Typed, fine(r.Uncertainty, l.Units)))
+			out = append(out, fmt.Sprintf("U = %s (k = 2) from the error its kind is allowed, its last digit and "+
+				"the temperature; in only if the value ± U lies inside (ISO 14253-1)", fine(r.Uncertainty, l.Units)))
 		}
+	}
+	for _, line := range r.Lines {
+		out = append(out, l.beside(line))
 	}
 	if r.HasUsed {
 		out = append(out, fmt.Sprintf("%.0f %% of the wear limit used", 100*r.Used))

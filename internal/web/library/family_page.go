@@ -9,6 +9,7 @@ import (
 
 	"corvek/core/family"
 	"corvek/core/field"
+	"corvek/core/wording"
 	"corvek/internal/draw"
 	"corvek/internal/store"
 	"corvek/internal/web/site"
@@ -155,4 +156,23 @@ func (s *Pages) saveVariant(c *echo.Context) error {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/library/"+c.Param("code"))
+}
+
+// RuleOf says by which rule a feature is judged.
+func (p FamilyPage) RuleOf(f family.Feature) string {
+	name := func(path string) string {
+		part, feature := family.CutFeature(path)
+		if of, known := p.Family.PartByCode(part); known {
+			if ft, known := of.FeatureByCode(feature); known {
+				return strings.ToLower(of.Name + ", " + ft.Name)
+			}
+		}
+		return path
+	}
+	show := draw.Length(p.Units)
+	rule := wording.RuleOf(f.Rule, show, name)
+	if f.Mate != nil {
+		rule = strings.TrimPrefix(rule+"; gap "+wording.RuleOf(f.Mate, show, name), "; ")
+	}
+	return rule
 }

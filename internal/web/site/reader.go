@@ -65,15 +65,6 @@ func (r Reader) CanWork() bool { return !r.Closed && r.Person.May(people.RoleTec
 // CanLead reports whether the reader may waive stops.
 func (r Reader) CanLead() bool { return !r.Closed && r.Person.May(people.RoleLead) }
 
-// Length writes a length as a family has it in the reader's measures.
-func (r Reader) Length(text string) string {
-	q, err := quantity.Parse(text, quantity.Length)
-	if err != nil {
-		return text
-	}
-	return q.In(r.Units)
-}
-
 // Show writes a base-unit figure in the reader's units.
 func (r Reader) Show(si float64, d quantity.Dimension) string { return quantity.Show(si, d, r.Units) }
 
