@@ -41,8 +41,8 @@ var movesOf = []struct {
 		need_apart need_force need_stroke need_fill need_turns need_draw_time need_cold need_hot need_standing
 		need_complaint_pressure need_complaint_temperature need_complaint_time`},
 	{unit.ScopeUnit, MovesNothing, `name hours parts_temperature filtration changed modification modification_kept
-		shims_fitted shims_available off_body off_gears not_asked gauge ending ending_note capacity level_before drained water
-		gained_elsewhere vessel drained_look flushed flushed_by flush other_sump`},
+		shims_fitted shims_available off_body off_gears not_asked gauge ending ending_note capacity level_before drained
+		water gained_elsewhere vessel drained_look flushed flushed_by flush other_sump`},
 
 	{unit.ScopeEvidence, MovesNothing, "state origin found_how age note"},
 	{unit.ScopeConclusion, MovesNothing, "cause statement action owner blamed blamed_found cured"},
@@ -73,7 +73,7 @@ var movesOf = []struct {
 		stack_fit`},
 	{unit.ScopeStep, MovesNothing, "order_why note stack_removed"},
 	{unit.ScopeFeature, MovesNothing, `lower upper standing source measured limit_for instrument resolution tool
-		permitted new_low new_high new_from new_source new_same`},
+		permitted new_low new_high new_from new_source`},
 	{unit.ScopeReading, MovesPart, "value"},
 
 	{unit.ScopeAttempt, MovesTest, `pressure_gauge flow_meter thermometer source ran_on_stand ran_on_oil

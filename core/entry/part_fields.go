@@ -318,8 +318,6 @@ var featureFields = []*Field{
 		func(p *Place) *string { return &p.Feature.New.From }),
 	featureTable.line("new_source", "Document and page, or place",
 		func(p *Place) *string { return &p.Feature.New.Source }),
-	featureTable.flag("new_same", "Both places were made to one size",
-		func(p *Place) *bool { return &p.Feature.New.Same }),
 }
 
 // asNew notes that a size as new was typed.

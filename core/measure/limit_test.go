@@ -28,7 +28,7 @@ func band(low, high string) unit.AsNew {
 }
 
 func unworn(text string) unit.AsNew {
-	return unit.AsNew{Low: size(text), From: unit.NewUnworn, Same: true}
+	return unit.AsNew{Low: size(text), From: unit.NewUnworn}
 }
 
 // Limits worked by hand from rule and size, in mm; a slack is how far the limit itself may lie off.
@@ -98,8 +98,8 @@ func TestLimitsFollowFromTheUnitsOwnSizes(t *testing.T) {
 	assert.Empty(t, spool.Verdict, "its leak test says when it is out")
 }
 
-// Where the size a limit goes by is not known there is no verdict and no per cent; nor is a size as new one
-// before somebody said that both places were made to one size.
+// Where the size a limit goes by is not known there is no verdict and no per cent; nor is a size one as new
+// before somebody said whence it is.
 func TestNothingIsJudgedByWhatIsNotKnown(t *testing.T) {
 	journal := measure.Spec{Method: family.MethodGrid, Rows: 2, Cols: 2, Wears: "shaft", Resolution: size("0.001 mm"),
 		Rule: &family.Rule{Out: "0.1 %", Round: "IT6"}}
@@ -117,9 +117,9 @@ func TestNothingIsJudgedByWhatIsNotKnown(t *testing.T) {
 	assert.Equal(t, metrology.Out, oval.Verdict, "out of round needs no size as new")
 	assert.Equal(t, measure.OutOfRound, oval.Deciding)
 
-	journal.New = unit.AsNew{Low: size("19.05 mm"), From: unit.NewUnworn}
-	assert.Empty(t, measure.Evaluate(journal, read("19.049 mm")).Verdict, "nobody said that it was one size")
-	journal.New.Same = true
+	journal.New = unit.AsNew{Low: size("19.05 mm")}
+	assert.Empty(t, measure.Evaluate(journal, read("19.049 mm")).Verdict, "nobody said whence it is")
+	journal.New.From = unit.NewUnworn
 	assert.Equal(t, metrology.In, measure.Evaluate(journal, read("19.049 mm")).Verdict)
 	journal.New = unit.AsNew{Low: size("20 mm"), From: unit.NewEarlier}
 	assert.Empty(t, measure.Evaluate(journal, read("19.049 mm")).Verdict, "an earlier version's guidance is no size")

@@ -36,7 +36,6 @@ type AsNew struct {
 	High   quantity.Quantity `json:"high,omitzero" gorm:"serializer:length"` // the upper end, zero of a point
 	From   string            `json:"from,omitempty"`                         // one of the New constants
 	Source string            `json:"source,omitempty"`                       // document and page, place, job
-	Same   bool              `json:"same,omitempty"`                         // both places were made to one size
 }
 
 // Where a size as new is known from.
@@ -44,7 +43,7 @@ const (
 	NewDocument = "document" // the maker's
 	NewDrawing  = "drawing"
 	NewSheet    = "sheet"   // the shop's sheet of the model
-	NewUnworn   = "unworn"  // a place of this part where nothing ran
+	NewUnworn   = "unworn"  // a place of this part where nothing ran, made to one size with the worn one
 	NewSister   = "sister"  // a new or sister part, measured here
 	NewTold     = "told"    // said by somebody, no document
 	NewRework   = "rework"  // what it was brought to
@@ -54,11 +53,8 @@ const (
 // NewFrom are they in the order they are offered.
 var NewFrom = []string{NewUnworn, NewDocument, NewDrawing, NewSheet, NewSister, NewTold, NewRework}
 
-// Holds reports that there is a size as new to go by. One of an unworn place is one only where somebody
-// said that both places were made to one size.
-func (n AsNew) Holds() bool {
-	return !n.Low.IsZero() && (n.From != NewUnworn || n.Same) && n.From != NewEarlier
-}
+// Holds reports that there is a size as new to go by. Where nobody said whence it is, there is none.
+func (n AsNew) Holds() bool { return !n.Low.IsZero() && n.From != "" && n.From != NewEarlier }
 
 // Middle is the size, or the middle of its band, in m.
 func (n AsNew) Middle() float64 { return (n.Low.SI + max(n.Low.SI, n.High.SI)) / 2 }
@@ -66,11 +62,8 @@ func (n AsNew) Middle() float64 { return (n.Low.SI + max(n.Low.SI, n.High.SI)) /
 // Half is half the width of the band, in m; 0 of a point.
 func (n AsNew) Half() float64 { return (max(n.Low.SI, n.High.SI) - n.Low.SI) / 2 }
 
-// Said notes that a size as new was typed: as somebody told it, where nothing else is said.
+// Said notes that a size as new was typed, or taken out.
 func (f *Feature) Said() {
-	if f.New.From == "" || f.New.From == NewEarlier {
-		f.New.From = NewTold
-	}
 	if f.New.Low.IsZero() {
 		f.New = AsNew{}
 	}

@@ -67,11 +67,10 @@ func AsNewFrom(n unit.AsNew) string {
 	if n.Low.IsZero() {
 		return "not known"
 	}
-	words := Choice(unit.ScopeFeature, "new_from", n.From) + Behind(": ", n.Source)
-	if n.From == unit.NewUnworn && !n.Same {
-		words += "; nobody said that both places were made to one size"
+	if n.From == "" {
+		return "nobody said where it is from"
 	}
-	return words
+	return Choice(unit.ScopeFeature, "new_from", n.From) + Behind(": ", n.Source)
 }
 
 // RuleOf says a rule of a family in words; name gives the words for a size, part.feature.

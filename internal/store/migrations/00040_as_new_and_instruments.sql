@@ -7,8 +7,7 @@ ALTER TABLE features
     ADD COLUMN new_low text NOT NULL DEFAULT '',
     ADD COLUMN new_high text NOT NULL DEFAULT '',
     ADD COLUMN new_from text NOT NULL DEFAULT '',
-    ADD COLUMN new_source text NOT NULL DEFAULT '',
-    ADD COLUMN new_same boolean NOT NULL DEFAULT false;
+    ADD COLUMN new_source text NOT NULL DEFAULT '';
 ALTER TABLE units ADD COLUMN parts_temperature text NOT NULL DEFAULT '';
 ALTER TABLE parts
     ADD COLUMN joint_angle text NOT NULL DEFAULT '',
@@ -30,5 +29,4 @@ ALTER TABLE features
     DROP COLUMN new_low,
     DROP COLUMN new_high,
     DROP COLUMN new_from,
-    DROP COLUMN new_source,
-    DROP COLUMN new_same;
+    DROP COLUMN new_source;

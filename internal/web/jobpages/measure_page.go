@@ -3,8 +3,10 @@ package jobpages
 import (
 	"fmt"
 	"html/template"
+	"slices"
 
 	"corvek/core/bench"
+	"corvek/core/family"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/answer"
@@ -20,12 +22,30 @@ type MeasurePage struct {
 	Tabs     Tabs
 	Sheet    *FeatureSheet // nil where nothing is measured on the part
 	Next     string
-	Leak     *LeakView // nil until it is known
-	Needs    []string  // what must be known for it
+	Leak     *LeakView  // nil until it is known
+	Needs    []NeedLink // what must be known for it, or what is left out of it
+	Sizes    []SizeRow  // that others go by
 	Shim     *ShimView
 	Marks    *MarksView
 	Cautions Cautions
 	Stops    []StopRow
+}
+
+// NeedLink is something that a result waits for, and where it is told.
+type NeedLink struct{ Words, URL string }
+
+// leakNeeds are what the leak waits for, each with the place where it is told.
+func (l *look) leakNeeds() (out []NeedLink) {
+	for _, path := range l.st.Leak.Lacks {
+		part, feature := family.CutFeature(path)
+		out = append(out, NeedLink{l.st.SizeName(path), l.link("measure", part, feature)})
+	}
+	for _, words := range l.st.Leak.Needs {
+		if !slices.ContainsFunc(out, func(n NeedLink) bool { return n.Words == words }) {
+			out = append(out, NeedLink{Words: words})
+		}
+	}
+	return out
 }
 
 // LeakView is what the clearances as found let through at duty.
@@ -52,17 +72,40 @@ type ShimView struct {
 }
 
 func measurePage(l *look) MeasurePage {
-	p := MeasurePage{JobPage: l.page(), No: l.partNo(), Part: l.part, Leak: l.leak(), Needs: l.st.Leak.Needs,
+	p := MeasurePage{JobPage: l.page(), No: l.partNo(), Part: l.part, Leak: l.leak(), Needs: l.leakNeeds(),
 		Shim: l.shim(), Marks: l.marks(l.part), Cautions: l.cautions(), Stops: l.stops()}
 	_, p.Next = l.neighbours()
+	sized := false
 	for _, f := range l.part.Features {
+		if f.Def.Size {
+			sized = true
+			continue
+		}
 		p.Tabs = append(p.Tabs, Tab{Name: f.Def.Name, URL: l.link("measure", l.part.Code, f.Code), On: f == l.feature,
 			Tone: featureTone(f)})
 	}
-	if l.feature != nil {
+	atSizes := l.feature != nil && l.feature.Def.Size
+	if sized {
+		p.Tabs = append(p.Tabs, Tab{Name: "Sizes", URL: l.link("measure", l.part.Code, l.firstSize()), On: atSizes,
+			Tone: "off"})
+	}
+	switch {
+	case atSizes:
+		p.Sizes = l.goneBy()
+	case l.feature != nil:
 		p.Sheet = l.sheet(l.feature, unit.StageFound)
 	}
 	return p
+}
+
+// firstSize is the first of the sizes of the part that others go by.
+func (l *look) firstSize() string {
+	for _, f := range l.part.Features {
+		if f.Def.Size {
+			return f.Code
+		}
+	}
+	return ""
 }
 
 // featureTone marks a feature by its verdict; what must be measured and was not

@@ -12,6 +12,7 @@ import (
 	"corvek/core/measure"
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/core/wording"
 	"corvek/internal/answer"
 	"corvek/internal/draw"
 )
@@ -20,9 +21,10 @@ import (
 type FeatureSheet struct {
 	Method    family.Method
 	How       string
-	Questions []Choice // what was measured and what the limit is for, with feeler leaves
-	Limit     string   // and where it is from
-	Limits    []Entry  // to change it, and the instrument
+	AsNew     *AsNewView // of a size that wears
+	Questions []Choice   // what was measured and what the limit is for, with feeler leaves
+	Limit     string     // and where it is from
+	Limits    []Entry    // to change it, and the instrument
 	Verdict   string
 	Tone      string
 	Words     string
@@ -35,6 +37,14 @@ type FeatureSheet struct {
 	Wide      bool   // the cells need the whole width
 	Life      string // wear rate and what is left, in words
 	Steps     []string
+}
+
+// AsNewView is the size as new of a feature with its source: asked first, told in a line once it is settled.
+type AsNewView struct {
+	Words string // "" while it is open
+	Size  Entry
+	From  *Choice // nil before a size is typed
+	Rest  []Entry
 }
 
 // CellRow is a row of a grid or list of readings; Head is that of a grid.
@@ -71,6 +81,9 @@ func (l *look) sheet(f *bench.Feature, stage string) *FeatureSheet {
 		Tone:  answer.Tone(string(r.Verdict)),
 		Steps: l.workings(f, stage)}
 	v.Verdict, v.Words = l.verdictWords(f, stage)
+	if f.Spec.IsSize() && stage == unit.StageFound {
+		v.AsNew = l.asNew(f)
+	}
 	if f.Def.Method != family.MethodGrade {
 		v.Bar = l.toleranceBar(f, stage)
 		v.Limits = l.limitEntries(f)
@@ -100,6 +113,52 @@ func (l *look) sheet(f *bench.Feature, stage string) *FeatureSheet {
 	return v
 }
 
+// asNew is the first question of a size that wears: what it was.
+func (l *look) asNew(f *bench.Feature) *AsNewView {
+	at := func(name string) unit.Ref { return l.unit.FeatureRef(f.Part.Code, f.Code, name) }
+	v := &AsNewView{Size: l.field(at("new_low")), Rest: []Entry{l.field(at("new_high")), l.field(at("new_source"))}}
+	v.Size.Hint, v.Size.Unit = l.units(quantity.Length, "")
+	v.Size.Place = v.Size.Unit
+	if !f.New.Low.IsZero() {
+		from := l.choose(at("new_from")).Wrap()
+		v.From = &from
+	}
+	if f.New.Holds() {
+		v.Words = f.New.Low.In(l.Units)
+		if !f.New.High.IsZero() {
+			v.Words += " to " + f.New.High.In(l.Units)
+		}
+		v.Words += " · " + wording.AsNewFrom(f.New)
+	}
+	return v
+}
+
+// goneBy are the sizes of the part that others go by, a line each.
+func (l *look) goneBy() (out []SizeRow) {
+	for _, f := range l.part.Features {
+		if !f.Def.Size {
+			continue
+		}
+		row := SizeRow{How: f.Def.How}
+		for i, slot := range f.Spec.Slots() {
+			e := l.cell(f, unit.StageFound, slot)
+			e.Label = f.Def.Name
+			if i > 0 {
+				e.Label += fmt.Sprintf(" %d", i+1)
+			}
+			row.Entries = append(row.Entries, e)
+		}
+		out = append(out, row)
+	}
+	return out
+}
+
+// SizeRow is a size that others go by, and how it is measured.
+type SizeRow struct {
+	How     string
+	Entries []Entry
+}
+
 // life says how fast a feature wears and how long it will last.
 func (l *look) life(f *bench.Feature) string {
 	life, ok := l.st.Life(f)
@@ -116,8 +175,7 @@ func (l *look) life(f *bench.Feature) string {
 // limitEntries are a feature's limits, their source, and its instrument with the
 // shop's own to tap.
 func (l *look) limitEntries(f *bench.Feature) (out []Entry) {
-	for _, name := range []string{"lower", "upper", "standing", "source", "instrument", "tool", "resolution",
-		"permitted"} {
+	for _, name := range []string{"lower", "upper", "standing", "source", "instrument", "resolution", "permitted"} {
 		e := l.field(l.unit.FeatureRef(f.Part.Code, f.Code, name))
 		if name == "instrument" {
 			for _, i := range l.st.Tools {
