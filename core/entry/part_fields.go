@@ -299,7 +299,7 @@ var featureFields = []*Field{
 		func(p *Place) *string { return &p.Feature.LimitSource }).required(),
 	featureTable.line("source", "Document it stands in", func(p *Place) *string { return &p.Feature.Source }),
 	featureTable.choice("measured", "Measured", offer(string(metrology.Total), string(metrology.Each)),
-		func(p *Place) *string { return &p.Feature.Measured }).required(),
+		func(p *Place) *string { return &p.Feature.Measured }),
 	featureTable.choice("limit_for", "Limit for", offer(string(metrology.Total), string(metrology.Each)),
 		func(p *Place) *string { return &p.Feature.LimitFor }).required(),
 	{Scope: unit.ScopeFeature, Name: "instrument", Label: "Instrument", Kind: Line,

@@ -268,6 +268,12 @@ func (p *Part) FeatureByCode(code string) (*Feature, bool) {
 	return nil, false
 }
 
+// AsksEach reports that it must be said whether a reading is the whole clearance or that of each side: nothing
+// but the hand knows to which wall the part was pushed.
+func (f *Feature) AsksEach() bool {
+	return (f.Method == MethodFeeler || f.Method == MethodDepth) && f.Measured == ""
+}
+
 // Dim is the dimension of the feature's figures.
 func (f *Feature) Dim() quantity.Dimension {
 	if f.Method == MethodGrade {

@@ -34,7 +34,8 @@ type Spec struct {
 	LimitSource  family.LimitSource // of those
 	Rule, Mate   *family.Rule
 	Sizes        Sizes  // of the unit, that rules go by
-	Measured     string // total or each
+	Measured     string // total or each, "" while nobody said it
+	AsksEach     bool   // it must be said
 	LimitFor     string
 	Wears        string
 	Resolution   quantity.Quantity
@@ -64,7 +65,7 @@ const unknownWarmth = 3
 func SpecOf(u *unit.Unit, p *family.Part, def *family.Feature, f *unit.Feature) Spec {
 	s := Spec{
 		Method: def.Method, New: f.New, Lower: f.Lower, Upper: f.Upper, LimitSource: f.LimitFrom(),
-		Rule: def.Rule, Mate: def.Mate, Sizes: SizesOf(u), Measured: f.Measured, LimitFor: f.LimitFor,
+		Rule: def.Rule, Mate: def.Mate, Sizes: SizesOf(u), Measured: f.Measured, LimitFor: f.LimitFor, AsksEach: def.AsksEach(),
 		Wears: def.Wears, Resolution: f.Resolution, Tool: metrology.Tool(f.Tool), Permitted: f.Permitted,
 		Growth: metrology.Steel, Apart: unknownWarmth, Rows: def.Rows, Cols: def.Cols, Leaves: def.Leaves,
 		WorstGrade: def.Worst, Sample: def.Sample,
@@ -109,6 +110,7 @@ type Result struct {
 	Finer       bool    // the instrument cannot tell what may be worn, so nothing is judged
 	Lines       []Line  // what is judged beside the size
 	Deciding    string  // which of them decides, "" the size
+	Unsaid      bool    // nobody said whether a clearance is the whole or that of each side
 	Lacks       []string
 	Judgement   metrology.Judgement
 	Verdict     metrology.Verdict // empty without entries or limits
@@ -130,8 +132,8 @@ type Result struct {
 }
 
 // Figure reports that the value is a figure to reckon with: not one of leaves of which none has
-// stopped yet, which only says how large a gap is at least.
-func (r Result) Figure() bool { return r.HasValue && !(r.IsLeaves && !r.Interval.Bounded) }
+// stopped yet, which only says how large a gap is at least, and none of which nobody said of what.
+func (r Result) Figure() bool { return r.HasValue && !r.Unsaid && !(r.IsLeaves && !r.Interval.Bounded) }
 
 // CheckEntry refuses an entry that cannot stand in the slot.
 func CheckEntry(s Spec, slot, value string) *field.Error {
@@ -210,6 +212,7 @@ func Evaluate(s Spec, entries []*unit.Reading) (r Result) {
 	}
 	var kept []*unit.Reading
 	defer r.ask()
+	defer r.unsaid(s)
 	for _, e := range entries {
 		if e.Value == "" {
 			continue
@@ -263,6 +266,16 @@ func (s Spec) near(entries []*unit.Reading) float64 {
 		return median(all)
 	}
 	return 0
+}
+
+// unsaid leaves a clearance open while nobody said whether it is the whole or that of each side.
+func (r *Result) unsaid(s Spec) {
+	if !s.AsksEach || s.Measured != "" || !r.Any {
+		return
+	}
+	r.Unsaid = true
+	r.Verdict, r.HasUsed, r.HasNext = metrology.Undecided, false, false
+	r.Settle = "say whether that is the whole clearance or that of each side"
 }
 
 // ask leaves a feature without a verdict while one of its figures is questioned.

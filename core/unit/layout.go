@@ -49,11 +49,11 @@ func fastened(def *family.Part) string {
 func newFeature(def *family.Feature) *Feature {
 	f := &Feature{Code: def.Code, LimitSource: string(def.LimitSource), Measured: def.Measured, LimitFor: def.LimitFor,
 		Instrument: def.Instrument, Source: def.Source, New: asNew(def)}
-	if f.Measured == "" {
+	if f.Measured == "" && !def.AsksEach() {
 		f.Measured = string(metrology.Total)
 	}
 	if f.LimitFor == "" {
-		f.LimitFor = f.Measured
+		f.LimitFor = string(metrology.Total)
 	}
 	f.Lower, f.Upper, f.Resolution = length(def.Lower), length(def.Upper), length(def.Resolution)
 	return f

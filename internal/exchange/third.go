@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"corvek/core/family"
+	"corvek/core/metrology"
 )
 
 // fromThird brings a document of the third version to this one. A limit that had come from a family of that
@@ -14,6 +15,9 @@ func (d *Document) fromThird() {
 				_, upper := f["upper"]
 				if f["standing"] == string(family.SourceGuidance) && (lower || upper) {
 					f["standing"] = string(family.SourceEarlier)
+				}
+				if _, said := f["measured"]; !said && f["readings"] != nil {
+					f["measured"] = string(metrology.Total) // which that version took for granted
 				}
 			}
 		}

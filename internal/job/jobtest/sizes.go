@@ -8,6 +8,7 @@ import (
 	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/measure"
+	"corvek/core/metrology"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -103,6 +104,9 @@ func (s Sizes) write(st *bench.State) (out []value) {
 	for _, p := range st.Parts {
 		for _, f := range p.Features {
 			size := s.text(s.of(st, f.Path()))
+			if f.Def.AsksEach() {
+				out = append(out, value{u.FeatureRef(p.Code, f.Code, "measured"), string(metrology.Total)})
+			}
 			switch {
 			case f.Def.Size:
 				for _, slot := range f.Spec.Slots() {

@@ -88,9 +88,11 @@ func (l *look) sheet(f *bench.Feature, stage string) *FeatureSheet {
 		v.Bar = l.toleranceBar(f, stage)
 		v.Limits = l.limitEntries(f)
 	}
+	if f.Def.AsksEach() || f.Def.Method == family.MethodFeeler {
+		v.Questions = l.leafQuestions(f)
+	}
 	switch f.Def.Method {
 	case family.MethodFeeler:
-		v.Questions = l.leafQuestions(f)
 		v.Leaves = l.leaves(f, stage)
 	case family.MethodGrade:
 		v.Grades = l.grades(f, stage)
@@ -189,8 +191,11 @@ func (l *look) limitEntries(f *bench.Feature) (out []Entry) {
 }
 
 func (l *look) leafQuestions(f *bench.Feature) []Choice {
-	return []Choice{l.choose(l.unit.FeatureRef(f.Part.Code, f.Code, "measured")),
-		l.choose(l.unit.FeatureRef(f.Part.Code, f.Code, "limit_for"))}
+	out := []Choice{l.choose(l.unit.FeatureRef(f.Part.Code, f.Code, "measured"))}
+	if !f.Lower.IsZero() || !f.Upper.IsZero() { // a rule is for the whole clearance
+		out = append(out, l.choose(l.unit.FeatureRef(f.Part.Code, f.Code, "limit_for")))
+	}
+	return out
 }
 
 func (l *look) leaves(f *bench.Feature, stage string) (out []LeafView) {
