@@ -62,10 +62,13 @@ func (n AsNew) Middle() float64 { return (n.Low.SI + max(n.Low.SI, n.High.SI)) /
 // Half is half the width of the band, in m; 0 of a point.
 func (n AsNew) Half() float64 { return (max(n.Low.SI, n.High.SI) - n.Low.SI) / 2 }
 
-// Said notes that a size as new was typed, or taken out.
+// Said notes that a size as new was typed, or taken out. Another one than the sheet's is not the sheet's.
 func (f *Feature) Said() {
-	if f.New.Low.IsZero() {
+	switch {
+	case f.New.Low.IsZero():
 		f.New = AsNew{}
+	case f.New.From == NewSheet:
+		f.New.From, f.New.Source = "", ""
 	}
 }
 
@@ -73,6 +76,8 @@ func (f *Feature) Said() {
 // shipped.
 func (f *Feature) Typed() {
 	switch family.LimitSource(f.LimitSource) {
+	case family.SourceSheet:
+		f.LimitSource, f.Source = string(family.SourceShop), ""
 	case "", family.SourceGuidance, family.SourceNone, family.SourceEarlier:
 		f.LimitSource = string(family.SourceShop)
 	}

@@ -25,7 +25,8 @@ import (
 // ones with the shop's own versions over them, its tools, and what its closed jobs teach.
 type catalog struct {
 	bench.Catalog
-	own map[string]bool // families that the shop wrote a version of
+	own    map[string]bool // families that the shop wrote a version of
+	sheets []store.SheetVersion
 
 	units *lru.Cache[asUnit, *family.Family] // families as they are for units, by what makes them so
 }
@@ -129,6 +130,9 @@ func (s *Service) refresh(ctx context.Context, version int64) error {
 	}
 	for _, t := range tools {
 		c.Tools[strings.ToLower(t.Name)] = t
+	}
+	if c.sheets, err = s.Store.SheetsNow(ctx); err != nil {
+		return err
 	}
 	if c.Lessons, err = s.Store.Lessons(ctx); err != nil {
 		return err

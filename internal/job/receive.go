@@ -63,6 +63,9 @@ func (s *Service) Create(ctx context.Context, who people.Actor, n NewJob) (tag s
 		}
 	}
 	w.happened(unit.Event{Kind: unit.EventReceived})
+	if err := w.useSure(j.Units[0]); err != nil {
+		return "", err
+	}
 	return j.Tag, s.keep(ctx, w)
 }
 

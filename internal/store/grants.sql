@@ -9,5 +9,7 @@ REVOKE INSERT, UPDATE, DELETE ON record_entries, record_head, record_tails, goos
 REVOKE UPDATE, DELETE ON family_versions, shop_entries, copies, papers, recordings, recording_chunks,
     recording_notes FROM {role};
 REVOKE INSERT, DELETE ON shop FROM {role};
-REVOKE DELETE ON jobs, people, customers FROM {role};
+REVOKE DELETE ON jobs, people, customers, model_sheets FROM {role};
+REVOKE UPDATE, DELETE ON sheet_versions FROM {role};
+GRANT UPDATE (confirmed_by, confirmed_at) ON sheet_versions TO {role};
 GRANT EXECUTE ON FUNCTION record_write(bigint, jsonb, text, text) TO {role};
