@@ -15,6 +15,7 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/sheet"
 	"corvek/core/shop"
 	"corvek/core/trace"
 	"corvek/core/unit"
@@ -24,7 +25,7 @@ import (
 	"corvek/internal/store"
 )
 
-//go:embed shop.json jobs logs
+//go:embed shop.json jobs logs sheets
 var files embed.FS
 
 // today is the day the demo files were written for; loading moves them to now.
@@ -153,10 +154,36 @@ func Load(ctx context.Context, jobs *job.Service, password string, hash func(str
 	if err := keepLogs(ctx, jobs); err != nil {
 		return 0, err
 	}
+	if err := keepSheets(ctx, jobs); err != nil {
+		return 0, err
+	}
 	if err := s.sign(ctx, jobs, docs); err != nil {
 		return 0, err
 	}
 	return len(docs), jobs.Store.SaveDemo(ctx, store.DemoDone)
+}
+
+// keepSheets takes up what the shop knows of models: one rich, one thin, one with a wrong figure.
+func keepSheets(ctx context.Context, jobs *job.Service) error {
+	list, err := files.ReadDir("sheets")
+	if err != nil {
+		return err
+	}
+	for _, f := range list {
+		text, err := files.ReadFile("sheets/" + f.Name())
+		if err != nil {
+			return err
+		}
+		doc, err := sheet.Read(text)
+		if err != nil {
+			return fmt.Errorf("%s: %w", f.Name(), err)
+		}
+		lead := people.Actor{Name: by, Role: people.RoleLead}
+		if err := jobs.SaveSheet(ctx, lead, doc, "the shop's own sheet"); err != nil {
+			return fmt.Errorf("%s: %w", f.Name(), err)
+		}
+	}
+	return nil
 }
 
 // columns say what stands in the logs of the shop's stand.

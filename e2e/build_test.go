@@ -54,8 +54,19 @@ func (u *user) fitOne(tag string, p *bench.Part) {
 		u.fill(at("press"), "1.5 mm")
 	}
 	if j, bolted := build.JointOf(p.Def, p.Part.Joint); bolted {
+		if j.Bolts && j.Thread == "" { // read off the head
+			own := func(name string) string { return fmt.Sprintf("u1/part/%s/%s", p.Code, name) }
+			u.unfold(own("thread"))
+			u.fill(own("thread"), "M10")
+			u.unfold(own("class"))
+			u.tap(own("class"), "8.8")
+			j, _ = build.JointOf(p.Def, u.state(tag).ByCode[p.Code].Part.Joint)
+		}
 		tight, err := build.Tighten(j)
 		require.NoError(u.t, err)
+		if !j.Bolts && tight.Torque == 0 {
+			tight.Torque = 60
+		}
 		u.fill(at("torque"), fmt.Sprintf("%.1f N·m", tight.Torque))
 	}
 	if p.AsksFeel() {

@@ -226,6 +226,9 @@ func (st *Modelled) shims() {
 	st.Shims = sh
 	l := f.Spec
 	lim := f.Found.Limits
+	if new := f.Found.New; !new.Empty() { // it is brought back to what it has new
+		lim = new
+	}
 	switch {
 	case !f.Found.HasValue:
 		sh.Fault = "measure the side clearance first"

@@ -7,6 +7,7 @@ import (
 	"corvek/core/decide"
 	"corvek/core/family"
 	"corvek/core/field"
+	"corvek/core/leakage"
 	"corvek/core/mount"
 	"corvek/core/proof"
 	"corvek/core/strip"
@@ -32,7 +33,26 @@ func (st *Modelled) Facts() (mount.Facts, error) {
 		}
 	}
 	st.mistakes(&u)
+	st.invent(&u)
 	return u, nil
+}
+
+// invent gives the unit on the practice stand what of this one is not known, so that it can be run at all: a
+// leak and a relief such as a unit of its kind might have. What is predicted of the unit itself knows none of it.
+func (st *Modelled) invent(u *mount.Facts) {
+	d := st.Duty
+	if st.Family.Action == "pump" && len(u.Model.Paths) == 0 && len(st.Family.Leaks) > 0 {
+		u.Model.Paths = []leakage.Path{mount.InventedLeak(u.Model, d.Pressure)}
+		u.Invented = append(u.Invented, "its inner leak")
+	}
+	r := st.Family.Relief
+	if r == nil || st.ByCode[r.Part] == nil || u.Model.Relief.Cracking > 0 {
+		return
+	}
+	if band := proof.ReliefBand(st.Family.Accept, st.Unit.Setting, d.Pressure); !band.Empty() {
+		u.Model.Relief = mount.InventedRelief(band)
+		u.Invented = append(u.Invented, "its relief spring")
+	}
 }
 
 // mistakes are those of the build that the record shows: what was not filled, a seal the wrong

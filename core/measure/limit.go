@@ -223,7 +223,7 @@ func (s Spec) gapped(r *family.Rule, entries []*unit.Reading, b *Bound) {
 		b.By = "new " + fitWords(r) + of
 		b.Limits = metrology.AtMost(r.Times * high)
 		if r.Times > 1 {
-			b.By += ", out at " + quantity.Figures(r.Times, 2) + " times"
+			b.By += ", out at " + timesWords(r.Times)
 		}
 	case high > 0:
 		b.By, b.ByTest = "new "+fitWords(r)+of+"; its leak test says when it is out", true
@@ -234,6 +234,13 @@ func (s Spec) gapped(r *family.Rule, entries []*unit.Reading, b *Bound) {
 	if low > 0 && !b.ByTest {
 		b.Limits.Lower, b.Limits.HasLower = low, true
 	}
+}
+
+func timesWords(times float64) string {
+	if times == 2 {
+		return "twice"
+	}
+	return quantity.Figures(times, 1) + " times"
 }
 
 func fitWords(r *family.Rule) string {

@@ -64,11 +64,28 @@ const unknownWarmth = 3
 // SpecOf is how a feature of a unit is measured: its family's way, with what holds on the unit.
 func SpecOf(u *unit.Unit, p *family.Part, def *family.Feature, f *unit.Feature) Spec {
 	s := Spec{
-		Method: def.Method, New: f.New, Lower: f.Lower, Upper: f.Upper, LimitSource: f.LimitFrom(),
-		Rule: def.Rule, Mate: def.Mate, Sizes: SizesOf(u), Measured: f.Measured, LimitFor: f.LimitFor, AsksEach: def.AsksEach(),
-		Wears: def.Wears, Resolution: f.Resolution, Tool: metrology.Tool(f.Tool), Permitted: f.Permitted,
-		Growth: metrology.Steel, Apart: unknownWarmth, Rows: def.Rows, Cols: def.Cols, Leaves: def.Leaves,
-		WorstGrade: def.Worst, Sample: def.Sample,
+		Method:      def.Method,
+		New:         f.New,
+		Lower:       f.Lower,
+		Upper:       f.Upper,
+		LimitSource: f.LimitFrom(),
+		Rule:        def.Rule,
+		Mate:        def.Mate,
+		Sizes:       SizesOf(u),
+		Measured:    f.Measured,
+		LimitFor:    f.LimitFor,
+		AsksEach:    def.AsksEach(),
+		Wears:       def.Wears,
+		Resolution:  f.Resolution,
+		Tool:        metrology.Tool(f.Tool),
+		Permitted:   f.Permitted,
+		Growth:      metrology.Steel,
+		Apart:       unknownWarmth,
+		Rows:        def.Rows,
+		Cols:        def.Cols,
+		Leaves:      def.Leaves,
+		WorstGrade:  def.Worst,
+		Sample:      def.Sample,
 	}
 	if s.Tool == "" {
 		s.Tool, _ = metrology.ToolNamed(f.Instrument)

@@ -29,6 +29,8 @@ type Facts struct {
 	Springs float64                                   // share of their force that the springs fitted give, 0 not known
 	Wear    float64                                   // largest share of a wear limit that a clearance has used
 	Worn    bool                                      // a clearance was measured, so that wear is known
+	// What of it is not known and was made up, so that it can be run for practice
+	Invented []string
 }
 
 // leaky are figures that grow with a clearance where no model of leaks says more.
@@ -68,7 +70,7 @@ func (u Facts) weak() bool { return u.Springs > 0 && u.Springs != 1 }
 // here.
 func (u Facts) Mount(t *family.Test) Mounted {
 	m := Mounted{Tag: u.Tag, Action: u.Family.Action, Model: u.Model, Duty: u.Duty, Stiff: u.Stiff, SealOK: u.SealOK,
-		Rest: map[string]float64{}, Faults: u.faults()}
+		Rest: map[string]float64{}, Faults: u.faults(), Invented: u.Invented}
 	at := u.level(t.At) * t.Pressure
 	for _, r := range t.Reads {
 		v, ok := u.figure(t, r, at)

@@ -49,8 +49,13 @@ func Read(text []byte) (*Sheet, error) {
 		return nil, errors.New("is no sheet: there is something after its end")
 	}
 	if d.Format != Format || d.Version != Version {
-		return nil, fmt.Errorf("is no sheet: format %q version %d, %q version %d is wanted", d.Format, d.Version, Format,
-			Version)
+		return nil, fmt.Errorf(
+			"is no sheet: format %q version %d, %q version %d is wanted",
+			d.Format,
+			d.Version,
+			Format,
+			Version,
+		)
 	}
 	return d.Sheet, d.Check()
 }
@@ -65,7 +70,12 @@ func (s *Sheet) Check() error {
 		return errors.New("a sheet names its family and its model")
 	case len(s.Values) > MostValues || len(s.Parts) > MostParts || len(s.Lessons) > MostLessons ||
 		len(s.Kit) > MostParts:
-		return fmt.Errorf("a sheet holds at most %d values, %d parts and %d lessons", MostValues, MostParts, MostLessons)
+		return fmt.Errorf(
+			"a sheet holds at most %d values, %d parts and %d lessons",
+			MostValues,
+			MostParts,
+			MostLessons,
+		)
 	case s.SerialTo > 0 && s.SerialFrom > s.SerialTo:
 		return errors.New("its range of serials runs backwards")
 	}

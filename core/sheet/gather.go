@@ -14,8 +14,8 @@ import (
 
 // ofModel are the values that belong to a model and not to the unit on the bench or its machine.
 var ofModel = map[unit.Scope]string{
-	unit.ScopeUnit: `fluid viscosity density displacement speed duty_pressure temperature filtration capacity setting_low
-		setting_high setting_source need_flow need_torque need_leak need_shot need_back_low need_back_high
+	unit.ScopeUnit: `fluid viscosity density displacement speed duty_pressure temperature filtration capacity
+		setting_low setting_high setting_source need_flow need_torque need_leak need_shot need_back_low need_back_high
 		need_pressure need_pilot need_apart need_force need_stroke need_fill need_turns need_draw_time need_medium`,
 	unit.ScopePart: `expected spring_outside spring_inside spring_thickness spring_cone stack_space stack_needed
 		stack_right friction friction_source thread class dry joint_torque joint_source joint_angle snug locking
@@ -39,7 +39,6 @@ func OfModel(scope unit.Scope) (out []*entry.Field) {
 type Item struct {
 	Value
 	Group string // by which it is picked
-	Label string // what it is called: part, feature and field
 	Was   string // on the sheet, "" where it is not on it
 	New   bool   // it is not on the sheet
 	Other bool   // the sheet has it otherwise
@@ -221,10 +220,10 @@ func middle(f *unit.Feature) string {
 }
 
 // Differences are what a unit knows beside its sheet: what is new, and what the sheet has otherwise. A nil sheet
-// knows nothing. label gives the words of a key.
-func Differences(s, of *Sheet, label func(key string) string) (out []Item) {
+// knows nothing.
+func Differences(s, of *Sheet) (out []Item) {
 	for _, v := range of.Values {
-		item := Item{Value: v, Label: label(v.Key), New: true}
+		item := Item{Value: v, New: true}
 		if s != nil {
 			if old := s.Value(v.Key); old != nil {
 				if same(old.Text, v.Text) {
@@ -269,8 +268,8 @@ func Group(key string) string {
 	return key
 }
 
-// Keep gives the sheet with what was picked of a unit, by group; "form", "kit" and "lesson" are groups too. A nil sheet is begun. What units had is noted for
-// every value that was measured, picked or not. Parts, kit and lessons of the unit are taken over whole.
+// Keep gives the sheet with what was picked of a unit, by group; "form", "kit" and "lesson" are groups too.
+// A nil sheet is begun. What units had is noted for every value that was measured, picked or not. Parts, kit and lessons of the unit are taken over whole.
 func Keep(s, of *Sheet, picked func(group string) bool) *Sheet {
 	out := &Sheet{Family: of.Family, Maker: of.Maker, Model: of.Model}
 	if s != nil {

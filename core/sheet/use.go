@@ -3,6 +3,7 @@ package sheet
 import (
 	"fmt"
 	"slices"
+	"strconv"
 
 	"corvek/core/entry"
 	"corvek/core/unit"
@@ -64,6 +65,9 @@ func (s *Sheet) value(j *unit.Job, u *unit.Unit, shop *entry.Shop, v Value) (wro
 	if err != nil {
 		return false, err
 	}
+	if ref.Scope == unit.ScopePart && ref.Name == "expected" {
+		return s.count(u.Part(ref.Part), v.Text)
+	}
 	place, f, err := entry.Resolve(j, ref, shop)
 	if err != nil {
 		return false, err
@@ -71,14 +75,25 @@ func (s *Sheet) value(j *unit.Job, u *unit.Unit, shop *entry.Shop, v Value) (wro
 	switch name := ref.Name; {
 	case name == "new_from" || name == "new_source" || name == "standing" || name == "source" && place.Feature != nil:
 		return false, nil // told by the sheet itself, below
-	case name == "expected" && place.Part.From == unit.CountFamily:
-		place.Part.From, place.Part.Why = unit.CountVariant, "sheet "+s.Name()
 	case name == "stack_right" && place.Part.StackFrom == unit.StackFamily:
 		place.Part.StackFrom = unit.StackVariant
 	case f.Get(place) != "" && name != "limit_for":
 		return false, nil // the unit wins
 	}
 	return true, place.Write(f, v.Text)
+}
+
+// count puts the number of pieces that a part of the model has, where nobody counted them on this unit.
+func (s *Sheet) count(p *unit.Part, text string) (wrote bool, err error) {
+	n, err := strconv.Atoi(text)
+	switch {
+	case err != nil || n < 0 || p == nil:
+		return false, unit.ErrRef
+	case p.From != unit.CountFamily || p.Expected == n:
+		return false, nil
+	}
+	p.Expected, p.From, p.Why = n, unit.CountVariant, "sheet "+s.Name()
+	return true, nil
 }
 
 // told notes at each feature that the sheet says its size as new or its limit, and whence the sheet has it.

@@ -2,13 +2,10 @@ package job
 
 import (
 	"context"
-	"fmt"
 	"strings"
 
-	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/core/field"
-	"corvek/core/unit"
 	"corvek/internal/people"
 	"corvek/internal/store"
 )
@@ -30,54 +27,6 @@ func (c *catalog) addVariants(versions []store.FamilyVersion) {
 			c.Plain[of] = with
 		}
 	}
-}
-
-// KeepVariant keeps what makes a unit another than its family as a variant of the
-// shop's own: the next unit of this model number is offered it.
-func (s *Service) KeepVariant(ctx context.Context, who people.Actor, tag string, number int, name string) error {
-	name, err := short("name", name, "give the variant a name")
-	if err != nil {
-		return err
-	}
-	var kept *store.FamilyVersion
-	err = s.onUnit(
-		ctx,
-		who,
-		people.RoleTechnician,
-		tag,
-		number,
-		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
-			if strings.TrimSpace(u.Model) == "" {
-				return "", field.Errorf("name", "type the model number first: the next one is known by it")
-			}
-			code := family.CodeOf(name)
-			if code == "" {
-				return "", field.Errorf("name", "needs letters or figures")
-			}
-			if v := st.Plain.VariantNamed(code); v != nil && !v.Own {
-				return "", field.Errorf("name", "is the name of a variant that the family has already")
-			}
-			text, err := u.OwnVariant(st.Plain, code, name)
-			if err != nil {
-				return "", err
-			}
-			with, _, err := st.Plain.WithVariant(name, []byte(text))
-			if err != nil {
-				return "", field.Errorf("name", "this unit cannot be kept as a variant: %s", err)
-			}
-			if with.VariantNamed(code).Change.Empty() {
-				return "", field.Errorf("name", "this unit is as its family has it; there is nothing to keep")
-			}
-			kept = &store.FamilyVersion{Code: ownVariant(st.Plain.Code, code), Text: text, Reason: "kept from " + tag,
-				ByName: who.Name, At: s.moment()}
-			return fmt.Sprintf("kept as the shop's own variant %q of %s", name, st.Plain.Name), nil
-		},
-	)
-	if err != nil {
-		return err
-	}
-	// The form's own token was used up by the line in the job's record.
-	return s.keepVersion(store.WithOnce(ctx, ""), kept)
 }
 
 // SaveVariant keeps a new version of a variant of the shop's own; an empty text takes

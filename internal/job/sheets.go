@@ -98,36 +98,33 @@ type Kept struct {
 	Reason   string
 }
 
-// KeepSheet keeps what was picked of a unit as a new version of the sheet of its model. Where the shop wants it,
-// it holds only when a lead confirmed it.
+// KeepSheet keeps what was picked of a unit as a new version of the sheet of its model, of one that was handed
+// over too. Where the shop wants it, it holds only when a lead confirmed it.
 func (s *Service) KeepSheet(ctx context.Context, who people.Actor, tag string, number int, k Kept) error {
-	if strings.TrimSpace(k.Reason) == "" {
-		k.Reason = "kept from " + tag
+	if !who.May(people.RoleTechnician) {
+		return people.ErrForbidden
 	}
-	var row *store.ModelSheet
-	var version *store.SheetVersion
-	err := s.onUnit(ctx, who, people.RoleTechnician, tag, number,
-		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
-			if strings.TrimSpace(u.Model) == "" {
-				return "", field.Errorf("model", "type the model number first: the next one is known by it")
-			}
-			if len(k.Groups) == 0 {
-				return "", field.Errorf("keep", "tick what is to be kept")
-			}
-			of := sheet.Gather(w.Job, u, st.Family)
-			of.Suffix, of.SerialFrom, of.SerialTo = strings.TrimSpace(k.Suffix), k.From, k.To
-			doc := sheet.Keep(s.sheetOf(of), of, func(group string) bool { return slices.Contains(k.Groups, group) })
-			if len(doc.Values) > sheet.MostValues || len(doc.Parts) > sheet.MostParts {
-				return "", field.Errorf("keep", "is more than a sheet holds: %d values", sheet.MostValues)
-			}
-			row = &store.ModelSheet{Family: doc.Family, Maker: doc.Maker, Model: doc.Model, HoldsOf: holdsOf(doc)}
-			version = s.sheetVersion(who, doc, k.Reason)
-			return fmt.Sprintf("kept on the sheet of %s: %d groups of values", doc.Name(), len(k.Groups)), nil
-		})
+	st, err := s.Load(ctx, tag, number)
 	if err != nil {
 		return err
 	}
-	return s.saveSheet(ctx, row, version)
+	switch {
+	case strings.TrimSpace(st.Unit.Model) == "":
+		return field.Errorf("model", "type the model number first: the next one is known by it")
+	case len(k.Groups) == 0:
+		return field.Errorf("keep", "tick what is to be kept")
+	}
+	of := sheet.Gather(st.Job, st.Unit, st.Family)
+	of.Suffix, of.SerialFrom, of.SerialTo = strings.TrimSpace(k.Suffix), k.From, k.To
+	doc := sheet.Keep(s.sheetOf(of), of, func(group string) bool { return slices.Contains(k.Groups, group) })
+	if err := doc.Check(); err != nil {
+		return field.Errorf("keep", "%s", err)
+	}
+	reason := "kept from " + tag
+	if r := strings.TrimSpace(k.Reason); r != "" {
+		reason += ": " + r
+	}
+	return s.saveSheet(ctx, doc, s.sheetVersion(who, doc, reason))
 }
 
 // sheetOf is the sheet that holds of exactly the same units, nil where there is none yet.
@@ -160,9 +157,9 @@ func (s *Service) sheetVersion(who people.Actor, doc *sheet.Sheet, reason string
 	return v
 }
 
-func (s *Service) saveSheet(ctx context.Context, m *store.ModelSheet, v *store.SheetVersion) error {
-	// The form's own token was used up by the line in the job's record.
-	if err := s.Store.SaveSheet(store.WithOnce(ctx, ""), m, v); err != nil {
+func (s *Service) saveSheet(ctx context.Context, doc *sheet.Sheet, v *store.SheetVersion) error {
+	m := &store.ModelSheet{Family: doc.Family, Maker: doc.Maker, Model: doc.Model, HoldsOf: holdsOf(doc)}
+	if err := s.Store.SaveSheet(ctx, m, v); err != nil {
 		return err
 	}
 	return s.anew(ctx)
@@ -199,6 +196,5 @@ func (s *Service) SaveSheet(ctx context.Context, who people.Actor, doc *sheet.Sh
 	if err := doc.Check(); err != nil {
 		return field.Errorf("sheet", "%s", err)
 	}
-	row := &store.ModelSheet{Family: doc.Family, Maker: doc.Maker, Model: doc.Model, HoldsOf: holdsOf(doc)}
-	return s.saveSheet(ctx, row, s.sheetVersion(who, doc, reason))
+	return s.saveSheet(ctx, doc, s.sheetVersion(who, doc, reason))
 }

@@ -48,9 +48,7 @@ func keepAll(t *testing.T, s *job.Service, tag string) {
 	t.Helper()
 	st := load(t, s, tag)
 	groups := []string{"form", "kit", "lesson"}
-	for _, item := range sheet.Differences(nil, sheet.Gather(st.Job, st.Unit, st.Family), func(k string) string {
-		return k
-	}) {
+	for _, item := range sheet.Differences(nil, sheet.Gather(st.Job, st.Unit, st.Family)) {
 		groups = append(groups, item.Group)
 	}
 	require.NoError(t, s.KeepSheet(t.Context(), iva, tag, 1, job.Kept{Groups: groups}))
@@ -79,8 +77,12 @@ func TestTheSecondUnitStartsWithAllOfTheFirst(t *testing.T) {
 			require.Len(t, want.Parts, 2)
 			keepAll(t, s, first)
 
-			second, err := s.Create(ctx, iva, job.NewJob{Customer: "Mill", Title: "Next", Complaint: "weak", Family: f.Code,
-				Maker: "NORDVIK  pumpe", Model: "np " + strings.ReplaceAll(f.Code, "_", " ") + " 12"})
+			second, err := s.Create(
+				ctx,
+				iva,
+				job.NewJob{Customer: "Mill", Title: "Next", Complaint: "weak", Family: f.Code,
+					Maker: "NORDVIK  pumpe", Model: "np " + strings.ReplaceAll(f.Code, "_", " ") + " 12"},
+			)
 			require.NoError(t, err)
 			kept := func() *sheet.Sheet { return bare(s.SheetsOf(load(t, s, second).Unit)[0].Sheet) }
 			before := kept()

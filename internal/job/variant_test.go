@@ -9,6 +9,7 @@ import (
 	"corvek/core/metrology"
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/internal/job"
 	"corvek/internal/people"
 	"corvek/internal/report"
 
@@ -144,14 +145,12 @@ func TestAnAssemblyOnceMoreAndOnceLess(t *testing.T) {
 	assert.Equal(t, "no check in this casting", st.Absent[0].Absent)
 }
 
-// What was made true at the bench is kept in one act, and offered for the next unit
-// of the model.
-func TestAUnitIsKeptAsTheShopsOwnVariant(t *testing.T) {
+// What was made true at the bench is kept on the sheet of the model, and the next unit of it is laid out so.
+func TestAUnitMadeTrueIsKeptForTheNext(t *testing.T) {
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "external_gear_pump")
-	assert.ErrorContains(t, s.KeepVariant(ctx, iva, tag, 1, "Tarn short"), "model number first")
+	assert.ErrorContains(t, s.KeepSheet(ctx, iva, tag, 1, job.Kept{Groups: []string{"form"}}), "model number first")
 	put(t, s, tag, "u1/model", "GX-99 K")
-	assert.ErrorContains(t, s.KeepVariant(ctx, iva, tag, 1, "Tarn short"), "nothing to keep")
 	put(t, s, tag, "u1/part/seal_outer/absent", "one seal in this cover")
 	_, err := s.AddPart(ctx, iva, tag, 1, "shims", "Wear ring", "o_ring", 2)
 	require.NoError(t, err)
@@ -162,30 +161,34 @@ func TestAUnitIsKeptAsTheShopsOwnVariant(t *testing.T) {
 	put(t, s, tag, "u1/part/rear_plate/feature/side_clearance/standing", "maker")
 	put(t, s, tag, "u1/part/cover_bolts/thread", "M12")
 	put(t, s, tag, "u1/part/cover_bolts/class", "10.9")
-	require.NoError(t, s.KeepVariant(ctx, iva, tag, 1, "Tarn short"))
+	keepAll(t, s, tag)
 
-	next := newUnit(t, s, "external_gear_pump")
-	put(t, s, next, "u1/model", "GX-99 K")
+	next, err := s.Create(ctx, iva, job.NewJob{Customer: "Mill", Title: "Next", Complaint: "weak",
+		Family: "external_gear_pump", Model: "gx99k"})
+	require.NoError(t, err)
 	st := load(t, s, next)
-	require.NotNil(t, st.Variant.Chosen)
-	assert.Equal(t, "Tarn short", st.Variant.Chosen.Variant.Name)
-	put(t, s, next, "u1/variant", "Tarn short")
-	st = load(t, s, next)
 	assert.Nil(t, st.ByCode["seal_outer"])
 	assert.Equal(t, 36, partOf(t, st, "front_needles").Expected)
 	ring := partOf(t, st, "wear_ring")
 	assert.Equal(t, 2, ring.Expected)
+	assert.Equal(t, "o_ring", ring.Def.Kind)
 	assert.True(t, ring.Def.Renew)
 	assert.NotEmpty(t, ring.Features, "its kind brings what is measured")
 	assert.NotNil(t, st.ByCode["check_2.ball"])
 	side := partOf(t, st, "rear_plate").Part.Feature("side_clearance")
 	assert.Equal(t, "6 thou", side.Upper.Typed)
-	assert.Equal(t, "maker", string(side.LimitFrom()))
-	bolt := partOf(t, st, "cover_bolts").Def.Bolt
-	assert.Equal(t, "M12", bolt.Thread)
-	assert.Equal(t, "10.9", bolt.Class)
+	assert.Equal(t, "sheet", side.LimitSource)
+	assert.Equal(t, "GX-99 K: maker's document, sheet 12", side.Source)
+	joint := partOf(t, st, "cover_bolts").Part.Joint
+	assert.Equal(t, "M12", joint.Thread)
+	assert.Equal(t, "10.9", joint.Class)
+}
 
-	// A lead reads it, changes it, takes it out of use; each with a reason.
+// A lead writes a variant of the shop's own, changes it and takes it out of use; each with a reason.
+func TestAVariantOfTheShopsOwnIsTheLeads(t *testing.T) {
+	s, ctx := emptyShop(t), context.Background()
+	require.NoError(t, s.SaveVariant(ctx, odd, "external_gear_pump", "tarn_short",
+		"{code: tarn_short, name: Tarn short, suffix: [K], change: {without: [seal_outer]}}", "measured on two"))
 	assert.ErrorIs(t, s.SaveVariant(ctx, iva, "external_gear_pump", "tarn_short", "", "x"), people.ErrForbidden)
 	assert.ErrorContains(t, s.SaveVariant(ctx, odd, "external_gear_pump", "tarn_short", "code: [", "x"), "tarn_short")
 	assert.ErrorContains(t, s.SaveVariant(ctx, odd, "external_gear_pump", "tarn_short",
@@ -195,7 +198,6 @@ func TestAUnitIsKeptAsTheShopsOwnVariant(t *testing.T) {
 	history, err := s.Store.FamilyHistory(ctx, "external_gear_pump/tarn_short")
 	require.NoError(t, err)
 	assert.Len(t, history, 2)
-	assert.NotNil(t, load(t, s, next).Unit.Part("wear_ring"), "a unit that has it keeps its parts")
 }
 
 // A setting from a document rules the step that proves it.

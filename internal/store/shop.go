@@ -62,7 +62,7 @@ func (s *Store) Instruments(ctx context.Context) ([]shop.Instrument, error) {
 // SaveInstrument adds a tool, or renews one of the same name.
 func (s *Store) SaveInstrument(ctx context.Context, i *shop.Instrument) error {
 	return s.db.WithContext(ctx).Clauses(clause.OnConflict{
-		Columns:   []clause.Column{{Name: "name"}},
+		Columns: []clause.Column{{Name: "name"}},
 		DoUpdates: clause.AssignmentColumns([]string{"kind", "resolution", "class", "full_scale", "permitted",
 			"due_on"}),
 	}).Create(i).Error

@@ -86,6 +86,7 @@ func TestWhatIsEnteredOnceIsHeardEverywhere(t *testing.T) {
 		{"a clearance", "external_gear_pump", []entered{{"u1/displacement", "32 cc/rev"}, {"u1/speed", "1450 rpm"},
 			{"u1/duty_pressure", "175 bar"}, {"u1/viscosity", "46 cSt"},
 			{"u1/part/drive_gear/feature/tip/found/v1", "45 mm"},
+			{"u1/part/body/feature/tip_clearance/measured", "total"},
 			{"u1/part/drive_gear/feature/width/found/v1", "35 mm"},
 			{"u1/part/drive_gear/feature/tip_land/found/v1", "16 mm"},
 			{"u1/part/body/feature/tip_clearance/found/leaf:6 thou", "goes"},

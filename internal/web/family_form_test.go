@@ -8,6 +8,8 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/internal/people"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -116,13 +118,9 @@ func TestAFormWithoutAFamilyIsRefused(t *testing.T) {
 func TestAKeptVariantIsChangedByForm(t *testing.T) {
 	s := serve(t)
 	b := s.as("odd")
-	tag := b.newJob("external_gear_pump")
-	for name, value := range map[string]string{"u1/model": "TQ32-X", "u1/part/relief_spring/absent": "none here"} {
-		res, body := b.set(tag, name, value, "")
-		require.Equal(t, http.StatusOK, res.StatusCode, body)
-	}
-	res, body := b.post("/jobs/"+tag+"/strip/variant", url.Values{"name": {"Tarn short"}})
-	require.Equal(t, http.StatusOK, res.StatusCode, body)
+	lead := people.Actor{ID: 1, Name: "Odd", Role: people.RoleLead}
+	require.NoError(t, s.server.Jobs.SaveVariant(t.Context(), lead, "external_gear_pump", "tarn_short",
+		"{code: tarn_short, name: Tarn short, suffix: [X], change: {without: [relief_spring]}}", "one unit"))
 	_, page := b.get("/library/external_gear_pump")
 	require.Contains(t, page, `id="variant-tarn_short"`)
 	form := typedIn(t, page)
@@ -131,7 +129,7 @@ func TestAKeptVariantIsChangedByForm(t *testing.T) {
 	require.Equal(t, "Tarn short", form.Get(prefix+"name"))
 	form.Set(prefix+"counts", "cover_bolts 6")
 	form.Set("reason", "six bolts on this one")
-	res, body = b.post("/library/external_gear_pump/variant/tarn_short", form)
+	res, body := b.post("/library/external_gear_pump/variant/tarn_short", form)
 	require.Equal(t, http.StatusSeeOther, res.StatusCode, plain(body))
 	own, err := s.server.Jobs.Families()["external_gear_pump"].As("Tarn short", nil)
 	require.NoError(t, err)

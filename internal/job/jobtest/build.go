@@ -73,6 +73,18 @@ func values(st *bench.State, shop *entry.Shop) (out []value) {
 	u := st.Unit
 	for _, p := range st.InOrder() {
 		say := func(name, text string) { out = append(out, value{u.StepRef(p.Code, name), text}) }
+		joint := p.Part.Joint
+		if p.Def.Bolt != nil && joint.Thread == "" && joint.Torque.IsZero() { // read off the head, or out of the book
+			for _, v := range jointOf(u, p) {
+				out = append(out, v)
+				switch v.ref.Name {
+				case "thread":
+					joint.Thread = v.text
+				case "class":
+					joint.Class = v.text
+				}
+			}
+		}
 		if _, right := build.FittingWays(p.Def); right != "" {
 			say("facing", right)
 		}
@@ -92,9 +104,14 @@ func values(st *bench.State, shop *entry.Shop) (out []value) {
 		if _, worn := st.Groove(p); worn {
 			say("press", "1.5 mm")
 		}
-		if j, bolted := build.JointOf(p.Def, p.Part.Joint); bolted {
-			if tight, err := build.Tighten(j); err == nil && !tight.Unknown {
+		if j, bolted := build.JointOf(p.Def, joint); bolted {
+			tight, err := build.Tighten(j)
+			switch {
+			case err != nil || tight.Unknown:
+			case tight.Torque > 0:
 				say("torque", fmt.Sprintf("%.1f N·m", tight.Torque))
+			default:
+				say("torque", "60 N·m")
 			}
 		}
 		if p.Def.Reaches {

@@ -119,15 +119,7 @@ func (s Sizes) write(st *bench.State) (out []value) {
 			}
 		}
 		say := func(name, text string) { out = append(out, value{u.PartRef(p.Code, name), text}) }
-		switch {
-		case p.Def.Bolt == nil:
-		case p.Def.Kind == "bolts":
-			say("thread", "M10")
-			say("class", "8.8")
-		default:
-			say("joint_torque", "60 N·m")
-			say("joint_source", "the maker's sheet, page 6")
-		}
+		out = append(out, jointOf(u, p)...)
 		if p.Def.Stack.Presses() {
 			say("spring_outside", "80 mm")
 			say("spring_inside", "41 mm")
@@ -201,4 +193,16 @@ func length(text string) float64 {
 		return 0
 	}
 	return q.SI
+}
+
+// jointOf is what is read off a joint: of screws thread and head mark, of caps and nuts a torque out of the book.
+func jointOf(u *unit.Unit, p *bench.Part) []value {
+	at := func(name, text string) value { return value{u.PartRef(p.Code, name), text} }
+	switch {
+	case p.Def.Bolt == nil:
+		return nil
+	case p.Def.Kind == "bolts":
+		return []value{at("thread", "M10"), at("class", "8.8")}
+	}
+	return []value{at("joint_torque", "60 N·m"), at("joint_source", "the maker's sheet, page 6")}
 }

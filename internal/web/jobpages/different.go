@@ -3,7 +3,6 @@ package jobpages
 import (
 	"fmt"
 	"html/template"
-	"strings"
 	"sync"
 
 	"corvek/core/bench"
@@ -100,10 +99,10 @@ var palette = sync.OnceValue(func() (out []KindShelf) {
 	return out
 })
 
-// KeepView offers to keep the unit as the shop's own variant, with what would be kept.
+// KeepView says what differs from the family, and where that is kept for the next unit of the model.
 type KeepView struct {
 	Differs []string
-	Model   string
+	URL     string
 }
 
 func (l *look) keep() *KeepView {
@@ -111,7 +110,7 @@ func (l *look) keep() *KeepView {
 	if len(differs) == 0 || !l.CanWork() {
 		return nil
 	}
-	return &KeepView{differs, strings.TrimSpace(l.unit.Model)}
+	return &KeepView{differs, l.page().Act("sheet")}
 }
 
 // changeAssembly puts one more of an assembly into the unit, or says that one is not
@@ -122,11 +121,4 @@ func (s *Pages) changeAssembly(c *echo.Context) error {
 		return site.Done(c, s.Jobs.LeaveOutAssembly(ctx, site.Who(c), c.Param("tag"), unitNo(c), less, why))
 	}
 	return site.Done(c, s.Jobs.AddAssembly(ctx, site.Who(c), c.Param("tag"), unitNo(c), c.FormValue("assembly"), why))
-}
-
-func (s *Pages) keepVariant(c *echo.Context) error {
-	return site.Done(
-		c,
-		s.Jobs.KeepVariant(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), c.FormValue("name")),
-	)
 }

@@ -278,7 +278,9 @@ func (s *Pages) stationPage(ctx context.Context, l *look) (any, error) {
 	switch l.station {
 	case "receive":
 		same, err := s.Jobs.SameUnit(ctx, l.st)
-		return receivePage(l, s.Families(), same), err
+		page := receivePage(l, s.Families(), same)
+		page.Sheets = s.sheetOffers(l)
+		return page, err
 	case "strip":
 		return stripPage(l), nil
 	case "measure":

@@ -45,6 +45,7 @@ type ReceivePage struct {
 	OnBench   []store.Same // open jobs of this very unit
 	Before    []BeforeRow
 	Variant   *VariantFace
+	Sheets    []SheetOffer
 	Fluid     *FluidFace
 	Needs     *NeedFace
 	Cautions  Cautions

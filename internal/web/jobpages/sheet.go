@@ -41,7 +41,8 @@ type FeatureSheet struct {
 
 // AsNewView is the size as new of a feature with its source: asked first, told in a line once it is settled.
 type AsNewView struct {
-	Words string // "" while it is open
+	Short string // the size; "" while it is open
+	Words string // the size and whence it is
 	Size  Entry
 	From  *Choice // nil before a size is typed
 	Rest  []Entry
@@ -126,11 +127,11 @@ func (l *look) asNew(f *bench.Feature) *AsNewView {
 		v.From = &from
 	}
 	if f.New.Holds() {
-		v.Words = f.New.Low.In(l.Units)
+		v.Short = f.New.Low.In(l.Units)
 		if !f.New.High.IsZero() {
-			v.Words += " to " + f.New.High.In(l.Units)
+			v.Short += " to " + f.New.High.In(l.Units)
 		}
-		v.Words += " · " + wording.AsNewFrom(f.New)
+		v.Words = v.Short + " · " + wording.AsNewFrom(f.New)
 	}
 	return v
 }

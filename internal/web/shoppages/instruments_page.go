@@ -44,6 +44,7 @@ type InstrumentsPage struct {
 	Error                 *field.Error
 	Name, Kind, Res, DueS string
 	Class, Full           string // of a gauge of the stand
+	Permitted             string // of a length instrument: its largest error, as certified
 }
 
 func (s *Pages) renderInstruments(c *echo.Context, status int, v *InstrumentsPage) error {
@@ -63,8 +64,9 @@ func (s *Pages) saveInstrument(c *echo.Context) error {
 	v := &InstrumentsPage{Name: strings.TrimSpace(c.FormValue("name")),
 		Kind: strings.TrimSpace(c.FormValue("kind")), Res: strings.TrimSpace(c.FormValue("resolution")),
 		DueS: strings.TrimSpace(c.FormValue("due_on")), Class: strings.TrimSpace(c.FormValue("class")),
-		Full: strings.TrimSpace(c.FormValue("full_scale"))}
-	row := shop.Instrument{Name: v.Name, Kind: v.Kind, Resolution: v.Res, Class: v.Class, FullScale: v.Full}
+		Full: strings.TrimSpace(c.FormValue("full_scale")), Permitted: strings.TrimSpace(c.FormValue("permitted"))}
+	row := shop.Instrument{Name: v.Name, Kind: v.Kind, Resolution: v.Res, Class: v.Class, FullScale: v.Full,
+		Permitted: v.Permitted}
 	switch {
 	case v.Name == "":
 		v.Error = field.Errorf("name", "say which one it is, as it is marked")
@@ -72,6 +74,10 @@ func (s *Pages) saveInstrument(c *echo.Context) error {
 		v.Error = field.Errorf("kind", "say what it is: micrometer, bore gauge")
 	default:
 		v.Error = gaugeFault(v.Res, v.Class, v.Full)
+	}
+	if q, err := quantity.Parse(v.Permitted, quantity.Length); v.Permitted != "" && v.Error == nil &&
+		(err != nil || q.SI <= 0) {
+		v.Error = field.Errorf("permitted", "is a length, as its certificate has it: 0.004 mm")
 	}
 	if v.DueS != "" && v.Error == nil {
 		t, err := time.Parse(time.DateOnly, v.DueS)

@@ -56,7 +56,8 @@ func (s *Pages) saveLetterhead(c *echo.Context) error {
 		c,
 		s.People.SaveLetterhead(c.Request().Context(), site.Who(c), shop.Letterhead{Name: c.FormValue("shop"),
 			Address: c.FormValue("address"), Sheet: c.FormValue("sheet"), Site: c.FormValue("site"),
-			LeadSigns: c.FormValue("lead_signs") != ""}, mark,
+			LeadSigns:    c.FormValue("lead_signs") != "",
+			LeadConfirms: c.FormValue("lead_confirms") != ""}, mark,
 			c.FormValue("drop") != ""),
 	)
 }

@@ -1,0 +1,36 @@
+package mount
+
+import (
+	"corvek/core/leakage"
+	"corvek/core/metrology"
+	"corvek/core/proof"
+)
+
+// inventedLoss is the share of its flow that a unit of unknown clearances loses at duty on the practice stand.
+const inventedLoss = 0.05
+
+// InventedLeak is a path that lets so much past at a pressure (Pa) as a sound pump might lose: a plane gap of
+// 30 µm over 10 mm, as wide as that takes.
+func InventedLeak(m proof.Model, pressure float64) leakage.Path {
+	p := leakage.Path{Name: "made up for practice", Shape: leakage.ShapePlane, Count: 1, Width: 1, Length: 10e-3,
+		Gap: 30e-6, Share: 1}
+	one := p.Flow(leakage.Conditions{Drop: pressure, Viscosity: m.Viscosity})
+	if one > 0 {
+		p.Width = inventedLoss * m.Theoretical() / one
+	}
+	return p
+}
+
+// InventedRelief is a relief that opens in the middle of a band, or just within its one end, and passes its flow
+// a twenty-fifth above.
+func InventedRelief(band metrology.Limits) proof.Relief {
+	opens, ok := band.Middle()
+	switch {
+	case ok:
+	case band.HasUpper:
+		opens = 0.97 * band.Upper
+	default:
+		opens = 1.03 * band.Lower
+	}
+	return proof.Relief{Cracking: opens, Override: opens / 25}
+}
