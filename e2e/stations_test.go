@@ -160,7 +160,8 @@ func (u *user) measure(tag string) {
 		return ""
 	}
 	own := sheet("drive_gear", "tip")
-	for size, text := range map[string]string{"tip": "48 mm", "width": "35 mm", "side_land": "22 mm", "tip_land": "16 mm"} {
+	sizes := map[string]string{"tip": "48 mm", "width": "35 mm", "side_land": "22 mm", "tip_land": "16 mm"}
+	for size, text := range sizes {
 		u.fill(strings.Replace(own, "/tip/", "/"+size+"/", 1)+"v1", text)
 	}
 	side := sheet("rear_plate", "side_clearance")

@@ -269,7 +269,8 @@ func Group(key string) string {
 }
 
 // Keep gives the sheet with what was picked of a unit, by group; "form", "kit" and "lesson" are groups too.
-// A nil sheet is begun. What units had is noted for every value that was measured, picked or not. Parts, kit and lessons of the unit are taken over whole.
+// A nil sheet is begun. What units had is noted for every value that was measured, picked or not.
+// Parts, kit and lessons of the unit are taken over whole.
 func Keep(s, of *Sheet, picked func(group string) bool) *Sheet {
 	out := &Sheet{Family: of.Family, Maker: of.Maker, Model: of.Model}
 	if s != nil {

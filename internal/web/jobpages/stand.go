@@ -28,6 +28,7 @@ type StandPanel struct {
 	Name      string   // of the connected one, "" for none
 	Said      string   // what it calls itself, "" where it did not say so: what it shows proves nothing
 	Simulated bool
+	Invented  []string // what of the unit is made up there, because it is not known
 	Drives    bool
 	Steps     []StandStep // that read anything a stand can show
 	Step      StandStep   // the one that is at hand
@@ -70,6 +71,9 @@ func (s *Pages) standPanel(ctx context.Context, l *look, asked string) (*StandPa
 		return p, err
 	}
 	p.Name, p.Said, p.Simulated, p.Drives = w.Stand, w.Said, w.Simulated, w.Drives()
+	if facts, err := l.st.Facts(); err == nil && p.Simulated {
+		p.Invented = facts.Invented
+	}
 	for _, step := range a.Points {
 		if step.Skipped == "" && slices.ContainsFunc(step.Test.Reads, func(r family.Read) bool { return !r.May }) {
 			p.Steps = append(p.Steps, l.standStep(step))
