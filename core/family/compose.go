@@ -90,6 +90,10 @@ func (f *Family) compose(change *Change, more map[string]int) (*Family, error) {
 			return nil, err
 		}
 	}
+	var err error
+	if lines, more, err = f.besides(lines, more); err != nil {
+		return nil, err
+	}
 	for _, l := range lines {
 		if l.Part != nil {
 			g.Parts = append(g.Parts, f.own(l.Part))
@@ -158,6 +162,31 @@ func (f *Family) own(written *Part) Part {
 		}
 	}
 	return p
+}
+
+// besides puts behind the others the assemblies of the library that a unit has and its family does not.
+func (f *Family) besides(lines []Line, more map[string]int) ([]Line, map[string]int, error) {
+	all, err := Assemblies()
+	if err != nil {
+		return nil, nil, err
+	}
+	var out map[string]int
+	for _, code := range slices.Sorted(maps.Keys(more)) {
+		a := all[code]
+		if a == nil || more[code] < 1 ||
+			slices.ContainsFunc(lines, func(l Line) bool { return l.Use != nil && l.Use.code() == code }) {
+			continue
+		}
+		if out == nil {
+			out = maps.Clone(more)
+		}
+		lines = append(lines, Line{Use: &Use{Assembly: code, As: code, Branch: a.Name}})
+		out[code]-- // it stands once by its line
+	}
+	if out == nil {
+		return lines, more, nil
+	}
+	return lines, out, nil
 }
 
 // more adds up what a variant and what a unit has more of.

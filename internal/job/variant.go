@@ -65,8 +65,8 @@ func differences(before map[string]unit.Part, u *unit.Unit) string {
 	return strings.Join(append(out, gone...), "; ")
 }
 
-// AddAssembly puts one more of an assembly into the unit: a third pocket, a second
-// shaft seal. It comes with its parts, its leaks and what is asked of it on the stand.
+// AddAssembly puts one more of an assembly into the unit: a third pocket, a second shaft seal, a relief valve
+// where its family has none. It comes with its parts, its leaks and what is asked of it on the stand.
 func (s *Service) AddAssembly(
 	ctx context.Context,
 	who people.Actor,
@@ -85,11 +85,11 @@ func (s *Service) AddAssembly(
 		tag,
 		number,
 		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
-			at := slices.IndexFunc(st.Family.Instances, func(i family.Instance) bool { return i.Base == assembly })
-			if at < 0 {
-				return "", field.Errorf("assembly", "is not an assembly of this unit")
+			name, parts := assemblyOf(st.Family, assembly)
+			if name == "" {
+				return "", field.Errorf("assembly", "is not an assembly of the library")
 			}
-			if len(u.Parts)+len(st.Family.Instances[at].Parts) > MostParts {
+			if len(u.Parts)+parts > MostParts {
 				return "", field.Errorf("assembly", "a unit holds at most %d lines", MostParts)
 			}
 			more := u.MoreOf()[assembly] + 1
@@ -97,10 +97,25 @@ func (s *Service) AddAssembly(
 				return "", field.Errorf("assembly", "stands %d times in it already", more)
 			}
 			u.More[assembly] = strconv.Itoa(more)
-			return "one more " + st.Family.Instances[at].Name + ": " + why,
+			return "one more " + name + ": " + why,
 				w.follow(u, st.Family, unit.CountCounted, why)
 		},
 	)
+}
+
+// assemblyOf is the name and the number of parts of an assembly that can stand once more in a unit: one that it
+// has, or any other of the library.
+func assemblyOf(f *family.Family, code string) (name string, parts int) {
+	for _, in := range f.Instances {
+		if in.Base == code {
+			return in.Name, len(in.Parts)
+		}
+	}
+	all, err := family.Assemblies()
+	if err != nil || all[code] == nil {
+		return "", 0
+	}
+	return all[code].Name, len(all[code].Parts)
 }
 
 // LeaveOutAssembly says of an assembly with all its parts that it is not on this unit.

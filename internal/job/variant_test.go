@@ -2,6 +2,7 @@ package job_test
 
 import (
 	"context"
+	"slices"
 	"testing"
 
 	"corvek/core/bench"
@@ -118,7 +119,7 @@ func TestAnAssemblyOnceMoreAndOnceLess(t *testing.T) {
 	tag := newUnit(t, s, "external_gear_pump")
 	parts := len(load(t, s, tag).Parts)
 	assert.ErrorContains(t, s.AddAssembly(ctx, iva, tag, 1, "relief", " "), "how it is known")
-	assert.ErrorContains(t, s.AddAssembly(ctx, iva, tag, 1, "engine", "x"), "not an assembly")
+	assert.ErrorContains(t, s.AddAssembly(ctx, iva, tag, 1, "engine", "x"), "not an assembly of the library")
 	require.NoError(t, s.AddAssembly(ctx, iva, tag, 1, "relief", "a second bore is open"))
 
 	st := load(t, s, tag)
@@ -143,6 +144,28 @@ func TestAnAssemblyOnceMoreAndOnceLess(t *testing.T) {
 	st = load(t, s, tag)
 	assert.Len(t, st.Absent, 3)
 	assert.Equal(t, "no check in this casting", st.Absent[0].Absent)
+}
+
+// An assembly that the family has not comes with all that belongs to it, and goes again.
+func TestAnAssemblyOfTheLibraryIsAdded(t *testing.T) {
+	s, ctx := emptyShop(t), context.Background()
+	tag := newUnit(t, s, "lubricator_pump")
+	parts := len(load(t, s, tag).Parts)
+	require.NoError(t, s.AddAssembly(ctx, iva, tag, 1, "relief_valve", "screwed into the head"))
+	st := load(t, s, tag)
+	assert.Len(t, st.Parts, parts+4)
+	spring := partOf(t, st, "relief_valve_spring")
+	assert.Equal(t, "Relief valve", spring.Def.Branch)
+	assert.NotEmpty(t, spring.Features)
+	_, asked := st.Family.TestByCode("relief")
+	assert.True(t, asked, "its step of the test")
+	assert.True(t, slices.ContainsFunc(st.Family.Owes, func(o family.Owed) bool { return slices.Contains(o.By, "relief") }),
+		"and its claim")
+	require.NoError(t, s.AddAssembly(ctx, iva, tag, 1, "relief_valve", "and a second"))
+	assert.NotNil(t, load(t, s, tag).ByCode["relief_valve_2.poppet"])
+	require.NoError(t, s.LeaveOutAssembly(ctx, iva, tag, 1, "relief_valve_2", "miscounted"))
+	require.NoError(t, s.LeaveOutAssembly(ctx, iva, tag, 1, "relief_valve", "another pump's"))
+	assert.Len(t, load(t, s, tag).Parts, parts)
 }
 
 // What was made true at the bench is kept on the sheet of the model, and the next unit of it is laid out so.

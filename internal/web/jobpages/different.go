@@ -3,6 +3,8 @@ package jobpages
 import (
 	"fmt"
 	"html/template"
+	"maps"
+	"slices"
 	"sync"
 
 	"corvek/core/bench"
@@ -111,6 +113,20 @@ func (l *look) keep() *KeepView {
 		return nil
 	}
 	return &KeepView{differs, l.page().Act("sheet")}
+}
+
+// libraryAssemblies are those that the unit has not.
+func (l *look) libraryAssemblies() (out []site.Named) {
+	all, err := family.Assemblies()
+	if err != nil {
+		return nil
+	}
+	for _, code := range slices.Sorted(maps.Keys(all)) {
+		if !slices.ContainsFunc(l.st.Family.Instances, func(i family.Instance) bool { return i.Base == code }) {
+			out = append(out, site.Named{Code: code, Name: all[code].Name})
+		}
+	}
+	return out
 }
 
 // changeAssembly puts one more of an assembly into the unit, or says that one is not

@@ -188,7 +188,7 @@ func (l *look) limitEntries(f *bench.Feature) (out []Entry) {
 		}
 		out = append(out, e)
 	}
-	return out
+	return append(out, l.field(l.unit.Ref("parts_temperature")))
 }
 
 func (l *look) leafQuestions(f *bench.Feature) []Choice {

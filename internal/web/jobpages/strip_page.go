@@ -48,6 +48,7 @@ type StripPage struct {
 	AddURL       string      // where a part that the list does not have is added
 	Palette      []KindShelf // while one is
 	Keep         *KeepView
+	Library      []site.Named // assemblies that the unit has not, to be added
 	Loose        []LooseRow
 	Cautions     Cautions
 	Stops        []StopRow
@@ -99,6 +100,7 @@ func stripPage(l *look) StripPage {
 		AddURL: l.faceURL("add"), Keep: l.keep(), Cautions: l.cautions(), Stops: l.stops(),
 	}
 	if l.face == "add" && l.CanWork() {
+		p.Library = l.libraryAssemblies()
 		p.Palette = palette()
 	}
 	_, p.Next = l.neighbours()
