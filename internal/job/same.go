@@ -33,20 +33,26 @@ type Before struct {
 type Same struct {
 	Open   []store.Same // on the bench just now
 	Before []Before     // newest first
+	// Of the same customer and model where a serial is missing: perhaps the same
+	Perhaps []store.Same
 }
 
 // SameUnit looks up the other jobs of a unit.
 func (s *Service) SameUnit(ctx context.Context, st *bench.State) (Same, error) {
 	u := st.Unit
 	serial, model := strings.TrimSpace(u.Serial), strings.TrimSpace(u.Model)
-	if serial == "" || model == "" {
+	if model == "" {
 		return Same{}, nil
+	}
+	perhaps, err := s.Store.PerhapsUnit(ctx, st.Job.Tag, strings.TrimSpace(u.Maker), model, serial, mostBefore)
+	if err != nil || serial == "" {
+		return Same{Perhaps: perhaps}, err
 	}
 	rows, err := s.Store.SameUnit(ctx, st.Job.Tag, strings.TrimSpace(u.Maker), model, serial, mostBefore)
 	if err != nil {
 		return Same{}, err
 	}
-	var same Same
+	same := Same{Perhaps: perhaps}
 	for _, row := range rows {
 		if row.HandedOverAt == nil {
 			same.Open = append(same.Open, row)

@@ -41,6 +41,10 @@ func TestTheSameUnitOnTheBench(t *testing.T) {
 	assert.Len(t, same(t, s, other).Open, 1, "another maker's is another unit")
 	open := same(t, s, second).Open
 	require.Len(t, open, 2)
+	perhaps := same(t, s, none).Perhaps
+	require.Len(t, perhaps, 2, "of this customer, written alike: perhaps the same")
+	assert.ElementsMatch(t, []string{first, second}, []string{perhaps[0].Tag, perhaps[1].Tag})
+	assert.Len(t, same(t, s, first).Perhaps, 1, "the one without a serial")
 
 	assert.ErrorContains(t, s.JoinAsAccount(ctx, iva, second, none), "no open job of the same unit")
 	require.NoError(t, s.AddAccount(ctx, iva, second, 1, "Mate", "it hissed all night"))

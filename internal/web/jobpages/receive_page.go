@@ -43,6 +43,7 @@ type ReceivePage struct {
 	Gauge     *Verdict   // what the gauges say, over the page
 	Gauges    *GaugeFace
 	OnBench   []store.Same // open jobs of this very unit
+	Perhaps   []store.Same // of this customer and model, where a serial is missing
 	Before    []BeforeRow
 	Variant   *VariantFace
 	Sheets    []SheetOffer
@@ -96,7 +97,7 @@ func beforeRows(before []job.Before) (out []BeforeRow) {
 func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 	f := l.st.Family
 	p := ReceivePage{
-		Gauge: l.overGauges(), JobPage: l.page(), OnBench: same.Open, Before: beforeRows(same.Before),
+		Gauge: l.overGauges(), JobPage: l.page(), OnBench: same.Open, Perhaps: same.Perhaps, Before: beforeRows(same.Before),
 		Told: l.ofJob("complaint", "caller"), Accounts: l.unit.Accounts, Symptoms: l.symptoms(),
 		Changes: l.ofUnit("changed", "modification"), Families: families,
 		Hold:     l.toggle(unit.JobRef("warranty_hold"), l.job.WarrantyHold),
