@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"context"
+	"fmt"
 	"testing"
 	"time"
 
@@ -38,13 +39,17 @@ func TestAUnitMadeTrueAtTheBench(t *testing.T) {
 	assert.True(t, ring.Def.Renew)
 
 	u.press(u.MustElement("#keep > summary"))
-	u.typeInto(u.MustElement("#keep input[name=name]"), "Double relief")
-	u.press(u.MustElementR("#keep button", "Keep for the next GX-32"))
+	u.press(u.MustElementR("#keep a", "Keep it for the next of this model"))
+	u.MustWait(`() => location.pathname.endsWith("/sheet") && document.readyState === "complete"`)
+	u.says("Wear ring: more than the family")
+	u.press(u.MustElementR("button", "Keep the ticked ones"))
+	found := s.jobs.SheetsOf(u.state("T-0417").Unit)
+	require.Len(t, found, 1)
 	require.Eventually(t, func() bool {
-		kept, err := s.jobs.Store.FamilyHistory(context.Background(), "external_gear_pump/double_relief")
-		return err == nil && len(kept) == 1
+		m, err := s.jobs.Store.SheetHistory(context.Background(), found[0].ID)
+		return err == nil && len(m.Versions) == 2 && len(m.Versions[0].Doc.Parts) == 1
 	}, patience, 50*time.Millisecond)
-	u.open("/library/external_gear_pump")
-	u.says("Double relief", "the shop's own", "kept from T-0417")
+	u.open(fmt.Sprintf("/library/sheets/%d", found[0].ID))
+	u.says("Wear ring: more than the family", "kept from T-0417")
 	u.quiet()
 }

@@ -173,7 +173,7 @@ var forms = []struct{ words, path string }{
 	{"^counted$|^received$", `/kit/`}, {"^I have read it", `/acknowledgements/`}, {"^start ", `/attempts/`},
 	{"^Start attempt", `/attempts/`}, {"^Close the attempt", `/attempts/`}, {"^New round", `/(rounds|attempts|parts)/`},
 	{"^Waive", `/(stop_passes|passes)`}, {"^Take it back", `/causes/`}, {"^Name it", `/causes/`},
-	{"^undo$", `.`}, {"^One more |^No ", `/(more|parts)`}, {"^Given to him", `/job/`},
+	{"^undo$", `.`}, {"^One more |^No ", `/(more|parts)`}, {"^Use it: ", `/units`}, {"^Given to him", `/job/`},
 	{"^Join|^goes here|^here$", `/kit/`},
 	{"^Keep ", `.`}, {"^Hand over|^HAND OVER", `/job/|papers`}, {"^This unit has so many", `/parts/`},
 	{"^Run it|^Take|let it go|^Practice|stand", `/attempts/`}, {"^Ask back", `follow`},

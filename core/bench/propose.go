@@ -74,7 +74,7 @@ func (st *Rated) toDecide() []decide.Part {
 		for _, f := range p.Features {
 			d.Findings = append(d.Findings, decide.Finding{Code: f.Code, Name: f.Def.Name,
 				Verdict: f.Found.Verdict, Measured: f.Found.Any, Must: f.Def.MustHave,
-				HasLimit: !f.Found.Limits.Empty() || f.Def.Method == family.MethodGrade})
+				HasLimit: f.Found.Verdict != "" || !f.Found.Limits.Empty()})
 		}
 		for _, w := range p.Ways() {
 			d.Routes = append(d.Routes, w.Route)

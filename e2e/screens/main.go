@@ -29,7 +29,7 @@ var views = []string{
 		"&available=0.02+mm+x4",
 	"measure-tablet@800x1280=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
 	"measure-dark!dark=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
-	"stack=/jobs/T-0426/strip?part=disc_springs", "gauges=/jobs/T-0426/receive?face=gauges",
+	"stack=/jobs/T-0426/strip?part=disc_springs", "sheet=/library/sheets/3",
 	"family=/library/cam_piston_pump",
 	"shop=/shop",
 	"cylinder=/jobs/T-0412/measure?part=tube&feature=bore",

@@ -41,6 +41,7 @@ type FeatureSheet struct {
 
 // AsNewView is the size as new of a feature with its source: asked first, told in a line once it is settled.
 type AsNewView struct {
+	Asks  bool   // its limit waits for it
 	Short string // the size; "" while it is open
 	Words string // the size and whence it is
 	Size  Entry
@@ -119,7 +120,8 @@ func (l *look) sheet(f *bench.Feature, stage string) *FeatureSheet {
 // asNew is the first question of a size that wears: what it was.
 func (l *look) asNew(f *bench.Feature) *AsNewView {
 	at := func(name string) unit.Ref { return l.unit.FeatureRef(f.Part.Code, f.Code, name) }
-	v := &AsNewView{Size: l.field(at("new_low")), Rest: []Entry{l.field(at("new_high")), l.field(at("new_source"))}}
+	v := &AsNewView{Asks: f.Def.Rule.Sized() && !f.New.Holds() || !f.New.Low.IsZero() && !f.New.Holds(),
+		Size: l.field(at("new_low")), Rest: []Entry{l.field(at("new_high")), l.field(at("new_source"))}}
 	v.Size.Hint, v.Size.Unit = l.units(quantity.Length, "")
 	v.Size.Place = v.Size.Unit
 	if !f.New.Low.IsZero() {

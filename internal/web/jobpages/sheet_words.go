@@ -30,6 +30,8 @@ func (l *look) limitWords(f *bench.Feature) string {
 		return "no limit yet: " + l.lacks(f, b.Lacks) + " is not known"
 	case b.ByTest:
 		return b.By
+	case f.Def.Mate != nil:
+		return "judged by its gap to " + l.st.SizeName(f.Def.Mate.Of)
 	case f.LimitSource == string(family.SourceEarlier):
 		return "the limit of an earlier version was no size of this unit"
 	}
@@ -102,23 +104,33 @@ func (l *look) verdictWords(f *bench.Feature, stage string) (word, sentence stri
 func (l *look) deciding(f *bench.Feature, r measure.Result) string {
 	for _, line := range r.Lines {
 		if line.What == r.Deciding {
-			return l.beside(line)
+			return l.lineWords(line)
 		}
 	}
 	return r.Settle
 }
 
-// beside says what a line that needs no size as new comes to.
-func (l *look) beside(line measure.Line) string {
+// lineWords says what a line beside the size comes to, and what it is held against.
+func (l *look) lineWords(line measure.Line) string {
 	show := draw.Length(l.Units)
 	words := line.What
 	if line.Of != "" {
 		words += " to " + l.st.SizeName(line.Of)
 	}
-	words += " " + fine(line.Value, l.Units)
+	if line.Value < 10e-6 {
+		words += " " + fine(line.Value, l.Units)
+	} else {
+		words += " " + show(line.Value)
+	}
 	if limit := wording.Limit(line.Limits, show); limit != "" {
 		words += ", " + limit
 	}
+	return words
+}
+
+// beside says what a line that needs no size as new comes to.
+func (l *look) beside(line measure.Line) string {
+	show, words := draw.Length(l.Units), l.lineWords(line)
 	if line.By != "" {
 		words += " (" + wording.Rule(line.By, line.Span, show) + ", guidance: " + line.Basis + ")"
 	}
