@@ -159,8 +159,11 @@ func TestAnAssemblyOfTheLibraryIsAdded(t *testing.T) {
 	assert.NotEmpty(t, spring.Features)
 	_, asked := st.Family.TestByCode("relief")
 	assert.True(t, asked, "its step of the test")
-	assert.True(t, slices.ContainsFunc(st.Family.Owes, func(o family.Owed) bool { return slices.Contains(o.By, "relief") }),
-		"and its claim")
+	assert.True(
+		t,
+		slices.ContainsFunc(st.Family.Owes, func(o family.Owed) bool { return slices.Contains(o.By, "relief") }),
+		"and its claim",
+	)
 	require.NoError(t, s.AddAssembly(ctx, iva, tag, 1, "relief_valve", "and a second"))
 	assert.NotNil(t, load(t, s, tag).ByCode["relief_valve_2.poppet"])
 	require.NoError(t, s.LeaveOutAssembly(ctx, iva, tag, 1, "relief_valve_2", "miscounted"))

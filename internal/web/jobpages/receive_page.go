@@ -97,17 +97,28 @@ func beforeRows(before []job.Before) (out []BeforeRow) {
 func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 	f := l.st.Family
 	p := ReceivePage{
-		Gauge: l.overGauges(), JobPage: l.page(), OnBench: same.Open, Perhaps: same.Perhaps, Before: beforeRows(same.Before),
-		Told: l.ofJob("complaint", "caller"), Accounts: l.unit.Accounts, Symptoms: l.symptoms(),
-		Changes: l.ofUnit("changed", "modification"), Families: families,
+		Gauge:    l.overGauges(),
+		JobPage:  l.page(),
+		OnBench:  same.Open,
+		Perhaps:  same.Perhaps,
+		Before:   beforeRows(same.Before),
+		Told:     l.ofJob("complaint", "caller"),
+		Accounts: l.unit.Accounts,
+		Symptoms: l.symptoms(),
+		Changes:  l.ofUnit("changed", "modification"),
+		Families: families,
 		Hold:     l.toggle(unit.JobRef("warranty_hold"), l.job.WarrantyHold),
 		HoldNote: l.field(unit.JobRef("warranty_note")),
 		Plate:    l.ofUnit("maker", "model", "serial", "variant", "displacement"),
-		Rotation: l.choose(l.unit.Ref("rotation")), Variants: f.Variants,
+		Rotation: l.choose(l.unit.Ref("rotation")),
+		Variants: f.Variants,
 		Duty: append(l.ofUnit("speed", "duty_pressure", "fluid", "viscosity", "density", "temperature", "hours",
 			"filtration"), l.field(unit.JobRef("promised_on"))),
-		Face: l.face, Cautions: l.cautions(), Stops: l.stops(),
-		Waiting: l.choose(unit.JobRef("waiting")).Wrap(), WaitNote: l.field(unit.JobRef("waiting_note")),
+		Face:     l.face,
+		Cautions: l.cautions(),
+		Stops:    l.stops(),
+		Waiting:  l.choose(unit.JobRef("waiting")).Wrap(),
+		WaitNote: l.field(unit.JobRef("waiting_note")),
 	}
 	sets := func(t family.Test) bool { return t.Judges(family.BySetting) }
 	if slices.ContainsFunc(f.Tests, sets) {
