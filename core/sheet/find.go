@@ -46,7 +46,7 @@ func (s *Sheet) of(u *unit.Unit, model string) (f Found, fits bool) {
 	switch {
 	case own == model || s.Suffix != "" && bare != model && own == bare:
 		f.Sure, f.Why = maker, "maker and model are written alike"
-	case strings.HasPrefix(model, own) && len(own) >= 3 && s.Suffix == "":
+	case s.Suffix == "" && goesOn(own, model):
 		f.Sure, f.Why = maker, "the model, with something behind it: "+u.Model
 	case near(own, model):
 		f.Why = "it is written almost so: " + s.Model + ", here " + u.Model
@@ -63,6 +63,13 @@ func (s *Sheet) of(u *unit.Unit, model string) (f Found, fits bool) {
 		return f, false
 	}
 	return s.bySerial(u, f)
+}
+
+// goesOn reports that a model is another with a suffix behind it: GX-32 R of GX-32, and not GX-320.
+func goesOn(own, model string) bool {
+	rest, is := strings.CutPrefix(model, own)
+	digit := func(b byte) bool { return b >= '0' && b <= '9' }
+	return is && len(own) >= 3 && rest != "" && !(digit(own[len(own)-1]) && digit(rest[0]))
 }
 
 func (s *Sheet) bySerial(u *unit.Unit, f Found) (Found, bool) {
