@@ -57,6 +57,8 @@ type Tightening struct {
 	Order   []int
 	Stages  []float64 // N·m
 	Unknown bool      // no class known: no torque may be called safe
+	// Of a thread whose head mark nobody read: what it would be over the usual classes, N·m, none of it safe
+	Low, High float64
 }
 
 // Tighten works out a fastener: the torque that is given, else of screws by thread and class at
@@ -99,13 +101,27 @@ func (t *Tightening) byTable(j Joint) error {
 	case err != nil:
 		t.Unknown, t.Torque = true, 0
 		t.Source = "read the head mark first: no torque is safe without its class"
+		for _, c := range fastener.Classes {
+			if c.Inch != th.Inch {
+				continue
+			}
+			torque := j.byClass(th, c)
+			if t.Low == 0 || torque < t.Low {
+				t.Low = torque
+			}
+			t.High = max(t.High, torque)
+		}
 	case j.Torque == 0:
-		preload := fastener.UsualPreload * c.Proof(th.Diameter) * th.StressArea()
-		t.Torque = fastener.Torque(j.factor(), th.Diameter, preload)
+		t.Torque = j.byClass(th, c)
 		t.Source = fmt.Sprintf("table: %s class %s, %s, %.0f %% of proof load", th.Name, c.Name, j.surface(),
 			100*fastener.UsualPreload)
 	}
 	return nil
+}
+
+// byClass is the torque of a thread at the usual preload of a class.
+func (j Joint) byClass(th fastener.Thread, c fastener.Class) float64 {
+	return fastener.Torque(j.factor(), th.Diameter, fastener.UsualPreload*c.Proof(th.Diameter)*th.StressArea())
 }
 
 func (j Joint) factor() float64 {

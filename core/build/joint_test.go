@@ -74,6 +74,11 @@ func TestUnknownClassGivesNoTorque(t *testing.T) {
 	load, ok := j.Loads(40)
 	assert.True(t, ok)
 	assert.True(t, load.Unknown)
+	// M10 oiled: 37.8 N·m of 8.8 to 63.3 of 12.9 (57.99 mm² at 970 MPa).
+	unread, err := build.Tighten(joint(t, nil, unit.Joint{Thread: "M10"}))
+	require.NoError(t, err)
+	assert.InDelta(t, 37.84, unread.Low, 0.05)
+	assert.InDelta(t, 63.28, unread.High, 0.05)
 	_, bolted := build.JointOf(&family.Part{Kind: "bolts"}, unit.Joint{})
 	assert.False(t, bolted)
 	tt, err = build.Tighten(joint(t, &family.Bolt{Circle: 8}, unit.Joint{}))

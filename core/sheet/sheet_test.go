@@ -116,10 +116,12 @@ func TestASheetIsWrittenAndRead(t *testing.T) {
 		"a later one":         {`{"format": "corvek.sheet", "version": 9, "family": "a", "model": "b"}`, "version 9"},
 		"unknown words":       {`{"format": "corvek.sheet", "version": 1, "colour": "red"}`, "is no sheet"},
 		"something behind it": {string(text) + "{}", "after its end"},
-		"no model":            {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "-"}`, "its family and its model"},
+		"no model":            {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "-"}`,
+			"its family and its model"},
 		"a value twice": {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "b", "values": [` +
 			`{"key": "k", "text": "1"}, {"key": "k", "text": "2"}]}`, "twice"},
-		"serials backwards": {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "b", "serial_from": 9,` +
+		"serials backwards": {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "b", ` +
+			`"serial_from": 9,` +
 			` "serial_to": 3}`, "backwards"},
 		"long": {strings.Repeat("x", sheet.MostText+1), "longer than 4 MB"},
 	} {

@@ -113,7 +113,10 @@ func (x *SheetStep) tighten(j build.Joint, snug bool, units quantity.System) {
 		return
 	}
 	x.Source = t.Source
-	if t.Unknown {
+	if !j.Bolts && j.Angle != "" {
+		x.Torque, x.Source = j.Angle, "in place of a torque"
+	}
+	if t.Unknown || t.Torque == 0 {
 		return
 	}
 	x.Torque = quantity.Show(t.Torque, quantity.Torque, units)

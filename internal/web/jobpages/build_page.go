@@ -52,7 +52,9 @@ type TightView struct {
 	Unknown       bool
 	Snug          bool // even and snug is enough
 	Source        string
-	Torque, Other string
+	Torque, Other string // "" where none is told
+	Angle         string // spanner and angle in its place
+	Range         string // over the usual classes, of a head mark that nobody read
 	Rounds        []string
 	Circle        template.HTML
 	Entry         Entry
@@ -130,9 +132,16 @@ func (l *look) tightening() *TightView {
 		return nil
 	}
 	t, err := build.Tighten(j)
-	v := &TightView{Snug: l.part.Joint.Snug, Unknown: t.Unknown, Source: t.Source,
-		Torque: l.Show(t.Torque, quantity.Torque),
-		Other:  l.Other(t.Torque, quantity.Torque), Entry: l.field(l.unit.StepRef(l.part.Code, "torque"))}
+	v := &TightView{Snug: l.part.Joint.Snug, Unknown: t.Unknown || t.Torque == 0, Source: t.Source,
+		Entry: l.field(l.unit.StepRef(l.part.Code, "torque"))}
+	switch {
+	case !j.Bolts && j.Angle != "":
+		v.Angle, v.Unknown = j.Angle, false
+	case t.Torque > 0:
+		v.Torque, v.Other = l.Show(t.Torque, quantity.Torque), l.Other(t.Torque, quantity.Torque)
+	case t.High > 0:
+		v.Range = l.Show(t.Low, quantity.Torque) + " to " + l.Show(t.High, quantity.Torque)
+	}
 	if err != nil {
 		v.Unknown, v.Source = true, err.Error()
 	}
@@ -146,7 +155,10 @@ func (l *look) tightening() *TightView {
 		}
 	}
 	v.Own = l.joint(l.part)
-	v.Says = j.Thread + ", class " + strings.ReplaceAll(j.Class, "_", " ")
+	v.Says = j.Thread
+	if j.Class != "" {
+		v.Says += ", class " + strings.ReplaceAll(j.Class, "_", " ")
+	}
 	if len(t.Order) > 0 {
 		v.Circle = template.HTML(draw.BoltCircle(t.Order))
 	}
