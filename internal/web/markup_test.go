@@ -119,6 +119,7 @@ func TestEveryPageIsTied(t *testing.T) {
 	b := serve(t).as("odd")
 	tags, pages := pagesOf(t, b)
 	paths := []string{"/jobs", "/jobs/new", "/toolbox", "/toolbox/shims", "/library", "/library/vane_pump",
+		"/library/sheets", "/library/sheets/1", "/jobs/T-0412/sheet", "/jobs/T-0388/sheet",
 		"/instruments", "/stands", "/shop", "/shop/store", "/shop/people/1", "/me", "/change"}
 	for _, tag := range tags {
 		paths = append(paths, pages[tag]...)

@@ -89,6 +89,9 @@ func (l *look) sheet(f *bench.Feature, stage string) *FeatureSheet {
 	if f.Def.Method != family.MethodGrade {
 		v.Bar = l.toleranceBar(f, stage)
 		v.Limits = l.limitEntries(f)
+		if stage == unit.StageFound { // once on a page
+			v.Limits = append(v.Limits, l.field(l.unit.Ref("parts_temperature")))
+		}
 	}
 	if f.Def.AsksEach() || f.Def.Method == family.MethodFeeler {
 		v.Questions = l.leafQuestions(f)
@@ -190,7 +193,7 @@ func (l *look) limitEntries(f *bench.Feature) (out []Entry) {
 		}
 		out = append(out, e)
 	}
-	return append(out, l.field(l.unit.Ref("parts_temperature")))
+	return out
 }
 
 func (l *look) leafQuestions(f *bench.Feature) []Choice {
