@@ -116,7 +116,7 @@ func TestASheetIsWrittenAndRead(t *testing.T) {
 		"a later one":         {`{"format": "corvek.sheet", "version": 9, "family": "a", "model": "b"}`, "version 9"},
 		"unknown words":       {`{"format": "corvek.sheet", "version": 1, "colour": "red"}`, "is no sheet"},
 		"something behind it": {string(text) + "{}", "after its end"},
-		"no model":            {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "-"}`,
+		"no model": {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "-"}`,
 			"its family and its model"},
 		"a value twice": {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "b", "values": [` +
 			`{"key": "k", "text": "1"}, {"key": "k", "text": "2"}]}`, "twice"},
