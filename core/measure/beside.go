@@ -56,14 +56,14 @@ func (r *Result) mate(s Spec, all []float64) {
 		return
 	}
 	mate, ok := s.Sizes.At(m.Of)
-	if !ok {
+	if !ok || !mate.HasRead { // what it was as new does not say how far they stand apart now
 		r.Lacks = append(r.Lacks, m.Of)
 		return
 	}
 	v := r.Summary.Worst(metrology.Kind(s.Wears))
-	gap := v - mate.SI
+	gap := v - mate.Read
 	if s.Wears == string(metrology.Shaft) {
-		gap = mate.SI - v
+		gap = mate.Read - v
 	}
 	b := Bound{}
 	s.gapped(&family.Rule{Of: m.Of, Low: m.Low, High: m.High, Out: m.Out, Times: m.Times, Most: m.Most,
@@ -106,17 +106,17 @@ func (s Spec) apart() float64 {
 
 // conclude takes what stands beside the size into the verdict. What is round and like its sisters is not in
 // by that alone: its size may be worn all the same.
-func (r *Result) conclude() {
+func (r *Result) conclude(s Spec) {
 	for _, l := range r.Lines {
-		switch {
-		case l.Verdict == "":
-		case l.What == MateGap || l.Verdict != metrology.In:
-			if worst := metrology.Worst(r.Verdict, l.Verdict); worst != r.Verdict || r.Verdict == l.Verdict {
-				if worst != r.Verdict {
-					r.Deciding = l.What
-				}
-				r.Verdict = worst
-			}
+		if l.What == MateGap && l.Verdict == metrology.In && s.Needed() > r.Count { // as with sizes, in is all of it
+			l.Verdict, r.ToGo = metrology.Undecided, s.Needed()-r.Count
+			r.Settle = fmt.Sprintf("%d in so far, %d to go", r.Count, r.ToGo)
+		}
+		if l.What != MateGap && l.Verdict == metrology.In {
+			continue
+		}
+		if worst := metrology.Worst(r.Verdict, l.Verdict); worst != r.Verdict {
+			r.Verdict, r.Deciding = worst, l.What
 		}
 		if l.Verdict == metrology.Undecided && r.Settle == "" {
 			r.Settle = "nearer to the limit than the instrument can tell; use a finer one"

@@ -16,7 +16,9 @@ import (
 type Size struct {
 	SI   float64 // m
 	Half float64 // half the band that it lies in
-	From string  // "as new" or "measured"
+	Read float64 // as it was measured, valid with HasRead
+
+	HasRead bool
 }
 
 // Sizes gives a size of this unit by part.feature; ok is false while it is not known.
@@ -34,17 +36,17 @@ func SizesOf(u *unit.Unit) Sizes {
 		if f == nil {
 			return s, false
 		}
-		if f.New.Holds() {
-			return Size{f.New.Middle(), f.New.Half(), "as new"}, true
-		}
 		read := readings(f.Newest(unit.StageBuilt), "")
 		if len(read) == 0 {
 			read = readings(f.Newest(unit.StageFound), "")
 		}
-		if len(read) == 0 {
-			return s, false
+		if s.HasRead = len(read) > 0; s.HasRead {
+			s.Read = median(read)
 		}
-		return Size{SI: median(read), From: "measured"}, true
+		if s.SI = s.Read; f.New.Holds() {
+			s.SI, s.Half = f.New.Middle(), f.New.Half()
+		}
+		return s, s.HasRead || f.New.Holds()
 	}
 }
 

@@ -19,7 +19,7 @@ import (
 func sizes(mm map[string]float64) measure.Sizes {
 	return func(path string) (measure.Size, bool) {
 		v, ok := mm[path]
-		return measure.Size{SI: v / 1e3}, ok
+		return measure.Size{SI: v / 1e3, Read: v / 1e3, HasRead: ok}, ok
 	}
 }
 
@@ -130,6 +130,14 @@ func TestNothingIsJudgedByWhatIsNotKnown(t *testing.T) {
 	worn := measure.Evaluate(bush, []*unit.Reading{entry("v1", "50.20 mm")})
 	assert.Equal(t, metrology.Out, worn.Verdict, "0.20 mm in 50 is more than 2.5 per mille")
 	assert.InDelta(t, 0.20e-3, worn.Lines[0].Value, 1e-9)
+	set := bush
+	set.Cols = 3
+	part := measure.Evaluate(set, []*unit.Reading{entry("v1", "50.10 mm")})
+	assert.Equal(t, metrology.Undecided, part.Verdict, "one of three is no set")
+	assert.Equal(t, 2, part.ToGo)
+	bush.Sizes = func(string) (measure.Size, bool) { return measure.Size{SI: 50e-3}, true }
+	assert.Empty(t, measure.Evaluate(bush, []*unit.Reading{entry("v1", "50.10 mm")}).Verdict,
+		"what its mate was as new is not what it is now")
 	bush.Sizes = nil
 	unknown := measure.Evaluate(bush, []*unit.Reading{entry("v1", "50.20 mm")})
 	assert.Empty(t, unknown.Verdict)

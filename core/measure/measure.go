@@ -270,7 +270,7 @@ func Evaluate(s Spec, entries []*unit.Reading) (r Result) {
 		r.bow(s)
 		r.beside(s, kept)
 	}
-	r.conclude()
+	r.conclude(s)
 	return r
 }
 

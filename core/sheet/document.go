@@ -7,6 +7,8 @@ import (
 	"fmt"
 	"io"
 	"strings"
+
+	"corvek/core/unit"
 )
 
 // Format and Version mark a sheet that is written to a file.
@@ -81,7 +83,10 @@ func (s *Sheet) Check() error {
 	}
 	seen := map[string]bool{}
 	for _, v := range s.Values {
+		ref, err := unit.ParseRef("u1/" + v.Key)
 		switch {
+		case err != nil || !belongs(ref):
+			return fmt.Errorf("%q is nothing that belongs to a model", v.Key)
 		case v.Key == "" || v.Text == "":
 			return errors.New("a value has a key and a text")
 		case seen[v.Key]:

@@ -35,6 +35,13 @@ func OfModel(scope unit.Scope) (out []*entry.Field) {
 	return out
 }
 
+// belongs reports that an address is of a value that belongs to a model: a sheet that was written elsewhere puts
+// nothing else into a unit, no serial, no count and no figure of a test.
+func belongs(ref unit.Ref) bool {
+	return slices.Contains(strings.Fields(ofModel[ref.Scope]), ref.Name) && ref.Code == "" ||
+		ref.Scope == unit.ScopeLimit && slices.Contains(strings.Fields(ofModel[ref.Scope]), ref.Name)
+}
+
 // Item is something that a unit knows of its model.
 type Item struct {
 	Value
@@ -295,7 +302,7 @@ func Keep(s, of *Sheet, picked func(group string) bool) *Sheet {
 			}
 		}
 	}
-	if picked("form") {
+	if picked("form") || s == nil {
 		out.Variant, out.More, out.Parts = of.Variant, of.More, of.Parts
 	}
 	if picked("kit") {

@@ -119,7 +119,13 @@ func TestASheetIsWrittenAndRead(t *testing.T) {
 		"no model": {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "-"}`,
 			"its family and its model"},
 		"a value twice": {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "b", "values": [` +
-			`{"key": "k", "text": "1"}, {"key": "k", "text": "2"}]}`, "twice"},
+			`{"key": "speed", "text": "1 rpm"}, {"key": "speed", "text": "2 rpm"}]}`, "twice"},
+		"a figure of a test": {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "b", "values": [` +
+			`{"key": "attempt/1/point/p100/flow", "text": "44 L/min"}]}`, "nothing that belongs to a model"},
+		"a reading": {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "b", "values": [` +
+			`{"key": "part/gear/feature/tip/found/v1", "text": "48 mm"}]}`, "nothing that belongs to a model"},
+		"a serial": {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "b", "values": [` +
+			`{"key": "serial", "text": "1"}]}`, "nothing that belongs to a model"},
 		"serials backwards": {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "b", ` +
 			`"serial_from": 9,` +
 			` "serial_to": 3}`, "backwards"},

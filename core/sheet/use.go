@@ -56,7 +56,7 @@ func (s *Sheet) Write(j *unit.Job, u *unit.Unit, shop *entry.Shop) (put int, lef
 			put++
 		}
 	}
-	s.told(u)
+	s.told(u, own)
 	return put, left
 }
 
@@ -64,6 +64,9 @@ func (s *Sheet) value(j *unit.Job, u *unit.Unit, shop *entry.Shop, v Value) (wro
 	ref, err := unit.ParseRef(fmt.Sprintf("u%d/%s", u.Number, v.Key))
 	if err != nil {
 		return false, err
+	}
+	if !belongs(ref) {
+		return false, unit.ErrRef
 	}
 	if ref.Scope == unit.ScopePart && ref.Name == "expected" {
 		return s.count(u.Part(ref.Part), v.Text)
@@ -97,17 +100,17 @@ func (s *Sheet) count(p *unit.Part, text string) (wrote bool, err error) {
 }
 
 // told notes at each feature that the sheet says its size as new or its limit, and whence the sheet has it.
-func (s *Sheet) told(u *unit.Unit) {
+func (s *Sheet) told(u *unit.Unit, own map[string]bool) {
 	for _, p := range u.Parts {
 		for _, f := range p.Features {
 			at := "part/" + p.Code + "/feature/" + f.Code + "/"
-			if v := s.Value(at + "new_low"); v != nil && f.New.From == "" && f.New.Low.Typed == v.Text {
+			if v := s.Value(at + "new_low"); v != nil && !own[at+"new_low"] && f.New.Low.Typed == v.Text {
 				f.New.From, f.New.Source = unit.NewSheet, s.source(v, at+"new_from", at+"new_source", "new_from")
 			}
 			for _, end := range []string{"lower", "upper"} {
 				v := s.Value(at + end)
 				typed := map[string]string{"lower": f.Lower.Typed, "upper": f.Upper.Typed}[end]
-				if v != nil && typed == v.Text && f.Source == "" {
+				if v != nil && !own[at+"limit"] && typed == v.Text {
 					f.LimitSource, f.Source = unit.NewSheet, s.source(v, at+"standing", at+"source", "standing")
 				}
 			}

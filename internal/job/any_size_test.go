@@ -5,16 +5,17 @@ import (
 
 	"corvek/core/build"
 	"corvek/core/metrology"
+	"corvek/internal/job"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
-// entered types values into a unit as people type them.
-func entered(t *testing.T, tag string, put func(name, value string), values ...[2]string) {
+// own types values into the first unit of a job as people type them.
+func own(t *testing.T, s *job.Service, tag string, values ...[2]string) {
 	t.Helper()
 	for _, v := range values {
-		put("u1/"+v[0], v[1])
+		put(t, s, tag, "u1/"+v[0], v[1])
 	}
 }
 
@@ -23,8 +24,7 @@ func entered(t *testing.T, tag string, put func(name, value string), values ...[
 func TestASmallInchPumpIsJudgedByItsOwnSizes(t *testing.T) {
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
-	set := func(name, value string) { put(t, s, tag, name, value) }
-	entered(t, tag, set,
+	own(t, s, tag,
 		[2]string{"part/drive_gear/feature/journal/new_low", "0.7500 in"},
 		[2]string{"part/drive_gear/feature/journal/new_from", "unworn"},
 		[2]string{"part/drive_gear/feature/journal/found/r1c1", "0.7498 in"},
@@ -59,10 +59,10 @@ func TestABigCylinderIsJudgedByItsOwnSizes(t *testing.T) {
 	s := emptyShop(t)
 	tag := newUnit(t, s, "double_acting_cylinder")
 	set := func(name, value string) { put(t, s, tag, name, value) }
-	entered(
+	own(
 		t,
+		s,
 		tag,
-		set,
 		[2]string{
 			"part/tube/feature/bore/new_low",
 			"320.000 mm",
@@ -98,17 +98,17 @@ func TestABigCylinderIsJudgedByItsOwnSizes(t *testing.T) {
 	assert.Equal(t, metrology.Out, verdicts()["tube.bore"])
 }
 
-// A brake with its own plates and springs holds what follows from them: 10 faces · 0.12 · F · 2/3 (r³ − r³)/(r² − r²)
-// of plates 150 on 100 mm is 10 · 0.12 · 63.33 mm = 76.0 N·m a kN.
+// A brake with its own plates and springs holds what follows from them: plates of 150 on 100 mm have a mean
+// radius of 63.33 mm at even pressure, so 10 faces at 0.12 hold 76.0 N·m a kN.
 func TestABrakeHoldsByItsOwnPlatesAndSprings(t *testing.T) {
 	s := emptyShop(t)
 	tag := newUnit(t, s, "winch_brake_pack")
 	set := func(name, value string) { put(t, s, tag, name, value) }
 	st := load(t, s, tag)
-	entered(
+	own(
 		t,
+		s,
 		tag,
-		set,
 		[2]string{
 			"part/plates/feature/outer/found/v1",
 			"150 mm",

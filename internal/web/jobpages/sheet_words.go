@@ -102,6 +102,9 @@ func (l *look) verdictWords(f *bench.Feature, stage string) (word, sentence stri
 
 // deciding says what decides beside the size.
 func (l *look) deciding(f *bench.Feature, r measure.Result) string {
+	if r.ToGo > 0 {
+		return "undecided: " + r.Settle
+	}
 	for _, line := range r.Lines {
 		if line.What == r.Deciding {
 			return l.lineWords(line)
