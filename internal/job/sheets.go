@@ -116,7 +116,7 @@ func (s *Service) KeepSheet(ctx context.Context, who people.Actor, tag string, n
 	}
 	of := sheet.Gather(st.Job, st.Unit, st.Family)
 	of.Suffix, of.SerialFrom, of.SerialTo = strings.TrimSpace(k.Suffix), k.From, k.To
-	doc := sheet.Keep(s.sheetOf(of), of, func(group string) bool { return slices.Contains(k.Groups, group) })
+	doc := sheet.Keep(s.SheetOf(of), of, func(group string) bool { return slices.Contains(k.Groups, group) })
 	if err := doc.Check(); err != nil {
 		return field.Errorf("keep", "%s", err)
 	}
@@ -127,8 +127,8 @@ func (s *Service) KeepSheet(ctx context.Context, who people.Actor, tag string, n
 	return s.saveSheet(ctx, doc, s.sheetVersion(who, doc, reason))
 }
 
-// sheetOf is the sheet that holds of exactly the same units, nil where there is none yet.
-func (s *Service) sheetOf(of *sheet.Sheet) *sheet.Sheet {
+// SheetOf is the sheet that holds of exactly the same units, nil where there is none yet.
+func (s *Service) SheetOf(of *sheet.Sheet) *sheet.Sheet {
 	all := s.shelf.now.Load().sheets
 	for i := range all {
 		d := &all[i].Doc

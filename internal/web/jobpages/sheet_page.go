@@ -79,13 +79,7 @@ func (s *Pages) modelSheet(c *echo.Context) error {
 	if own.Model == "" {
 		p.Needs = "Type the model number at Receive first: the next unit is known by it."
 	}
-	var of *sheet.Sheet
-	for _, f := range s.Jobs.SheetsOf(l.unit) {
-		if f.Sure && (of == nil || f.Suffix != "") {
-			of = f.Sheet
-		}
-	}
-	items := sheet.Differences(of, own)
+	items := sheet.Differences(s.Jobs.SheetOf(own), own)
 	p.Groups, p.Changed = l.sheetParts(items), len(items)
 	for _, x := range own.Parts {
 		p.Form = append(p.Form, l.partWords(x))
