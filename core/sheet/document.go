@@ -5,9 +5,9 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"io"
 	"strings"
 
+	"corvek/core/field"
 	"corvek/core/unit"
 )
 
@@ -42,13 +42,8 @@ func Read(text []byte) (*Sheet, error) {
 		return nil, fmt.Errorf("is longer than %d MB", MostText>>20)
 	}
 	d := document{Sheet: &Sheet{}}
-	dec := json.NewDecoder(bytes.NewReader(text))
-	dec.DisallowUnknownFields()
-	if err := dec.Decode(&d); err != nil {
-		return nil, fmt.Errorf("is no sheet: %s", strings.TrimPrefix(err.Error(), "json: "))
-	}
-	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
-		return nil, errors.New("is no sheet: there is something after its end")
+	if err := field.DecodeJSON(text, &d, true); err != nil {
+		return nil, fmt.Errorf("is no sheet: %s", err)
 	}
 	if d.Format != Format || d.Version != Version {
 		return nil, fmt.Errorf(

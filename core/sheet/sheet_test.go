@@ -115,7 +115,7 @@ func TestASheetIsWrittenAndRead(t *testing.T) {
 		"another file":        {`{"format": "corvek.job", "version": 3}`, "is no sheet"},
 		"a later one":         {`{"format": "corvek.sheet", "version": 9, "family": "a", "model": "b"}`, "version 9"},
 		"unknown words":       {`{"format": "corvek.sheet", "version": 1, "colour": "red"}`, "is no sheet"},
-		"something behind it": {string(text) + "{}", "after its end"},
+		"something behind it": {string(text) + "{}", "after the end"},
 		"no model": {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "-"}`,
 			"its family and its model"},
 		"a value twice": {`{"format": "corvek.sheet", "version": 1, "family": "a", "model": "b", "values": [` +

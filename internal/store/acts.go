@@ -27,9 +27,13 @@ type ActLine struct {
 type changedRow struct {
 	Table  string
 	Key    []any
-	Before map[string]any
-	After  map[string]any
+	Before columns
+	After  columns
 }
+
+// columns are values by the names of their columns: the part of a row that an act changed, whatever
+// kind of row it is and whichever columns it has by then.
+type columns map[string]any
 
 // act is the row that keeps one.
 type act struct {

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"errors"
 	"strings"
 	"time"
@@ -64,8 +65,8 @@ func (s *Store) HandedOverWithoutPapers(
 	err = s.db.WithContext(ctx).Raw(handedOverWithout+`
 			AND EXISTS (SELECT FROM record_entries e WHERE e.job_id = j.id AND e.kind = @event
 				AND NOT e.brought AND e.at > j.handed_over_at - interval '1 second')
-		ORDER BY j.handed_over_at LIMIT @limit`, map[string]any{"name": name, "event": unit.EventHandedOver,
-		"but": strings.Join(but, " "), "limit": limit}).Scan(&tags).Error
+		ORDER BY j.handed_over_at LIMIT @limit`, sql.Named("name", name), sql.Named("event", unit.EventHandedOver),
+		sql.Named("but", strings.Join(but, " ")), sql.Named("limit", limit)).Scan(&tags).Error
 	return tags, err
 }
 
@@ -78,7 +79,7 @@ func (s *Store) HandedOverNotFrozen(
 	limit int,
 ) (tags []string, err error) {
 	err = s.db.WithContext(ctx).Raw(handedOverWithout+" ORDER BY j.handed_over_at LIMIT @limit",
-		map[string]any{"name": name, "but": strings.Join(but, " "), "limit": limit}).Scan(&tags).Error
+		sql.Named("name", name), sql.Named("but", strings.Join(but, " ")), sql.Named("limit", limit)).Scan(&tags).Error
 	return tags, err
 }
 

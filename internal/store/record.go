@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"encoding/json"
 	"fmt"
 	"iter"
@@ -161,8 +162,8 @@ func (s *Store) FindFingerprint(ctx context.Context, digits string) (FoundLine, 
 		WHERE encode(r.job_chain, 'hex') LIKE @digits
 			OR NOT r.brought AND r.kind = @kept AND r.event::jsonb ->> 'sum' LIKE @digits
 			OR NOT r.brought AND r.form = 1 AND r.action LIKE @words
-		ORDER BY r.place LIMIT 1`, map[string]any{"digits": digits + "%", "kept": unit.EventPaperKept,
-		"words": "kept the paper of the day %, SHA-256 " + digits + "%"}).Scan(&found).Error
+		ORDER BY r.place LIMIT 1`, sql.Named("digits", digits+"%"), sql.Named("kept", unit.EventPaperKept),
+		sql.Named("words", "kept the paper of the day %, SHA-256 "+digits+"%")).Scan(&found).Error
 	if err != nil {
 		return FoundLine{}, err
 	}

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"time"
 
 	"gorm.io/gorm"
@@ -54,8 +55,8 @@ func (s *Store) BeginTry(ctx context.Context, name, address string, refuse func(
 				WHERE address = @address AND NOT ok AND at > now() - interval '1 hour')
 			SELECT pair.n AS pair, strange.n AS strange, here.n AS address, good.at IS NOT NULL AS known,
 				greatest(pair.at, strange.at, here.at) AS last
-			FROM good, pair, strange, here`, map[string]any{"name": name, "address": address, "known": knownFor,
-			"count": triesCount}).Scan(&t).Error
+			FROM good, pair, strange, here`, sql.Named("name", name), sql.Named("address", address),
+			sql.Named("known", knownFor), sql.Named("count", triesCount)).Scan(&t).Error
 		if err != nil {
 			return err
 		}

@@ -34,11 +34,11 @@ func (ch change) row() (out changedRow, err error) {
 }
 
 // columnsOf gives columns of a row by name, nil of none.
-func columnsOf(fields []*schema.Field, row reflect.Value) (map[string]any, error) {
+func columnsOf(fields []*schema.Field, row reflect.Value) (columns, error) {
 	if !row.IsValid() {
 		return nil, nil
 	}
-	out := make(map[string]any, len(fields))
+	out := make(columns, len(fields))
 	for _, f := range fields {
 		v, err := column(f, row)
 		if err != nil {
@@ -102,7 +102,7 @@ func without(j *unit.Job, changed []changedRow) (*unit.Job, error) {
 
 // sample is a row that holds nothing but the key and the columns that are given; ok is false where
 // the kind of row has no such column any more.
-func (c changedRow) sample(columns map[string]any) (k *kind, row reflect.Value, fields []*schema.Field, ok bool) {
+func (c changedRow) sample(side columns) (k *kind, row reflect.Value, fields []*schema.Field, ok bool) {
 	k = kindOf[c.Table]
 	if k == nil || k != jobKind && len(c.Key) != len(k.own) {
 		return nil, row, nil, false
@@ -113,7 +113,7 @@ func (c changedRow) sample(columns map[string]any) (k *kind, row reflect.Value, 
 			return nil, row, nil, false
 		}
 	}
-	for name, v := range columns {
+	for name, v := range side {
 		f := k.LookUpField(name)
 		if f == nil || f.DBName != name || setColumn(f, row, asKept(f, v)) != nil {
 			return nil, row, nil, false
