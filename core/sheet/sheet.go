@@ -4,6 +4,7 @@
 package sheet
 
 import (
+	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -168,4 +169,13 @@ func (s *Sheet) Clone() *Sheet {
 		}
 	}
 	return &c
+}
+
+// HoldsOf says of which units of its model a sheet holds, empty of all: two sheets of a model with
+// the same text are one sheet.
+func (s *Sheet) HoldsOf() string {
+	if s.Suffix == "" && s.SerialFrom == 0 && s.SerialTo == 0 && s.Mark == "" {
+		return ""
+	}
+	return fmt.Sprintf("%s/%d-%d/%s", Plain(s.Suffix), s.SerialFrom, s.SerialTo, s.Mark)
 }

@@ -133,19 +133,11 @@ func (s *Service) SheetOf(of *sheet.Sheet) *sheet.Sheet {
 	for i := range all {
 		d := &all[i].Doc
 		if d.Family == of.Family && sheet.Plain(d.Maker) == sheet.Plain(of.Maker) &&
-			sheet.Plain(d.Model) == sheet.Plain(of.Model) && holdsOf(d) == holdsOf(of) {
+			sheet.Plain(d.Model) == sheet.Plain(of.Model) && d.HoldsOf() == of.HoldsOf() {
 			return d
 		}
 	}
 	return nil
-}
-
-// holdsOf says of which units of its model a sheet holds.
-func holdsOf(s *sheet.Sheet) string {
-	if s.Suffix == "" && s.SerialFrom == 0 && s.SerialTo == 0 && s.Mark == "" {
-		return ""
-	}
-	return fmt.Sprintf("%s/%d-%d/%s", sheet.Plain(s.Suffix), s.SerialFrom, s.SerialTo, s.Mark)
 }
 
 func (s *Service) sheetVersion(who people.Actor, doc *sheet.Sheet, reason string) *store.SheetVersion {
@@ -158,7 +150,7 @@ func (s *Service) sheetVersion(who people.Actor, doc *sheet.Sheet, reason string
 }
 
 func (s *Service) saveSheet(ctx context.Context, doc *sheet.Sheet, v *store.SheetVersion) error {
-	m := &store.ModelSheet{Family: doc.Family, Maker: doc.Maker, Model: doc.Model, HoldsOf: holdsOf(doc)}
+	m := &store.ModelSheet{Family: doc.Family, Maker: doc.Maker, Model: doc.Model, HoldsOf: doc.HoldsOf()}
 	if err := s.Store.SaveSheet(ctx, m, v); err != nil {
 		return err
 	}
