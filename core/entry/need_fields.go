@@ -63,6 +63,8 @@ var needFields = []*Field{
 		quantity.Pressure,
 		func(n *unit.Need) *quantity.Quantity { return &n.Pilot },
 	),
+	need("aux_flow", "Flow of the auxiliary pump", quantity.Flow,
+		func(n *unit.Need) *quantity.Quantity { return &n.AuxFlow }),
 	need("apart", "Outlets may differ by", quantity.Number, func(n *unit.Need) *quantity.Quantity { return &n.Apart }),
 	need("force", "Force it must give", quantity.Force, func(n *unit.Need) *quantity.Quantity { return &n.Force }),
 	need("stroke", "Full stroke", quantity.Length, func(n *unit.Need) *quantity.Quantity { return &n.Stroke }),

@@ -294,7 +294,7 @@ func (f *Family) putOne(a *Assembly, u *Use, n, times int) error {
 		p.each(func(list *[]string) {
 			*list = slices.DeleteFunc(slices.Clone(*list), func(x string) bool { return slices.Contains(u.Without, x) })
 		})
-		p.Relations = p.Relations.copied(prefix)
+		p.Relations = p.Relations.copied(prefix, a.has)
 		for i := range p.Features {
 			p.Features[i].Rule.within(prefix, a.has)
 			p.Features[i].Mate.within(prefix, a.has)
@@ -415,7 +415,7 @@ func (f *Family) without(code string) error {
 	n := len(f.Parts)
 	f.Parts = slices.DeleteFunc(f.Parts, func(p Part) bool { return gone(&p) })
 	for i := range f.Parts {
-		f.Parts[i].Relations = f.Parts[i].Relations.copied("")
+		f.Parts[i].Relations = f.Parts[i].Relations.copied("", func(string) bool { return false })
 		f.Parts[i].each(func(list *[]string) {
 			*list = slices.DeleteFunc(*list, func(x string) bool { _, there := f.PartByCode(x); return !there })
 		})

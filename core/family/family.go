@@ -49,6 +49,7 @@ type Part struct {
 	Branch    string    `yaml:"branch"` // a sub-assembly off the axis
 	Facings   []string  `yaml:"facings"`
 	Facing    string    `yaml:"facing"` // the right one of Facings
+	Turns     *Turns    `yaml:"turns"`  // or the right one by which way the unit turns
 	Renew     bool      `yaml:"renew"`  // renewed at every rebuild
 	Wearing   bool      `yaml:"wearing"`
 	Set       string    `yaml:"set"` // matched set: renewed together

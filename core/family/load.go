@@ -86,7 +86,7 @@ func (p *Part) UnmarshalYAML(n *yaml.Node) error {
 	return unknownKeys(n, partKeys)
 }
 
-const partKeys = "code name kind count branch facings facing renew wearing set bolt checks turn_check cautions " +
+const partKeys = "code name kind count branch facings facing turns renew wearing set bolt checks turn_check cautions " +
 	"both_sides reaches reworks function do_not_touch stack shape features inside behind under closes"
 
 // UnmarshalYAML notes the line, so that later checks can name it.
@@ -292,6 +292,7 @@ func (c *checker) part(p *Part) {
 			strings.Join(Kinds(), ", "))
 	}
 	c.shape(p)
+	c.turned(p)
 	if p.Facing != "" && !slices.Contains(p.Facings, p.Facing) {
 		c.fail(p.line, "part %s: facing %q is not one of its facings", p.Code, p.Facing)
 	}

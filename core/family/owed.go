@@ -31,6 +31,7 @@ var needs = []need{
 	{"duty_pressure", "duty pressure"}, {"speed", "speed"}, {"displacement", "displacement"},
 	{"setting_low", "relief setting"}, {"need_medium", "what it works with"},
 	{"need_flow", "needed flow"},
+	{"need_aux_flow", "needed flow of the auxiliary pump"},
 	{"need_torque", "needed torque"},
 	{"need_line_pull", "needed line pull"},
 	{"need_drum", "drum diameter"},

@@ -155,12 +155,14 @@ func (r *Relations) each(f func(*[]string)) {
 	}
 }
 
-// copied shares nothing with r, and begins the codes with a prefix.
-func (r Relations) copied(prefix string) Relations {
+// copied shares nothing with r, and begins the codes of the parts within with a prefix.
+func (r Relations) copied(prefix string, within func(string) bool) Relations {
 	r.each(func(list *[]string) {
 		*list = slices.Clone(*list)
 		for i := range *list {
-			(*list)[i] = prefix + (*list)[i]
+			if within((*list)[i]) {
+				(*list)[i] = prefix + (*list)[i]
+			}
 		}
 	})
 	return r

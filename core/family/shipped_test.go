@@ -21,6 +21,7 @@ func TestFamiliesAreWhole(t *testing.T) {
 		"single_acting_cylinder", "telescopic_cylinder",
 		"master_cylinder", "slave_cylinder", "intensifier_ram", "gas_booster", "flow_divider", "relief_valve",
 		"check_valve", "priority_valve", "directional_spool_valve",
+		"bent_axis_pump", "cartridge_vane_pump", "hydrostatic_axle", "side_shimmed_gear_pump",
 		"lubricator_pump", "winch_brake_pack", "spool_divider", "injector_lubricator",
 	} {
 		f := lib[code]

@@ -66,6 +66,10 @@ func (l *list) fitted(p *Part) {
 		l.part(p, "build", unit.StopEmpty, "%s cannot be fitted new: %s", p.Name, p.Lacks).Act =
 			"put a piece to its place at Kit, or decide to keep it"
 	}
+	if p.Def.Turns != nil && p.Def.Facing == "" {
+		l.part(p, "build", unit.StopFacing, "%s: its place goes by which way the unit turns, and nobody said that",
+			p.Name).Act = "say on the sheet of the unit which way it turns"
+	}
 	if _, right := build.FittingWays(p.Def); right != "" && p.Step.Facing != right {
 		fitted := p.Step.Facing
 		if fitted == "" {

@@ -30,6 +30,7 @@ type Need struct {
 	// Of a gas booster, with its medium
 	Pressure quantity.Quantity `json:"pressure,omitzero" gorm:"serializer:pressure"`
 	Pilot    quantity.Quantity `json:"pilot,omitzero" gorm:"serializer:pressure"`
+	AuxFlow  quantity.Quantity `json:"aux_flow,omitzero" gorm:"serializer:flow"`
 	// A share of their mean
 	Apart  quantity.Quantity `json:"apart,omitzero" gorm:"serializer:number"`
 	Force  quantity.Quantity `json:"force,omitzero" gorm:"serializer:force"`
@@ -72,6 +73,7 @@ func (u *Unit) Needed(field string) quantity.Quantity {
 		"need_back_high":             &u.Need.BackHigh,
 		"need_pressure":              &u.Need.Pressure,
 		"need_pilot":                 &u.Need.Pilot,
+		"need_aux_flow":              &u.Need.AuxFlow,
 		"need_apart":                 &u.Need.Apart,
 		"need_force":                 &u.Need.Force,
 		"need_stroke":                &u.Need.Stroke,

@@ -289,6 +289,13 @@ func TestSecondVersionIsRead(t *testing.T) {
 				return def.Size
 			})
 		}
+		for _, p := range u.Parts { // not asked then: which way round by the way it turns
+			for _, s := range p.Steps {
+				if p.Code == "rear_cover" {
+					s.Facing = ""
+				}
+			}
+		}
 		for _, a := range u.Attempts {
 			a.Verdict, a.RanOn = "", unit.RanOn{} // worked out anew by what is read now; not asked then
 			a.PressureGauge, a.FlowMeter = "", ""

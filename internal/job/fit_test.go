@@ -129,6 +129,7 @@ func TestEveryFamilyIsKittedAndBuilt(t *testing.T) {
 	for _, f := range s.Families().List() {
 		t.Run(f.Code, func(t *testing.T) {
 			tag := newUnit(t, s, f.Code)
+			put(t, s, tag, "u1/rotation", "right")
 			require.NoError(t, s.TakeOffRest(t.Context(), iva, tag, 1))
 			fill(t, s, tag)
 			for _, stop := range load(t, s, tag).Stops["decide"] {

@@ -32,7 +32,7 @@ type catalog struct {
 }
 
 // asUnit is what makes a unit's family another than the plain one.
-type asUnit struct{ family, variant, more string }
+type asUnit struct{ family, variant, more, rotation string }
 
 // keptUnits is how many families of single units are held in memory.
 const keptUnits = 256
@@ -48,10 +48,13 @@ func newCatalog(lib family.Library) *catalog {
 // assemblies that it has more of. Nil where the library has no such family.
 func (c *catalog) familyOf(u *unit.Unit) *family.Family {
 	plain := c.Plain[u.Family]
-	if plain == nil || plain.VariantNamed(u.Variant) == nil && len(u.More) == 0 {
+	if plain == nil {
+		return nil
+	}
+	if plain.VariantNamed(u.Variant) == nil && len(u.More) == 0 && plain.Turning(u.Rotation) == plain {
 		return plain
 	}
-	key := asUnit{u.Family, u.Variant, ""}
+	key := asUnit{u.Family, u.Variant, "", u.Rotation}
 	for _, code := range slices.Sorted(maps.Keys(u.More)) {
 		key.more += code + "=" + u.More[code] + " "
 	}
@@ -60,8 +63,9 @@ func (c *catalog) familyOf(u *unit.Unit) *family.Family {
 	}
 	f, err := plain.As(u.Variant, u.MoreOf())
 	if err != nil { // the shop's family was changed under it
-		return plain
+		return plain.Turning(u.Rotation)
 	}
+	f = f.Turning(u.Rotation)
 	c.units.Add(key, f)
 	return f
 }

@@ -44,6 +44,7 @@ func TestAStrangePumpIsHandedOver(t *testing.T) {
 		}
 	}
 
+	put(t, s, tag, "u1/rotation", "right")
 	require.NoError(t, s.TakeOffRest(ctx, iva, tag, 1))
 	for _, p := range load(t, s, tag).Parts {
 		put(t, s, tag, "u1/part/"+p.Code+"/found", fmt.Sprint(p.Expected))

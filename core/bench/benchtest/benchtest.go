@@ -19,6 +19,14 @@ const Day = unit.Date("2031-05-14")
 var shipped = sync.OnceValues(func() (family.Library, error) { return family.Shipped() })
 var knowledge = sync.OnceValues(func() (explain.Base, error) { return explain.Shipped() })
 
+// turning keeps families by which way a unit turns, as a shop's catalog does.
+var turning sync.Map
+
+type turned struct {
+	family   *family.Family
+	rotation string
+}
+
 // Basis is what the first unit of a job rests on in a shop that keeps nothing of its own.
 func Basis(t testing.TB, j *unit.Job) bench.Basis {
 	t.Helper()
@@ -32,13 +40,15 @@ func Basis(t testing.TB, j *unit.Job) bench.Basis {
 	}
 	asOne := func(u *unit.Unit) *family.Family {
 		f := lib[u.Family]
-		if f == nil || u.Variant == "" && len(u.More) == 0 {
-			return f
+		if f == nil {
+			return nil
 		}
-		if own, err := f.As(u.Variant, u.MoreOf()); err == nil {
-			return own
+		if own, err := f.As(u.Variant, u.MoreOf()); err == nil && own != f {
+			return own.Turning(u.Rotation)
 		}
-		return f
+		key := turned{f, u.Rotation}
+		one, _ := turning.LoadOrStore(key, f.Turning(u.Rotation))
+		return one.(*family.Family)
 	}
 	return bench.Basis{Job: j, Number: 1, Knowledge: base, Day: Day,
 		Catalog: &bench.Catalog{Version: 1, Families: asOne, Plain: lib, Tools: shop.Instruments{}}}

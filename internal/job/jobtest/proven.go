@@ -20,7 +20,7 @@ import (
 // Needs are what a machine asks of a unit of any family, by field.
 var Needs = map[string]string{
 	"displacement": "32 cc/rev", "speed": "1450 rpm", "duty_pressure": "175 bar", "viscosity": "46 cSt",
-	"fluid": "mineral oil VG 46", "temperature": "50 C", "need_flow": "10 L/min", "need_torque": "40 N·m",
+	"fluid": "mineral oil VG 46", "temperature": "50 C", "need_flow": "10 L/min", "need_aux_flow": "5 L/min", "need_torque": "40 N·m",
 	"need_line_pull": "20 kN", "need_drum": "300 mm", "need_rope": "16 mm", "need_layer": "2", "need_load": "20 kN",
 	"need_load_time": "20 s", "need_creep": "5 mm", "need_leak": "20 ml/min", "need_shot": "0.75 ml",
 	"need_back_low": "10 bar", "need_back_high": "60 bar", "need_medium": "dry nitrogen", "need_pressure": "200 bar",
@@ -41,6 +41,9 @@ func Built(t testing.TB, s *job.Service, code string) (tag string) {
 		u := st.Unit
 		for name, text := range Needs {
 			out = append(out, value{u.Ref(name), text})
+		}
+		if st.Family.Action == "pump" {
+			out = append(out, value{u.Ref("rotation"), "right"})
 		}
 		return append(out, value{u.Ref("not_asked"), "came in without its machine"})
 	})
@@ -293,7 +296,7 @@ func sound(t testing.TB, st *bench.State, code string) map[string]float64 {
 			v = out["pressure"]
 		case r.By == family.ByEfficiency:
 			v = (0.99 - 0.03*step.Pressure) * st.Duty.Displacement * st.Duty.Speed / 60
-		case r.Of == family.OfLayer && r.Least != "":
+		case (r.Of == family.OfLayer || r.Figure == "torque" && family.OfNeed(r.Of)) && r.Least != "":
 			v, _ = st.Need(r.Of)
 			v *= 1.05
 		}
