@@ -98,18 +98,16 @@ func (t *Tightening) byTable(j Joint) error {
 	}
 	c, err := fastener.ClassByName(j.Class)
 	switch {
+	case th.Pipe:
+		t.Unknown, t.Torque, t.Source = true, 0, th.NoTable()
 	case err != nil:
 		t.Unknown, t.Torque = true, 0
 		t.Source = "read the head mark first: no torque is safe without its class"
-		for _, c := range fastener.Classes {
-			if c.Inch != th.Inch {
-				continue
+		for _, c := range fastener.Span(th, j.factor(), fastener.UsualPreload) {
+			if t.Low == 0 || c.Torque < t.Low {
+				t.Low = c.Torque
 			}
-			torque := j.byClass(th, c)
-			if t.Low == 0 || torque < t.Low {
-				t.Low = torque
-			}
-			t.High = max(t.High, torque)
+			t.High = max(t.High, c.Torque)
 		}
 	case j.Torque == 0:
 		t.Torque = j.byClass(th, c)
@@ -158,7 +156,7 @@ func (j Joint) Loads(torque float64) (l Load, ok bool) {
 		return l, false
 	}
 	th, err := fastener.ParseThread(j.Thread)
-	if err != nil {
+	if err != nil || th.Pipe {
 		return Load{Unknown: !j.Documented}, j.Thread == ""
 	}
 	c, err := fastener.ClassByName(j.Class)

@@ -262,6 +262,9 @@ func runTorque(a *Args, o *Output) error {
 	if err != nil {
 		return field.Errorf("thread", "%s", err)
 	}
+	if thread.Pipe {
+		return field.Errorf("thread", "%s", thread.NoTable())
+	}
 	k, share := a.Or("k", fastener.KDry), a.Or("preload_fraction", fastener.UsualPreload)
 	if a.Has("preload_fraction") && a.Has("torque") {
 		return field.Errorf("torque", "give the share of proof load or the torque, not both")
@@ -315,15 +318,10 @@ func unknownClass(a *Args, o *Output, thread fastener.Thread, k, share float64) 
 	area := thread.StressArea()
 	o.Fig("stress_area", area, "m2")
 	low, high, worst := math.Inf(1), 0.0, 0.0
-	for _, c := range fastener.Classes {
-		if c.Inch != thread.Inch {
-			continue
-		}
-		proof := c.Proof(thread.Diameter) * area
-		t := fastener.Torque(k, thread.Diameter, share*proof)
-		low, high = math.Min(low, t), math.Max(high, t)
-		worst = math.Max(worst, fastener.Preload(k, thread.Diameter, a.Val("torque"))/proof)
-		o.Step("%s: %s N·m", c.Name, f(t))
+	for _, c := range fastener.Span(thread, k, share) {
+		low, high = math.Min(low, c.Torque), math.Max(high, c.Torque)
+		worst = math.Max(worst, fastener.Preload(k, thread.Diameter, a.Val("torque"))/c.Proof)
+		o.Step("%s: %s N·m", c.Class.Name, f(c.Torque))
 	}
 	o.Fig("torque_min", low, "N·m")
 	o.Fig("torque_max", high, "N·m")

@@ -177,13 +177,7 @@ func (v *Variant) serials() string {
 	return fmt.Sprintf("%d to %d", v.SerialFrom, v.SerialTo)
 }
 
-func lengthOf(text string) float64 {
-	q, err := quantity.Parse(text, quantity.Length)
-	if err != nil {
-		return 0
-	}
-	return q.SI
-}
+func lengthOf(text string) float64 { return quantity.Loaded(text, quantity.Length).SI }
 
 func (f *Family) markByCode(code string) (IdentityMark, bool) {
 	for _, m := range f.Marks {

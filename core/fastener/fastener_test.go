@@ -38,6 +38,25 @@ func TestThreadsAreReadLeniently(t *testing.T) {
 	}
 }
 
+// ISO 228-1: diameter over the crests and pitch as published; no bolt table goes by them.
+func TestPipeThreads(t *testing.T) {
+	for typed, want := range map[string]struct {
+		name        string
+		over, pitch float64 // mm
+	}{"G 1/2": {"G 1/2", 20.955, 1.814}, "g1/4a": {"G 1/4", 13.157, 1.337}, "1-1/4 bsp": {"G 1-1/4", 41.910, 2.309},
+		`3/4" BSPP`: {"G 3/4", 26.441, 1.814}, "G1 1/2": {"G 1-1/2", 47.803, 2.309}} {
+		th, err := fastener.ParseThread(typed)
+		require.NoError(t, err, typed)
+		assert.True(t, th.Pipe)
+		assert.Equal(t, want.name, th.Name)
+		assert.InDelta(t, want.over, th.Diameter*1e3, 1e-9)
+		assert.InDelta(t, want.pitch, th.Pitch*1e3, 0.0006, typed)
+		assert.Empty(t, fastener.Span(th, fastener.KOiled, fastener.UsualPreload))
+	}
+	_, err := fastener.ParseThread("G 5/4")
+	assert.ErrorContains(t, err, "no pipe thread")
+}
+
 func TestCrosswise(t *testing.T) {
 	assert.Equal(t, []int{1, 3, 2, 4}, fastener.Crosswise(4))
 	assert.Equal(t, []int{1, 4, 2, 5, 3, 6}, fastener.Crosswise(6))

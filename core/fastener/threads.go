@@ -16,9 +16,10 @@ import (
 // Thread is a standard thread: nominal diameter and pitch in m.
 type Thread struct {
 	Name     string
-	Diameter float64
+	Diameter float64 // of a pipe thread over its crests, which its name does not say
 	Pitch    float64
 	Inch     bool
+	Pipe     bool // of ports, caps and glands: no bolt is made with it, and no table tells its torque
 }
 
 // StressArea is the tensile stress area in m2: π/4·(d − k·P)², with k 0.9382
@@ -56,10 +57,13 @@ var inchThreads = []inchThread{
 
 const inch = 0.0254
 
-// ParseThread reads "M12", "M12x1.25", "1/2-13 UNC", "1/2-20", "1/2 UNF".
+// ParseThread reads "M12", "M12x1.25", "1/2-13 UNC", "1/2-20", "1/2 UNF", and pipe threads as "G 1/2" or "1/2 BSP".
 func ParseThread(s string) (Thread, error) {
 	text := strings.ToUpper(strings.TrimSpace(s))
 	text = strings.NewReplacer("×", "X", "*", "X", ",", ".", "–", "-").Replace(text)
+	if size, pipe := cutPipe(text); pipe {
+		return parsePipe(s, size)
+	}
 	if strings.HasPrefix(text, "M") {
 		return parseMetric(s, strings.TrimSpace(text[1:]))
 	}
@@ -121,9 +125,9 @@ func parseInch(typed, text string) (Thread, error) {
 		if kind == "" || series != "" && series != kind {
 			return Thread{}, fmt.Errorf("%s in comes as %s-%d UNC or %s-%d UNF", t.size, t.size, t.unc, t.size, t.unf)
 		}
-		return Thread{fmt.Sprintf("%s-%d %s", t.size, tpi, kind), t.diameter * inch, inch / float64(tpi), true}, nil
+		return Thread{fmt.Sprintf("%s-%d %s", t.size, tpi, kind), t.diameter * inch, inch / float64(tpi), true, false}, nil
 	}
-	return Thread{}, fmt.Errorf("%q is not a thread in the table; write M12, M12x1.25, 1/2-13 UNC or 1/2-20 UNF", typed)
+	return Thread{}, fmt.Errorf("%q is not a thread in the table; write M12, M12x1.25, 1/2-13 UNC, 1/2-20 UNF or G 1/2", typed)
 }
 
 func contains(list []float64, v float64) bool {

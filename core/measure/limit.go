@@ -282,14 +282,5 @@ func (of Sizes) At(path string) (s Size, ok bool) {
 	return of(path)
 }
 
-func lengthOf(text string) float64 { return figure(text, quantity.Length) }
-func shareOf(text string) float64  { return figure(text, quantity.Number) }
-
-// figure reads a figure of a family, which was checked when that was loaded.
-func figure(text string, dim quantity.Dimension) float64 {
-	q, err := quantity.Parse(text, dim)
-	if err != nil {
-		return 0
-	}
-	return q.SI
-}
+func lengthOf(text string) float64 { return quantity.Loaded(text, quantity.Length).SI }
+func shareOf(text string) float64  { return quantity.Loaded(text, quantity.Number).SI }

@@ -131,6 +131,15 @@ func unitError(v float64, text, unit string, d Dimension) error {
 	return fmt.Errorf("the unit %q is not known; use %s", unit, d.Accepted())
 }
 
+// Loaded reads a figure of a file that was checked when it was loaded, without a quantity where none is written.
+func Loaded(text string, d Dimension) Quantity {
+	q, err := Parse(text, d)
+	if err != nil {
+		return Quantity{}
+	}
+	return q
+}
+
 // Kept is a quantity as it was kept, which was checked when it was first typed; "" is none. One
 // that cannot be read any more stays as typed and is not a number, so that nothing is worked out
 // from it.

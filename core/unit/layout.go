@@ -68,13 +68,7 @@ func asNew(def *family.Feature) AsNew {
 }
 
 // length reads a figure of a family, which was checked when that was loaded.
-func length(text string) quantity.Quantity {
-	q, err := quantity.Parse(text, quantity.Length)
-	if err != nil {
-		return quantity.Quantity{}
-	}
-	return q
-}
+func length(text string) quantity.Quantity { return quantity.Loaded(text, quantity.Length) }
 
 // Def is what is known of a part: the family's entry, or for a part the family
 // does not know a drawing of what it was said to look like.
