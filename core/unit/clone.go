@@ -14,7 +14,7 @@ func (j *Job) Clone() *Job {
 	c.Waivers = each(j.Waivers, nil)
 	c.Reopenings = each(j.Reopenings, nil)
 	c.FollowUps = each(j.FollowUps, nil)
-	c.Worked = each(j.Worked, nil)
+	c.Worked = each(j.Worked, func(w *Worked) { w.Whence = maps.Clone(w.Whence) })
 	c.Pictures = each(j.Pictures, func(p *Picture) { p.Marks = each(p.Marks, nil) })
 	c.Units = each(j.Units, (*Unit).unshare)
 	return &c

@@ -233,13 +233,18 @@ func (p *Picture) Shows(unit int, part, mark string) bool {
 type Worked struct {
 	OfJob `json:"-"`
 
-	Number     int       `json:"line,omitempty" gorm:"primaryKey;column:line"`
-	Calculator string    `json:"calculator,omitempty"`
-	Note       string    `json:"note,omitempty"`
-	Inputs     string    `json:"inputs,omitempty"`
-	Answer     string    `json:"answer,omitempty"`
-	By         string    `json:"by,omitempty" gorm:"column:by_name"`
-	At         time.Time `json:"at,omitzero"`
+	Number     int    `json:"line,omitempty" gorm:"primaryKey;column:line"`
+	Calculator string `json:"calculator,omitempty"`
+	Note       string `json:"note,omitempty"`
+	// Of which unit of the job, and of what of it: a part, part.feature; "" of the whole
+	Unit   int    `json:"unit,omitempty"`
+	About  string `json:"about,omitempty"`
+	Inputs string `json:"inputs,omitempty"`
+	// By input: where the unit had it from. What is not named was typed in the Toolbox.
+	Whence map[string]string `json:"whence,omitempty" gorm:"serializer:json"`
+	Answer string            `json:"answer,omitempty"`
+	By     string            `json:"by,omitempty" gorm:"column:by_name"`
+	At     time.Time         `json:"at,omitzero"`
 }
 
 // RoleLead is the role of who answers for papers and waives what stands in the way.

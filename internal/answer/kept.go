@@ -86,13 +86,31 @@ func Kept(j *unit.Job, s quantity.System) []Worked {
 			v.Summary = d.Summary
 			for _, input := range d.Inputs {
 				if x, ok := in[input.Name]; ok {
-					v.Given = append(v.Given, Row{Label: Label(input.Name), Text: Typed(x)})
+					v.Given = append(v.Given, Row{Label: Label(input.Name), Text: Typed(x), Other: origin(w, input.Name)})
 				}
 			}
 		}
 		v.Results, v.Warns = Rows(&o, s), o.Warnings
 		v.Again = "/toolbox/" + w.Calculator + "?" + Query(in).Encode()
 		out = append(out, v)
+	}
+	return out
+}
+
+// origin says where an input of a calculation is from, where it was filled in from a unit; else it was typed.
+func origin(w *unit.Worked, input string) string {
+	if from := w.Whence[input]; from != "" {
+		return from
+	}
+	return "typed"
+}
+
+// Of are the calculations that were put on a job about a part of one of its units.
+func Of(j *unit.Job, number int, part string, s quantity.System) (out []Worked) {
+	for _, w := range Kept(j, s) {
+		if w.Unit == number && (w.About == part || strings.HasPrefix(w.About, part+".")) {
+			out = append(out, w)
+		}
 	}
 	return out
 }

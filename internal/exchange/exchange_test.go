@@ -82,7 +82,8 @@ func TestRoundTripOfEveryDemoJob(t *testing.T) {
 				require.NoError(t, here.AddMark(ctx, iva, tag, 1, p.Number,
 					unit.PictureMark{X: .5, Y: .25, Note: "here", Part: st.Parts[1].Code}))
 			}
-			require.NoError(t, here.PutFigure(ctx, iva, tag, "mesh", []byte(`{"mesh":"100"}`), "strainer"))
+			require.NoError(t, here.PutFigure(ctx, iva, tag,
+				job.Working{Calculator: "mesh", Inputs: []byte(`{"mesh":"100"}`), Note: "strainer"}))
 			st, err = here.Load(ctx, tag, 1)
 			require.NoError(t, err)
 			for _, station := range unit.Stations {

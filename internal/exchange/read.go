@@ -329,7 +329,15 @@ func bears(t *tree, part, mark string) {
 func (r *reader) worked(root *tree, d *Document) {
 	for i, x := range root.list("worked_figures", job.MostWorked) {
 		w := &unit.Worked{Calculator: x.text("calculator", mostName), Note: x.text("note", entry.MostLine),
-			By: x.text("by", mostName), At: x.moment("at")}
+			Unit: x.whole("unit", 0, 0, job.MostUnits), About: x.text("about", mostName), By: x.text("by", mostName),
+			At: x.moment("at")}
+		whence := x.object("whence")
+		for name := range whence.values {
+			if w.Whence == nil {
+				w.Whence = map[string]string{}
+			}
+			w.Whence[name] = whence.text(name, entry.MostLine)
+		}
 		x.taken["line"] = true // of its place
 		if _, err := calc.Find(w.Calculator); err != nil {
 			x.fail("calculator", "there is no calculator called %q", w.Calculator)

@@ -117,6 +117,11 @@ func (s *Service) Load(ctx context.Context, tag string, number int) (*bench.Stat
 	return st, nil
 }
 
+// LoadOther is Load for a page that is not of that job.
+func (s *Service) LoadOther(ctx context.Context, tag string, number int) (*bench.State, error) {
+	return s.Load(ofNoJob(ctx), tag, number)
+}
+
 // keptFrozen is how many hand-overs are held in memory, of some 300 kB each.
 const keptFrozen = 64
 

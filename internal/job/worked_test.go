@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"corvek/core/field"
+	"corvek/internal/job"
 	"corvek/internal/people"
 
 	"github.com/stretchr/testify/assert"
@@ -16,8 +17,8 @@ import (
 func TestPutFigure(t *testing.T) {
 	s, tag := press(t), "T-0388"
 	ctx := context.Background()
-	require.NoError(t, s.PutFigure(ctx, iva, tag, "gap_ratio", []byte(`{"before":"0.05 mm","after":"0.10 mm"}`),
-		" twice the gap "))
+	require.NoError(t, s.PutFigure(ctx, iva, tag, job.Working{Calculator: "gap_ratio",
+		Inputs: []byte(`{"before":"0.05 mm","after":"0.10 mm"}`), Note: " twice the gap "}))
 	st, err := s.Load(ctx, tag, 1)
 	require.NoError(t, err)
 	require.Len(t, st.Job.Worked, 1)
@@ -27,13 +28,15 @@ func TestPutFigure(t *testing.T) {
 	assert.Equal(t, iva.Name, w.By)
 
 	var fe *field.Error
-	require.ErrorAs(t, s.PutFigure(ctx, iva, tag, "gap_ratio", []byte(`{"before":"0.05 bar","after":"0.10 mm"}`),
-		""), &fe)
+	require.ErrorAs(t, s.PutFigure(ctx, iva, tag, job.Working{Calculator: "gap_ratio",
+		Inputs: []byte(`{"before":"0.05 bar","after":"0.10 mm"}`), Note: ""}), &fe)
 	assert.Equal(t, "before", fe.Field)
-	require.ErrorAs(t, s.PutFigure(ctx, iva, "T-none", "gap_ratio", []byte(`{"before":"1 mm","after":"1 mm"}`), ""),
+	require.ErrorAs(t, s.PutFigure(ctx, iva, "T-none", job.Working{Calculator: "gap_ratio",
+		Inputs: []byte(`{"before":"1 mm","after":"1 mm"}`), Note: ""}),
 		&fe)
 	assert.Equal(t, "job", fe.Field)
-	assert.ErrorIs(t, s.PutFigure(ctx, tove, tag, "gap_ratio", []byte(`{"before":"1 mm","after":"1 mm"}`), ""),
+	assert.ErrorIs(t, s.PutFigure(ctx, tove, tag, job.Working{Calculator: "gap_ratio",
+		Inputs: []byte(`{"before":"1 mm","after":"1 mm"}`), Note: ""}),
 		people.ErrForbidden)
 	st, err = s.Load(ctx, tag, 1)
 	require.NoError(t, err)

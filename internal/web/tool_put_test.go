@@ -29,6 +29,32 @@ func TestFiguresArePutOnAJob(t *testing.T) {
 }
 
 // A list that is left empty beside other figures is an empty one: no leaf stopped.
+// A calculator opened from a job stands filled in, says whence each figure is, and puts its answer back on the part.
+func TestACalculatorIsFilledInFromAJob(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	_, page := b.get("/toolbox/pump?for=T-0412&unit=1")
+	assert.Contains(t, page, "T-0412: duty pressure")
+	_, page = b.get("/toolbox/cylinder?for=T-0412&unit=1")
+	assert.Contains(t, page, "T-0412: duty pressure")
+	_, page = b.get("/jobs/T-0412/measure?part=rod&feature=diameter")
+	require.Contains(t, page, "Work something out with its figures")
+	const about = "/toolbox/judge?about=rod.diameter&back=%2Fjobs%2FT-0412%2Fmeasure&for=T-0412&unit=1"
+	_, page = b.get(about)
+	assert.Contains(t, page, "of Rod, as found")
+	assert.Contains(t, page, `href="/jobs/T-0412/measure">Back to the job`)
+	res, body := b.post("/toolbox/runout/put", url.Values{"tir": {"0.20 mm"}, "for": {"T-0412"}, "to_job": {"T-0412"},
+		"unit": {"1"}, "about": {"rod.diameter"}, "back": {"/jobs/T-0412/measure?part=rod&feature=diameter"}})
+	require.Equal(t, http.StatusOK, res.StatusCode, body)
+	assert.Contains(t, body, "/jobs/T-0412/measure?part=rod")
+	_, page = b.get("/jobs/T-0412/measure?part=rod&feature=diameter")
+	assert.Contains(t, page, "Worked out for this job")
+	assert.Contains(t, page, "typed")
+	// A stranger's page is no way back.
+	_, page = b.get("/toolbox/pump?for=T-0412&unit=1&back=https://example.org/")
+	assert.NotContains(t, page, "example.org/\">Back")
+}
+
 func TestFeelerWithoutALeafThatStops(t *testing.T) {
 	b := serve(t).as("tove")
 	_, body := b.get("/toolbox/feeler?goes=5+thou&stops=&upper=7+thou")

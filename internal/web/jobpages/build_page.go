@@ -45,6 +45,7 @@ type BuildPage struct {
 	LeakFound    string
 	Cautions     Cautions
 	Stops        []StopRow
+	Reckon       ReckonView
 }
 
 // TightView is how a joint is tightened.
@@ -79,7 +80,7 @@ func buildPage(l *look) BuildPage {
 		Note: l.field(l.unit.StepRef(x.Code, "note")), Modification: l.unit.Modification,
 		HowItGoes: howItGoes(x), ModKept: l.field(l.unit.Ref("modification_kept")), PartCount: len(l.st.Parts),
 		Again:    l.again(),
-		Cautions: l.cautions(), Stops: l.stops()}
+		Cautions: l.cautions(), Stops: l.stops(), Reckon: l.reckons(l.link("build", x.Code, ""))}
 	if !x.AsksFeel() { // the feel of the shaft is asked before the next part
 		_, p.Next = l.neighbours()
 	}

@@ -39,6 +39,9 @@ func (l *look) shell() *site.JobShell {
 		s.Promise = "handed over"
 	} else if l.CanWork() {
 		s.ToolboxURL += "?for=" + j.Tag
+		if l.unit.Number > 1 {
+			s.ToolboxURL += fmt.Sprintf("&unit=%d", l.unit.Number)
+		}
 	}
 	if len(j.Units) > 1 {
 		s.UnitName = l.unit.Name

@@ -29,6 +29,7 @@ type MeasurePage struct {
 	Marks    *MarksView
 	Cautions Cautions
 	Stops    []StopRow
+	Reckon   ReckonView
 }
 
 // NeedLink is something that a result waits for, and where it is told.
@@ -74,6 +75,11 @@ type ShimView struct {
 func measurePage(l *look) MeasurePage {
 	p := MeasurePage{JobPage: l.page(), No: l.partNo(), Part: l.part, Leak: l.leak(), Needs: l.leakNeeds(),
 		Shim: l.shim(), Marks: l.marks(l.part), Cautions: l.cautions(), Stops: l.stops()}
+	code := ""
+	if l.feature != nil {
+		code = l.feature.Code
+	}
+	p.Reckon = l.reckons(l.link("measure", l.part.Code, code))
 	_, p.Next = l.neighbours()
 	sized := false
 	for _, f := range l.part.Features {

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"errors"
 	"html/template"
+	"slices"
 	"strings"
 
 	"corvek/core/calc"
@@ -26,7 +27,9 @@ type ToolPage struct {
 	Head    answer.Headline
 	Drawing template.HTML
 	Error   string
-	For     string      // the job at hand
+	Of      Subject     // what of a job it is opened for
+	About   []AboutLink // parts or readings of that unit to choose from
+	Taken   bool        // some of it is filled in from the unit
 	Jobs    []JobChoice // where the figures can be put
 }
 
@@ -34,6 +37,7 @@ type ToolPage struct {
 type ToolField struct {
 	calc.Input
 	Label, Value, Error, Kind, Units, Place string
+	Whence                                  string // where the unit has it from, while it stands as there
 	Wide                                    bool
 }
 
@@ -42,8 +46,23 @@ func (s *Pages) tool(c *echo.Context) error {
 	if err != nil {
 		return echo.ErrNotFound
 	}
-	v := ToolPage{Reader: s.Reader(c), Def: d, For: safeTag(c.QueryParam("for"))}
-	in, fields := inputsOf(d, c.QueryParam)
+	v := ToolPage{Reader: s.Reader(c), Def: d, Of: subjectOf(c.QueryParam)}
+	known, about, err := s.fillIn(c, d, v.Of)
+	if err != nil {
+		return err
+	}
+	v.About = about
+	typed := c.QueryParam
+	if fresh := !asked(d, c); fresh { // opened, and nothing typed yet: what the unit knows stands there
+		typed = func(name string) string { return known[name].Text }
+	}
+	in, fields := inputsOf(d, typed)
+	for i := range fields {
+		f := &fields[i]
+		if k, there := known[f.Name]; there && k.Text == f.Value {
+			f.Whence, v.Taken = k.Whence, true
+		}
+	}
 	v.Fields = fields
 	if len(in) > 0 {
 		body, err := json.Marshal(in)
@@ -63,13 +82,26 @@ func (s *Pages) tool(c *echo.Context) error {
 			v.Head = answer.Head(out, v.Units)
 			v.Drawing = drawn(d.Name, args, out, v.Units)
 			if v.CanWork() {
-				if v.Jobs, err = s.jobChoices(c, v.For); err != nil {
+				if v.Jobs, err = s.jobChoices(c, v.Of.Job); err != nil {
 					return err
 				}
 			}
 		}
 	}
 	return s.RenderOK(c, "tool", "Toolbox: "+d.Summary, v)
+}
+
+// Back is the page of the job that it was opened from, "" where that is none.
+func (v ToolPage) Back() string {
+	if strings.HasPrefix(v.Of.Back, "/jobs/"+v.Of.Job+"/") {
+		return v.Of.Back
+	}
+	return ""
+}
+
+// asked reports that an input of the calculator stands in the address.
+func asked(d *calc.Def, c *echo.Context) bool {
+	return slices.ContainsFunc(d.Inputs, func(in calc.Input) bool { return c.QueryParam(in.Name) != "" })
 }
 
 // inputsOf reads a calculator's inputs as they were typed on the page.
@@ -102,8 +134,8 @@ func (v ToolPage) ExampleQuery() template.URL {
 		return ""
 	}
 	q := answer.Query(in)
-	if v.For != "" {
-		q.Set("for", v.For)
+	if v.Of.Job != "" {
+		q.Set("for", v.Of.Job)
 	}
 	return template.URL(q.Encode()) // encoded above; the template must not encode it again
 }

@@ -8,6 +8,7 @@ import (
 
 	"corvek/core/calc"
 	"corvek/core/field"
+	"corvek/internal/job"
 	"corvek/internal/web/site"
 
 	"github.com/labstack/echo/v5"
@@ -55,9 +56,13 @@ func (s *Pages) putFigure(c *echo.Context) error {
 	if err := enc.Encode(in); err != nil {
 		return err
 	}
-	if err := s.Jobs.PutFigure(c.Request().Context(), site.Who(c), tag, d.Name, bytes.TrimSpace(body.Bytes()),
-		c.FormValue("note")); err != nil {
+	of := subjectOf(c.FormValue)
+	if err := s.Jobs.PutFigure(c.Request().Context(), site.Who(c), tag, job.Working{Calculator: d.Name,
+		Inputs: bytes.TrimSpace(body.Bytes()), Unit: of.Unit, About: of.About, Note: c.FormValue("note")}); err != nil {
 		return err
+	}
+	if back := c.FormValue("back"); strings.HasPrefix(back, "/jobs/"+tag+"/") {
+		return site.OK(c, map[string]any{"go": back})
 	}
 	return site.OK(c, map[string]any{"go": "/jobs/" + tag + "/record#worked"})
 }

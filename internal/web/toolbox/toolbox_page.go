@@ -34,7 +34,7 @@ func linkTo(d *calc.Def) ToolLink {
 // ToolboxPage is all shelves, and the job they were opened from.
 type ToolboxPage struct {
 	Shelves []Shelf
-	For     string
+	Of      Subject
 	Find    string
 }
 
@@ -77,6 +77,6 @@ func (s *Pages) toolbox(c *echo.Context) error {
 			shelves = append(shelves, shelf)
 		}
 	}
-	return s.RenderOK(c, "toolbox", "Toolbox", ToolboxPage{Shelves: shelves, For: safeTag(c.QueryParam("for")),
+	return s.RenderOK(c, "toolbox", "Toolbox", ToolboxPage{Shelves: shelves, Of: subjectOf(c.QueryParam),
 		Find: find})
 }
