@@ -29,6 +29,8 @@ var unitFields = []*Field{
 	unitTable.line("model", "Model", func(p *Place) *string { return &p.Unit.Model }),
 	unitTable.line("serial", "Serial", func(p *Place) *string { return &p.Unit.Serial }),
 	unitTable.line("variant", "Variant", func(p *Place) *string { return &p.Unit.Variant }).lays(),
+	unitTable.line("machine", "Machine it sits in", func(p *Place) *string { return &p.Unit.Machine }),
+	unitTable.line("asset", "Asset number", func(p *Place) *string { return &p.Unit.Asset }),
 	unitTable.choice("rotation", "Rotation from shaft end", offer(RotationRight, RotationLeft, RotationBoth),
 		func(p *Place) *string { return &p.Unit.Rotation }),
 	unitTable.line("fluid", "Fluid", func(p *Place) *string { return &p.Unit.Fluid }),

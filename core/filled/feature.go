@@ -1,7 +1,6 @@
 package filled
 
 import (
-	"cmp"
 	"maps"
 	"slices"
 	"strings"
@@ -84,7 +83,7 @@ func judge(f *from, about string) {
 	if r.HasValue {
 		f.si("value", r.Value, quantity.Length, whence)
 	}
-	f.limits("lower", "upper", r.Limits, quantity.Length, "its limit, by "+cmp.Or(r.By, string(r.Source)))
+	f.limits("lower", "upper", r.Limits, quantity.Length, "its limit, "+string(r.Source))
 	if r.Uncertainty > 0 {
 		f.si("uncertainty", r.Uncertainty, quantity.Length, "of the instrument it was read with")
 	}

@@ -19,6 +19,9 @@ type Unit struct {
 	Model   string `json:"model,omitempty"`
 	Serial  string `json:"serial,omitempty"`
 	Variant string `json:"variant,omitempty"`
+	// Where it sits: the customer's machine, and its number in his books
+	Machine string `json:"machine,omitempty"`
+	Asset   string `json:"asset,omitempty"`
 	// Right, left or both, seen on the shaft end
 	Rotation string `json:"rotation,omitempty"`
 

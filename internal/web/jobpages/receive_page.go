@@ -45,6 +45,8 @@ type ReceivePage struct {
 	OnBench   []store.Same // open jobs of this very unit
 	Perhaps   []store.Same // of this customer and model, where a serial is missing
 	Before    []BeforeRow
+	History   string   // address of all that was found on this unit over the years, "" of one that was never here
+	Shares    []string // what of this unit can be said of the others of its job
 	Variant   *VariantFace
 	Sheets    []SheetOffer
 	Fluid     *FluidFace
@@ -102,6 +104,7 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 		OnBench:  same.Open,
 		Perhaps:  same.Perhaps,
 		Before:   beforeRows(same.Before),
+		Shares:   job.Shared(l.st.Job, l.unitNo),
 		Told:     l.ofJob("complaint", "caller"),
 		Accounts: l.unit.Accounts,
 		Symptoms: l.symptoms(),
@@ -109,7 +112,7 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 		Families: families,
 		Hold:     l.toggle(unit.JobRef("warranty_hold"), l.job.WarrantyHold),
 		HoldNote: l.field(unit.JobRef("warranty_note")),
-		Plate:    l.ofUnit("maker", "model", "serial", "variant", "displacement"),
+		Plate:    l.ofUnit("maker", "model", "serial", "variant", "displacement", "machine", "asset"),
 		Rotation: l.choose(l.unit.Ref("rotation")),
 		Variants: f.Variants,
 		Duty: append(l.ofUnit("speed", "duty_pressure", "fluid", "viscosity", "density", "temperature", "hours",
@@ -119,6 +122,9 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 		Stops:    l.stops(),
 		Waiting:  l.choose(unit.JobRef("waiting")).Wrap(),
 		WaitNote: l.field(unit.JobRef("waiting_note")),
+	}
+	if len(same.Before)+len(same.Open) > 0 {
+		p.History = l.link("history", "", "")
 	}
 	sets := func(t family.Test) bool { return t.Judges(family.BySetting) }
 	if slices.ContainsFunc(f.Tests, sets) {
@@ -332,6 +338,10 @@ func (s *Pages) addUnit(c *echo.Context) error {
 		return err
 	}
 	return site.OK(c, map[string]any{"go": fmt.Sprintf("/jobs/%s/receive?unit=%d", c.Param("tag"), n)})
+}
+
+func (s *Pages) share(c *echo.Context) error {
+	return site.Done(c, s.Jobs.SayOfAll(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c)))
 }
 
 func (s *Pages) addAccount(c *echo.Context) error {
