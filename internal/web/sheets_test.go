@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -49,6 +50,9 @@ func TestASheetGoesRoundTheShop(t *testing.T) {
 	assert.Contains(t, plain(page), "as new 19.050 mm · model sheet: Tarn Hydraulikk TH-9: measured on "+first)
 
 	at := "/library/sheets/" + fmt.Sprint(offers[0].ID)
+	res, paper := b.get(at + "/paper.pdf")
+	require.Equal(t, http.StatusOK, res.StatusCode)
+	assert.True(t, strings.HasPrefix(paper, "%PDF"), "printed for the bench")
 	_, page = b.get(at)
 	assert.Contains(t, plain(page), "Journals: size as new 0.750 in unworn place, made to one size, "+first+" 1 unit")
 	_, text := b.get(at + "/file")

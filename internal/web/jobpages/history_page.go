@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"corvek/core/measure"
+	"corvek/core/metrology"
 	"corvek/core/quantity"
 	"corvek/internal/job"
 
@@ -58,15 +59,27 @@ func (s *Pages) history(c *echo.Context) error {
 	for _, line := range h.Lines {
 		out := HistoryLine{Name: line.Part + ": " + line.Feature}
 		for i := range line.Found {
-			cell := HistoryCell{Found: l.told(line.Found[i]), Tone: string(line.Found[i].Verdict), Left: l.told(line.Left[i])}
+			cell := HistoryCell{Found: l.told(line.Found[i]), Tone: verdictWords[line.Found[i].Verdict], Left: l.told(line.Left[i])}
 			if w := line.Wear[i]; w.Known {
-				cell.Wear = quantity.Show(w.Per, quantity.Length, l.Units)
+				cell.Wear = l.thin(w.Per)
 			}
 			out.Cells = append(out.Cells, cell)
 		}
 		p.Lines = append(p.Lines, out)
 	}
 	return s.renderBeside(c, "history", "Over the years", l, p)
+}
+
+// verdictWords are verdicts beside a length, where a bare "in" would read as inches.
+var verdictWords = map[metrology.Verdict]string{metrology.In: "within its limits", metrology.Out: "out of its limits",
+	metrology.Undecided: "undecided"}
+
+// thin writes what wears off in a thousand hours, which is thinner than lengths are written.
+func (l *look) thin(m float64) string {
+	if l.Units.For(quantity.Length) == quantity.Inch {
+		return quantity.Figures(m/25.4e-6, 2) + " thou"
+	}
+	return quantity.Figures(m*1e6, 2) + " µm"
 }
 
 // told writes a reading, "" of none.

@@ -11,6 +11,7 @@ func (s *Pages) routes() []site.Route {
 		site.Get("/library/sheets", site.View, s.sheets),
 		site.Post("/library/sheets", site.Work, s.readSheet),
 		site.Get("/library/sheets/:id", site.View, s.sheet),
+		site.Get("/library/sheets/:id/paper.pdf", site.View, s.sheetPaper),
 		site.Get("/library/sheets/:id/file", site.View, s.sheetFile),
 		site.Post("/library/sheets/:id/confirm", site.Lead, s.confirmSheet),
 		site.Get("/library/:code", site.View, s.familyPage),

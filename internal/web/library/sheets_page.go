@@ -129,9 +129,17 @@ func (s *Pages) sheetAt(c *echo.Context) (store.ModelSheet, *store.SheetVersion,
 }
 
 func (s *Pages) sheet(c *echo.Context) error {
-	m, v, err := s.sheetAt(c)
+	p, err := s.sheetPage(c)
 	if err != nil {
 		return err
+	}
+	return s.Render(c, http.StatusOK, "model", p.Sheet.Name(), p)
+}
+
+func (s *Pages) sheetPage(c *echo.Context) (SheetPage, error) {
+	m, v, err := s.sheetAt(c)
+	if err != nil {
+		return SheetPage{}, err
 	}
 	p := SheetPage{Reader: s.Reader(c), ID: m.ID, Sheet: &v.Doc, Behind: v.Doc.Units(), Versions: m.Versions}
 	if m.Versions[0].Proposed() {
@@ -139,7 +147,7 @@ func (s *Pages) sheet(c *echo.Context) error {
 	}
 	f := s.Jobs.Families()[v.Doc.Family]
 	if f == nil {
-		return store.ErrNotFound
+		return SheetPage{}, store.ErrNotFound
 	}
 	u := &unit.Unit{Variant: v.Doc.Variant, More: v.Doc.More}
 	if own, err := f.As(u.Variant, u.MoreOf()); err == nil {
@@ -154,7 +162,7 @@ func (s *Pages) sheet(c *echo.Context) error {
 		p.Form = append(p.Form, words)
 	}
 	p.Parts = p.parts(f)
-	return s.Render(c, http.StatusOK, "model", v.Doc.Name(), p)
+	return p, nil
 }
 
 // parts are the values of the sheet by part, those of the whole unit first.
