@@ -235,7 +235,8 @@ func (p *Place) knowsCode() bool {
 		_, known := p.question()
 		return known
 	case p.Ref.Name == "more":
-		return p.Family.Repeats(code)
+		_, step := family.StepOfCode(code)
+		return step || p.Family.Repeats(code)
 	case p.Ref.Name == "fill":
 		return build.KnowsFilling(code)
 	case p.Ref.Name == "flush":

@@ -108,6 +108,7 @@ func (f *Family) compose(change *Change, more map[string]int) (*Family, error) {
 			return nil, err
 		}
 	}
+	g.ownSteps(more)
 	g.usual()
 	return &g, nil
 }

@@ -47,6 +47,7 @@ type ProvePage struct {
 	Changes    []bench.Change  // single changes that fit this unit
 	Back       []string        // why it goes back: what the test did not pass
 	Pointed    string          // code of the one that the causes point at
+	Steps      StepsMore       // that this unit alone is asked
 	Cautions   Cautions
 	Stops      []StopRow
 }
@@ -156,7 +157,7 @@ type ChartView struct {
 func provePage(l *look) ProvePage {
 	st := l.st
 	p := ProvePage{JobPage: l.page(), Found: l.st.Causes(),
-		Last: st.Attempt(), Ledger: st.Attempts, Cautions: l.cautions(), Stops: l.stops(),
+		Steps: l.stepsMore(), Last: st.Attempt(), Ledger: st.Attempts, Cautions: l.cautions(), Stops: l.stops(),
 		Stands: report.Stands(st, l.Units)}
 	for _, c := range report.Charts(st, l.Units) {
 		p.Charts = append(p.Charts, ChartView{c.Name, template.HTML(c.SVG), c.Note})

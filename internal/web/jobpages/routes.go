@@ -44,6 +44,8 @@ func (s *Pages) routes() []site.Route {
 		site.Post("/jobs/:tag/kit/piece", site.Work, s.addPiece),
 		site.Post("/jobs/:tag/kit/list", site.Work, s.addPieces),
 		site.Post("/jobs/:tag/kit/join", site.Work, s.joinPiece),
+		site.Post("/jobs/:tag/prove/step", site.Work, s.addStep),
+		site.Post("/jobs/:tag/prove/step/out", site.Work, s.removeStep),
 		site.Post("/jobs/:tag/prove/attempt", site.Work, s.nextAttempt),
 		site.Post("/jobs/:tag/stand/connect", site.Work, s.connectStand),
 		site.Post("/jobs/:tag/stand/leave", site.Work, s.leaveStand),
