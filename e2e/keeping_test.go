@@ -131,6 +131,35 @@ func TestCaliperFillsAGrid(t *testing.T) {
 	u.quiet()
 }
 
+// Rows of a spreadsheet go on into the places behind the one they were pasted into; more than there are places is
+// refused, and nothing is put in.
+func TestPastedRowsFillTheSheet(t *testing.T) {
+	t.Parallel()
+	u := enter(t, serve(t), "mirre", false)
+	u.open("/jobs/T-0412/measure?part=rod&feature=diameter")
+	paste := func(slot, text string) {
+		u.ready()
+		u.MustElement(`[data-field="u1/part/rod/feature/diameter/found/`+slot+`"]`).MustEval(`(text) => {
+			const data = new DataTransfer();
+			data.setData("text/plain", text);
+			this.focus();
+			this.dispatchEvent(new ClipboardEvent("paste", {clipboardData: data, bubbles: true, cancelable: true}));
+		}`, text)
+	}
+	paste("r2c1", "49.941\t49.942\r\n49.931\t49.932\r\n")
+	u.ready()
+	u.MustWait(`() => !document.querySelector(".unsaved")`)
+	f := u.state("T-0412").ByCode["rod"].Features[0]
+	for slot, want := range map[string]string{"r1c2": "49.948 mm", "r2c1": "49.941 mm", "r2c2": "49.942 mm",
+		"r3c1": "49.931 mm", "r3c2": "49.932 mm", "r4c1": "49.952 mm"} {
+		assert.Equal(t, want, f.Entry("found", slot), slot)
+	}
+	paste("r4c1", "1\n2\n3")
+	u.refused("3 figures were pasted and 2 places are here")
+	assert.Equal(t, "49.952 mm", u.state("T-0412").ByCode["rod"].Features[0].Entry("found", "r4c1"))
+	u.quiet()
+}
+
 // Keys of the shell: units, parts, next open thing, help.
 func TestKeys(t *testing.T) {
 	t.Parallel()

@@ -94,3 +94,28 @@ Alpine.data("reading", () => ({
     this.leave();
   },
 }));
+
+// Rows of a spreadsheet that are pasted into a reading go on into the places behind it, of the same sheet alone.
+document.addEventListener("paste", (e) => {
+  const el = e.target;
+  if (!(el instanceof HTMLInputElement) || !el.dataset.field || el.readOnly) return;
+  const figures = (e.clipboardData?.getData("text") || "").split(/[\t\r\n]+/).map((x) => x.trim()).filter(Boolean);
+  if (figures.length < 2) return;
+  e.preventDefault();
+  const sheet = el.dataset.field.replace(/[^/]*$/, "");
+  const places = [...document.querySelectorAll(`main input[data-field^="${CSS.escape(sheet)}"]:not([readonly])`)]
+    .filter((x) => x.dataset.field.lastIndexOf("/") === sheet.length - 1 && x.checkVisibility());
+  const behind = places.slice(places.indexOf(el));
+  if (figures.length > behind.length) {
+    sent().faults[el.dataset.field] =
+      `${figures.length} figures were pasted and ${behind.length} places are here; none was put in`;
+    return;
+  }
+  figures.forEach((figure, i) => {
+    const at = behind[i];
+    const field = Alpine.$data(at.closest("[x-data]"));
+    at.value = figure;
+    field.type();
+    field.leave();
+  });
+});
