@@ -310,6 +310,8 @@ var featureFields = []*Field{
 		func(p *Place) *string { return &p.Feature.Tool }),
 	featureTable.size("permitted", "Its largest error, as certified", quantity.Length,
 		func(p *Place) *quantity.Quantity { return &p.Feature.Permitted }),
+	featureTable.size("setting", "Error of the ring it is set by", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Feature.Setting }),
 	featureTable.size("new_low", "Size as new", quantity.Length,
 		func(p *Place) *quantity.Quantity { return &p.Feature.New.Low }).checked(newInOrder).asNew(),
 	featureTable.size("new_high", "Size as new, up to", quantity.Length,
@@ -382,6 +384,7 @@ func setInstrument(p *Place, name string) error {
 	if tool, ok := p.tool(name); ok {
 		p.Feature.Resolution = quantity.Kept(tool.Resolution, quantity.Length, "")
 		p.Feature.Permitted = quantity.Kept(tool.Permitted, quantity.Length, "")
+		p.Feature.Setting = quantity.Kept(tool.Setting, quantity.Length, "")
 		by, _ := metrology.ToolNamed(name)
 		if kind, ok := metrology.ToolNamed(tool.Kind); ok && kind != by {
 			p.Feature.Tool = string(kind)

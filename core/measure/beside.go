@@ -154,6 +154,7 @@ func (s Spec) IsSize() bool {
 func (s Spec) instrument(size float64) float64 {
 	l := metrology.Length{Size: size, Growth: s.Growth, Apart: s.Apart}
 	l.Resolution, _ = s.Resolution.Known()
+	l.Setting, _ = s.Setting.Known()
 	if p, ok := s.Permitted.Known(); ok {
 		l.Permitted = p
 	} else {

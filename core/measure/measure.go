@@ -41,6 +41,7 @@ type Spec struct {
 	Resolution   quantity.Quantity
 	Tool         metrology.Tool
 	Permitted    quantity.Quantity // largest error of the instrument, where it is certified
+	Setting      quantity.Quantity // of the ring or block that it is set by
 	Growth       float64           // of the part, per K
 	Apart        float64           // K of the part from 20 °C
 	Rows, Cols   int
@@ -79,6 +80,7 @@ func SpecOf(u *unit.Unit, p *family.Part, def *family.Feature, f *unit.Feature) 
 		Resolution:  f.Resolution,
 		Tool:        metrology.Tool(f.Tool),
 		Permitted:   f.Permitted,
+		Setting:     f.Setting,
 		Growth:      metrology.Steel,
 		Apart:       unknownWarmth,
 		Rows:        def.Rows,

@@ -90,15 +90,16 @@ type Length struct {
 	Size       float64
 	Resolution float64
 	Permitted  float64 // largest error of the instrument, 0 where it is not known
+	Setting    float64 // largest error of the ring or block that it is set by, 0 where it is read by itself
 	Growth     float64 // of the part, per K
 	Apart      float64 // how far the part's temperature lies from 20 °C
 }
 
-// Expanded is the expanded uncertainty (k = 2): each of permissible error, last digit and temperature is
+// Expanded is the expanded uncertainty (k = 2): each of permissible error, setting, last digit and temperature is
 // taken as the half-width of a rectangular distribution, and they add as squares (ISO 14253-2).
 func (l Length) Expanded() float64 {
 	warm := l.Growth * l.Size * l.Apart
-	return 2 * math.Sqrt((l.Permitted*l.Permitted+l.Resolution*l.Resolution/4+warm*warm)/3)
+	return 2 * math.Sqrt((l.Permitted*l.Permitted+l.Setting*l.Setting+l.Resolution*l.Resolution/4+warm*warm)/3)
 }
 
 // Finer is how many times the uncertainty of its instrument an allowance must be to be judged.

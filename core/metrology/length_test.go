@@ -13,13 +13,15 @@ func TestUncertaintyOfALength(t *testing.T) {
 		l    Length
 		um   float64
 	}{
-		{"a micrometer at 20 mm, 3 K off", Length{0.020, 1e-6, 4e-6, Steel, 3}, 4.7224},
-		{"a micrometer at 320 mm, at 20 °C", Length{0.320, 1e-6, 10e-6, Steel, 0}, 11.5614},
-		{"aluminium of 100 mm at 40 °C", Length{0.100, 1e-6, 6e-6, Aluminium, 20}, 53.5693},
-		{"calipers of 0.02 mm", Length{0.050, 20e-6, 30e-6, Steel, 0}, 36.5148},
+		{"a micrometer at 20 mm, 3 K off", Length{0.020, 1e-6, 4e-6, 0, Steel, 3}, 4.7224},
+		{"a micrometer at 320 mm, at 20 °C", Length{0.320, 1e-6, 10e-6, 0, Steel, 0}, 11.5614},
+		{"aluminium of 100 mm at 40 °C", Length{0.100, 1e-6, 6e-6, 0, Aluminium, 20}, 53.5693},
+		{"calipers of 0.02 mm", Length{0.050, 20e-6, 30e-6, 0, Steel, 0}, 36.5148},
 	} {
 		assert.InDelta(t, c.um, c.l.Expanded()*1e6, 5e-4, c.name)
 	}
+	// A bore gauge of 6 µm set by a ring of 2 µm that shows 1 µm: 2·√((36 + 4 + 1/4)/3) = 7.326 µm.
+	assert.InDelta(t, 7.326, Length{Permitted: 6e-6, Setting: 2e-6, Resolution: 1e-6}.Expanded()*1e6, 1e-3)
 	assert.InDelta(t, ExpandedFromResolution(1e-5), Length{Resolution: 1e-5}.Expanded(), 1e-15)
 }
 

@@ -18,6 +18,7 @@ type Instrument struct {
 	Class      string // of a gauge: largest error in percent of full scale
 	FullScale  string
 	Permitted  string     // of a length instrument: largest error, as certified
+	Setting    string     // of one that compares: largest error of the ring or block it is set by
 	DueOn      *time.Time // last day of its calibration, nil where none is kept
 }
 

@@ -24,6 +24,7 @@ type Feature struct {
 	Resolution  quantity.Quantity `json:"resolution,omitzero" gorm:"serializer:length"`
 	Tool        string            `json:"tool,omitempty"`                              // kind of the instrument
 	Permitted   quantity.Quantity `json:"permitted,omitzero" gorm:"serializer:length"` // largest error, certified
+	Setting     quantity.Quantity `json:"setting,omitzero" gorm:"serializer:length"`   // of the ring it is set by
 
 	New AsNew `json:"new,omitzero" gorm:"embedded;embeddedPrefix:new_"`
 

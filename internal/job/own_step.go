@@ -69,4 +69,3 @@ func ownSteps(u *unit.Unit) (out []string) {
 	}
 	return out
 }
-

@@ -45,6 +45,7 @@ type InstrumentsPage struct {
 	Name, Kind, Res, DueS string
 	Class, Full           string // of a gauge of the stand
 	Permitted             string // of a length instrument: its largest error, as certified
+	Setting               string // of one that compares: that of the ring it is set by
 }
 
 func (s *Pages) renderInstruments(c *echo.Context, status int, v *InstrumentsPage) error {
@@ -64,9 +65,10 @@ func (s *Pages) saveInstrument(c *echo.Context) error {
 	v := &InstrumentsPage{Name: strings.TrimSpace(c.FormValue("name")),
 		Kind: strings.TrimSpace(c.FormValue("kind")), Res: strings.TrimSpace(c.FormValue("resolution")),
 		DueS: strings.TrimSpace(c.FormValue("due_on")), Class: strings.TrimSpace(c.FormValue("class")),
-		Full: strings.TrimSpace(c.FormValue("full_scale")), Permitted: strings.TrimSpace(c.FormValue("permitted"))}
+		Full: strings.TrimSpace(c.FormValue("full_scale")), Permitted: strings.TrimSpace(c.FormValue("permitted")),
+		Setting: strings.TrimSpace(c.FormValue("setting"))}
 	row := shop.Instrument{Name: v.Name, Kind: v.Kind, Resolution: v.Res, Class: v.Class, FullScale: v.Full,
-		Permitted: v.Permitted}
+		Permitted: v.Permitted, Setting: v.Setting}
 	switch {
 	case v.Name == "":
 		v.Error = field.Errorf("name", "say which one it is, as it is marked")
@@ -78,6 +80,10 @@ func (s *Pages) saveInstrument(c *echo.Context) error {
 	if q, err := quantity.Parse(v.Permitted, quantity.Length); v.Permitted != "" && v.Error == nil &&
 		(err != nil || q.SI <= 0) {
 		v.Error = field.Errorf("permitted", "is a length, as its certificate has it: 0.004 mm")
+	}
+	if q, err := quantity.Parse(v.Setting, quantity.Length); v.Setting != "" && v.Error == nil &&
+		(err != nil || q.SI <= 0) {
+		v.Error = field.Errorf("setting", "is a length, as the certificate of the ring has it: 0.002 mm")
 	}
 	if v.DueS != "" && v.Error == nil {
 		t, err := time.Parse(time.DateOnly, v.DueS)
