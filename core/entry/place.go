@@ -236,7 +236,8 @@ func (p *Place) knowsCode() bool {
 		return known
 	case p.Ref.Name == "more":
 		_, step := family.StepOfCode(code)
-		return step || p.Family.Repeats(code)
+		_, _, measured := family.FeatureOfCode(code)
+		return step || measured || p.Family.Repeats(code)
 	case p.Ref.Name == "fill":
 		return build.KnowsFilling(code)
 	case p.Ref.Name == "flush":

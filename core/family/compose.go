@@ -109,6 +109,7 @@ func (f *Family) compose(change *Change, more map[string]int) (*Family, error) {
 		}
 	}
 	g.ownSteps(more)
+	g.ownFeatures(more)
 	g.usual()
 	return &g, nil
 }

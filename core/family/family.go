@@ -36,6 +36,8 @@ type Family struct {
 	Parts     []Part     `yaml:"-"` // in the order they come off
 	Instances []Instance `yaml:"-"` // the assemblies among them
 
+	OwnFeatures map[string][]Feature `yaml:"-" json:",omitempty"` // measured on one unit alone, by part
+
 	written *Family // as it stands in its file
 	file    string
 }

@@ -44,16 +44,7 @@ func SharedStepCode(step string) string { return stepMark + step }
 
 // OwnStepCode is under what a unit has a step in the shop's own words, with the figures that are read.
 func OwnStepCode(name string, figures []string) (string, error) {
-	var slug strings.Builder
-	for _, r := range strings.ToLower(strings.Join(strings.Fields(name), " ")) {
-		switch {
-		case unicode.IsLetter(r) || unicode.IsDigit(r):
-			slug.WriteRune(r)
-		case slug.Len() > 0 && !strings.HasSuffix(slug.String(), "_"):
-			slug.WriteByte('_')
-		}
-	}
-	words := strings.Trim(slug.String(), "_")
+	words := slug(name)
 	switch {
 	case words == "":
 		return "", fmt.Errorf("say in a few words what the step shows")

@@ -45,6 +45,11 @@ func (u *Unit) Follow(plain, was, is *family.Family, from, rule string) {
 		p.why(!known || usual.Count != def.Count, def.Count, from, rule)
 		at = slices.Index(u.Parts, p) + 1
 	}
+	for _, p := range u.Parts { // those that no family knows are measured as this unit has it
+		if _, known := is.PartByCode(p.Code); !known && p.Kind != "" {
+			p.measures(p.Def(is))
+		}
+	}
 	u.Parts = slices.DeleteFunc(u.Parts, func(p *Part) bool {
 		old, was := was.PartByCode(p.Code)
 		_, is := is.PartByCode(p.Code)
@@ -95,6 +100,15 @@ func (p *Part) follow(old, def *family.Part) {
 		}
 		if f.New == asNew(before) {
 			f.New = asNew(is)
+		}
+	}
+}
+
+// measures gives the part a row for each of its features that has none.
+func (p *Part) measures(def *family.Part) {
+	for i := range def.Features {
+		if p.Feature(def.Features[i].Code) == nil {
+			p.Features = append(p.Features, newFeature(&def.Features[i]))
 		}
 	}
 }

@@ -80,7 +80,7 @@ func (p *Part) Def(f *family.Family) *family.Part {
 	if kind == "" {
 		kind = "plug"
 	}
-	return family.PartOfKind(p.Code, p.Name, kind, p.Branch, p.Expected)
+	return f.PartNamed(p.Code, p.Name, kind, p.Branch, p.Expected)
 }
 
 // OfKind lays out a part that no family told of, with what its kind brings.

@@ -44,6 +44,7 @@ func (s *Pages) routes() []site.Route {
 		site.Post("/jobs/:tag/kit/piece", site.Work, s.addPiece),
 		site.Post("/jobs/:tag/kit/list", site.Work, s.addPieces),
 		site.Post("/jobs/:tag/kit/join", site.Work, s.joinPiece),
+		site.Post("/jobs/:tag/measure/feature", site.Work, s.addFeature),
 		site.Post("/jobs/:tag/prove/step", site.Work, s.addStep),
 		site.Post("/jobs/:tag/prove/step/out", site.Work, s.removeStep),
 		site.Post("/jobs/:tag/prove/attempt", site.Work, s.nextAttempt),
