@@ -77,7 +77,7 @@ func newFeature(u *unit.Unit, row *unit.Feature, def *family.Feature, p *AsFound
 		}
 	}
 	fs.Found = measure.Evaluate(fs.Spec, row.Newest(unit.StageFound))
-	fs.Built = measure.Evaluate(fs.Spec, row.Newest(unit.StageBuilt))
+	fs.Built = measure.Evaluate(fs.Spec.After(u, row), row.Newest(unit.StageBuilt))
 	return fs
 }
 

@@ -220,9 +220,9 @@ func (st *Decided) Oversize(p *Part) float64 {
 	most := 0.0
 	for _, x := range st.Parts {
 		for _, w := range x.Going() {
-			if f := w.Feature; w.Kind.Oversize && f != nil && f.Built.HasValue && f.Built.HasNominal &&
+			if f := w.Feature; w.Kind.Oversize && f != nil && f.Built.HasValue && f.Found.HasNominal &&
 				f.Found.Limits.HasUpper && f.Built.Value > f.Found.Limits.Upper {
-				most = max(most, decide.Oversize(f.Built.Nominal, f.Built.Value))
+				most = max(most, decide.Oversize(f.Found.Nominal, f.Built.Value))
 			}
 		}
 	}

@@ -73,7 +73,8 @@ var movesOf = []struct {
 		stack_fit`},
 	{unit.ScopeStep, MovesNothing, "order_why note stack_removed"},
 	{unit.ScopeFeature, MovesNothing, `lower upper standing source measured limit_for instrument resolution tool
-		permitted setting new_low new_high new_from new_source`},
+		permitted setting new_low new_high new_from new_source
+		made_low made_high made_source`},
 	{unit.ScopeReading, MovesPart, "value"},
 
 	{unit.ScopeAttempt, MovesTest, `pressure_gauge flow_meter thermometer source ran_on_stand ran_on_oil

@@ -318,6 +318,12 @@ var featureFields = []*Field{
 		func(p *Place) *quantity.Quantity { return &p.Feature.New.High }).checked(newInOrder),
 	featureTable.choice("new_from", "Where it is known from", offer(unit.NewFrom...),
 		func(p *Place) *string { return &p.Feature.New.From }),
+	featureTable.size("made_low", "Brought to", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Feature.Made.Low }).checked(madeInOrder),
+	featureTable.size("made_high", "Brought to, up to", quantity.Length,
+		func(p *Place) *quantity.Quantity { return &p.Feature.Made.High }).checked(madeInOrder),
+	featureTable.line("made_source", "By whom, on what paper",
+		func(p *Place) *string { return &p.Feature.Made.Source }),
 	featureTable.line("new_source", "Document and page, or place",
 		func(p *Place) *string { return &p.Feature.New.Source }),
 }
@@ -326,6 +332,20 @@ var featureFields = []*Field{
 func (f *Field) asNew() *Field {
 	f.then = func(p *Place) { p.Feature.Said() }
 	return f
+}
+
+// madeInOrder refuses a band of sizes that a rework brought it to that is upside down.
+func madeInOrder(p *Place, text string) error {
+	q, m := quantity.Kept(text, quantity.Length, ""), p.Feature.Made
+	if p.Ref.Name == "made_high" {
+		m.High = q
+	} else {
+		m.Low = q
+	}
+	if !m.High.IsZero() && (m.Low.IsZero() || m.Low.SI > m.High.SI) {
+		return errMadeOrder
+	}
+	return nil
 }
 
 // newInOrder refuses a band of sizes as new that is upside down.
@@ -356,6 +376,8 @@ func (f *Field) limits() *Field {
 	f.then = func(p *Place) { p.Feature.Typed() }
 	return f
 }
+
+var errMadeOrder = errors.New("a band that it was brought to runs from its lower end to its upper one")
 
 var errNewOrder = errors.New("a band of the size as new runs from its lower end to its upper one")
 

@@ -50,6 +50,21 @@ func SizesOf(u *unit.Unit) Sizes {
 	}
 }
 
+// SizesAfter are the sizes of a unit once it is built: what a rework brought to another size is that size as new.
+func SizesAfter(u *unit.Unit) Sizes {
+	found := SizesOf(u)
+	return func(path string) (s Size, ok bool) {
+		code, feature := family.CutFeature(path)
+		s, ok = found(path)
+		if p := u.Part(code); p != nil && p.OnUnit() {
+			if f := p.Feature(feature); f != nil && !f.Made.Low.IsZero() {
+				s.SI, s.Half, ok = f.Made.AsNew().Middle(), f.Made.AsNew().Half(), true
+			}
+		}
+		return s, ok
+	}
+}
+
 // readings are the figures in the slots that begin so, without those that are questioned.
 func readings(entries []*unit.Reading, begins string) (out []float64) {
 	for _, e := range entries {

@@ -101,6 +101,15 @@ func SpecOf(u *unit.Unit, p *family.Part, def *family.Feature, f *unit.Feature) 
 	return s
 }
 
+// After is how a feature is judged once it is built: by the size that a rework brought it to, where one did.
+func (s Spec) After(u *unit.Unit, f *unit.Feature) Spec {
+	s.Sizes = SizesAfter(u)
+	if !f.Made.Low.IsZero() {
+		s.New = f.Made.AsNew()
+	}
+	return s
+}
+
 // roomKelvin is the temperature that sizes hold at, 20 °C (ISO 1).
 const roomKelvin = 293.15
 

@@ -63,7 +63,7 @@ func (l *list) reworked(p *Part, f *Feature) {
 		case !w.Answers(f.Code) || f.Def.Clearance: // a clearance is taken again anyway
 		case !f.Built.Any:
 			l.at(p, f, "build", unit.StopAgain, "%s: measure again after the rework", f.Def.Name)
-		case w.Oversize && decide.Oversize(f.Built.Nominal, f.Built.Value) <= w.Stock && f.Built.HasNominal:
+		case w.Oversize && decide.Oversize(f.Found.Nominal, f.Built.Value) <= w.Stock && f.Found.HasNominal:
 		case f.Built.Verdict == metrology.Out || f.Built.Verdict == metrology.Undecided:
 			l.at(p, f, "build", unit.StopAgain, "%s after the rework is %s", f.Def.Name, f.Built.Verdict)
 		}

@@ -27,9 +27,21 @@ type Feature struct {
 	Setting     quantity.Quantity `json:"setting,omitzero" gorm:"serializer:length"`   // of the ring it is set by
 
 	New AsNew `json:"new,omitzero" gorm:"embedded;embeddedPrefix:new_"`
+	// What it was brought to by a rework: as new from then on. New stays what it was found against
+	Made Made `json:"made,omitzero" gorm:"embedded;embeddedPrefix:made_"`
 
 	Readings []*Reading `json:"readings,omitempty" gorm:"foreignKey:JobID,Unit,Part,Feature"`
 }
+
+// Made is the size that a rework brought a feature to, or the band of it.
+type Made struct {
+	Low    quantity.Quantity `json:"low,omitzero" gorm:"serializer:length"`
+	High   quantity.Quantity `json:"high,omitzero" gorm:"serializer:length"`
+	Source string            `json:"source,omitempty"` // who made it so, and on what paper that stands
+}
+
+// AsNew is it as a size that what comes after is judged by.
+func (m Made) AsNew() AsNew { return AsNew{Low: m.Low, High: m.High, From: NewRework, Source: m.Source} }
 
 // AsNew is the size that a feature of this unit had when it was new, and where that is known from.
 type AsNew struct {

@@ -70,6 +70,16 @@ type AgainView struct {
 	Name  string
 	Open  bool
 	Sheet *FeatureSheet
+	Made  []Entry // the size a rework brought it to
+}
+
+// made asks to what size a rework brought a feature that is a size.
+func (l *look) made(f *bench.Feature) []Entry {
+	if !f.Spec.IsSize() {
+		return nil
+	}
+	return l.fields(func(name string) unit.Ref { return l.unit.FeatureRef(f.Part.Code, f.Code, name) },
+		[]string{"made_low", "made_high", "made_source"})
 }
 
 func buildPage(l *look) BuildPage {
@@ -119,7 +129,7 @@ func (l *look) again() (out []AgainView) {
 	for _, part := range l.st.Parts {
 		for _, f := range part.Features {
 			if f.Def.Clearance {
-				out = append(out, AgainView{f.Def.Name, !f.Built.Any, l.sheet(f, unit.StageBuilt)})
+				out = append(out, AgainView{Name: f.Def.Name, Open: !f.Built.Any, Sheet: l.sheet(f, unit.StageBuilt)})
 			}
 		}
 	}

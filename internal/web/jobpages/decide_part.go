@@ -167,11 +167,12 @@ func (l *look) goneWay(v *WayView, x *bench.Part, w *bench.Way) {
 	for _, f := range x.Features {
 		// A clearance is taken again on the built unit, among the others.
 		if w.Route.Answers(f.Code) && f.Found.Any && !f.Def.Clearance {
-			v.After = append(v.After, AgainView{f.Def.Name, !f.Built.Any, l.sheet(f, unit.StageBuilt)})
+			v.After = append(v.After, AgainView{Name: f.Def.Name, Open: !f.Built.Any, Sheet: l.sheet(f, unit.StageBuilt),
+				Made: l.made(f)})
 		}
 	}
-	if f := w.Feature; w.Kind.Oversize && f != nil && f.Built.HasValue && f.Built.HasNominal {
-		v.Oversize = draw.Length(l.Units)(decide.Oversize(f.Built.Nominal, f.Built.Value))
+	if f := w.Feature; w.Kind.Oversize && f != nil && f.Built.HasValue && f.Found.HasNominal {
+		v.Oversize = draw.Length(l.Units)(decide.Oversize(f.Found.Nominal, f.Built.Value))
 	}
 }
 
