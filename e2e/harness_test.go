@@ -124,6 +124,7 @@ type user struct {
 	shop    *shop
 	pointer bool // acts with one finger alone; else with the keyboard alone
 	faults  *faults
+	acts    int // presses and fields typed so far
 }
 
 // faults are what went wrong behind the page, noted as the browser tells it.
@@ -224,6 +225,7 @@ func (u *user) MustWait(condition string, args ...any) {
 // press activates a button or link: by a click, or by focus and Enter.
 func (u *user) press(el *rod.Element) {
 	u.t.Helper()
+	u.acts++
 	if u.pointer {
 		u.MustWait(`() => !window.Alpine || Alpine.store("page").seen(performance.now())`)
 		el.Timeout(patience).MustTap() // what is covered is never reached
@@ -276,6 +278,7 @@ func (u *user) fill(field, text string) {
 
 func (u *user) typeInto(el *rod.Element, text string) {
 	u.t.Helper()
+	u.acts++
 	if !u.pointer {
 		el.MustEval(`() => { this.focus(); this.select(); }`)
 		u.Keyboard.MustType(input.Backspace)

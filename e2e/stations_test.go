@@ -139,6 +139,7 @@ func (u *user) leaf(field, state string) {
 		u.press(u.MustElement(fmt.Sprintf(`[id=%q]`, id)))
 		u.press(u.MustElement(fmt.Sprintf(`[id="says-%s"] [data-says=%q]`, id, state)))
 	} else {
+		u.acts++
 		u.MustElement(fmt.Sprintf(`[id=%q]`, id)).MustEval(`() => this.focus()`)
 		u.Keyboard.MustType(map[string]inputKey{"goes": 'g', "drags": 'd', "stops": 's'}[state])
 	}

@@ -119,7 +119,7 @@ func (s Sizes) write(st *bench.State) (out []value) {
 			}
 		}
 		say := func(name, text string) { out = append(out, value{u.PartRef(p.Code, name), text}) }
-		out = append(out, jointOf(u, p)...)
+		out = append(out, s.joint(u, p)...)
 		if p.Def.Stack.Presses() {
 			say("spring_outside", "80 mm")
 			say("spring_inside", "41 mm")
@@ -194,6 +194,36 @@ func length(text string) float64 {
 	}
 	return q.SI
 }
+
+// joint is what is read off a joint of this unit.
+func (s Sizes) joint(u *unit.Unit, p *bench.Part) []value {
+	out := jointOf(u, p)
+	for i := range out {
+		if text, inch := map[string]string{"M10": "1/2-13 UNC", "8.8": "grade_5"}[out[i].text]; inch && s.Inch {
+			out[i].text = text
+		}
+	}
+	return out
+}
+
+// Typed is a value as it is typed or tapped on a page, by its field.
+type Typed struct{ Field, Text string }
+
+func typed(values []value) (out []Typed) {
+	for _, v := range values {
+		out = append(out, Typed{v.ref.String(), v.text})
+	}
+	return out
+}
+
+// Typed are the sizes of the unit as they are typed on its pages.
+func (s Sizes) Typed(st *bench.State) []Typed { return typed(s.write(st)) }
+
+// FoundTyped is what is counted and read on a sound unit; AgainTyped what is measured again once it is built.
+func FoundTyped(st *bench.State) []Typed { return typed(found(st)) }
+
+// AgainTyped is it.
+func AgainTyped(st *bench.State) []Typed { return typed(again(st)) }
 
 // jointOf is what is read off a joint: of screws thread and head mark, of caps and nuts a torque out of the book.
 func jointOf(u *unit.Unit, p *bench.Part) []value {

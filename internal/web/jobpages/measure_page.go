@@ -30,6 +30,7 @@ type MeasurePage struct {
 	Cautions Cautions
 	Stops    []StopRow
 	Reckon   ReckonView
+	Coil     []Entry // the own rate of a coil spring, or what it follows from
 }
 
 // NeedLink is something that a result waits for, and where it is told.
@@ -75,6 +76,9 @@ type ShimView struct {
 func measurePage(l *look) MeasurePage {
 	p := MeasurePage{JobPage: l.page(), No: l.partNo(), Part: l.part, Leak: l.leak(), Needs: l.leakNeeds(),
 		Shim: l.shim(), Marks: l.marks(l.part), Cautions: l.cautions(), Stops: l.stops()}
+	if l.part.Def.Kind == "spring" {
+		p.Coil = l.ofPart("coil_rate", "coil_wire", "coil_mean", "coil_turns")
+	}
 	code := ""
 	if l.feature != nil {
 		code = l.feature.Code

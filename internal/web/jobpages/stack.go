@@ -28,6 +28,7 @@ type StackView struct {
 	Belongs   *Choice  // what belongs is known from
 	Right     *Entry   // what belongs, where it is typed
 	Spring    []Entry
+	Rub       []Entry // how the plates of this unit rub, and who says so
 	Lines     []StackLine
 	HasPieces bool
 	Locked    bool
@@ -115,8 +116,12 @@ func (l *look) ownStack(v *StackView, x *bench.Part) {
 	}
 	for _, p := range x.Def.Stack.Pieces {
 		if p.Kind == "disc" {
-			v.Spring = l.ofPart("spring_outside", "spring_inside", "spring_thickness", "spring_cone", "stack_space")
+			v.Spring = l.ofPart("spring_outside", "spring_inside", "spring_thickness", "spring_cone", "stack_space",
+				"stack_needed")
 		}
+	}
+	if x.Def.Stack.Friction != nil {
+		v.Rub = l.ofPart("friction", "friction_source")
 	}
 }
 
