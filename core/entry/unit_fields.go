@@ -62,6 +62,8 @@ var unitFields = []*Field{
 		func(p *Place) *quantity.Quantity { return &p.Unit.OffBody }),
 	unitTable.size("off_gears", "Ground off the gears", quantity.Length,
 		func(p *Place) *quantity.Quantity { return &p.Unit.OffGears }),
+	unitTable.line("no_before", "It could not be run as it came, because",
+		func(p *Place) *string { return &p.Unit.NoBefore }),
 	unitTable.line("not_asked", "Nobody can be asked at the machine, because",
 		func(p *Place) *string { return &p.Unit.NotAsked }),
 	pair("gauge", "Asked at the machine", func(p *Place) []string {

@@ -38,9 +38,9 @@ func (l *list) receive() {
 				l.of("receive", n.kind, "Not known: %s", n.name).Act = "write down its " + n.name
 			}
 		}
-		if !l.Baseline {
+		if !l.Baseline && blank(l.NoBefore) {
 			l.of("receive", unit.StopBaseline, "No as-received figures: without them nobody can say what the "+
-				"work changed").Act = "enter the figures it came with"
+				"work changed").Act = "enter the figures it came with, or say why it could not be run"
 		}
 	}
 	if l.Job.WarrantyHold {

@@ -41,7 +41,9 @@ type Made struct {
 }
 
 // AsNew is it as a size that what comes after is judged by.
-func (m Made) AsNew() AsNew { return AsNew{Low: m.Low, High: m.High, From: NewRework, Source: m.Source} }
+func (m Made) AsNew() AsNew {
+	return AsNew{Low: m.Low, High: m.High, From: NewRework, Source: m.Source}
+}
 
 // AsNew is the size that a feature of this unit had when it was new, and where that is known from.
 type AsNew struct {

@@ -62,6 +62,8 @@ type Unit struct {
 
 	// Why nobody at the machine can be asked
 	NotAsked string `json:"not_asked,omitempty"`
+	// Why it could not be run as it came: there is no before
+	NoBefore string `json:"no_before,omitempty"`
 	// Answers by question
 	Gauge map[string]string `json:"gauge,omitempty" gorm:"serializer:answers"`
 	// Yes or no by identity mark

@@ -107,6 +107,7 @@ var suggestions = map[string][]string{
 	"unit/other_sump":        {"drained, flushed and refilled", "drained and refilled by the customer"},
 	"conclusion/cured":       {"cause mended and tried before it ran"},
 	"unit/not_asked":         {"came in without its machine", "the machine is not to be had any more"},
+	"unit/no_before":         {"shaft broken", "seized", "came alone, no stand takes it", "came apart"},
 	"unit/drained_look":      {"clear", "dark, burnt", "milky", "metal in it"},
 	"unit/flushed":           {"Tank emptied and wiped, cooler and lines flushed, filters renewed by the customer"},
 	"unit/modification_kept": {"carried over", "left out, agreed with the customer"},

@@ -79,3 +79,15 @@ func TestUnitsAccountsAndUnknownParts(t *testing.T) {
 	err = s.HandOver(ctx, iva, tag)
 	require.ErrorAs(t, err, &fe)
 }
+
+// A unit that cannot be run as it came says why, and that is no stop and no waiver; the paper says that there is no
+// before.
+func TestAUnitWithoutABefore(t *testing.T) {
+	s := emptyShop(t)
+	tag := newUnit(t, s, "external_gear_pump")
+	require.Contains(t, stops(load(t, s, tag), "receive"), "No as-received figures")
+	put(t, s, tag, "u1/no_before", "shaft broken")
+	st := load(t, s, tag)
+	assert.NotContains(t, stops(st, "receive"), "No as-received figures")
+	assert.Empty(t, st.Job.Waivers)
+}

@@ -93,7 +93,8 @@ func (x *DisputeData) warranty(out *document.Document) {
 		unknown = append(unknown, "what the machine showed: "+x.S.Unit.NotAsked)
 	}
 	if x.S.Received == nil {
-		unknown = append(unknown, "how it ran as it came: it was not run before it was opened")
+		unknown = append(unknown, "how it ran as it came: it was not run before it was opened"+
+			wording.Behind(", because ", x.S.Unit.NoBefore))
 	}
 	var before []string
 	for _, s := range x.Before {

@@ -2,6 +2,7 @@ package report
 
 import (
 	"fmt"
+	"strings"
 
 	"corvek/internal/document"
 )
@@ -69,6 +70,9 @@ func (d Data) tested(out *document.Document) {
 		t.Rows = append(t.Rows, cells)
 	}
 	out.Add(t)
+	if why := strings.TrimSpace(d.S.Unit.NoBefore); why != "" {
+		out.Add(document.Text{Lead: "No before:", Text: "it could not be run as it came, because " + why + "."})
+	}
 	if a := d.Counts; a != nil {
 		out.Add(document.Text{Text: fmt.Sprintf("Attempt %d, %s, %s.%s", a.Number, SourceWords(a), a.By,
 			between(" Changed since the attempt before: ", a.OneChange, "."))})

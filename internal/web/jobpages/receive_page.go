@@ -40,6 +40,7 @@ type ReceivePage struct {
 	Flow      *Answer // theoretical
 	WantsFlow bool
 	Points    []PointRow // as received
+	NoBefore  Entry      // why there are none
 	Gauge     *Verdict   // what the gauges say, over the page
 	Gauges    *GaugeFace
 	OnBench   []store.Same // open jobs of this very unit
@@ -118,6 +119,7 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 		Duty: append(l.ofUnit("machine", "asset", "speed", "duty_pressure", "fluid", "viscosity", "density", "temperature", "hours",
 			"filtration"), l.field(unit.JobRef("promised_on"))),
 		Face:     l.face,
+		NoBefore: l.field(l.unit.Ref("no_before")),
 		Cautions: l.cautions(),
 		Stops:    l.stops(),
 		Waiting:  l.choose(unit.JobRef("waiting")).Wrap(),
