@@ -31,7 +31,7 @@ type ReceivePage struct {
 	Hold      Press        // the warranty hold
 	HoldNote  Entry
 	Plate     []Entry
-	Rotation  Choice
+	Rotation  *Choice       // nil of what does not turn
 	Gears     template.HTML // a gear pair that turns as chosen
 	Variants  string        // how the family tells its variants apart
 	Duty      []Entry
@@ -97,6 +97,16 @@ func beforeRows(before []job.Before) (out []BeforeRow) {
 	return out
 }
 
+// turns reports that the unit has a displacement, a speed and a way round: nothing is asked that does not exist.
+func (l *look) turns() bool {
+	f, u := l.st.Family, l.unit
+	asked := func(o family.Owed) bool {
+		return slices.Contains(o.Needs, "displacement") || slices.Contains(o.Needs, "speed")
+	}
+	return f.Action == "pump" || f.Action == "motor" || slices.ContainsFunc(f.Owes, asked) || u.Rotation != "" ||
+		!u.Displacement.IsZero() || !u.Speed.IsZero()
+}
+
 func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 	f := l.st.Family
 	p := ReceivePage{
@@ -113,11 +123,8 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 		Families: families,
 		Hold:     l.toggle(unit.JobRef("warranty_hold"), l.job.WarrantyHold),
 		HoldNote: l.field(unit.JobRef("warranty_note")),
-		Plate:    l.ofUnit("maker", "model", "serial", "variant", "displacement"),
-		Rotation: l.choose(l.unit.Ref("rotation")),
+		Plate:    l.ofUnit("maker", "model", "serial", "variant"),
 		Variants: f.Variants,
-		Duty: append(l.ofUnit("machine", "asset", "speed", "duty_pressure", "fluid", "viscosity", "density", "temperature", "hours",
-			"filtration"), l.field(unit.JobRef("promised_on"))),
 		Face:     l.face,
 		NoBefore: l.field(l.unit.Ref("no_before")),
 		Cautions: l.cautions(),
@@ -128,6 +135,15 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 	if len(same.Before)+len(same.Open) > 0 {
 		p.History = l.link("history", "", "")
 	}
+	duty := []string{"machine", "asset"}
+	if l.turns() {
+		p.Plate = append(p.Plate, l.field(l.unit.Ref("displacement")))
+		rotation := l.choose(l.unit.Ref("rotation"))
+		p.Rotation = &rotation
+		duty = append(duty, "speed")
+	}
+	duty = append(duty, "duty_pressure", "fluid", "viscosity", "density", "temperature", "hours", "filtration")
+	p.Duty = append(l.ofUnit(duty...), l.field(unit.JobRef("promised_on")))
 	sets := func(t family.Test) bool { return t.Judges(family.BySetting) }
 	if slices.ContainsFunc(f.Tests, sets) {
 		p.Duty = append(p.Duty, l.ofUnit("setting_low", "setting_high", "setting_source")...)
