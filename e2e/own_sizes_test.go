@@ -43,8 +43,14 @@ func TestUnitsOfOwnSizesFromNothing(t *testing.T) {
 			u.press(u.MustElementR("button", "Keep"))
 			u.ready()
 			second := u.throughOwn(kind.family, strings.ToLower(kind.model), kind.sizes)
-			t.Logf("%s: %d acts, of them %d of its form and sizes; the second one %d, of them %d", kind.family, first.acts,
-				first.own, second.acts, second.own)
+			t.Logf(
+				"%s: %d acts, of them %d of its form and sizes; the second one %d, of them %d",
+				kind.family,
+				first.acts,
+				first.own,
+				second.acts,
+				second.own,
+			)
 			assert.LessOrEqual(t, 3*second.own, first.own, "form and sizes are the sheet's")
 			u.quiet()
 		})
@@ -170,7 +176,8 @@ func (u *user) told(tag string, values []jobtest.Typed) {
 				at = page
 			}
 			if u.MustEval(`(f) => document.querySelector('[data-field="' + f + '"], [data-set="' + f + '"]') === null &&
-				document.getElementById(f.replaceAll(" ", "_")) === null`, v.Field).Bool() {
+				document.getElementById(f.replaceAll(" ", "_")) === null`, v.Field).
+				Bool() {
 				continue
 			}
 			break

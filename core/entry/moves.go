@@ -38,11 +38,13 @@ var movesOf = []struct {
 	{unit.ScopeUnit, MovesNeed, `viscosity density displacement speed duty_pressure temperature setting_low
 		setting_high setting_source need_flow need_torque need_line_pull need_drum need_rope need_layer need_factor
 		need_load need_load_time need_creep need_leak need_shot need_back_low need_back_high need_pressure need_pilot
-		need_aux_flow need_apart need_force need_stroke need_fill need_turns need_draw_time need_cold need_hot need_standing
+		need_aux_flow need_apart need_force need_stroke need_fill need_turns need_draw_time need_cold need_hot
+		need_standing
 		need_complaint_pressure need_complaint_temperature need_complaint_time`},
-	{unit.ScopeUnit, MovesNothing, `name machine asset hours parts_temperature filtration changed modification modification_kept
-		shims_fitted shims_available off_body off_gears not_asked no_before gauge ending ending_note capacity level_before drained
-		water gained_elsewhere vessel drained_look flushed flushed_by flush other_sump`},
+	{unit.ScopeUnit, MovesNothing, `name machine asset hours parts_temperature filtration changed modification
+		modification_kept shims_fitted shims_available off_body off_gears not_asked no_before gauge ending
+		ending_note capacity level_before drained water gained_elsewhere vessel drained_look flushed flushed_by
+		flush other_sump`},
 
 	{unit.ScopeEvidence, MovesNothing, "state origin found_how age note"},
 	{unit.ScopeConclusion, MovesNothing, "cause statement action owner blamed blamed_found cured"},

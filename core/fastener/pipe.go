@@ -42,7 +42,13 @@ func plainSize(text string) string {
 func parsePipe(typed, size string) (Thread, error) {
 	for _, t := range pipeThreads {
 		if t.size == size {
-			return Thread{Name: "G " + size, Diameter: t.diameter * 1e-3, Pitch: inch / t.tpi, Inch: true, Pipe: true}, nil
+			return Thread{
+				Name:     "G " + size,
+				Diameter: t.diameter * 1e-3,
+				Pitch:    inch / t.tpi,
+				Inch:     true,
+				Pipe:     true,
+			}, nil
 		}
 	}
 	return Thread{}, fmt.Errorf("%q is no pipe thread in the table; G 1/16 to G 2, like G 1/2 or G 1-1/4", typed)
@@ -50,5 +56,6 @@ func parsePipe(typed, size string) (Thread, error) {
 
 // NoTable is why no torque of a thread is worked out by size and class.
 func (t Thread) NoTable() string {
-	return t.Name + " is a pipe thread: its torque is the maker's, or spanner and angle; no table by size and class tells it"
+	return t.Name + " is a pipe thread: its torque is the maker's, or spanner and angle; " +
+		"no table by size and class tells it"
 }

@@ -125,9 +125,18 @@ func parseInch(typed, text string) (Thread, error) {
 		if kind == "" || series != "" && series != kind {
 			return Thread{}, fmt.Errorf("%s in comes as %s-%d UNC or %s-%d UNF", t.size, t.size, t.unc, t.size, t.unf)
 		}
-		return Thread{fmt.Sprintf("%s-%d %s", t.size, tpi, kind), t.diameter * inch, inch / float64(tpi), true, false}, nil
+		return Thread{
+			fmt.Sprintf("%s-%d %s", t.size, tpi, kind),
+			t.diameter * inch,
+			inch / float64(tpi),
+			true,
+			false,
+		}, nil
 	}
-	return Thread{}, fmt.Errorf("%q is not a thread in the table; write M12, M12x1.25, 1/2-13 UNC, 1/2-20 UNF or G 1/2", typed)
+	return Thread{}, fmt.Errorf(
+		"%q is not a thread in the table; write M12, M12x1.25, 1/2-13 UNC, 1/2-20 UNF or G 1/2",
+		typed,
+	)
 }
 
 func contains(list []float64, v float64) bool {

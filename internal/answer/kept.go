@@ -86,7 +86,10 @@ func Kept(j *unit.Job, s quantity.System) []Worked {
 			v.Summary = d.Summary
 			for _, input := range d.Inputs {
 				if x, ok := in[input.Name]; ok {
-					v.Given = append(v.Given, Row{Label: Label(input.Name), Text: Typed(x), Other: origin(w, input.Name)})
+					v.Given = append(
+						v.Given,
+						Row{Label: Label(input.Name), Text: Typed(x), Other: origin(w, input.Name)},
+					)
 				}
 			}
 		}

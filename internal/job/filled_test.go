@@ -42,13 +42,23 @@ func TestWhatAUnitFillsInIsTaken(t *testing.T) {
 				_, err = calc.Run(d.Name, body)
 				var fault *field.Error
 				if errors.As(err, &fault) { // what is missing may be; what is there must be right
-					assert.NotContains(t, in, fault.Field, "%s of %s %s: %s", d.Name, f.Code, subject.Code, fault.Text)
+					assert.NotContains(
+						t,
+						in,
+						fault.Field,
+						"%s of %s %s: %s",
+						d.Name,
+						f.Code,
+						subject.Code,
+						fault.Text,
+					)
 				}
 				answered[d.Name] = answered[d.Name] || err == nil
 			}
 		}
 	}
-	for _, name := range []string{"pump", "motor", "annular_leak", "plane_leak", "readings", "judge", "feeler", "runout",
+	for _, name := range []string{"pump", "motor", "annular_leak", "plane_leak", "readings", "judge",
+		"feeler", "runout",
 		"bolt_torque", "bolt_pattern", "gap_ratio"} {
 		assert.True(t, answered[name], "%s is worked out from a unit alone", name)
 	}

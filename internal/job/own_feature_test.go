@@ -22,16 +22,25 @@ func TestAnythingIsMeasuredOnAnyPart(t *testing.T) {
 	require.NoError(t, err)
 	for i, method := range family.OwnMethods {
 		for _, part := range []string{"front_cover", extra} {
-			o := family.OwnFeature{Part: part, Name: "Own place " + string(rune('a'+i)), By: method, Wears: "shaft", Rows: 1,
-				Cols: 2}
+			o := family.OwnFeature{
+				Part:  part,
+				Name:  "Own place " + string(rune('a'+i)),
+				By:    method,
+				Wears: "shaft",
+				Rows:  1,
+				Cols:  2,
+			}
 			require.NoError(t, s.AddFeature(t.Context(), iva, tag, 1, o), "%s on %s", method, part)
 			require.ErrorContains(t, s.AddFeature(t.Context(), iva, tag, 1, o), "already")
 		}
 	}
 	require.Error(t, s.AddFeature(t.Context(), iva, tag, 1, family.OwnFeature{Part: "body", Name: " ", By: "value",
 		Rows: 1, Cols: 1}))
-	require.Error(t, s.AddFeature(t.Context(), iva, tag, 1, family.OwnFeature{Part: "body", Name: "x", By: "eye", Rows: 1,
-		Cols: 1}))
+	require.Error(
+		t,
+		s.AddFeature(t.Context(), iva, tag, 1, family.OwnFeature{Part: "body", Name: "x", By: "eye", Rows: 1,
+			Cols: 1}),
+	)
 	for _, part := range []string{"front_cover", extra} {
 		at := "u1/part/" + part + "/feature/own_own_place_a/"
 		put(t, s, tag, at+"lower", "19.95 mm")

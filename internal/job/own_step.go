@@ -37,7 +37,12 @@ func (s *Service) AddStep(ctx context.Context, who people.Actor, tag string, num
 				u.More = map[string]string{}
 			}
 			u.More[code] = "1"
-			return "the test has a step more: " + step.Name, w.follow(u, st.Family, unit.CountCounted, "a step of its test")
+			return "the test has a step more: " + step.Name, w.follow(
+				u,
+				st.Family,
+				unit.CountCounted,
+				"a step of its test",
+			)
 		})
 }
 

@@ -12,8 +12,8 @@ import (
 )
 
 // ofMachine are the values of a unit that several units of one machine share: what runs in it and what happened to it.
-const ofMachine = `machine asset fluid viscosity density temperature filtration hours changed not_asked need_cold need_hot
-	need_standing`
+const ofMachine = `machine asset fluid viscosity density temperature filtration hours changed not_asked
+	need_cold need_hot need_standing`
 
 // Shared are the names of what a unit of a job tells that another of its units does not know yet, in the order of the
 // fields; none where the job has one unit.

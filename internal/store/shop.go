@@ -63,8 +63,10 @@ func (s *Store) Instruments(ctx context.Context) ([]shop.Instrument, error) {
 func (s *Store) SaveInstrument(ctx context.Context, i *shop.Instrument) error {
 	return s.db.WithContext(ctx).Clauses(clause.OnConflict{
 		Columns: []clause.Column{{Name: "name"}},
-		DoUpdates: clause.AssignmentColumns([]string{"kind", "resolution", "class", "full_scale", "permitted", "setting",
-			"due_on"}),
+		DoUpdates: clause.AssignmentColumns(
+			[]string{"kind", "resolution", "class", "full_scale", "permitted", "setting",
+				"due_on"},
+		),
 	}).Create(i).Error
 }
 

@@ -20,7 +20,8 @@ import (
 // Needs are what a machine asks of a unit of any family, by field.
 var Needs = map[string]string{
 	"displacement": "32 cc/rev", "speed": "1450 rpm", "duty_pressure": "175 bar", "viscosity": "46 cSt",
-	"fluid": "mineral oil VG 46", "temperature": "50 C", "need_flow": "10 L/min", "need_aux_flow": "5 L/min", "need_torque": "40 N·m",
+	"fluid": "mineral oil VG 46", "temperature": "50 C", "need_flow": "10 L/min", "need_aux_flow": "5 L/min",
+	"need_torque":    "40 N·m",
 	"need_line_pull": "20 kN", "need_drum": "300 mm", "need_rope": "16 mm", "need_layer": "2", "need_load": "20 kN",
 	"need_load_time": "20 s", "need_creep": "5 mm", "need_leak": "20 ml/min", "need_shot": "0.75 ml",
 	"need_back_low": "10 bar", "need_back_high": "60 bar", "need_medium": "dry nitrogen", "need_pressure": "200 bar",

@@ -167,8 +167,11 @@ func (l *look) goneWay(v *WayView, x *bench.Part, w *bench.Way) {
 	for _, f := range x.Features {
 		// A clearance is taken again on the built unit, among the others.
 		if w.Route.Answers(f.Code) && f.Found.Any && !f.Def.Clearance {
-			v.After = append(v.After, AgainView{Name: f.Def.Name, Open: !f.Built.Any, Sheet: l.sheet(f, unit.StageBuilt),
-				Made: l.made(f)})
+			v.After = append(
+				v.After,
+				AgainView{Name: f.Def.Name, Open: !f.Built.Any, Sheet: l.sheet(f, unit.StageBuilt),
+					Made: l.made(f)},
+			)
 		}
 	}
 	if f := w.Feature; w.Kind.Oversize && f != nil && f.Built.HasValue && f.Found.HasNominal {

@@ -47,7 +47,11 @@ func (s *Pages) history(c *echo.Context) error {
 	p := HistoryPage{JobPage: l.page(), What: strings.Join(strings.Fields(l.unit.Maker+" "+l.unit.Model), " ") +
 		", serial " + l.unit.Serial}
 	for _, v := range h.Visits {
-		row := VisitRow{BeforeRow: beforeRows([]job.Before{v.Before})[0], Here: v.Here, When: v.At.Format("2 Jan 2006")}
+		row := VisitRow{
+			BeforeRow: beforeRows([]job.Before{v.Before})[0],
+			Here:      v.Here,
+			When:      v.At.Format("2 Jan 2006"),
+		}
 		if v.Open {
 			row.Words = "on the bench"
 		}
@@ -59,7 +63,11 @@ func (s *Pages) history(c *echo.Context) error {
 	for _, line := range h.Lines {
 		out := HistoryLine{Name: line.Part + ": " + line.Feature}
 		for i := range line.Found {
-			cell := HistoryCell{Found: l.told(line.Found[i]), Tone: verdictWords[line.Found[i].Verdict], Left: l.told(line.Left[i])}
+			cell := HistoryCell{
+				Found: l.told(line.Found[i]),
+				Tone:  verdictWords[line.Found[i].Verdict],
+				Left:  l.told(line.Left[i]),
+			}
 			if w := line.Wear[i]; w.Known {
 				cell.Wear = l.thin(w.Per)
 			}

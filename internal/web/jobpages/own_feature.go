@@ -33,7 +33,18 @@ func (s *Pages) addFeature(c *echo.Context) error {
 		}
 		return n
 	}
-	return site.Done(c, s.Jobs.AddFeature(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c),
-		family.OwnFeature{Part: c.FormValue("part"), Name: c.FormValue("name"), By: family.Method(c.FormValue("method")),
-			Wears: c.FormValue("wears"), Rows: whole("rows"), Cols: whole("cols")}))
+	return site.Done(c, s.Jobs.AddFeature(
+		c.Request().Context(),
+		site.Who(c),
+		c.Param("tag"),
+		unitNo(c),
+		family.OwnFeature{
+			Part:  c.FormValue("part"),
+			Name:  c.FormValue("name"),
+			By:    family.Method(c.FormValue("method")),
+			Wears: c.FormValue("wears"),
+			Rows:  whole("rows"),
+			Cols:  whole("cols"),
+		},
+	))
 }

@@ -29,7 +29,12 @@ func (l *look) reckons(back string) (v ReckonView) {
 		if err != nil {
 			continue
 		}
-		q := url.Values{"for": {l.job.Tag}, "unit": {strconv.Itoa(l.unit.Number)}, "about": {s.About.Code}, "back": {back}}
+		q := url.Values{
+			"for":   {l.job.Tag},
+			"unit":  {strconv.Itoa(l.unit.Number)},
+			"about": {s.About.Code},
+			"back":  {back},
+		}
 		name := d.Title
 		if s.About.Name != l.part.Name {
 			name += ": " + s.About.Name

@@ -183,7 +183,8 @@ func (l *look) life(f *bench.Feature) string {
 // limitEntries are a feature's limits, their source, and its instrument with the
 // shop's own to tap.
 func (l *look) limitEntries(f *bench.Feature) (out []Entry) {
-	for _, name := range []string{"lower", "upper", "standing", "source", "instrument", "resolution", "permitted", "setting"} {
+	for _, name := range []string{"lower", "upper", "standing", "source", "instrument", "resolution", "permitted",
+		"setting"} {
 		e := l.field(l.unit.FeatureRef(f.Part.Code, f.Code, name))
 		if name == "instrument" {
 			for _, i := range l.st.Tools {

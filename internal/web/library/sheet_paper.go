@@ -22,7 +22,12 @@ func (s *Pages) sheetPaper(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	d := document.Document{Shop: report.ShopOf(head), Kind: "Sheet of a model", Title: p.Sheet.Name(), Printed: s.Jobs.Now()}
+	d := document.Document{
+		Shop:    report.ShopOf(head),
+		Kind:    "Sheet of a model",
+		Title:   p.Sheet.Name(),
+		Printed: s.Jobs.Now(),
+	}
 	p.write(&d)
 	var b bytes.Buffer
 	if err := document.PDF(&b, d); err != nil {
@@ -41,8 +46,12 @@ func (p *SheetPage) write(d *document.Document) {
 	if len(p.Behind) > 0 {
 		units = strings.Join(p.Behind, ", ")
 	}
-	d.Add(document.Facts{Rows: []document.Fact{{Name: "Family", Value: p.Family}, {Name: "Units behind it", Value: units}}},
-		document.Drawing{SVG: string(p.Line)})
+	d.Add(
+		document.Facts{
+			Rows: []document.Fact{{Name: "Family", Value: p.Family}, {Name: "Units behind it", Value: units}},
+		},
+		document.Drawing{SVG: string(p.Line)},
+	)
 	if len(p.Form) > 0 {
 		d.Add(document.Heading{Text: "The form made true"}, document.Lines{Items: p.Form})
 	}
