@@ -165,7 +165,7 @@ func TestFindInTheToolbox(t *testing.T) {
 		`document.querySelectorAll(".bay").length === 1`)
 	u.says("Coil spring")
 	u.Keyboard.MustType(input.Enter)
-	u.MustWait(`() => location.pathname === "/toolbox/coil_spring" && location.search === "?for=T-0412" && ` +
+	u.MustWait(`() => location.pathname === "/toolbox/coil_spring" && location.search === "?for=T-0412&unit=1" && ` +
 		`document.readyState === "complete"`)
 	u.open("/toolbox")
 	u.Keyboard.MustType('/')

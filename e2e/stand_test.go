@@ -46,7 +46,7 @@ func (s *shop) atStand(t *testing.T, family string) (tag string) {
 	if family == "internal_gear_pump" { // a feed pump: its own relief opens at 7.5 bar
 		duty, low, high = "6.5 bar", "7 bar", "9 bar"
 	}
-	for field, v := range map[string]string{"displacement": "32 cc/rev", "speed": "1450 rpm",
+	for field, v := range map[string]string{"displacement": "32 cc/rev", "speed": "1450 rpm", "rotation": "right",
 		"duty_pressure": duty, "viscosity": "46 cSt", "fluid": "mineral oil VG 46",
 		"setting_low": low, "setting_high": high} {
 		_, err := s.jobs.Set(t.Context(), iva, tag, job.Edit{Field: "u1/" + field, Value: v})

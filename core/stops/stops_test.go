@@ -231,8 +231,8 @@ func TestHonedBoreWithOversizeSeals(t *testing.T) {
 	u := settled()
 	f := &u.Parts[0].Features[0]
 	f.Def.Clearance = false
-	f.Built = measure.Result{Any: true, Verdict: metrology.Out, HasValue: true, Value: 80.25e-3, HasNominal: true,
-		Nominal: 80e-3}
+	f.Found.HasNominal, f.Found.Nominal = true, 80e-3
+	f.Built = measure.Result{Any: true, Verdict: metrology.Out, HasValue: true, Value: 80.25e-3}
 	u.Parts[0].Ways = []stops.Way{{Oversize: true, Route: decide.Route{For: []string{"clearance"}, Stock: 0.3e-3}}}
 	assert.Empty(t, stops.All(u)["build"])
 	f.Built.Value = 80.35e-3
@@ -259,7 +259,7 @@ func TestWhatIsDoneAboutAStop(t *testing.T) {
 	for kind, act := range map[unit.StopKind]string{
 		unit.StopComplaint:   "write down what is wrong with it",
 		unit.StopSpeed:       "write down its speed",
-		unit.StopBaseline:    "enter the figures it came with",
+		unit.StopBaseline:    "enter the figures it came with, or say why it could not be run",
 		unit.StopConclusion:  "look at what comes next, or name the root cause",
 		unit.StopGauges:      "ask at the machine: Does a known-good gauge show the same?",
 		unit.StopPlace:       "say what came for spool seal",

@@ -5,6 +5,8 @@ import (
 	"testing"
 
 	"corvek/core/build"
+	"corvek/core/origin"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 
 	"github.com/stretchr/testify/assert"
@@ -51,6 +53,14 @@ func TestABareFamilyKnowsNoSize(t *testing.T) {
 				}
 				assert.Equal(t, unit.Spring{}, p.Spring, name+p.Code)
 				assert.Equal(t, unit.Coil{}, p.Part.Coil, name+p.Code)
+			}
+			for _, x := range st.Figures() {
+				switch x.Dim {
+				case quantity.Length, quantity.Force, quantity.Torque, quantity.Pressure:
+					told := x.Origin == origin.Typed && x.Name == "Working pressure"
+					assert.True(t, told || x.Origin == origin.Table || x.Origin == origin.Instrument,
+						"%s%s is from %s", name, x.Name, x.Origin)
+				}
 			}
 			assert.False(t, st.Leak.Known, name)
 			assert.Zero(t, st.Found.Relief.Cracking, name)
