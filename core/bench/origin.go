@@ -25,7 +25,7 @@ func (st *State) Figures() []origin.Figure {
 		{"Viscosity at duty", u.Viscosity}, {"Relief setting, at least", u.Setting.Low},
 		{"Relief setting, at most", u.Setting.High},
 	} {
-		out.told("", d.name, d.q, "told at Receive")
+		out.told("", d.name, d.q, "at Receive")
 	}
 	for _, p := range st.Parts {
 		for _, f := range p.Features {
@@ -135,16 +135,16 @@ func (all *figures) joint(p *AsFound) {
 		from = origin.Document
 	}
 	all.add(origin.Figure{Part: p.Code, Name: p.Name + ": torque", SI: t.Torque, Dim: quantity.Torque, Origin: from,
-		Words: t.Source})
+		Words: strings.TrimPrefix(t.Source, "table: ")})
 }
 
 // springs adds what the springs and packs of a part give.
 func (all *figures) springs(p *Part) {
-	all.told(p.Code, p.Name+": rate", p.Part.Coil.Rate, "told or measured")
+	all.told(p.Code, p.Name+": rate", p.Part.Coil.Rate, "or measured")
 	if p.Stack == nil {
 		return
 	}
-	all.told(p.Code, p.Name+": force it must give", p.Part.Spring.Needed, "told")
+	all.told(p.Code, p.Name+": force it must give", p.Part.Spring.Needed, "at Strip")
 	if does := p.Stack.FoundDoes; does.Force > 0 {
 		all.add(origin.Figure{Part: p.Code, Name: p.Name + ": force as it came", SI: does.Force, Dim: quantity.Force,
 			Origin: origin.Worked, Words: "own springs and their space, Almen and Laszlo"})

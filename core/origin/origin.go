@@ -24,6 +24,6 @@ type Figure struct {
 	SI         float64
 	Dim        quantity.Dimension
 	Origin     Origin
-	Words      string // the document and page, the rule, what it was worked out of
+	Words      string  // the document and page, the rule, what it was worked out of
 	Span       float64 // m, the length that § stands for in Words
 }
