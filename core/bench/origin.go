@@ -35,8 +35,10 @@ func (st *State) Figures() []origin.Figure {
 		out.springs(p)
 	}
 	if st.Leak.Known {
-		out.add(origin.Figure{Name: "Leak inside, as found", SI: st.Leak.Flow, Dim: quantity.Flow, Origin: origin.Worked,
-			Words: "gaps as found, own sizes, duty pressure and viscosity"})
+		out.add(
+			origin.Figure{Name: "Leak inside, as found", SI: st.Leak.Flow, Dim: quantity.Flow, Origin: origin.Worked,
+				Words: "gaps as found, own sizes, duty pressure and viscosity"},
+		)
 	}
 	if p := st.Found.Relief.Cracking; p > 0 {
 		out.add(origin.Figure{Name: "Relief opens at, as found", SI: p, Dim: quantity.Pressure, Origin: origin.Worked,
