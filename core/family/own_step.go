@@ -5,6 +5,7 @@ import (
 	"maps"
 	"slices"
 	"strings"
+	"sync"
 	"unicode"
 )
 
@@ -23,8 +24,8 @@ const (
 	mostOwnReads = 4
 )
 
-// SharedSteps are the steps that any unit can be given, by code.
-func SharedSteps() (out []Test, err error) {
+// SharedSteps are the steps that any unit can be given, by code; they are read once, and nobody writes to them.
+var SharedSteps = sync.OnceValues(func() (out []Test, err error) {
 	steps, err := sharedSteps()
 	if err != nil {
 		return nil, err
@@ -37,7 +38,7 @@ func SharedSteps() (out []Test, err error) {
 		out = append(out, t)
 	}
 	return out, nil
-}
+})
 
 // SharedStepCode is under what a unit has a shared step more.
 func SharedStepCode(step string) string { return stepMark + step }
