@@ -25,7 +25,7 @@ func (st *State) Figures() []origin.Figure {
 		{"Viscosity at duty", u.Viscosity}, {"Relief setting, at least", u.Setting.Low},
 		{"Relief setting, at most", u.Setting.High},
 	} {
-		out.told("", d.name, d.q, "at Receive")
+		out.told("", d.name, d.q, "typed at Receive, or taken over from the sheet of its model")
 	}
 	for _, p := range st.Parts {
 		for _, f := range p.Features {
@@ -76,6 +76,9 @@ func (all *figures) feature(f *Feature) {
 			from = origin.Typed
 		}
 		length(", as new", f.New.Middle(), from, f.New.Source, 0)
+	}
+	if made := f.Made.AsNew(); !made.Low.IsZero() {
+		length(", brought to", made.Middle(), origin.Typed, made.Source, 0)
 	}
 	for _, r := range []struct {
 		what string

@@ -334,33 +334,27 @@ func (f *Field) asNew() *Field {
 	return f
 }
 
-// madeInOrder refuses a band of sizes that a rework brought it to that is upside down.
-func madeInOrder(p *Place, text string) error {
-	q, m := quantity.Kept(text, quantity.Length, ""), p.Feature.Made
-	if p.Ref.Name == "made_high" {
-		m.High = q
-	} else {
-		m.Low = q
+// bandInOrder refuses a band that is upside down: of the size as new, or of what a rework brought it to.
+func bandInOrder(of func(*unit.Feature) (low, high quantity.Quantity), fault error) func(*Place, string) error {
+	return func(p *Place, text string) error {
+		low, high := of(p.Feature)
+		if q := quantity.Kept(text, quantity.Length, ""); strings.HasSuffix(p.Ref.Name, "_high") {
+			high = q
+		} else {
+			low = q
+		}
+		if !high.IsZero() && (low.IsZero() || low.SI > high.SI) {
+			return fault
+		}
+		return nil
 	}
-	if !m.High.IsZero() && (m.Low.IsZero() || m.Low.SI > m.High.SI) {
-		return errMadeOrder
-	}
-	return nil
 }
 
-// newInOrder refuses a band of sizes as new that is upside down.
-func newInOrder(p *Place, text string) error {
-	q, n := quantity.Kept(text, quantity.Length, ""), p.Feature.New
-	if p.Ref.Name == "new_high" {
-		n.High = q
-	} else {
-		n.Low = q
-	}
-	if !n.High.IsZero() && (n.Low.IsZero() || n.Low.SI > n.High.SI) {
-		return errNewOrder
-	}
-	return nil
-}
+var newInOrder = bandInOrder(func(f *unit.Feature) (low, high quantity.Quantity) { return f.New.Low, f.New.High },
+	errors.New("a band of the size as new runs from its lower end to its upper one"))
+
+var madeInOrder = bandInOrder(func(f *unit.Feature) (low, high quantity.Quantity) { return f.Made.Low, f.Made.High },
+	errors.New("a band that it was brought to runs from its lower end to its upper one"))
 
 var errFriction = errors.New("a coefficient of friction lies between 0 and 1")
 
@@ -376,10 +370,6 @@ func (f *Field) limits() *Field {
 	f.then = func(p *Place) { p.Feature.Typed() }
 	return f
 }
-
-var errMadeOrder = errors.New("a band that it was brought to runs from its lower end to its upper one")
-
-var errNewOrder = errors.New("a band of the size as new runs from its lower end to its upper one")
 
 var errOrder = errors.New("the lower limit lies above the upper one")
 

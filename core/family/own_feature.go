@@ -75,7 +75,7 @@ func FeatureOfCode(code string) (part string, f Feature, ok bool) {
 	}
 	first := []rune(o.Name)
 	f = Feature{Code: "own_" + words[5], Name: string(unicode.ToUpper(first[0])) + string(first[1:]), Method: o.By,
-		How: "As it is called on this unit", Wears: o.Wears, Rows: o.Rows, Cols: o.Cols, LimitSource: SourceNone}
+		How: "On this unit alone", Wears: o.Wears, Rows: o.Rows, Cols: o.Cols, LimitSource: SourceNone}
 	switch o.By {
 	case MethodFeeler:
 		f.Leaves = slices.Clone(usualLeaves)
@@ -87,11 +87,13 @@ func FeatureOfCode(code string) (part string, f Feature, ok bool) {
 
 // ownFeatures gives parts what is measured on them on one unit alone.
 func (f *Family) ownFeatures(more map[string]int) {
+	given := 0
 	for _, code := range slices.Sorted(maps.Keys(more)) {
 		part, feature, is := FeatureOfCode(code)
-		if !is || more[code] < 1 {
+		if !is || more[code] < 1 || given >= MostOwnFeatures {
 			continue
 		}
+		given++
 		if f.OwnFeatures == nil {
 			f.OwnFeatures = map[string][]Feature{}
 		}

@@ -93,8 +93,10 @@ func StepOfCode(code string) (t Test, ok bool) {
 
 // ownSteps gives the family the steps that one unit has beyond it.
 func (f *Family) ownSteps(more map[string]int) {
+	given := 0
 	for _, code := range slices.Sorted(maps.Keys(more)) {
-		if t, is := StepOfCode(code); is && more[code] > 0 {
+		if t, is := StepOfCode(code); is && more[code] > 0 && given < MostOwnSteps {
+			given++
 			f.test(t)
 		}
 	}

@@ -8,6 +8,14 @@ type Turns struct {
 	Left  string `yaml:"left"`
 }
 
+// Turned reports that a unit of the family has a displacement, a speed and a way round: it pumps, it is a motor, or a
+// claim goes by one of them.
+func (f *Family) Turned() bool {
+	return f.Action == "pump" || f.Action == "motor" || slices.ContainsFunc(f.Owes, func(o Owed) bool {
+		return slices.Contains(o.Needs, "displacement") || slices.Contains(o.Needs, "speed")
+	})
+}
+
 // Turning is the family as it is of a unit that turns right or left: what stands by the direction has its
 // facing. Where nobody said which way it turns the facing stays open, and of a unit that turns both ways such a
 // part has none that is right.

@@ -7,6 +7,7 @@ import (
 
 	"corvek/core/bench"
 	"corvek/core/build"
+	"corvek/core/fastener"
 	"corvek/core/leakage"
 	"corvek/core/quantity"
 	"corvek/core/seal"
@@ -61,34 +62,36 @@ func (f *from) path(about string) (leakage.Path, bool) {
 	return leakage.Path{}, false
 }
 
-func (f *from) oil(viscosity string) {
+// leak gives what every gap is asked, and the path where its sizes are known.
+func (f *from) leak(about string) (leakage.Path, bool) {
 	f.size("pressure_drop", f.Unit.DutyPressure, "duty pressure")
 	if f.Duty.HasViscosity {
-		f.put(viscosity, fmt.Sprintf("%.4g Pa·s", f.Duty.Viscosity),
+		f.put("dynamic_viscosity", fmt.Sprintf("%.4g Pa·s", f.Duty.Viscosity),
 			"viscosity at duty, times the density of its fluid")
 	}
+	p, known := f.path(about)
+	if known {
+		f.si("length", p.Length, quantity.Length, "own size of the unit")
+	}
+	return p, known
 }
 
 func annularLeak(f *from, about string) {
-	f.oil("dynamic_viscosity")
-	p, known := f.path(about)
+	p, known := f.leak(about)
 	if !known {
 		return
 	}
 	f.si("diameter", p.Diameter, quantity.Length, "own size of the unit")
-	f.si("length", p.Length, quantity.Length, "own size of the unit")
 	f.si("clearance", 2*p.Gap, quantity.Length, p.Name+", as found")
 	f.si("eccentricity", p.Eccentricity, quantity.Number, "guidance of the family")
 }
 
 func planeLeak(f *from, about string) {
-	f.oil("dynamic_viscosity")
-	p, known := f.path(about)
+	p, known := f.leak(about)
 	if !known {
 		return
 	}
 	f.si("width", p.Width, quantity.Length, "own size of the unit")
-	f.si("length", p.Length, quantity.Length, "own size of the unit")
 	f.si("gap", p.Gap, quantity.Length, p.Name+", as found, its share on one side")
 }
 
@@ -204,11 +207,11 @@ func boltTorque(f *from, about string) {
 	}
 	f.put("class", class, "head mark of "+p.Name)
 	if j.Thread != "" {
-		k, how := "0.15", "oiled"
+		k, how := fastener.KOiled, "oiled"
 		if j.Dry {
-			k, how = "0.2", "dry"
+			k, how = fastener.KDry, "dry"
 		}
-		f.put("k", k, "goes in "+how)
+		f.si("k", k, quantity.Number, "goes in "+how)
 	}
 }
 
@@ -267,11 +270,8 @@ func shelfLife(f *from, about string) {
 
 func compatible(f *from, about string) {
 	f.put("elastomer", f.seal(about).Material, "material of "+f.ByCode[about].Name)
-	for _, known := range seal.Fluids() { // one it knows: "mineral oil VG 46" is mineral oil
-		if strings.HasPrefix(strings.ToLower(f.Unit.Fluid), strings.ToLower(known)) {
-			f.put("fluid", known, "fluid of the unit")
-			break
-		}
+	if fluid, known := seal.NamedFluid(f.Unit.Fluid); known {
+		f.put("fluid", fluid, "fluid of the unit")
 	}
 	f.size("temperature", f.Unit.Temperature, "temperature at duty")
 }

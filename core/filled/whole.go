@@ -143,22 +143,18 @@ func standby(f *from, _ string) {
 }
 
 func shims(f *from, _ string) {
-	u := f.Unit
+	u, sh := f.Unit, f.State.Shims
 	f.put("fitted", u.ShimsFitted, "shims as they came out")
 	f.put("available", u.ShimsAvailable, "shims on the shelf")
 	f.size("removed_from_body", u.OffBody, "off the body")
 	f.size("removed_from_gears", u.OffGears, "off the gears")
-	sh := f.State.Shims
-	if sh == nil || sh.Feature == nil || !sh.Feature.Found.HasValue {
+	if sh == nil || sh.Fault != "" {
 		return
 	}
-	whence := sh.Feature.Def.Name + " of " + sh.Feature.Part.Name
-	f.si("measured_clearance", sh.Feature.Found.Value, quantity.Length, whence+", as found")
-	limits := sh.Feature.Found.Limits
-	if !sh.Feature.Found.New.Empty() {
-		limits = sh.Feature.Found.New
-	}
-	f.limits("lower", "upper", limits, quantity.Length, whence+", limit")
+	whence := sh.Feature.Def.Name + " of " + sh.Feature.Part.Name + ", both sides together"
+	f.si("measured_clearance", sh.Measured, quantity.Length, whence+", as found")
+	f.si("lower", sh.Lower, quantity.Length, whence+", limit")
+	f.si("upper", sh.Upper, quantity.Length, whence+", limit")
 }
 
 func needles(f *from, _ string) {
@@ -166,20 +162,23 @@ func needles(f *from, _ string) {
 	f.kindSize("needle", []string{"needles"}, "diameter")
 }
 
+// rebuild is the offer to rebuild this unit alone, as it is worked out at Decide.
 func rebuild(f *from, _ string) {
 	j := f.Job
 	f.size("rate", j.LabourRate, "rate of an hour")
-	f.size("labour_hours", j.LabourHours, "hours of work")
 	f.size("new_price", j.NewPrice, "price of a new one")
 	f.size("downtime_cost_per_day", j.DowntimeCost, "a day of standing")
-	parts := 0.0
-	for _, p := range f.Parts {
-		if price, known := p.Price.Known(); known && p.Choice() == "replace" {
-			parts += price * float64(max(1, p.Expected))
-		}
+	o := bench.OffersOf([]*bench.State{f.State}).Rebuild
+	if !o.Known {
+		f.size("labour_hours", j.LabourHours, "hours of work")
+		return
 	}
-	if parts > 0 {
-		f.si("parts", parts, quantity.Number, "prices of what is renewed")
+	const offer = "offer to rebuild"
+	f.si("parts", o.Parts, quantity.Number, offer+", parts")
+	f.si("labour_hours", o.Hours*3600, quantity.Time, offer+", hours")
+	f.si("outside_work", o.Outside, quantity.Number, offer+", work outside")
+	if o.Said.Days {
+		f.si("rebuild_days", o.Days*86400, quantity.Time, offer+", days")
 	}
 }
 

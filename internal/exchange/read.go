@@ -324,6 +324,9 @@ func bears(t *tree, part, mark string) {
 	}
 }
 
+// mostInputs are more than any calculator has.
+const mostInputs = 60
+
 // worked keeps a calculation as it stands, written tightly so that it compares
 // equal when it goes out again.
 func (r *reader) worked(root *tree, d *Document) {
@@ -332,6 +335,10 @@ func (r *reader) worked(root *tree, d *Document) {
 			Unit: x.whole("unit", 0, 0, job.MostUnits), About: x.text("about", mostName), By: x.text("by", mostName),
 			At: x.moment("at")}
 		whence := x.object("whence")
+		if len(whence.values) > mostInputs {
+			x.fail("whence", "names more than %d inputs", mostInputs)
+			whence.values = nil
+		}
 		for name := range whence.values {
 			if w.Whence == nil {
 				w.Whence = map[string]string{}

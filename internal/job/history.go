@@ -3,11 +3,9 @@ package job
 import (
 	"context"
 	"slices"
-	"time"
 
 	"corvek/core/bench"
 	"corvek/core/measure"
-	"corvek/core/unit"
 	"corvek/internal/store"
 )
 
@@ -28,7 +26,7 @@ type Line struct {
 	Wear          []Wear
 }
 
-// Wear is what a size lost from one state to the next; Known tells that both were read and the hours between are told.
+// Wear is what a size lost since it was new, by the hours that the unit ran; Known tells that all of it is known.
 type Wear struct {
 	Known bool
 	Per   float64 // m in a thousand hours
@@ -83,12 +81,17 @@ func (h *History) lines() {
 			l := Line{Part: p.Name, Feature: f.Def.Name}
 			read := 0
 			for _, v := range h.Visits {
-				found, left := v.results(p.Code, f.Code)
+				var found, left measure.Result
+				var wear Wear
+				if was := v.feature(p.Code, f.Code); was != nil {
+					found, left = was.Found, was.Built
+					life, known := v.st.Life(was)
+					wear = Wear{known, life.Rate * 1000}
+				}
 				if found.HasValue || left.HasValue {
 					read++
 				}
-				l.Found, l.Left = append(l.Found, found), append(l.Left, left)
-				l.Wear = append(l.Wear, v.wear(p.Code, f.Code))
+				l.Found, l.Left, l.Wear = append(l.Found, found), append(l.Left, left), append(l.Wear, wear)
 			}
 			if read > 0 {
 				h.Lines = append(h.Lines, l)
@@ -97,28 +100,15 @@ func (h *History) lines() {
 	}
 }
 
-func (v Visit) results(part, feature string) (found, left measure.Result) {
-	if p := v.st.ByCode[part]; p != nil {
-		for _, f := range p.Features {
-			if f.Code == feature {
-				return f.Found, f.Result(unit.StageBuilt)
-			}
-		}
+// feature is something measured on the unit at this visit, nil where it was not on it.
+func (v Visit) feature(part, code string) *bench.Feature {
+	p := v.st.ByCode[part]
+	if p == nil {
+		return nil
 	}
-	return found, left
-}
-
-// wear is what a size lost since it was new, by the hours that the unit ran.
-func (v Visit) wear(part, feature string) Wear {
-	if p := v.st.ByCode[part]; p != nil {
-		for _, f := range p.Features {
-			if life, known := v.st.Life(f); f.Code == feature && known {
-				return Wear{true, life.Rate * 1000}
-			}
-		}
+	at := slices.IndexFunc(p.Features, func(f *bench.Feature) bool { return f.Code == code })
+	if at < 0 {
+		return nil
 	}
-	return Wear{}
+	return p.Features[at]
 }
-
-// Since is when the unit came first.
-func (h History) Since() time.Time { return h.Visits[0].At }

@@ -27,20 +27,10 @@ func (s *Service) AddFeature(ctx context.Context, who people.Actor, tag string, 
 			if _, there := p.Def.FeatureByCode(feature.Code); there {
 				return "", field.Errorf("name", "%s is measured on it already", feature.Name)
 			}
-			n := 0
-			for more := range u.More {
-				if _, _, is := family.FeatureOfCode(more); is {
-					n++
-				}
-			}
-			if n >= family.MostOwnFeatures {
+			measured := func(code string) bool { _, _, is := family.FeatureOfCode(code); return is }
+			if count(u, measured) >= family.MostOwnFeatures {
 				return "", field.Errorf("name", "a unit has at most %d of its own", family.MostOwnFeatures)
 			}
-			if u.More == nil {
-				u.More = map[string]string{}
-			}
-			u.More[code] = "1"
-			return "measured on " + p.Name + " besides: " + feature.Name,
-				w.follow(u, st.Family, unit.CountCounted, "measured besides")
+			return "measured on " + p.Name + " besides: " + feature.Name, w.has(u, st, code, "measured besides")
 		})
 }

@@ -30,19 +30,11 @@ func (s *Service) AddStep(ctx context.Context, who people.Actor, tag string, num
 			if _, there := st.Step(step.Code); there {
 				return "", field.Errorf("step", "%s is asked of this unit already", step.Name)
 			}
-			if len(ownSteps(u)) >= family.MostOwnSteps {
+			own := func(code string) bool { _, is := family.StepOfCode(code); return is }
+			if count(u, own) >= family.MostOwnSteps {
 				return "", field.Errorf("step", "a unit has at most %d steps of its own", family.MostOwnSteps)
 			}
-			if u.More == nil {
-				u.More = map[string]string{}
-			}
-			u.More[code] = "1"
-			return "the test has a step more: " + step.Name, w.follow(
-				u,
-				st.Family,
-				unit.CountCounted,
-				"a step of its test",
-			)
+			return "the test has a step more: " + step.Name, w.has(u, st, code, "a step of its test")
 		})
 }
 
@@ -65,12 +57,21 @@ func (s *Service) RemoveStep(ctx context.Context, who people.Actor, tag string, 
 		})
 }
 
-// ownSteps are the codes of steps that a unit has beyond its family.
-func ownSteps(u *unit.Unit) (out []string) {
+// has gives a unit something more, by its code, and lays the unit out anew.
+func (w *writing) has(u *unit.Unit, st *bench.State, code, why string) error {
+	if u.More == nil {
+		u.More = map[string]string{}
+	}
+	u.More[code] = "1"
+	return w.follow(u, st.Family, unit.CountCounted, why)
+}
+
+// count is how many things of a kind a unit has more.
+func count(u *unit.Unit, kind func(code string) bool) (n int) {
 	for code := range u.More {
-		if _, is := family.StepOfCode(code); is {
-			out = append(out, code)
+		if kind(code) {
+			n++
 		}
 	}
-	return out
+	return n
 }

@@ -3,7 +3,7 @@ package job_test
 import (
 	"testing"
 
-	"corvek/internal/job"
+	"corvek/core/entry"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -21,7 +21,7 @@ func TestWhatUnitsShareIsSaidOnce(t *testing.T) {
 	put(t, s, tag, "u1/displacement", "71 cc/rev")
 	put(t, s, tag, "u2/hours", "900")
 	assert.Equal(t, []string{"Machine it sits in", "Fluid", "Nobody can be asked at the machine, because"},
-		job.Shared(load(t, s, tag).Job, 1))
+		entry.SharedLabels(entry.SharedBy(load(t, s, tag).Job, 1)))
 	require.NoError(t, s.SayOfAll(t.Context(), iva, tag, 1))
 	second := load(t, s, tag).Job.Unit(2)
 	assert.Equal(t, "mineral oil VG 46", second.Fluid)

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/quantity"
 	"corvek/core/unit"
@@ -97,14 +98,10 @@ func beforeRows(before []job.Before) (out []BeforeRow) {
 	return out
 }
 
-// turns reports that the unit has a displacement, a speed and a way round: nothing is asked that does not exist.
+// turns reports that the unit is asked displacement, speed and way round, or that one of them was told all the same.
 func (l *look) turns() bool {
-	f, u := l.st.Family, l.unit
-	asked := func(o family.Owed) bool {
-		return slices.Contains(o.Needs, "displacement") || slices.Contains(o.Needs, "speed")
-	}
-	return f.Action == "pump" || f.Action == "motor" || slices.ContainsFunc(f.Owes, asked) || u.Rotation != "" ||
-		!u.Displacement.IsZero() || !u.Speed.IsZero()
+	u := l.unit
+	return l.st.Family.Turned() || u.Rotation != "" || !u.Displacement.IsZero() || !u.Speed.IsZero()
 }
 
 func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
@@ -115,7 +112,7 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 		OnBench:  same.Open,
 		Perhaps:  same.Perhaps,
 		Before:   beforeRows(same.Before),
-		Shares:   job.Shared(l.st.Job, l.unitNo),
+		Shares:   entry.SharedLabels(entry.SharedBy(l.st.Job, l.unitNo)),
 		Told:     l.ofJob("complaint", "caller"),
 		Accounts: l.unit.Accounts,
 		Symptoms: l.symptoms(),
