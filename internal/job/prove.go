@@ -23,17 +23,20 @@ const (
 	MostRounds   = 30
 )
 
+// shift is how long what was told of the stand goes for the next attempt: a day at the bench, wherever
+// it begins and whatever the clock says. Over a night it is asked anew.
+const shift = 12 * time.Hour
+
 // NextAttempt starts a run of the bench test. After another of the same round the one thing that
-// was changed is said, or that nothing was. What the stand runs on is asked once a day: it is what was
-// told last today, but for how warm it is.
+// was changed is said, or that nothing was. What the stand runs on is asked once a shift: it is what was
+// told last within one, but for how warm it is.
 func (s *Service) NextAttempt(ctx context.Context, who people.Actor, tag string, number int, c bench.Change) error {
 	c, err := checkedChange(c)
 	if err != nil {
 		return err
 	}
 	now := s.moment()
-	day := now.Truncate(24 * time.Hour) // moments are in UTC, as the shop's days are
-	today, err := s.Store.RanToday(ctx, tag, who.Name, day)
+	told, err := s.Store.RanSince(ctx, tag, who.Name, now.Add(-shift))
 	if err != nil {
 		return err
 	}
@@ -68,8 +71,8 @@ func (s *Service) NextAttempt(ctx context.Context, who people.Actor, tag string,
 			u.Attempts = append(u.Attempts, &unit.Attempt{
 				Number: next, Round: st.Round, Source: unit.SourceTyped, OneChange: c.Words, ChangeKind: c.Kind,
 				ChangePart: c.Part, SecondChange: c.Second, SecondKind: c.SecondKind, SecondPart: c.SecondPart,
-				By: who.Name, At: now, RanOn: today.RanOn, PressureGauge: today.PressureGauge,
-				FlowMeter: today.FlowMeter, Thermometer: today.Thermometer,
+				By: who.Name, At: now, RanOn: told.RanOn, PressureGauge: told.PressureGauge,
+				FlowMeter: told.FlowMeter, Thermometer: told.Thermometer,
 			})
 			return fmt.Sprintf("test attempt %d", next), nil
 		},

@@ -16,10 +16,10 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// What the stand runs on is asked once a day, and belongs to the test: flow proves nothing without it.
+// What the stand runs on is asked once a shift, and belongs to the test: flow proves nothing without it.
 func TestWhatATestRanOn(t *testing.T) {
 	s := emptyShop(t)
-	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
+	now := time.Date(2031, 5, 20, 23, 55, 0, 0, time.UTC) // midnight falls into the shift
 	s.Now = func() time.Time { return now }
 	tag := jobtest.Built(t, s, "axial_piston_pump")
 	jobtest.Test(t, s, tag, &now)
@@ -30,7 +30,7 @@ func TestWhatATestRanOn(t *testing.T) {
 	again := bench.Change{Words: "nothing, run once more"}
 	require.NoError(t, s.NextAttempt(t.Context(), iva, tag, 1, again))
 	told := load(t, s, tag).Attempt().RanOn
-	assert.Equal(t, "Bench 1", told.Stand, "told this morning")
+	assert.Equal(t, "Bench 1", told.Stand, "told this shift")
 	assert.Equal(t, "mineral oil VG 46", told.Oil)
 	assert.Equal(t, "17/15/12", told.Clean)
 	assert.True(t, told.Temperature.IsZero(), "how warm it is changes by the hour")
@@ -38,7 +38,7 @@ func TestWhatATestRanOn(t *testing.T) {
 
 	now = now.Add(24 * time.Hour)
 	require.NoError(t, s.NextAttempt(t.Context(), iva, tag, 1, again))
-	assert.Equal(t, unit.RanOn{}, load(t, s, tag).Attempt().RanOn, "asked anew on another day")
+	assert.Equal(t, unit.RanOn{}, load(t, s, tag).Attempt().RanOn, "asked anew in another shift")
 	for _, c := range []struct{ name, value, says string }{
 		{"", "", "nobody says which oil it was run on"},
 		{"ran_on_oil", "hydraulic oil", "nobody says how warm the oil was"},
@@ -69,7 +69,7 @@ func TestWhatATestRanOn(t *testing.T) {
 // What a stand shows that did not say what it is shows nothing of the unit.
 func TestAnUnknownStandProvesNothing(t *testing.T) {
 	s := emptyShop(t)
-	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
+	now := time.Date(2031, 5, 20, 23, 55, 0, 0, time.UTC) // midnight falls into the shift
 	s.Now = func() time.Time { return now }
 	tag := jobtest.Built(t, s, "external_gear_pump")
 	jobtest.Test(t, s, tag, &now)

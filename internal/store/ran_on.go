@@ -19,10 +19,10 @@ type Ran struct {
 	PressureGauge, FlowMeter, Thermometer string
 }
 
-// RanToday is what was told last, since a moment, of what a test is run on: at this job, else by the same
+// RanSince is what was told last, since a moment, of what a test is run on: at this job, else by the same
 // person, else by anybody where all ran on one stand; the zero one where nobody told it. How warm it is
 // changes by the hour, and is left out. An exercise runs on nothing.
-func (s *Store) RanToday(ctx context.Context, tag, who string, since time.Time) (Ran, error) {
+func (s *Store) RanSince(ctx context.Context, tag, who string, since time.Time) (Ran, error) {
 	var list []struct {
 		Ran
 		Own bool // of this job, or by him

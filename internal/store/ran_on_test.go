@@ -12,9 +12,9 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// What a stand runs on is taken from this job's own test of the day, else from his own, else from that of
+// What a stand runs on is taken from this job's own last test, else from his own, else from that of
 // the one stand that ran; where several did, it is asked.
-func TestRanToday(t *testing.T) {
+func TestRanSince(t *testing.T) {
 	s, ctx := storetest.New(t), context.Background()
 	ran := func(tag, by, stand string, at time.Time, source string) {
 		j := sheet(tag)
@@ -24,13 +24,13 @@ func TestRanToday(t *testing.T) {
 	}
 	morning := noon.Add(-4 * time.Hour)
 	told := func(tag, who string) string {
-		r, err := s.RanToday(ctx, tag, who, morning)
+		r, err := s.RanSince(ctx, tag, who, morning)
 		require.NoError(t, err)
 		return r.RanOn.Stand
 	}
 	ran("T-0500", "Iva", "yesterday's", morning.Add(-time.Hour), unit.SourceTyped)
 	ran("T-0501", "Iva", "practice", noon, unit.SourceSimulated)
-	assert.Empty(t, told("T-0501", "Iva"), "nobody told it today")
+	assert.Empty(t, told("T-0501", "Iva"), "nobody told it since")
 	ran("T-0502", "Mirre", "east", noon, unit.SourceTyped)
 	assert.Equal(t, "east", told("T-0501", "Iva"), "the one stand that ran")
 	ran("T-0503", "Tove", "west", noon.Add(-time.Hour), unit.SourceStand)

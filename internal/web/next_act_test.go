@@ -46,7 +46,7 @@ func TestATechnicianAlwaysHasANextAct(t *testing.T) {
 		told := map[string]string{"ran_on_oil": "mineral oil VG 46", "ran_on_temperature": "50 °C"}
 		_, page = iva.get("/jobs/" + tag + "/prove")
 		if st.Attempt().RanOn.Oil == "" {
-			require.Contains(t, page, "On what is it run today? Asked once a day")
+			require.Contains(t, page, "On what is it run today? Asked once a shift")
 		} else { // told today, but for how warm it is now
 			require.Contains(t, page, "Run on mineral oil VG 46")
 			delete(told, "ran_on_oil")

@@ -85,7 +85,7 @@ func (l *look) gaugesOf(a *bench.Attempt) GaugesOf {
 	return g
 }
 
-// RunOf is what an attempt is run on: asked once a day, and of oil alone how thick and how clean it is.
+// RunOf is what an attempt is run on: asked once a shift, and of oil alone how thick and how clean it is.
 type RunOf struct {
 	Stand  Entry
 	Of     []Entry
