@@ -49,26 +49,37 @@ func (st *Modelled) CountsIn(p *Part) (must int, asked bool) {
 	return p.Expected, p.Expected > 1 && p.Found != "" && p.Def.Kind != "bolts"
 }
 
-// Groove is how deep the track is that a lip wore into the shaft, in radius; ok is false where
-// no lip seal runs there, it was not measured, or the shaft is new or sleeved.
-func (st *Decided) Groove(p *Part) (depth float64, ok bool) {
-	if p.Def.Kind != "lip_seal" {
-		return 0, false
-	}
+// Track is what a lip wore into the shaft it runs on.
+type Track struct {
+	Depth float64 // m, in radius
+	Known bool    // it was measured, and the size as new is known
+	Gone  string  // "new" or "sleeved", where the new lip runs on no old track
+}
+
+// Worn reports a track that the new lip must run beside.
+func (t Track) Worn() bool { return t.Known && t.Gone == "" && t.Depth >= build.GrooveFelt }
+
+// Track is the track that a lip seal's old lip wore into its shaft; the deepest where there are several.
+func (st *Decided) Track(p *Part) (t Track) {
 	for _, x := range st.Parts {
 		f := x.feature(sealTrack)
-		if f == nil || !f.Found.HasValue || !f.Found.HasNominal || x.Choice() == decide.Replace {
+		if f == nil || !f.Found.HasValue || !f.Found.HasNominal {
 			continue
 		}
-		sleeved := false
-		for _, w := range x.Going() {
-			sleeved = sleeved || w.Code == "sleeve"
+		at := Track{Depth: (f.Found.Nominal - f.Found.Value) / 2, Known: true}
+		if x.Choice() == decide.Replace {
+			at.Gone = "new"
 		}
-		if deep := (f.Found.Nominal - f.Found.Value) / 2; !sleeved && deep >= build.GrooveFelt {
-			return deep, true
+		for _, w := range x.Going() {
+			if w.Code == "sleeve" {
+				at.Gone = "sleeved"
+			}
+		}
+		if !t.Known || at.Worn() && (!t.Worn() || at.Depth > t.Depth) {
+			t = at
 		}
 	}
-	return 0, false
+	return t
 }
 
 // sealTrack is the feature of a shaft on which a lip runs.

@@ -40,6 +40,9 @@ func (st *State) facts() *stops.Unit {
 		Cause: st.Cause, BrokenUp: st.BrokenUp(), Kit: st.KitIssues, Unsettled: st.Unsettled(),
 		Known: stops.Known{Displacement: st.Duty.HasDisplacement, Speed: st.Duty.HasSpeed,
 			Pressure: st.Duty.HasPressure}}
+	if r, told := st.Rating(); told && r.Over {
+		u.Asked = r.Words
+	}
 	if counts := st.Counts(); counts != nil {
 		u.Exercise = counts.Source == unit.SourceSimulated
 	}
@@ -106,10 +109,10 @@ func (st *State) factsOf(p *Part) stops.Part {
 	if j, bolted := build.JointOf(p.Def, p.Part.Joint); bolted {
 		x.Joint = &j
 	}
-	if depth, ok := st.Groove(p); ok {
-		x.Groove = quantity.Show(depth, quantity.Length, quantity.Metric)
-	}
 	if p.Def.Kind == "lip_seal" {
+		if t := st.Track(p); t.Worn() {
+			x.Groove = quantity.Show(t.Depth, quantity.Length, quantity.Metric)
+		}
 		x.Lip = build.LipOf(p.Part.Lip, p.Seal.Width, p.Step.Press, shownLength)
 	}
 	for _, w := range p.Going() {

@@ -2,6 +2,7 @@ package build
 
 import (
 	"fmt"
+	"math"
 
 	"corvek/core/calc"
 	"corvek/core/quantity"
@@ -20,6 +21,7 @@ type LipRun struct {
 	OnOld  bool // as it was pressed it runs on the old groove
 	Needs  string
 	Output *calc.Output
+	Margin float64 // m from the lip to the near edge of the groove, as pressed, else flush; under 0 it runs on it
 }
 
 // LipOf works out the depths for a lip seal from what was measured, and judges the depth it
@@ -53,5 +55,7 @@ func LipOf(l unit.Lip, width, pressed quantity.Quantity, show func(m float64) st
 		}
 	}
 	r.None = len(spans) == 0
+	lip := pressed.SI + l.Position.SI
+	r.Margin = math.Max(l.Groove.SI-lip, lip-l.Groove.SI-l.Width.SI)
 	return r
 }

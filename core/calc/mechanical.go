@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"corvek/core/field"
+	"corvek/core/fluid"
 	"corvek/core/fluidpower"
 	"corvek/core/friction"
 	"corvek/core/metrology"
@@ -166,42 +167,6 @@ var retainerDef = &Def{
 	},
 }
 
-// sieves are the openings of ASTM E11 test sieves in mm by their mesh.
-var sieves = map[float64]float64{
-	4:   4.75,
-	5:   4,
-	6:   3.35,
-	7:   2.8,
-	8:   2.36,
-	10:  2,
-	12:  1.7,
-	14:  1.4,
-	16:  1.18,
-	18:  1,
-	20:  .85,
-	25:  .71,
-	30:  .6,
-	35:  .5,
-	40:  .425,
-	45:  .355,
-	50:  .3,
-	60:  .25,
-	70:  .212,
-	80:  .18,
-	100: .15,
-	120: .125,
-	140: .106,
-	170: .09,
-	200: .075,
-	230: .063,
-	270: .053,
-	325: .045,
-	400: .038,
-	450: .032,
-	500: .025,
-	635: .02,
-}
-
 var meshDef = &Def{
 	Name:        "mesh",
 	Title:       "Strainer mesh",
@@ -215,26 +180,17 @@ var meshDef = &Def{
 	Assumptions: "strainer cloth of other wire has another opening",
 	Example:     `{"mesh":100}`,
 	Run: func(a *Args, o *Output) error {
-		mmOpen, ok := sieves[a.Val("mesh")]
-		if !ok {
-			below, above := 0.0, math.Inf(1)
-			for m := range sieves {
-				if m < a.Val("mesh") {
-					below = math.Max(below, m)
-				} else {
-					above = math.Min(above, m)
-				}
-			}
-			switch {
-			case below == 0:
-				return field.Errorf("mesh", "is coarser than the table, which begins at 4")
-			case math.IsInf(above, 1):
-				return field.Errorf("mesh", "is finer than the table, which ends at 635")
-			}
+		opening, below, above := fluid.Sieve(a.Val("mesh"))
+		switch {
+		case below == 0:
+			return field.Errorf("mesh", "is coarser than the table, which begins at 4")
+		case math.IsInf(above, 1):
+			return field.Errorf("mesh", "is finer than the table, which ends at 635")
+		case opening == 0:
 			return field.Errorf("mesh", "is no usual test sieve; the neighbours are %s and %s", f2(below), f2(above))
 		}
-		o.Fig("opening", mmOpen*1e-3, "m")
-		o.Step("mesh %s has %s mm of opening", f2(a.Val("mesh")), f(mmOpen))
+		o.Fig("opening", opening, "m")
+		o.Step("mesh %s has %s mm of opening", f2(a.Val("mesh")), f(1e3*opening))
 		return nil
 	},
 }

@@ -43,6 +43,8 @@ var unitFields = []*Field{
 	unitTable.size("speed", "Speed", quantity.Rotation, func(p *Place) *quantity.Quantity { return &p.Unit.Speed }),
 	unitTable.size("duty_pressure", "Working pressure", quantity.Pressure,
 		func(p *Place) *quantity.Quantity { return &p.Unit.DutyPressure }),
+	unitTable.size("rated_pressure", "Rated for", quantity.Pressure,
+		func(p *Place) *quantity.Quantity { return &p.Unit.RatedPressure }),
 	unitTable.size("temperature", "Temperature", quantity.Temperature,
 		func(p *Place) *quantity.Quantity { return &p.Unit.Temperature }),
 	unitTable.size("parts_temperature", "Temperature of the parts when measured", quantity.Temperature,

@@ -162,6 +162,8 @@ func (f *Family) own(written *Part) Part {
 		if len(p.Features) == 0 {
 			p.Features = slices.Clone(k.Features)
 		}
+	} else if known && p.Springs() && len(p.Features) == 0 { // what goes back measured has something to be measured
+		p.Features = slices.Clone(k.Features)
 	}
 	return p
 }

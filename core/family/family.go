@@ -251,6 +251,9 @@ func (f *Family) CountOf(code string) int {
 	return 0
 }
 
+// Springs reports that the part is a spring or a stack of them.
+func (p *Part) Springs() bool { return p.Kind == "spring" || p.Kind == "disc_springs" }
+
 // Rework finds a way to save the part by its code, nil when there is none.
 func (p *Part) Rework(code string) *Rework {
 	for i := range p.Reworks {

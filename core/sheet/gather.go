@@ -14,9 +14,9 @@ import (
 
 // ofModel are the values that belong to a model and not to the unit on the bench or its machine.
 var ofModel = map[unit.Scope]string{
-	unit.ScopeUnit: `fluid viscosity density displacement speed duty_pressure temperature filtration capacity
-		setting_low setting_high setting_source need_flow need_torque need_leak need_shot need_back_low need_back_high
-		need_pressure need_pilot need_aux_flow
+	unit.ScopeUnit: `fluid viscosity density displacement speed duty_pressure rated_pressure temperature filtration
+		capacity setting_low setting_high setting_source need_flow need_torque need_leak need_shot need_back_low
+		need_back_high need_pressure need_pilot need_aux_flow
 		need_apart need_force need_stroke need_fill need_turns need_draw_time need_medium`,
 	unit.ScopePart: `expected spring_outside spring_inside spring_thickness spring_cone stack_space stack_needed
 		stack_right friction friction_source thread class dry joint_torque joint_source joint_angle snug locking

@@ -43,6 +43,10 @@ func (l *list) receive() {
 				"work changed").Act = "enter the figures it came with, or say why it could not be run"
 		}
 	}
+	if l.Asked != "" && l.Owes("prove") {
+		l.of("receive", unit.StopRating, "%s", l.Asked).Act = "settle with the customer what it is asked, or correct one " +
+			"of the two"
+	}
 	if l.Job.WarrantyHold {
 		l.of("receive", unit.StopWarranty, "Warranty hold: do not open")
 	}

@@ -37,6 +37,7 @@ type Unit struct {
 	Known  Known  // of its duty
 	// Baseline tells that figures were taken as it was received.
 	Baseline bool
+	Asked    string // more than its maker rates it for, "" where not
 
 	Conclusion unit.Conclusion
 	Cause      *explain.Cause // that was concluded, nil without one

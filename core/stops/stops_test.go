@@ -62,6 +62,7 @@ func TestEachThingLeftOpenIsOneStop(t *testing.T) {
 		{"u1/receive/speed", func(u *stops.Unit) { u.Known.Speed = false }},
 		{"u1/receive/duty_pressure", func(u *stops.Unit) { u.Known.Pressure = false }},
 		{"u1/receive/baseline", func(u *stops.Unit) { u.Baseline = false }},
+		{"u1/receive/rating", func(u *stops.Unit) { u.Asked = "it is asked more than it is made for" }},
 		{"u1/receive/warranty", func(u *stops.Unit) { u.Job.WarrantyHold = true }},
 		{"u1/prove/caution/rotating", func(u *stops.Unit) { u.Family.Cautions = []string{"rotating"} }},
 		{"u1/strip/gauges/elsewhere", func(u *stops.Unit) { u.Gauge = family.Gauge{Verdict: family.Elsewhere} }},
@@ -76,6 +77,11 @@ func TestEachThingLeftOpenIsOneStop(t *testing.T) {
 		}},
 		{"u1/measure/undecided/spool/clearance", func(u *stops.Unit) {
 			part(u).Features[0].Found.Verdict = metrology.Undecided
+		}},
+		{"u1/measure/spring/spool/clearance", func(u *stops.Unit) {
+			part(u).Def.Kind, part(u).Choice = "disc_springs", decide.Keep
+			part(u).Features[0].Found, part(u).Features[0].Built = measure.Result{}, measure.Result{}
+			part(u).Features[0].Def.Clearance = false
 		}},
 		{"u1/measure/not_measured/spool/clearance", func(u *stops.Unit) {
 			part(u).Features[0].Found, part(u).Features[0].Def.MustHave = measure.Result{}, true

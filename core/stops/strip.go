@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 
+	"corvek/core/decide"
 	"corvek/core/family"
 	"corvek/core/metrology"
 	"corvek/core/strip"
@@ -66,11 +67,27 @@ func (l *list) measure() {
 		for k := range p.Features {
 			l.measured(p, &p.Features[k])
 		}
+		l.springBack(p)
 	}
 	for _, s := range l.Suspects {
 		l.add(unit.StopCode{Station: "measure", Kind: unit.StopSuspect, Part: s.Part, Feature: s.Feature},
 			"%s: blamed by “%s” and never measured", s.PartName, strings.ToLower(l.Cause.Name))
 	}
+}
+
+// springBack holds a spring that goes back in and that nobody measured: it looks the same when it is spent, or is
+// another's.
+func (l *list) springBack(p *Part) {
+	if !p.Def.Springs() || p.Choice != decide.Keep || len(p.Features) == 0 {
+		return
+	}
+	for i := range p.Features {
+		if f := &p.Features[i]; f.Found.Any || f.Built.Any || f.Def.MustHave {
+			return
+		}
+	}
+	l.at(p, &p.Features[0], "measure", unit.StopSpring, "%s goes back in and was not measured", p.Name).Act =
+		"measure it, or renew it at Decide: " + strings.ToLower(p.Name)
 }
 
 // measured holds what contradicts itself, is undecided or missing, and readings that

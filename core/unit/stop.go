@@ -20,6 +20,7 @@ const (
 	StopSpeed        StopKind = "speed"
 	StopDutyPressure StopKind = "duty_pressure"
 	StopBaseline     StopKind = "baseline"
+	StopRating       StopKind = "rating" // asked more than it is made for
 	StopWarranty     StopKind = "warranty"
 
 	StopStillOn   StopKind = "still_on"
@@ -36,6 +37,7 @@ const (
 	StopFault       StopKind = "fault"
 	StopUndecided   StopKind = "undecided"
 	StopNotMeasured StopKind = "not_measured"
+	StopSpring      StopKind = "spring" // goes back and nobody measured it
 	StopSuspect     StopKind = "suspect"
 	StopCalibration StopKind = "calibration"
 	StopCoarse      StopKind = "coarse"
@@ -80,10 +82,11 @@ const (
 
 // StopKinds are all kinds.
 var StopKinds = []StopKind{
-	StopCaution, StopComplaint, StopDisplacement, StopSpeed, StopDutyPressure, StopBaseline, StopWarranty,
+	StopCaution, StopComplaint, StopDisplacement, StopSpeed, StopDutyPressure, StopBaseline, StopRating,
+	StopWarranty,
 	StopStillOn, StopUncounted, StopShort, StopOver, StopFacing, StopLoose, StopStuck, StopStack, StopAcquitted,
 	StopGauges,
-	StopFault, StopUndecided, StopNotMeasured, StopSuspect, StopCalibration, StopCoarse,
+	StopFault, StopUndecided, StopNotMeasured, StopSpring, StopSuspect, StopCalibration, StopCoarse,
 	StopConclusion, StopOutside, StopMisfit, StopLeftOver, StopOpen, StopReason, StopAnswer, StopRework,
 	StopPlace, StopPiece, StopSeal,
 	StopOrder, StopCount, StopTorque, StopLip, StopProud, StopFill,

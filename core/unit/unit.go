@@ -32,7 +32,9 @@ type Unit struct {
 	Displacement quantity.Quantity `json:"displacement,omitzero" gorm:"serializer:displacement"`
 	Speed        quantity.Quantity `json:"speed,omitzero" gorm:"serializer:rotation"`
 	DutyPressure quantity.Quantity `json:"duty_pressure,omitzero" gorm:"serializer:pressure"`
-	Temperature  quantity.Quantity `json:"temperature,omitzero" gorm:"serializer:temperature"`
+	// What its maker rates it for
+	RatedPressure quantity.Quantity `json:"rated_pressure,omitzero" gorm:"serializer:pressure"`
+	Temperature   quantity.Quantity `json:"temperature,omitzero" gorm:"serializer:temperature"`
 	// Of its parts when they were measured
 	PartsTemperature quantity.Quantity `json:"parts_temperature,omitzero" gorm:"serializer:temperature"`
 	Hours            quantity.Quantity `json:"hours,omitzero" gorm:"serializer:time;bare:h"`

@@ -135,8 +135,9 @@ var Waivers = []string{"agreed with the customer", "not needed for this duty", "
 // examples show how a field is filled in.
 var examples = map[string]string{
 	"unit/displacement": "32 cc/rev", "unit/speed": "1450 rpm", "unit/duty_pressure": "175 bar",
-	"unit/viscosity": "46 cSt",
-	"unit/capacity":  "120 L", "unit/level_before": "110 L", "unit/vessel": "20 L",
+	"unit/rated_pressure": "250 bar",
+	"unit/viscosity":      "46 cSt",
+	"unit/capacity":       "120 L", "unit/level_before": "110 L", "unit/vessel": "20 L",
 	"unit/shims_fitted": "0.10 mm, 0.05 mm", "unit/shims_available": "0.05 mm x2, 0.02 mm x4",
 	"part/seal_cure": "2029-Q2", "piece/cure": "2029-Q2", "part/order_due": "2031-05-20",
 	"part/seal_size": "24.2 x 3", "piece/size": "24.2 x 3",

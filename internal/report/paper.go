@@ -54,8 +54,15 @@ func (d Data) facts() document.Facts {
 		{Name: "Serial", Value: read(u.Serial)},
 		{Name: "Variant", Value: read(u.Variant)},
 		{Name: "Duty", Value: d.Duty()},
+		{Name: "Rating", Value: d.rating()},
 		{Name: "Fluid", Value: joined(", ", u.Fluid, u.Viscosity.Typed, d.Drained)},
 	}, func(f document.Fact) bool { return f.Value == "" })}
+}
+
+// rating is what it is asked against what its maker rates it for.
+func (d Data) rating() string {
+	r, _ := d.S.Rating()
+	return r.Words
 }
 
 // read is what was read off the unit, or that it was not.

@@ -5,6 +5,7 @@ import (
 
 	"corvek/core/bench"
 	"corvek/core/decide"
+	"corvek/core/fluid"
 	"corvek/core/handover"
 )
 
@@ -34,6 +35,11 @@ func StartUp(st *bench.State) []string {
 		out = append(out, "Keep an eye on it: "+lowered(mask)+".")
 	}
 	out = append(out, handover.Normal(st.Family.Action), handover.Notice(st.Family.Action))
+	if s, told := fluid.ScreenIn(st.Unit.Filtration); told {
+		if words, tooFine := s.Says(st.Unit.Viscosity.SI, st.Unit.Fluid); tooFine {
+			out = append(out, "The strainer: "+words+".")
+		}
+	}
 	if st.Unit.Fluid != "" {
 		out = append(out, "Fluid: "+st.Unit.Fluid+". Nothing else goes in.")
 	}

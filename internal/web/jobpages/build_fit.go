@@ -3,6 +3,7 @@ package jobpages
 import (
 	"fmt"
 	"html/template"
+	"math"
 	"strings"
 	"time"
 
@@ -37,7 +38,11 @@ type FitView struct {
 
 // LipView is where a new lip runs beside the old track.
 type LipView struct {
-	Groove  string // how deep the old track is
+	Groove  string // how deep the old track is, "" where none need be minded
+	Track   string // what is known of it then
+	Folded  bool   // nothing of it is asked unless it is opened
+	Margin  string // from the lip to the track, as pressed or flush
+	Pressed bool
 	Fields  []Entry
 	Press   Entry
 	Spans   string
@@ -101,19 +106,25 @@ func feltBy(def *family.Part) []string {
 
 func (l *look) lip() *LipView {
 	x := l.part
-	depth, worn := l.st.Groove(x)
-	if !worn && x.Part.Lip == (unit.Lip{}) && x.Step.Press.IsZero() {
-		return nil
-	}
+	track := l.st.Track(x)
 	length := draw.Length(l.Units)
 	run := build.LipOf(x.Part.Lip, x.Seal.Width, x.Step.Press, length)
 	v := &LipView{Fields: l.ofPart("lip_groove", "lip_groove_width", "seal_width", "lip_position", "lip_bore",
 		"lip_shoulder"), Press: l.field(l.step("press")), Spans: strings.Join(run.Spans, " or "), None: run.None,
 		OnOld: run.OnOld, Needs: run.Needs}
-	if worn {
-		v.Groove = length(depth)
+	v.Folded = !track.Worn() && x.Part.Lip == (unit.Lip{}) && x.Step.Press.IsZero()
+	switch {
+	case !track.Known:
+		v.Track = "track on the shaft not measured"
+	case track.Gone != "":
+		v.Track = "no old track: the shaft is " + track.Gone
+	case track.Worn():
+		v.Groove = length(track.Depth)
+	default:
+		v.Track = length(math.Max(0, track.Depth)) + " of track: less than a nail catches"
 	}
 	if run.Known {
+		v.Margin, v.Pressed = length(math.Max(0, run.Margin)), !x.Step.Press.IsZero()
 		v.Steps = run.Output.Steps
 		p := x.Part.Lip
 		v.Drawing = template.HTML(draw.LipOffset{Groove: p.Groove.SI, GrooveWidth: p.Width.SI, Seal: x.Seal.Width.SI,

@@ -16,6 +16,7 @@ type DecidePage struct {
 	JobPage
 	Tabs                        Tabs
 	Found                       []bench.Named // causes, with who does what
+	Spare                       string        // what it is asked, where that is far less than its rating
 	Policy                      Choice
 	Keep, Rework, Replace, Open int
 	Parts                       []DecideRow
@@ -43,6 +44,9 @@ const faceOffers = "offers"
 func decidePage(l *look, states []*bench.State) DecidePage {
 	p := DecidePage{JobPage: l.page(), Found: l.st.Causes(), Policy: l.choose(unit.JobRef("policy")),
 		Cautions: l.cautions(), Stops: l.stops()}
+	if r, told := l.st.Rating(); told && r.Spare {
+		p.Spare = r.Words
+	}
 	for i, x := range l.st.Parts {
 		p.count(x.Choice())
 		p.Parts = append(p.Parts, l.decideRow(i+1, x))

@@ -8,6 +8,7 @@ import (
 
 	"corvek/core/entry"
 	"corvek/core/family"
+	"corvek/core/fluid"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/core/wording"
@@ -40,6 +41,7 @@ type ReceivePage struct {
 	Face      string
 	Flow      *Answer // theoretical
 	WantsFlow bool
+	Notes     []Note     // of its duty
 	Points    []PointRow // as received
 	NoBefore  Entry      // why there are none
 	Gauge     *Verdict   // what the gauges say, over the page
@@ -58,6 +60,9 @@ type ReceivePage struct {
 	Waiting   Choice
 	WaitNote  Entry
 }
+
+// Note is something that follows from what was told.
+type Note struct{ Tone, Text string }
 
 // SymptomPress is a symptom that may be tapped.
 type SymptomPress struct {
@@ -139,12 +144,13 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 		p.Rotation = &rotation
 		duty = append(duty, "speed")
 	}
-	duty = append(duty, "duty_pressure", "fluid", "viscosity", "density", "temperature", "hours", "filtration")
+	duty = append(duty, "duty_pressure", "rated_pressure", "fluid", "viscosity", "density", "temperature", "hours", "filtration")
 	p.Duty = append(l.ofUnit(duty...), l.field(unit.JobRef("promised_on")))
 	sets := func(t family.Test) bool { return t.Judges(family.BySetting) }
 	if slices.ContainsFunc(f.Tests, sets) {
 		p.Duty = append(p.Duty, l.ofUnit("setting_low", "setting_high", "setting_source")...)
 	}
+	p.Notes = l.dutyNotes()
 	if len(f.Axes) > 1 {
 		p.Gears = template.HTML(draw.GearPair(l.unit.Rotation))
 	}
@@ -169,6 +175,26 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 		p.asReceived(l)
 	}
 	return p
+}
+
+// dutyNotes are what follows from the duty as it was told: what it is asked against its rating, and whether the
+// strainer lets this fluid through.
+func (l *look) dutyNotes() (out []Note) {
+	if r, told := l.st.Rating(); told {
+		tone := ""
+		if r.Over {
+			tone = "red"
+		}
+		out = append(out, Note{tone, r.Words})
+	}
+	if s, told := fluid.ScreenIn(l.unit.Filtration); told {
+		if words, fine := s.Says(l.unit.Viscosity.SI, l.unit.Fluid); fine {
+			out = append(out, Note{"ochre", words})
+		} else if words != "" {
+			out = append(out, Note{"", words})
+		}
+	}
+	return out
 }
 
 // asReceived lays out what the unit must do, and what it did.
