@@ -22,7 +22,7 @@ func (st *State) Figures() []origin.Figure {
 		q    quantity.Quantity
 	}{
 		{"Displacement", u.Displacement}, {"Speed", u.Speed}, {"Working pressure", u.DutyPressure},
-		{"Viscosity at duty", u.Viscosity}, {"Relief setting, at least", u.Setting.Low},
+		{"Rated for", u.RatedPressure}, {"Viscosity at duty", u.Viscosity}, {"Relief setting, at least", u.Setting.Low},
 		{"Relief setting, at most", u.Setting.High},
 	} {
 		out.told("", d.name, d.q, "typed at Receive, or taken over from the sheet of its model")
@@ -47,6 +47,15 @@ func (st *State) Figures() []origin.Figure {
 	if sh := st.Shims; sh != nil && sh.Fault == "" && sh.Choice.Possible {
 		out.add(origin.Figure{Name: "Side clearance with the new pack", SI: sh.Choice.Resulting, Dim: quantity.Length,
 			Origin: origin.Worked, Words: "clearance as found and the shims on the shelf"})
+	}
+	out.needs(u)
+	for _, a := range st.Attempts {
+		if a.Current {
+			out.attempt(st, a)
+		}
+	}
+	for _, k := range u.Kit {
+		out.piece(k)
 	}
 	return out
 }

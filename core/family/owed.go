@@ -61,6 +61,16 @@ var needs = []need{
 	{"need_complaint_time", "time of the complaint"},
 }
 
+// Asks are the fields of a unit by which a job tells what its machine asks of it.
+func Asks() (out []string) {
+	for _, n := range needs {
+		if strings.HasPrefix(n.field, "need_") {
+			out = append(out, n.field)
+		}
+	}
+	return out
+}
+
 // NeedWords say what a need is, in the middle of a sentence.
 func NeedWords(field string) string {
 	for _, n := range needs {

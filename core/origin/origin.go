@@ -16,6 +16,7 @@ const (
 	Table      Origin = "table"      // of a standard or of practice, by a size or a class of this unit
 	Instrument Origin = "instrument" // what it was measured with
 	Worked     Origin = "worked"     // worked out of others of this unit
+	Simulated  Origin = "simulated"  // of an exercise: no figure of this unit
 )
 
 // Figure is a quantity of a unit as it is printed. Where it is from is part of it.

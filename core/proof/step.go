@@ -9,6 +9,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/fluidpower"
 	"corvek/core/metrology"
+	"corvek/core/origin"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 )
@@ -207,10 +208,22 @@ func (r Rules) weak(t *family.Test, read family.Read, p *unit.Point, source stri
 // Who gives a limit: what ships, or what the machine needs.
 const (
 	guidance = "guidance"
+	shop     = "shop" // and nobody says on what paper it stands
 	needed   = "as the machine needs"
 
 	complained = "as it was complained of"
 )
+
+// Origin tells where the limits of the figure are from.
+func (f *Figured) Origin() origin.Origin {
+	switch f.From {
+	case guidance:
+		return origin.Rule
+	case needed, complained, shop:
+		return origin.Typed
+	}
+	return origin.Document
+}
 
 // judge judges a figure, by the unit's own limits or by what ships alone.
 func (r Rules) judge(t *family.Test, read family.Read, p *unit.Point, typed bool) Figured {
@@ -222,7 +235,7 @@ func (r Rules) judge(t *family.Test, read family.Read, p *unit.Point, typed bool
 	if own := r.own(t.Code, read.Figure); own != nil {
 		f.Limits, f.From = ownLimits(own), own.Source
 		if f.From == "" {
-			f.From = "shop"
+			f.From = shop
 		}
 		if read.By != family.ByDecay {
 			f.By, f.Of = family.ByLimit, ""
@@ -326,7 +339,7 @@ func (r Rules) limits(t *family.Test, f *Figured) {
 		if r.Setting.Low.IsZero() && r.Setting.High.IsZero() {
 			break
 		}
-		f.From = "shop"
+		f.From = shop
 		if r.Setting.Source != "" {
 			f.From = r.Setting.Source
 		}

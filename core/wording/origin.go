@@ -10,6 +10,7 @@ var origins = map[origin.Origin]string{
 	origin.Typed: "told", origin.Read: "measured on this unit", origin.Sheet: "sheet of the model",
 	origin.Document: "document", origin.Rule: "rule, by this unit's own size", origin.Table: "table",
 	origin.Instrument: "its instrument", origin.Worked: "worked out",
+	origin.Simulated: "simulated, an exercise",
 }
 
 // OriginOf says where a figure is from, in a word and what stands behind it.
