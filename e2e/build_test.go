@@ -50,7 +50,7 @@ func (u *user) fitOne(tag string, p *bench.Part) {
 	if p.Stack != nil && p.Def.Stack.As != "" {
 		u.tap(at("stack_fit"), p.Def.Stack.As)
 	}
-	if _, worn := st.Groove(p); worn {
+	if st.Track(p).Worn() {
 		u.fill(at("press"), "1.5 mm")
 	}
 	if j, bolted := build.JointOf(p.Def, p.Part.Joint); bolted {

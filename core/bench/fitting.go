@@ -59,8 +59,11 @@ type Track struct {
 // Worn reports a track that the new lip must run beside.
 func (t Track) Worn() bool { return t.Known && t.Gone == "" && t.Depth >= build.GrooveFelt }
 
-// Track is the track that a lip seal's old lip wore into its shaft; the deepest where there are several.
+// Track is the track that a lip seal's old lip wore into its shaft, the deepest of several; none for other parts.
 func (st *Decided) Track(p *Part) (t Track) {
+	if p.Def.Kind != "lip_seal" {
+		return t
+	}
 	for _, x := range st.Parts {
 		f := x.feature(sealTrack)
 		if f == nil || !f.Found.HasValue || !f.Found.HasNominal {

@@ -28,7 +28,7 @@ func (st *Rated) Rating() (r Rating, ok bool) {
 		return Rating{Over: true, Words: "It is " + at + ": more than its maker made it for"}, true
 	case share <= spareShare:
 		return Rating{Spare: true, Words: "It is " + at + ": it need not be brought back to as-new limits; " +
-			"what it must deliver at its duty decides. A limit that belongs to its rating is the maker's, not this job's"}, true
+			"what it must deliver at its duty decides"}, true
 	}
 	return Rating{Words: "It is " + at}, true
 }

@@ -41,8 +41,8 @@ var movesOf = []struct {
 		need_aux_flow need_apart need_force need_stroke need_fill need_turns need_draw_time need_cold need_hot
 		need_standing
 		need_complaint_pressure need_complaint_temperature need_complaint_time`},
-	{unit.ScopeUnit, MovesNothing, `name machine asset rated_pressure hours parts_temperature filtration changed modification
-		modification_kept shims_fitted shims_available off_body off_gears not_asked no_before gauge ending
+	{unit.ScopeUnit, MovesNothing, `name machine asset rated_pressure hours parts_temperature filtration changed
+		modification modification_kept shims_fitted shims_available off_body off_gears not_asked no_before gauge ending
 		ending_note capacity level_before drained water gained_elsewhere vessel drained_look flushed flushed_by
 		flush other_sump`},
 

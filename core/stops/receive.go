@@ -44,8 +44,8 @@ func (l *list) receive() {
 		}
 	}
 	if l.Asked != "" && l.Owes("prove") {
-		l.of("receive", unit.StopRating, "%s", l.Asked).Act = "settle with the customer what it is asked, or correct one " +
-			"of the two"
+		l.of("receive", unit.StopRating, "%s", l.Asked).Act = "settle with the customer what " +
+			"it is asked, or correct one of the two"
 	}
 	if l.Job.WarrantyHold {
 		l.of("receive", unit.StopWarranty, "Warranty hold: do not open")

@@ -101,7 +101,7 @@ func values(st *bench.State, shop *entry.Shop) (out []value) {
 		default:
 			say("stack_fit", "shim=0.10mm")
 		}
-		if p.Def.Kind == "lip_seal" && st.Track(p).Worn() {
+		if st.Track(p).Worn() {
 			say("press", "1.5 mm")
 		}
 		if j, bolted := build.JointOf(p.Def, joint); bolted {

@@ -144,7 +144,8 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 		p.Rotation = &rotation
 		duty = append(duty, "speed")
 	}
-	duty = append(duty, "duty_pressure", "rated_pressure", "fluid", "viscosity", "density", "temperature", "hours", "filtration")
+	duty = append(duty, "duty_pressure", "rated_pressure", "fluid", "viscosity", "density", "temperature", "hours",
+		"filtration")
 	p.Duty = append(l.ofUnit(duty...), l.field(unit.JobRef("promised_on")))
 	sets := func(t family.Test) bool { return t.Judges(family.BySetting) }
 	if slices.ContainsFunc(f.Tests, sets) {
