@@ -193,6 +193,7 @@ func (u *user) measure(tag string) {
 	}
 	u.says("8.79 L/min", "18.9 %") // 7.00, by hand in core/proof, and 1.79 of 46.4
 	u.fill(sheet("relief_spring", "free_length")+"v1", "42.1 mm")
+	u.fill(sheet("check_spring", "free_length")+"v1", "21.0 mm")
 	require.Zero(u.t, u.state(tag).Open("measure"), "%v", u.state(tag).Stops["measure"])
 }
 

@@ -290,7 +290,12 @@ func TestSecondVersionIsRead(t *testing.T) {
 				return def.Size
 			})
 		}
-		for _, p := range u.Parts { // not asked then: which way round by the way it turns
+		for _, p := range u.Parts { // not asked then: a spring that goes back, which way round by the way it turns
+			for _, f := range p.Features {
+				if p.Code == "check_spring" {
+					f.Readings = nil
+				}
+			}
 			for _, s := range p.Steps {
 				if p.Code == "rear_cover" {
 					s.Facing = ""
