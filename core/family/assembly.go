@@ -8,6 +8,8 @@ import (
 	"strings"
 	"sync"
 
+	"corvek/core/order"
+
 	"go.yaml.in/yaml/v3"
 )
 
@@ -28,6 +30,7 @@ type Assembly struct {
 	Gauge    []string `yaml:"gauge"`
 	Tests    []Test   `yaml:"tests"` // before the watch for leaks
 	Owes     []Owed   `yaml:"owes"`
+	Order    Ordering `yaml:"order"`
 
 	file string
 }
@@ -129,6 +132,10 @@ func loadAssembly(file string, text []byte) (*Assembly, error) {
 	}
 	for i := range a.Parts {
 		a.Parts[i].file = a.file
+	}
+	within := func(code string) bool { return a.has(strings.TrimSuffix(code, order.Tight)) }
+	if code := a.Order.strange(within); code != "" {
+		return nil, fmt.Errorf("%s: order: there is no part %q", a.file, code)
 	}
 	for i := range a.Leaks {
 		a.Leaks[i].file = a.file

@@ -295,10 +295,6 @@ func (f *Family) putOne(a *Assembly, u *Use, n, times int) error {
 			}
 		}
 		p.Code, p.Name, p.Assembly = prefix+p.Code, p.Name+ending, in.Code
-		p.each(func(list *[]string) {
-			*list = slices.DeleteFunc(slices.Clone(*list), func(x string) bool { return slices.Contains(u.Without, x) })
-		})
-		p.Relations = p.Relations.copied(prefix, a.has)
 		for i := range p.Features {
 			p.Features[i].Rule.within(prefix, a.has)
 			p.Features[i].Mate.within(prefix, a.has)
@@ -316,6 +312,7 @@ func (f *Family) putOne(a *Assembly, u *Use, n, times int) error {
 		in.Parts = append(in.Parts, p.Code)
 		f.Parts = append(f.Parts, p)
 	}
+	f.Order = f.Order.with(a.Order.within(prefix, a.has))
 	for _, l := range a.Leaks {
 		if part, _ := CutFeature(l.Feature); slices.Contains(u.Without, part) {
 			continue
@@ -418,12 +415,6 @@ func (f *Family) without(code string) error {
 	gone := func(p *Part) bool { return p.Code == code || p.Assembly == code }
 	n := len(f.Parts)
 	f.Parts = slices.DeleteFunc(f.Parts, func(p Part) bool { return gone(&p) })
-	for i := range f.Parts {
-		f.Parts[i].Relations = f.Parts[i].Relations.copied("", func(string) bool { return false })
-		f.Parts[i].each(func(list *[]string) {
-			*list = slices.DeleteFunc(*list, func(x string) bool { _, there := f.PartByCode(x); return !there })
-		})
-	}
 	if len(f.Parts) == n {
 		return f.wrong(0, "without: there is no part or assembly %q", code)
 	}

@@ -20,6 +20,7 @@ type Family struct {
 	Symptoms []string  `yaml:"symptoms"`
 	Cautions []string  `yaml:"cautions"`
 	Tests    []Test    `yaml:"tests"`
+	Order    Ordering  `yaml:"order"`
 	Owes     []Owed    `yaml:"owes"` // what is claimed of a rebuilt unit, and what shows it
 	Accept   Accept    `yaml:"accept"`
 	Run      Run       `yaml:"run_on"` // what its test is run on
@@ -67,8 +68,7 @@ type Part struct {
 	Stack     *StackDef `yaml:"stack"`
 	Shape     Shape     `yaml:"shape"`
 	Features  []Feature `yaml:"features"`
-	Relations `yaml:",inline"`
-	Assembly  string `yaml:"-"` // code of the assembly it came with
+	Assembly  string    `yaml:"-"` // code of the assembly it came with
 	file      string
 	line      int
 }

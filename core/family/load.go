@@ -87,7 +87,7 @@ func (p *Part) UnmarshalYAML(n *yaml.Node) error {
 }
 
 const partKeys = "code name kind count branch facings facing turns renew wearing set bolt checks turn_check cautions " +
-	"both_sides reaches reworks function do_not_touch stack shape features inside behind under closes"
+	"both_sides reaches reworks function do_not_touch stack shape features"
 
 // UnmarshalYAML notes the line, so that later checks can name it.
 func (f *Feature) UnmarshalYAML(n *yaml.Node) error {
@@ -159,14 +159,17 @@ func (f *Family) whole(doc *yaml.Node) (*Family, error) {
 	if err != nil {
 		return nil, err
 	}
+	forms := []*Family{whole}
 	for i := range f.VariantRules {
 		if v := &f.VariantRules[i]; !v.Change.Empty() {
-			if _, err := f.checked(doc, v.Change, v.Own); err != nil {
+			form, err := f.checked(doc, v.Change, v.Own)
+			if err != nil {
 				return nil, fmt.Errorf("%w (in the variant %s)", err, v.Code)
 			}
+			forms = append(forms, form)
 		}
 	}
-	return whole, nil
+	return whole, f.orders(keyLines(doc)["order"], forms)
 }
 
 // checked puts the family together and looks it through.
@@ -260,7 +263,7 @@ func (c *checker) family() {
 		c.part(p)
 	}
 	c.file = ""
-	c.relations()
+	c.ordering()
 	for _, l := range f.Leaks {
 		c.file = l.file
 		c.leak(l)

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"corvek/core/family"
+	"corvek/core/order"
 	"corvek/core/quantity"
 
 	"github.com/stretchr/testify/assert"
@@ -93,22 +94,24 @@ func TestNoTestLimitIsOneFigureForAllSizes(t *testing.T) {
 	assert.Greater(t, limits, 60)
 }
 
-// A claim names steps that there are and needs that a job knows; a relation and a rule hold only
-// among what the family has.
-func TestClaimsRelationsAndRulesAreStrict(t *testing.T) {
+// A claim names steps that there are and needs that a job knows; what stands in whose way and a rule hold only among
+// what the family has.
+func TestClaimsOrdersAndRulesAreStrict(t *testing.T) {
 	const head = "code: x\nname: X\naction: valve\nparts:\n" +
-		"  - {code: cap, name: Cap, kind: cover, closes: [ball]}\n" +
-		"  - {code: ball, name: Ball, kind: ball, behind: [cap], features: [{code: d, name: D,\n" +
+		"  - {code: cap, name: Cap, kind: cover}\n" +
+		"  - {code: ball, name: Ball, kind: ball, features: [{code: d, name: D,\n" +
 		"      method: value, wears: shaft,\n" +
 		"      rule: {fit: h6, out: \"0.1 %\", basis: shop practice}}]}\n" +
+		"order: {behind: [[cap, ball]]}\n" +
 		"tests: [hand_turn, leak_watch]\n"
 	f, err := family.Load("x.yaml", []byte(head+"owes: [turns, {as: tight, says: dry all round}]\n"))
 	require.NoError(t, err)
 	require.Len(t, f.Owes, 2)
 	assert.Equal(t, "dry all round", f.Owes[1].Says)
 	assert.Equal(t, []string{"leak_watch"}, f.Owes[1].By)
-	p, _ := f.PartByCode("cap")
-	assert.Equal(t, []string{"ball"}, p.Closes)
+	o, err := f.Ordered([]*family.Part{&f.Parts[0], &f.Parts[1]})
+	require.NoError(t, err)
+	assert.Equal(t, []string{"cap"}, o.InWay(order.Set{"cap": true, "ball": true}, "ball"))
 
 	for add, says := range map[string]string{
 		"owes: [delivers]\n":                                  "there is no step \"p50\"",
@@ -126,15 +129,14 @@ func TestClaimsRelationsAndRulesAreStrict(t *testing.T) {
 		assert.ErrorContains(t, err, says, add)
 	}
 	for from, to := range map[string][2]string{
-		"closes: [ball]": {"closes: [seat]", "does not stand in its way"},
-		"behind: [cap]":  {"behind: [ball]", "does not stand in its way"},
-		", closes: [ball]}\n  - {code: ball, name: Ball, kind: ball, behind: [cap]": {
-			", behind: [ball]}\n  - {code: ball, name: Ball, kind: ball, behind: [cap]",
-			"in its own way through others"},
-		"fit: h6":              {"fit: hh66", "no tolerance"},
-		"basis: shop practice": {"times: 2", "says on what it stands"},
-		"out: \"0.1 %\"":       {"of: cap.d", "which there is not"},
-		"fit: h6, ":            {"fits: h6, ", "is not known here"},
+		"[[cap, ball]]":           {"[[cap, seat]]", "no part or assembly \"seat\""},
+		"{behind: [[cap, ball]]}": {"{behind: [[cap, ball], [ball, cap]]}", "keep one another in"},
+		"{behind: [[cap, ball]]":  {"{before: [[cap, ball]]", "is not known here"},
+		"behind: [[cap, ball]]":   {"behind: [cap, ball]", "from the outside in"},
+		"fit: h6":                 {"fit: hh66", "no tolerance"},
+		"basis: shop practice":    {"times: 2", "says on what it stands"},
+		"out: \"0.1 %\"":          {"of: cap.d", "which there is not"},
+		"fit: h6, ":               {"fits: h6, ", "is not known here"},
 	} {
 		_, err := family.Load("x.yaml", []byte(strings.Replace(head, from, to[0], 1)))
 		assert.ErrorContains(t, err, to[1], to[0])

@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"corvek/core/family"
+	"corvek/core/order"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -55,10 +56,9 @@ func TestAValveInsideAnotherPart(t *testing.T) {
 	require.NoError(t, err)
 	f, err := lib["directional_spool_valve"].As("inner", nil)
 	require.NoError(t, err)
-	keeper, _ := f.PartByCode("inner_keeper")
-	assert.Equal(t, []string{"spool"}, keeper.Inside)
-	spring, _ := f.PartByCode("inner_spring")
-	assert.Equal(t, []string{"inner_keeper"}, spring.Behind)
+	o := orderOf(t, f)
+	assert.Equal(t, []string{"spool"}, o.InWay(order.Set{"spool": true, "inner_keeper": true}, "inner_keeper"))
+	assert.Equal(t, []string{"inner_keeper"}, o.InWay(order.Set{"inner_keeper": true}, "inner_spring"))
 	_, owed := f.OwedByCode("inner")
 	assert.True(t, owed)
 }

@@ -124,18 +124,9 @@ func (o *Order) stuck(on Set, kept func(string) bool) (left []string) {
 	return left
 }
 
-// ClosedOut are the parts that are not in and cannot get in while these are: each has something in every way of it.
-// Where each could get in alone, but not all of them in any order, it is those that keep one another out. A set with
-// no such parts can be built on.
-func (o *Order) ClosedOut(in Set) (out []string) {
-	for _, p := range o.parts {
-		if !in[p.Code] && len(o.InWay(in, p.Code)) > 0 {
-			out = append(out, p.Code)
-		}
-	}
-	if len(out) > 0 {
-		return out
-	}
+// ClosedOut are the parts that are not in and cannot all get in while these are: each of them goes in before some
+// part that is in, in every order that there is. A set with no such parts can be built on.
+func (o *Order) ClosedOut(in Set) []string {
 	return o.stuck(o.all(), func(code string) bool { return in[code] })
 }
 
