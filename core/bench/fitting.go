@@ -3,40 +3,8 @@ package bench
 import (
 	"corvek/core/build"
 	"corvek/core/decide"
-	"corvek/core/family"
 	"corvek/core/quantity"
-	"corvek/core/unit"
 )
-
-// Placed are the parts on a unit in the order they came off, as the build reads them.
-func Placed(u *unit.Unit, f *family.Family) (out []build.Placed) {
-	for _, p := range u.Parts {
-		if !p.OnUnit() {
-			continue
-		}
-		def, step := p.Def(f), p.Built(u.Round())
-		out = append(out, build.Placed{Code: p.Code, Kind: def.Kind, Branch: def.Branch,
-			Done: step != nil && step.Done})
-	}
-	return out
-}
-
-// InOrder are the parts in the order in which they are fitted.
-func (st *Decided) InOrder() []*Part {
-	out := make([]*Part, 0, len(st.Parts))
-	for _, i := range build.Order(Placed(st.Unit, st.Family)) {
-		out = append(out, st.Parts[i])
-	}
-	return out
-}
-
-// Under are the parts that belong under one and are not fitted yet.
-func (st *Decided) Under(p *Part) (out []*Part) {
-	for _, code := range build.Under(Placed(st.Unit, st.Family), p.Code) {
-		out = append(out, st.ByCode[code])
-	}
-	return out
-}
 
 // CountsIn reports that the pieces of a part are counted as they go in, and how many there
 // must be: where they were counted out, or a pack of shims was worked out.

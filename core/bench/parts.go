@@ -8,6 +8,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/kit"
 	"corvek/core/metrology"
+	"corvek/core/order"
 	"corvek/core/unit"
 )
 
@@ -24,6 +25,7 @@ type AsFound struct {
 	Seen           []SeenMark
 	Decision       unit.Decision
 	Step           unit.Step
+	Alone          bool   // never taken out, and not to be: it is on the unit as it came
 	Stack          *Stack // nil where order and facing of a pack do not matter
 
 	slides bool // moved by hand once it is in: a spool of a valve, a piston of a cylinder
@@ -61,10 +63,12 @@ type Stripped struct {
 	Parts  []*AsFound   // that are on this unit, in the order they came off
 	Absent []*unit.Part // of the family's, that are not
 	ByCode map[string]*AsFound
+
+	order *order.Order // what stands in whose way
 }
 
 func stripped(g *Given) *Stripped {
-	st := &Stripped{Given: g, ByCode: map[string]*AsFound{}}
+	st := &Stripped{Given: g, ByCode: map[string]*AsFound{}, order: Ordered(g.Unit, g.Family)}
 	loose, bits := map[string]int{}, map[string]int{}
 	for _, l := range st.Unit.Loose {
 		if l.Fragment {
@@ -73,6 +77,7 @@ func stripped(g *Given) *Stripped {
 			loose[l.Part] += l.Count
 		}
 	}
+	alone := LeftAlone(st.Unit, st.Family)
 	for _, row := range st.Unit.Parts {
 		def := row.Def(st.Family)
 		if !row.OnUnit() {
@@ -80,7 +85,7 @@ func stripped(g *Given) *Stripped {
 			continue
 		}
 		p := &AsFound{Part: row, Def: def, Loose: loose[row.Code], LooseFragments: bits[row.Code],
-			slides: build.Slides(st.Family.Action, def.Kind)}
+			Alone: alone[row.Code], slides: build.Slides(st.Family.Action, def.Kind)}
 		p.Seen = st.seen(p)
 		p.Missing = stripPart(p).Missing()
 		if def.Stack != nil {

@@ -94,6 +94,11 @@ func (st *State) factsOfCause(u *stops.Unit) {
 func (st *State) factsOf(p *Part) stops.Part {
 	x := stops.Part{Part: p.Part, Strip: stripPart(p.AsFound), Def: p.Def, Choice: p.Choice(), Proposal: p.Proposal,
 		Decision: p.Decision, Step: p.Step, AsksFeel: p.AsksFeel(), Stuck: p.CameStuck()}
+	if p.Off {
+		for _, way := range st.InTheWay(p.AsFound) {
+			x.Strip.InWay = append(x.Strip.InWay, strings.ToLower(way.Name))
+		}
+	}
 	if s := p.Stack; s != nil {
 		x.Stack = &stops.Stack{Found: s.Found, Fit: s.Fit, FoundFault: s.FoundFault, FitFault: s.FitFault,
 			FitDiff: s.FitDiff, FitDoes: s.FitDoes, Unknown: p.Part.StackFrom == unit.StackUnknown}
@@ -131,6 +136,7 @@ func stripPart(p *AsFound) strip.Part {
 		Code:          p.Code,
 		Name:          p.Name,
 		Off:           p.Off,
+		Alone:         p.Alone,
 		Expected:      p.Expected,
 		Found:         n,
 		Counted:       counted,

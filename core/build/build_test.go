@@ -19,23 +19,6 @@ func TestSuspectIsTheStepItWentStiffAt(t *testing.T) {
 	assert.Empty(t, build.Suspect(steps[:1]))
 }
 
-// Last off goes on first; bolts that stand behind their cover go in after it, those that
-// stand before it do so anyway, and a branch is another matter.
-func TestOrderOfFitting(t *testing.T) {
-	parts := []build.Placed{{Code: "bolts", Kind: "bolts"}, {Code: "front", Kind: "cover"},
-		{Code: "gear", Kind: "gear_shaft"}, {Code: "rear", Kind: "cover"}, {Code: "rear_bolts", Kind: "bolts"},
-		{Code: "spring", Kind: "spring", Branch: "Relief"}}
-	assert.Equal(t, []int{5, 3, 4, 2, 1, 0}, build.Order(parts))
-	assert.Equal(t, []string{"rear", "rear_bolts", "gear"}, build.Under(parts, "front"))
-	assert.Empty(t, build.Under(parts, "rear"))
-	assert.Empty(t, build.Under(parts, "spring"))
-	parts[2].Done = true
-	assert.Equal(t, []string{"rear", "rear_bolts"}, build.Under(parts, "front"))
-	assert.Equal(t, []string{"gear", "front", "bolts"}, build.Apart(parts, "gear"))
-	assert.Equal(t, []string{"spring"}, build.Apart(parts, "spring"))
-	assert.Nil(t, build.Apart(parts, "nothing"))
-}
-
 // The torque to turn a shaft tells the joint since which it is stiff, also where nobody called
 // it stiff; friction that grows a little is none.
 func TestSuspectByTurningTorque(t *testing.T) {

@@ -70,6 +70,9 @@ func (f *Field) signed() *Field {
 	return f
 }
 
+// tightens marks the figure that tells that a fastener is more than in.
+func (f *Field) tightens() *Field { f.Tightens = true; return f }
+
 // lays marks a value that says of what parts the unit consists.
 func (f *Field) lays() *Field {
 	f.Lays = true

@@ -245,7 +245,7 @@ var stepFields = []*Field{
 	stepTable.choice("turn", "Turn the shaft by hand: how does it feel?", turns,
 		func(p *Place) *string { return &p.Step.Turn }),
 	stepTable.size("torque", "Tightened to", quantity.Torque,
-		func(p *Place) *quantity.Quantity { return &p.Step.Torque }),
+		func(p *Place) *quantity.Quantity { return &p.Step.Torque }).tightens(),
 	stepTable.size("turn_torque", "Torque to turn it by hand", quantity.Torque,
 		func(p *Place) *quantity.Quantity { return &p.Step.TurnTorque }),
 	stepTable.size("push", "Force to move it", quantity.Force,

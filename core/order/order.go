@@ -134,10 +134,11 @@ func (o *Order) ClosedOut(in Set) []string {
 // has closed out already is not said again. Nothing where it goes in rightly.
 func (o *Order) Over(in Set, code string) (out []string) {
 	before := o.ClosedOut(in)
-	after := Set{code: true}
+	after := Set{}
 	for c, is := range in {
 		after[c] = is
 	}
+	after[code] = true
 	for _, c := range o.ClosedOut(after) {
 		if !slices.Contains(before, c) && c != code {
 			out = append(out, c)

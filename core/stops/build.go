@@ -10,14 +10,17 @@ import (
 )
 
 func (l *list) build() {
-	undone := 0
+	parts, undone := 0, 0
 	for i := range l.Parts {
-		if !l.Parts[i].Step.Done {
-			undone++
+		if p := &l.Parts[i]; !p.Strip.Alone {
+			parts++
+			if !p.Step.Done {
+				undone++
+			}
 		}
 	}
 	if undone > 0 {
-		l.of("build", unit.StopUnfitted, "%d of %d parts not fitted", undone, len(l.Parts)).Act = "fit the next part"
+		l.of("build", unit.StopUnfitted, "%d of %d parts not fitted", undone, parts).Act = "fit the next part"
 	}
 	for i := range l.Parts {
 		p := &l.Parts[i]

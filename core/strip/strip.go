@@ -4,6 +4,7 @@ package strip
 
 import (
 	"fmt"
+	"strings"
 
 	"corvek/core/unit"
 )
@@ -13,6 +14,8 @@ type Part struct {
 	Code          string
 	Name          string
 	Off           bool
+	Alone         bool     // it is left on as it came
+	InWay         []string // what is still on and keeps it from coming off
 	Expected      int
 	Found         int
 	Counted       bool // Found was really entered
@@ -58,8 +61,14 @@ func Check(parts []Part, loose []Loose) []Issue {
 	left := 0
 	for _, p := range parts {
 		if !p.Off {
-			left++
+			if !p.Alone {
+				left++
+			}
 			continue
+		}
+		if len(p.InWay) > 0 {
+			out = append(out, Issue{Part: p.Code, Kind: unit.StopOrder,
+				Text: fmt.Sprintf("%s is off, and still on in its way: %s", p.Name, strings.Join(p.InWay, ", "))})
 		}
 		switch m := p.Missing(); {
 		case !p.Counted:

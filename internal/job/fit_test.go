@@ -78,14 +78,40 @@ func TestOrderIsHeldAndRemembered(t *testing.T) {
 	tag := newUnit(t, s, "external_gear_pump")
 	cover := func() unit.Step { return load(t, s, tag).ByCode["front_cover"].Step }
 	put(t, s, tag, "u1/part/front_cover/step/done", "yes")
+	assert.NotContains(t, kindsAt(load(t, s, tag), "front_cover"), unit.StopOrder, "it can be built up from either cover")
+	put(t, s, tag, "u1/part/front_cover/step/done", "")
+	put(t, s, tag, "u1/part/rear_cover/step/done", "yes")
+	put(t, s, tag, "u1/part/front_cover/step/done", "yes")
 	assert.Contains(t, kindsAt(load(t, s, tag), "front_cover"), unit.StopOrder)
 	assert.Contains(t, cover().Over, "front needles")
+	assert.Contains(t, cover().Over, "drive gear")
 	assert.NotContains(t, cover().Over, "relief spring", "another branch is another matter")
 	put(t, s, tag, "u1/part/front_cover/step/order_why", "tried dry for its gap")
 	assert.NotContains(t, kindsAt(load(t, s, tag), "front_cover"), unit.StopOrder)
 	put(t, s, tag, "u1/part/front_cover/step/done", "")
-	assert.Equal(t, 1, cover().TakenOut)
+	assert.Equal(t, 2, cover().TakenOut)
 	assert.Empty(t, cover().Over)
+}
+
+// A fastener is in, or tightened; only tightening waits for all that it closes.
+func TestATightenedJointWaitsForWhatItCloses(t *testing.T) {
+	s := emptyShop(t)
+	tag := newUnit(t, s, "axial_piston_pump")
+	at := func(part, name string) string { return "u1/part/" + part + "/step/" + name }
+	for _, p := range load(t, s, tag).InOrder() {
+		if p.Code != "shaft" && p.Code != "front_bearing" && p.Code != "seal_plate" && p.Code != "shaft_seal" {
+			put(t, s, tag, at(p.Code, "done"), "yes")
+		}
+	}
+	assert.NotContains(t, kindsAt(load(t, s, tag), "cover_bolts"), unit.StopOrder, "the bolts are in, and loose")
+	put(t, s, tag, at("cover_bolts", "torque"), "40 N·m")
+	st := load(t, s, tag)
+	assert.Contains(t, kindsAt(st, "cover_bolts"), unit.StopOrder)
+	assert.Equal(t, "shaft", st.ByCode["cover_bolts"].Step.Over)
+	put(t, s, tag, at("cover_bolts", "torque"), "")
+	put(t, s, tag, at("shaft", "done"), "yes")
+	put(t, s, tag, at("cover_bolts", "torque"), "40 N·m")
+	assert.NotContains(t, kindsAt(load(t, s, tag), "cover_bolts"), unit.StopOrder)
 }
 
 // A new round opens the unit down to where the cause points; what was not touched stays

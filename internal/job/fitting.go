@@ -1,10 +1,7 @@
 package job
 
 import (
-	"strings"
-
 	"corvek/core/bench"
-	"corvek/core/build"
 	"corvek/core/entry"
 )
 
@@ -14,11 +11,7 @@ func fitted(p *entry.Place, was bool) {
 	s := p.Step
 	switch {
 	case s.Done:
-		var open []string
-		for _, code := range build.Under(bench.Placed(p.Unit, p.Family), p.Part.Code) {
-			open = append(open, strings.ToLower(p.Unit.Part(code).Name))
-		}
-		s.Over = strings.Join(open, ", ")
+		s.Over = bench.FittedOver(p.Unit, p.Family, p.Part)
 	case was:
 		s.TakeOut()
 	}

@@ -8,7 +8,6 @@ import (
 	"time"
 
 	"corvek/core/bench"
-	"corvek/core/build"
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/field"
@@ -197,7 +196,7 @@ func (s *Service) OpenRound(ctx context.Context, who people.Actor, tag string, n
 			switch {
 			case down != nil:
 				var parts []*unit.Part
-				for _, code := range build.Apart(bench.Placed(u, st.Family), down.Code) {
+				for _, code := range bench.Apart(u, st.Family, down.Code) {
 					parts = append(parts, u.Part(code))
 				}
 				takeOut(parts, n)

@@ -104,7 +104,7 @@ func (w *writing) set(e Edit) (kept string, wrote bool, err error) {
 	if err := place.Write(f, kept); err != nil {
 		return "", false, err
 	}
-	if f.Fits {
+	if f.Fits || f.Tightens && place.Step.Done {
 		fitted(place, was)
 	}
 	w.record(unit.Entry{Action: "set", Field: e.Field, Before: now, After: kept})

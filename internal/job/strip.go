@@ -34,8 +34,9 @@ func (s *Service) TakeOffRest(ctx context.Context, who people.Actor, tag string,
 			if why := st.Shut(); why != "" {
 				return "", field.Errorf("", "not opened yet: %s", why)
 			}
+			alone := bench.LeftAlone(u, st.Family)
 			for _, p := range u.Parts {
-				p.Off = p.Off || p.OnUnit()
+				p.Off = p.Off || p.OnUnit() && !alone[p.Code]
 			}
 			w.happened(unit.Event{Kind: unit.EventRestOff, Unit: number})
 			return "", nil

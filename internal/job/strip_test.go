@@ -95,17 +95,30 @@ func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
 // The order on the bench need not be the family's, and Build runs it backwards.
 func TestOrderAsItCameApart(t *testing.T) {
 	s, ctx := emptyShop(t), context.Background()
-	tag := newUnit(t, s, "check_valve")
+	tag := newUnit(t, s, "flow_divider")
+	order := func() (a, b int) {
+		for i, p := range load(t, s, tag).InOrder() {
+			switch p.Code {
+			case "relief_a":
+				a = i
+			case "relief_b":
+				b = i
+			}
+		}
+		return a, b
+	}
+	a, b := order()
+	assert.Greater(t, a, b, "a comes off first")
+	require.NoError(t, s.MovePart(ctx, iva, tag, 1, "relief_b", -1))
+	a, b = order()
+	assert.Less(t, a, b, "the first off goes on last")
+	require.NoError(t, s.MovePart(ctx, iva, tag, 1, "end_cover", -1))
 	st := load(t, s, tag)
-	first, second := st.Parts[0], st.Parts[1]
-	require.NoError(t, s.MovePart(ctx, iva, tag, 1, second.Code, -1))
-	st = load(t, s, tag)
-	assert.Equal(t, second.Code, st.Parts[0].Code)
-	assert.Equal(t, first.Code, st.Parts[1].Code)
-	steps := st.Steps()
-	assert.Equal(t, strings.ToLower(second.Name), steps[len(steps)-1].Name, "the first off goes on last")
+	assert.Equal(t, "end_cover", st.Parts[0].Code)
+	steps := st.InOrder()
+	assert.Equal(t, "end_bolts", steps[len(steps)-1].Code, "what cannot be is not proposed")
 	var fe *field.Error
-	require.ErrorAs(t, s.MovePart(ctx, iva, tag, 1, second.Code, -1), &fe)
+	require.ErrorAs(t, s.MovePart(ctx, iva, tag, 1, "end_cover", -1), &fe)
 	require.ErrorAs(t, s.MovePart(ctx, iva, tag, 1, "no_such_part", 1), &fe)
 }
 

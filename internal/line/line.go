@@ -78,8 +78,8 @@ func arrow(part *bench.Part) string {
 
 // Next is the part to fit next, nil when all are fitted.
 func Next(st *bench.State) *bench.Part {
-	for _, p := range st.InOrder() {
-		if !p.Step.Done {
+	for _, p := range st.ToFit() {
+		if !p.Step.Done && !p.Alone {
 			return p
 		}
 	}

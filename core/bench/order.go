@@ -1,0 +1,186 @@
+package bench
+
+import (
+	"slices"
+	"strings"
+
+	"corvek/core/build"
+	"corvek/core/family"
+	"corvek/core/order"
+	"corvek/core/unit"
+)
+
+// Ordered is what stands in whose way among the parts that are on a unit, listed as they came off. What the relations
+// of a family say was looked through when it was read; parts less than it has only free ways.
+func Ordered(u *unit.Unit, f *family.Family) *order.Order {
+	var parts []*family.Part
+	for _, p := range u.Parts {
+		if p.OnUnit() {
+			parts = append(parts, p.Def(f))
+		}
+	}
+	o, err := f.Ordered(parts)
+	if err != nil { // a part that was put in at the bench has a code of its own
+		o, _ = order.New(nil)
+	}
+	return o
+}
+
+// LeftAlone are the parts that are not to be taken out and never were, with what lies behind them and was not taken out
+// either: they are on the unit as it came.
+func LeftAlone(u *unit.Unit, f *family.Family) order.Set {
+	alone := order.Set{}
+	for _, p := range u.Parts {
+		if p.OnUnit() && !p.Off && p.Def(f).DoNot != "" {
+			alone[p.Code] = true
+		}
+	}
+	if len(alone) == 0 {
+		return alone
+	}
+	o := Ordered(u, f)
+	for _, p := range u.Parts {
+		if p.OnUnit() && !p.Off && len(o.InWay(alone, p.Code)) > 0 {
+			alone[p.Code] = true
+		}
+	}
+	return alone
+}
+
+// InPlace is what is fitted on a unit as it is built, and what is tightened there.
+func InPlace(u *unit.Unit, f *family.Family) order.Set {
+	in, alone := order.Set{}, LeftAlone(u, f)
+	for _, p := range u.Parts {
+		if !p.OnUnit() {
+			continue
+		}
+		def, step := p.Def(f), p.Built(u.Round())
+		there := step != nil && step.Done || alone[p.Code]
+		in[p.Code] = there
+		in[p.Code+order.Tight] = there && def.Tightened() && tightened(def, p, step)
+	}
+	return in
+}
+
+// tightened reports that a fastener is more than in: its torque was noted, or none is asked of it.
+func tightened(def *family.Part, p *unit.Part, step *unit.Step) bool {
+	j, bolted := build.JointOf(def, p.Joint)
+	return !bolted || p.Joint.Snug || !j.Bolts && j.Angle != "" || step == nil || !step.Torque.IsZero()
+}
+
+// StillOn is what is on a unit as it is taken apart; a fastener is loosened as it comes.
+func StillOn(u *unit.Unit) order.Set {
+	on := order.Set{}
+	for _, p := range u.Parts {
+		on[p.Code] = p.OnUnit() && !p.Off
+	}
+	return on
+}
+
+// InOrder are the parts in the order in which they are fitted: as they came off, the other way round, where that goes,
+// and what is soft last touched.
+func (st *Decided) InOrder() []*Part { return st.inOrder(st.order.Build(nil, st.wish(), st.soft)) }
+
+// ToFit are the parts that are not fitted yet, in an order in which they go in beside what is.
+func (st *Decided) ToFit() []*Part {
+	return st.inOrder(st.order.Build(InPlace(st.Unit, st.Family), st.wish(), st.soft))
+}
+
+func (st *Decided) inOrder(codes []string) (out []*Part) {
+	for _, code := range codes {
+		if p := st.ByCode[code]; p != nil {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+// wish is the order of taking off, turned round; a fastener is tightened once it is in.
+func (st *Stripped) wish() (out []string) {
+	for _, code := range slices.Backward(st.order.Codes()) {
+		out = append(out, code)
+	}
+	return out
+}
+
+// soft reports a seal or another part that suffers from being handled.
+func (st *Stripped) soft(code string) bool {
+	p := st.ByCode[code]
+	if p == nil {
+		return false
+	}
+	k, known := family.KindByCode(p.Def.Kind)
+	return p.Def.Renew || known && k.Soft
+}
+
+// Under are the parts that must be in before one and are not.
+func (st *Decided) Under(p *Part) (out []*Part) {
+	in := InPlace(st.Unit, st.Family)
+	in[p.Code] = false
+	for _, code := range st.order.Over(in, p.Code) {
+		if x := st.ByCode[code]; x != nil {
+			out = append(out, x)
+		}
+	}
+	return out
+}
+
+// InTheWay are the parts that are still on and keep one from coming off.
+func (st *Stripped) InTheWay(p *AsFound) (out []*AsFound) {
+	on := StillOn(st.Unit)
+	on[p.Code] = true
+	for _, code := range st.order.InWay(on, p.Code) {
+		out = append(out, st.ByCode[code])
+	}
+	return out
+}
+
+// OffNext are the parts that are still on, in an order in which they come off.
+func (st *Stripped) OffNext() (out []*AsFound) {
+	for _, code := range st.order.Strip(StillOn(st.Unit), nil, func(string) bool { return false }) {
+		if p := st.ByCode[code]; p != nil && !p.Alone {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+// FittedOver says what must be in before a part that is fitted or tightened, and is not; "" where it went in rightly.
+func FittedOver(u *unit.Unit, f *family.Family, p *unit.Part) string {
+	o, in := Ordered(u, f), InPlace(u, f)
+	tight := p.Code + order.Tight
+	isTight := in[tight]
+	in[p.Code], in[tight] = false, false
+	open := o.Over(in, p.Code)
+	in[p.Code] = true
+	if isTight {
+		for _, code := range o.Over(in, tight) {
+			if !slices.Contains(open, code) {
+				open = append(open, code)
+			}
+		}
+	}
+	var words []string
+	for _, code := range open {
+		name, loose := strings.CutSuffix(code, order.Tight)
+		x := u.Part(name)
+		switch {
+		case x == nil, loose && slices.Contains(open, name):
+		case loose:
+			words = append(words, strings.ToLower(x.Name)+", tightened")
+		default:
+			words = append(words, strings.ToLower(x.Name))
+		}
+	}
+	return strings.Join(words, ", ")
+}
+
+// Apart are the parts that come out again to get at one, the part itself last: what is in its way and no more.
+func Apart(u *unit.Unit, f *family.Family, code string) (out []string) {
+	for _, c := range Ordered(u, f).Apart(InPlace(u, f), code) {
+		if !strings.HasSuffix(c, order.Tight) {
+			out = append(out, c)
+		}
+	}
+	return out
+}
