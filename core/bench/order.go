@@ -135,6 +135,20 @@ func (st *Stripped) InTheWay(p *AsFound) (out []*AsFound) {
 	return out
 }
 
+// OffOrder are all parts in an order in which they come off: as they are listed, where that goes.
+func (st *Stripped) OffOrder() (out []*AsFound) {
+	all := order.Set{}
+	for _, p := range st.Parts {
+		all[p.Code] = true
+	}
+	for _, code := range st.order.Strip(all, nil, func(string) bool { return false }) {
+		if p := st.ByCode[code]; p != nil {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
 // OffNext are the parts that are still on, in an order in which they come off.
 func (st *Stripped) OffNext() (out []*AsFound) {
 	for _, code := range st.order.Strip(StillOn(st.Unit), nil, func(string) bool { return false }) {

@@ -14,7 +14,6 @@ import (
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/draw"
-	"corvek/internal/web/site"
 )
 
 // FitView is what goes in and how: drawn, counted, wetted, over what.
@@ -176,19 +175,6 @@ func (l *look) filling() (out []FillRow) {
 			r.When, r.Done.On, r.Done.Value = t.Local().Format("Mon 2 Jan 15:04"), true, ""
 		}
 		out = append(out, r)
-	}
-	return out
-}
-
-// shots are the pictures of the chosen part, to hold the build against.
-func (l *look) shots() (out []site.Named) {
-	for _, p := range l.job.Pictures {
-		if p.Unit == l.unitNo && p.Part == l.part.Code {
-			out = append(
-				out,
-				site.Named{Code: fmt.Sprintf("/jobs/%s/pictures/%d", l.job.Tag, p.Number), Name: p.Caption},
-			)
-		}
 	}
 	return out
 }

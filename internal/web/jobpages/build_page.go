@@ -18,6 +18,8 @@ import (
 // BuildPage is the fitting of one part, and how far the unit is built.
 type BuildPage struct {
 	JobPage
+	Run          *RunList // while no part's own sheet shows
+	List         string   // the address of the running list
 	No           int
 	Part         *bench.Part
 	NewPart      bool
@@ -84,7 +86,7 @@ func (l *look) made(f *bench.Feature) []Entry {
 
 func buildPage(l *look) BuildPage {
 	x := l.part
-	p := BuildPage{JobPage: l.page(), No: l.partNo(), Part: x, NewPart: x.Choice() == decide.Replace,
+	p := BuildPage{JobPage: l.page(), Run: l.runList(), List: l.link("build", "", ""), No: l.partNo(), Part: x, NewPart: x.Choice() == decide.Replace,
 		Fitted:  l.toggle(l.unit.StepRef(x.Code, "done"), x.Step.Done),
 		Suspect: wording.Plain(build.Suspect(l.st.Steps())), Stack: l.stack(true), Tight: l.tightening(),
 		Note: l.field(l.unit.StepRef(x.Code, "note")), Modification: l.unit.Modification,
@@ -94,7 +96,7 @@ func buildPage(l *look) BuildPage {
 	if !x.AsksFeel() { // the feel of the shaft is asked before the next part
 		_, p.Next = l.neighbours()
 	}
-	p.Fit, p.Turning, p.Filling, p.Shots = l.fit(), l.turning(), l.filling(), l.shots()
+	p.Fit, p.Turning, p.Filling, p.Shots = l.fit(), l.turning(), l.filling(), l.shotsOf(x)
 	for _, w := range l.ways(x) {
 		if w.Goes.On && x.Choice() == decide.Rework {
 			p.Ways = append(p.Ways, w)

@@ -1,6 +1,7 @@
 package jobpages
 
 import (
+	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/internal/web/site"
 
@@ -37,12 +38,12 @@ func (l *look) cautions() Cautions {
 
 // partCautions are those of the chosen part which the station does not show
 // beside the sheet already.
-func (l *look) partCautions() (out []family.Caution) {
+func (l *look) cautionsOf(x *bench.Part) (out []family.Caution) {
 	shown := map[string]bool{}
 	for _, c := range l.st.Family.CautionsAt(l.station) {
 		shown[c.Code] = true
 	}
-	for _, code := range l.part.Def.Cautions {
+	for _, code := range x.Def.Cautions {
 		if c, ok := family.CautionByCode(code); ok && !shown[code] {
 			out = append(out, c)
 		}

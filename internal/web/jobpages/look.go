@@ -27,6 +27,7 @@ import (
 var jobFuncs = template.FuncMap{
 	"changeOf": changeOf,
 	"named":    func(what string, names []string) NameList { return NameList{what, names} },
+	"runrow":   func(list *RunList, row RunRow) RunRowOf { return RunRowOf{list, row} },
 	"page":     func(page KitPage, of any) PageOf { return PageOf{page, of} },
 }
 
@@ -100,6 +101,11 @@ func (s *Pages) look(c *echo.Context, station string) (*look, error) {
 		return nil, err
 	}
 	l.choosePart(part, c.QueryParam("feature"))
+	if l.runs() {
+		if at := l.rowAtWork(); at != nil {
+			l.part = at
+		}
+	}
 	return l, nil
 }
 
@@ -140,8 +146,11 @@ func (l *look) here() string {
 			q[name] = values
 		}
 	}
-	if line.Stations[l.station] {
+	if line.Stations[l.station] && !l.runs() {
 		q.Set("part", l.part.Code)
+	}
+	if l.runs() {
+		q.Del("at") // the next row is the one at work
 	}
 	if l.station == "measure" && l.feature != nil {
 		q.Set("feature", l.feature.Code)

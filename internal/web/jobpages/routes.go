@@ -21,6 +21,7 @@ func (s *Pages) routes() []site.Route {
 		site.Get("/jobs/:tag/changes", site.View, s.hear).Live(),
 		site.Get("/jobs/:tag/:station", site.View, s.station),
 		site.Post("/jobs/:tag/set", site.Work, s.set),
+		site.Post("/jobs/:tag/row", site.Work, s.doRow),
 		site.Post("/jobs/:tag/undo", site.Work, s.undo),
 		site.Post("/jobs/:tag/receive/unit", site.Work, s.addUnit),
 		site.Post("/jobs/:tag/receive/account", site.Work, s.addAccount),

@@ -16,6 +16,8 @@ import (
 // StripPage is the record of how a part came off, and of how far the unit is.
 type StripPage struct {
 	JobPage
+	Run          *RunList // while no part's own sheet shows
+	List         string   // the address of the running list
 	Gauge        *Verdict // what the gauges say, while that keeps the unit shut
 	No           int
 	Part         *bench.Part
@@ -87,9 +89,9 @@ func stripPage(l *look) StripPage {
 	x := l.part
 	found := l.unit.PartRef(x.Code, "found")
 	p := StripPage{
-		JobPage: l.page(), No: l.partNo(), Part: x, Off: l.toggle(l.unit.PartRef(x.Code, "off"), x.Off),
+		JobPage: l.page(), Run: l.runList(), List: l.link("strip", "", ""), No: l.partNo(), Part: x, Off: l.toggle(l.unit.PartRef(x.Code, "off"), x.Off),
 		OffAndFound:  l.press(found, fmt.Sprint(x.Expected), ""),
-		PartCautions: l.partCautions(), Found: l.field(found),
+		PartCautions: l.cautionsOf(x), Found: l.field(found),
 		Explained: l.field(l.unit.PartRef(x.Code, "explained")),
 		Fragments: l.ofPart("bits", "bits_make"), Marks: l.marks(x), Different: l.different(x),
 		Counts: l.counts(),

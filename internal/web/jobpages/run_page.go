@@ -1,0 +1,359 @@
+package jobpages
+
+import (
+	"cmp"
+	"fmt"
+	"html/template"
+	"net/url"
+	"slices"
+	"strings"
+
+	"corvek/core/bench"
+	"corvek/core/build"
+	"corvek/core/decide"
+	"corvek/core/family"
+	"corvek/core/field"
+	"corvek/core/quantity"
+	"corvek/core/wording"
+	"corvek/internal/draw"
+	"corvek/internal/job"
+	"corvek/internal/line"
+	"corvek/internal/web/site"
+
+	"github.com/labstack/echo/v5"
+)
+
+// RunList is the parts of a unit in the order in which they come off or go in, one row each; the one at work is open.
+type RunList struct {
+	JobPage
+	Station string
+	Gauge   *Verdict // what the gauges say, while that keeps the unit shut
+	Done    []RunRow // further back
+	Rows    []RunRow
+	Open    string // code of the row at work, "" where all is done
+	OpenNo  int
+	Of      int
+	Alone   []string // left on as it came
+}
+
+// RunRow is one part.
+type RunRow struct {
+	Code, Name, URL string // the part's own sheet
+	Branch          string
+	Count           int
+	Done            bool
+	Said            string // what was noted of it
+	Way             string // what is in the way, or must be in first
+	Plain           bool   // nothing needs an answer: one tap does it
+	OpenURL         string // the list with this row open
+	Form            *RunForm
+}
+
+// RunRowOf is a row with its list.
+type RunRowOf struct {
+	List *RunList
+	Row  RunRow
+}
+
+// RunForm is what the row at work asks, and nothing else.
+type RunForm struct {
+	Glyph   template.HTML
+	Piece   string // new, reworked or kept
+	Facing  *RunFacing
+	Count   *RunCount
+	Torque  *RunTorque
+	Stack   string // as it belongs
+	Other   string // what is noted on the part's own sheet
+	Feel    []Option
+	FeelAsk string
+	Cycled  bool
+	Checks  []string
+	Wet     string
+	Caution []family.Caution
+	Shots   []site.Named
+	Act     string
+}
+
+// RunFacing is which way round a part is: as it came off, and as it belongs.
+type RunFacing struct {
+	Ways    []Option
+	Came    string
+	Belongs string
+}
+
+// RunCount is how many are counted.
+type RunCount struct {
+	Name string // of the field
+	Must int
+	Now  string
+}
+
+// RunTorque is what a joint is tightened to.
+type RunTorque struct {
+	Text, Source, Unit, Angle string
+	Unread                    bool
+}
+
+// runs reports that the running list shows, and not the sheet of one part.
+func (l *look) runs() bool {
+	return (l.station == "strip" || l.station == "build") && !l.partAsked && l.face == "" && l.asked == ""
+}
+
+// doneRows is how many of the rows that are done show above the one at work.
+const doneRows = 2
+
+// runList lays the running list of a station out; nil where the sheet of one part shows.
+func (l *look) runList() *RunList {
+	if !l.runs() {
+		return nil
+	}
+	r := &RunList{JobPage: l.page(), Station: l.station}
+	if l.station == "strip" && l.st.Shut() != "" {
+		r.Gauge = l.overGauges()
+	}
+	open := l.rowAtWork()
+	for i, x := range l.runOrder() {
+		if x.Alone {
+			r.Alone = append(r.Alone, strings.ToLower(x.Name))
+			continue
+		}
+		row := l.runRow(x)
+		r.Of++
+		if x == open {
+			r.Open, r.OpenNo = x.Code, i+1
+			row.Form = l.runForm(x)
+		}
+		r.Rows = append(r.Rows, row)
+	}
+	at := slices.IndexFunc(r.Rows, func(row RunRow) bool { return row.Code == r.Open })
+	if at < 0 {
+		at = len(r.Rows)
+	}
+	if back := max(0, at-doneRows); !slices.ContainsFunc(r.Rows[:back], func(row RunRow) bool { return !row.Done }) {
+		r.Done, r.Rows = r.Rows[:back], r.Rows[back:]
+	}
+	return r
+}
+
+// runOrder are the parts in the order of the list.
+func (l *look) runOrder() (parts []*bench.Part) {
+	if l.station == "build" {
+		return l.st.InOrder()
+	}
+	for _, x := range l.st.OffOrder() {
+		parts = append(parts, l.st.ByCode[x.Code])
+	}
+	return parts
+}
+
+// rowAtWork is the part that was asked for in the list, else the one that comes next; nil where all is done.
+func (l *look) rowAtWork() *bench.Part {
+	if x := l.st.ByCode[l.query.Get("at")]; x != nil && !l.rowDone(x) && !x.Alone {
+		return x
+	}
+	if l.station == "build" {
+		return line.Next(l.st)
+	}
+	if left := l.st.OffNext(); len(left) > 0 {
+		return l.st.ByCode[left[0].Code]
+	}
+	return nil
+}
+
+func (l *look) rowDone(x *bench.Part) bool {
+	if l.station == "build" {
+		return x.Step.Done
+	}
+	return x.Off
+}
+
+func (l *look) runRow(x *bench.Part) RunRow {
+	row := RunRow{Code: x.Code, Name: x.Name, URL: l.link(l.station, x.Code, ""), Branch: x.Def.Branch,
+		Count: x.Expected, Done: l.rowDone(x), OpenURL: withQuery(l.link(l.station, "", ""), "at="+url.QueryEscape(x.Code))}
+	if row.Done {
+		row.Said = l.rowSaid(x)
+		return row
+	}
+	var way []string
+	if l.station == "build" {
+		for _, p := range l.st.Under(x) {
+			way = append(way, strings.ToLower(p.Name))
+		}
+	} else {
+		for _, p := range l.st.InTheWay(x.AsFound) {
+			way = append(way, strings.ToLower(p.Name))
+		}
+	}
+	row.Way = listed(way, 3)
+	f := l.runForm(x)
+	row.Plain = f.Facing == nil && f.Count == nil && f.Torque == nil && f.Feel == nil && f.Other == "" && f.Stack == "" &&
+		!f.Cycled
+	return row
+}
+
+// listed names the first few of a list.
+func listed(names []string, most int) string {
+	if len(names) > most {
+		return fmt.Sprintf("%s and %d more", strings.Join(names[:most], ", "), len(names)-most)
+	}
+	return strings.Join(names, ", ")
+}
+
+// rowSaid is what was noted of a part as it came off or went in.
+func (l *look) rowSaid(x *bench.Part) string {
+	var out []string
+	say := func(text string) {
+		if text != "" {
+			out = append(out, text)
+		}
+	}
+	if l.station == "strip" {
+		if x.Expected > 1 && x.Found != "" {
+			say(x.Found + " of " + fmt.Sprint(x.Expected))
+		}
+		say(x.Facing)
+		if x.CameStuck() {
+			say(x.Stuck)
+		}
+		return strings.Join(out, " · ")
+	}
+	say(x.Step.Facing)
+	if x.Step.Count != "" {
+		say(x.Step.Count + " in")
+	}
+	say(x.Step.Torque.Typed)
+	say(wording.Plain(x.Step.Turn))
+	if x.Step.Over != "" {
+		say("before " + x.Step.Over)
+	}
+	return strings.Join(out, " · ")
+}
+
+// runForm is what the row of a part asks.
+func (l *look) runForm(x *bench.Part) *RunForm {
+	f := &RunForm{Glyph: template.HTML(draw.Glyph(x.Def.Kind, x.Def.Shape, 84)), Act: "Off",
+		Caution: l.cautionsOf(x), Shots: l.shotsOf(x)}
+	if l.station == "strip" {
+		l.askOff(f, x)
+	} else {
+		l.askFit(f, x)
+	}
+	return f
+}
+
+// askOff asks what is lost once a part is off: how many there were, and which way round it was.
+func (l *look) askOff(f *RunForm, x *bench.Part) {
+	if x.Expected > 1 {
+		f.Count = &RunCount{"found", x.Expected, x.Found}
+	}
+	if len(x.Def.Facings) > 0 {
+		f.Facing = &RunFacing{Ways: ways(x.Def.Facings, x.Facing), Belongs: x.Def.Facing}
+	}
+	if x.Stack != nil {
+		f.Other = "order and facing of the pack"
+	}
+}
+
+// askFit asks what is counted, which way round it goes, how it is tightened and how it feels.
+func (l *look) askFit(f *RunForm, x *bench.Part) {
+	f.Act = "Fitted"
+	f.Piece = map[decide.Choice]string{decide.Replace: "new piece", decide.Rework: "reworked",
+		decide.Keep: "kept"}[x.Choice()]
+	f.Checks = build.ChecksOf(x.Def)
+	if build.Wets(x.Def) {
+		f.Wet = l.unit.Fluid
+		if f.Wet == "" {
+			f.Wet = "the system's own fluid"
+		}
+	}
+	if all, right := build.FittingWays(x.Def); len(all) > 0 {
+		on := x.Step.Facing
+		if on == "" {
+			on = right
+		}
+		f.Facing = &RunFacing{Ways: ways(all, on), Came: x.Facing, Belongs: right}
+	}
+	if must, asked := l.st.CountsIn(x); asked {
+		f.Count = &RunCount{"count", must, x.Step.Count}
+	}
+	if x.Stack != nil {
+		f.Stack = x.StackRight
+		if f.Stack == "" {
+			f.Stack = x.Stack.Def.As
+		}
+		if f.Stack == "" {
+			f.Other = "order and facing of the pack"
+		}
+	}
+	f.Torque = l.runTorque(x)
+	if x.AsksFeel() {
+		for _, o := range l.choose(l.unit.StepRef(x.Code, "turn")).Options {
+			f.Feel = append(f.Feel, Option{Words: o.Words, Value: o.Value, On: o.On})
+		}
+		f.FeelAsk = howItGoes(x)
+	}
+	f.Cycled = x.Def.Reaches
+	if l.st.Track(x).Worn() {
+		f.Other = "how deep it is pressed beside the old track"
+	}
+}
+
+func (l *look) runTorque(x *bench.Part) *RunTorque {
+	j, bolted := build.JointOf(x.Def, x.Part.Joint)
+	if !bolted || x.Part.Joint.Snug {
+		return nil
+	}
+	t, err := build.Tighten(j)
+	r := &RunTorque{Source: t.Source, Unit: l.field(l.unit.StepRef(x.Code, "torque")).Unit}
+	switch {
+	case !j.Bolts && j.Angle != "":
+		r.Angle = j.Angle
+	case err == nil && t.Torque > 0:
+		r.Text = l.Show(t.Torque, quantity.Torque)
+	default:
+		r.Unread = true
+	}
+	return r
+}
+
+func ways(all []string, on string) (out []Option) {
+	for _, w := range all {
+		out = append(out, Option{Words: w, Value: w, On: w == on})
+	}
+	return out
+}
+
+// rowLacks say what a row still waits for.
+var rowLacks = map[string]string{
+	"found": "count them and type how many", "count": "count them in and type how many",
+	"facing": "say which way round it is", "torque": "type what it was tightened to", "turn": "say how it goes by hand",
+	"cycled": "move what is behind it by hand over its whole way", "stack_fit": "say that it is as it belongs",
+}
+
+// doRow takes a part off or fits it from its row.
+func (s *Pages) doRow(c *echo.Context) error {
+	r := job.Row{Station: c.FormValue("station"), Part: c.FormValue("part")}
+	if c.FormValue("later") == "" {
+		for _, name := range []string{"found", "facing", "count", "torque", "turn", "cycled", "stack_fit"} {
+			if v := strings.TrimSpace(c.FormValue(name)); v != "" {
+				r.Answers = append(r.Answers, job.Answer{Name: name, Value: v, Bare: c.FormValue("unit_" + name)})
+			}
+		}
+		for _, name := range strings.Fields(c.FormValue("asks")) {
+			if !slices.ContainsFunc(r.Answers, func(a job.Answer) bool { return a.Name == name }) {
+				return field.Errorf(name, "%s", cmp.Or(rowLacks[name], "is asked here"))
+			}
+		}
+	}
+	return site.Done(c, s.Jobs.DoRow(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), r))
+}
+
+// shotsOf are the pictures of a part.
+func (l *look) shotsOf(x *bench.Part) (out []site.Named) {
+	for _, p := range l.job.Pictures {
+		if p.Unit == l.unitNo && p.Part == x.Code {
+			out = append(out, site.Named{Code: fmt.Sprintf("/jobs/%s/pictures/%d", l.job.Tag, p.Number), Name: p.Caption})
+		}
+	}
+	return out
+}
