@@ -135,8 +135,8 @@ func (u *user) lines(tag string) int {
 func TestFiguresWithNoFieldChosen(t *testing.T) {
 	t.Parallel()
 	u := enter(t, serve(t), "iva", false)
-	u.open("/jobs/T-0417/strip")
-	u.MustWait(`() => location.search.includes("part=")`)
+	u.open("/jobs/T-0417/strip?part=front_needles")
+	u.ready()
 	at, before := u.MustInfo().URL, u.lines("T-0417")
 	u.MustElement("main [data-control=act] button").MustFocus()
 	for _, k := range "80.06" {

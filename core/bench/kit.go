@@ -26,12 +26,17 @@ func (st *Given) Setting() kit.Setting {
 }
 
 // lying are the pieces of the kit as its rules read them.
-func (st *Given) lying() (out []kit.Piece) {
+func (st *Stripped) lying() (out []kit.Piece) {
 	setting := st.Setting()
 	for _, k := range st.Unit.Kit {
 		x := kit.Piece{Number: k.Number, Name: k.Name, Count: k.Count, Place: k.Part, LeftReason: k.LeftReason}
-		if k.Fit.Bad() {
-			x.Unfit = unfit(k)
+		if says := k.Fit.Says; says != "" && says != unit.FitGood {
+			x.Unfit = unfit(k) + ": " + fitActs[says]
+		}
+		if p := st.ByCode[k.Part]; p != nil && k.Fit.Says == "" && kit.Another(k.Name, p.want(1)) {
+			kind, _ := family.KindByCode(p.Def.Kind)
+			x.Unfit = "its place is a " + strings.ToLower(kind.Name) + ": try it there and say how it goes, or put it where it " +
+				"belongs"
 		}
 		if f, ok := setting.Bears(k.Seal.Material); ok {
 			x.Faults = appendFault(x.Faults, f)
@@ -117,10 +122,24 @@ func (st *Decided) Wants() (out []kit.Want) {
 }
 
 // unfit says how a new piece does not go in, as it was tried.
+// fitActs are what is done about a piece that was tried and does not go in as it should.
+var fitActs = map[string]string{
+	unit.FitTight:  "measure its place and get the right size; it is not forced and not filed",
+	unit.FitLoose:  "measure its place and get the right size",
+	unit.FitWrong:  "it belongs to another build; find out which this one is",
+	unit.FitTurned: "take it out, look for a cut, and slide the next one in over a sleeve",
+	unit.FitNicked: "it does not go in; take another, and take the edge off that cut it",
+}
+
 func unfit(k *unit.Piece) string {
 	words := "the new one is " + strings.ReplaceAll(k.Fit.Says, "_", " ")
-	if k.Fit.Says == unit.FitWrong {
+	switch k.Fit.Says {
+	case unit.FitWrong:
 		words = "the new one has another shape"
+	case unit.FitTurned:
+		words = "the new one's lip turned over as it went in"
+	case unit.FitNicked:
+		words = "the new one was nicked"
 	}
 	if !k.Fit.Gap.IsZero() {
 		words += ", " + k.Fit.Gap.Typed + " measured there"

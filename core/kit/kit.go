@@ -66,7 +66,7 @@ func Check(places []Slot, pieces []Piece) []Issue {
 			}
 		}
 		if known[p.Place] && p.Unfit != "" {
-			out = append(out, Issue{Piece: p.Number, Text: p.Name + ": " + p.Unfit + "; take it from its place"})
+			out = append(out, Issue{Piece: p.Number, Text: p.Name + ": " + p.Unfit})
 		}
 		if !known[p.Place] && p.LeftReason == "" && p.Unfit == "" {
 			out = append(out, Issue{Piece: p.Number, Text: p.Name + ": left over and not explained"})

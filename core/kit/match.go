@@ -87,3 +87,16 @@ func likely(name string, w Want) bool {
 	}
 	return low != "" && strings.Contains(strings.ToLower(w.Name), low)
 }
+
+// Another reports that a piece is called by the words of other kinds than its place is of, and by none of its own.
+func Another(name string, place Want) bool {
+	if len(usual[place.Kind]) == 0 || likely(name, place) || sameWords(name, place.Name) {
+		return false
+	}
+	for other := range usual {
+		if other != place.Kind && other != "piston_seal" && likely(name, Want{Kind: other}) {
+			return true
+		}
+	}
+	return false
+}

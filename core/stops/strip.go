@@ -94,7 +94,10 @@ func (l *list) springBack(p *Part) {
 // cannot be trusted: taken with a tool out of calibration, or too coarse for the limit.
 func (l *list) measured(p *Part, f *Feature) {
 	name := p.Name + ": " + strings.ToLower(f.Def.Name)
+	scrapped := p.Decision.Choice == string(decide.Replace) // what is undecided of it decides nothing any more
 	switch {
+	case scrapped && f.Found.Any:
+		return
 	case len(f.Found.Faults) > 0:
 		l.at(p, f, "measure", unit.StopFault, "%s contradicts itself", name)
 	case f.Found.Verdict == metrology.Undecided:

@@ -69,10 +69,13 @@ const (
 	FitTight = "too_tight"
 	FitLoose = "too_loose"
 	FitWrong = "other_shape"
+
+	FitTurned = "lip_turned"
+	FitNicked = "nicked"
 )
 
 // FitWords are what can be said of a fit.
-var FitWords = []string{FitGood, FitTight, FitLoose, FitWrong}
+var FitWords = []string{FitGood, FitTight, FitLoose, FitWrong, FitTurned, FitNicked}
 
 // Bad reports that the piece does not fit, with the fit measured where it can be.
 func (f Fit) Bad() bool {

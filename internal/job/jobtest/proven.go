@@ -34,6 +34,17 @@ var Needs = map[string]string{
 // measures it, and builds it as it belongs: it is ready for the stand, and nothing is open before that.
 func Built(t testing.TB, s *job.Service, code string) (tag string) {
 	t.Helper()
+	tag = Taken(t, s, code)
+	require.NoError(t, s.TakeOffRest(context.Background(), who, tag, 1))
+	MeasuredAndDecided(t, s, tag)
+	ToTheStand(t, s, tag)
+	all(t, s, tag, "measured again", again)
+	return tag
+}
+
+// Taken makes a job for a unit of a family and tells all that its machine asks.
+func Taken(t testing.TB, s *job.Service, code string) (tag string) {
+	t.Helper()
 	ctx := context.Background()
 	tag, err := s.Create(ctx, who, job.NewJob{Customer: "Somebody", Title: "A unit", Complaint: "It is weak",
 		Family: code})
@@ -48,7 +59,14 @@ func Built(t testing.TB, s *job.Service, code string) (tag string) {
 		}
 		return append(out, value{u.Ref("not_asked"), "came in without its machine"})
 	})
-	require.NoError(t, s.TakeOffRest(ctx, who, tag, 1))
+	return tag
+}
+
+// MeasuredAndDecided counts and measures a unit that was taken apart, reads its cautions, and lays a piece to every
+// place of its kit.
+func MeasuredAndDecided(t testing.TB, s *job.Service, tag string) {
+	t.Helper()
+	ctx := context.Background()
 	OwnSizes(t, s, tag, Sizes{})
 	all(t, s, tag, "counted and measured", found)
 	st := state(t, s, tag)
@@ -62,9 +80,6 @@ func Built(t testing.TB, s *job.Service, code string) (tag string) {
 	for _, place := range st.Places {
 		require.NoError(t, s.AddPiece(ctx, who, tag, 1, "", place.Name, place.Need, place.Part))
 	}
-	ToTheStand(t, s, tag)
-	all(t, s, tag, "measured again", again)
-	return tag
 }
 
 func state(t testing.TB, s *job.Service, tag string) *bench.State {

@@ -31,6 +31,7 @@ type FitView struct {
 	Over     string   // what was missing when it went in
 	OrderWhy Entry
 	TakenOut int
+	Rounds   []RoundRow // how it was fitted in each round, where there were several
 	Lip      *LipView
 	Cycled   *Press // moved by hand over its whole way
 }
@@ -52,6 +53,39 @@ type LipView struct {
 	Steps   []string
 }
 
+// RoundRow is how a part was fitted in one round.
+type RoundRow struct {
+	No   int
+	Said string
+	By   string
+}
+
+// rounds are how the chosen part was fitted, round by round.
+func (l *look) rounds() (out []RoundRow) {
+	for _, s := range l.part.Steps {
+		said := []string{}
+		for _, text := range []string{s.Facing, wording.Behind("counted in ", s.Count), wording.Behind("stack ", s.StackFit),
+			wording.Behind("stack as it came out ", s.StackRemoved), wording.Behind("tightened to ", s.Torque.Typed),
+			wording.Behind("pressed to ", s.Press.Typed), wording.Plain(s.Turn),
+			wording.Behind("turned by ", s.TurnTorque.Typed), wording.Behind("moved by ", s.Push.Typed),
+			wording.Behind("before ", s.Over), s.Note} {
+			if text != "" {
+				said = append(said, text)
+			}
+		}
+		if !s.Done {
+			said = append([]string{"out"}, said...)
+		} else if len(said) == 0 {
+			said = []string{"fitted"}
+		}
+		out = append(out, RoundRow{s.Round, strings.Join(said, " · "), s.By})
+	}
+	if len(out) < 2 {
+		return nil
+	}
+	return out
+}
+
 // step addresses a field of the fitting of the chosen part.
 func (l *look) step(name string) unit.Ref { return l.unit.StepRef(l.part.Code, name) }
 
@@ -59,7 +93,7 @@ func (l *look) fit() FitView {
 	x := l.part
 	v := FitView{Glyph: template.HTML(draw.Glyph(x.Def.Kind, x.Def.Shape, 96)), Where: x.Def.Branch,
 		Checks: build.ChecksOf(x.Def), Over: x.Step.Over, OrderWhy: l.field(l.step("order_why")),
-		TakenOut: x.Step.TakenOut}
+		TakenOut: x.Step.TakenOut, Rounds: l.rounds()}
 	_, v.Belongs = build.FittingWays(x.Def)
 	if must, asked := l.st.CountsIn(x); asked {
 		v.Must, v.Count = must, l.field(l.step("count"))
