@@ -57,7 +57,7 @@ func (st *Rated) toDecide() []decide.Part {
 	blamed, remedies := st.causesOf()
 	parts := make([]decide.Part, len(st.Parts))
 	for i, p := range st.Parts {
-		d := decide.Part{Code: p.Code, Name: p.Name, Renew: p.Def.Renew, Wearing: p.Def.Wearing, Set: p.Def.Set,
+		d := decide.Part{Code: p.Code, Name: p.Name, Renew: p.Def.Renew, Wearing: p.Def.Wearing, Works: p.Works(), Set: p.Def.Set,
 			Sound: p.Sound, Chosen: decide.Choice(p.Decision.Choice), Blamed: blamed[p.Code],
 			Remedies: remedies[p.Code], Wear: st.wear(p), Aged: st.aged(p), Unfit: st.unfits(p.Code)}
 		if p.Off {
@@ -85,6 +85,22 @@ func (st *Rated) toDecide() []decide.Part {
 		parts[i] = d
 	}
 	return parts
+}
+
+// Works reports that the part wears or moves: it does not go back unseen. A spring goes back measured.
+func (p *AsFound) Works() bool {
+	k, known := family.KindByCode(p.Def.Kind)
+	return !p.Alone && (p.Def.Wearing || known && k.Moves)
+}
+
+// Unseen are the parts that work, are off, and were neither measured nor looked at.
+func (st *Decided) Unseen() (out []*Part) {
+	for _, p := range st.Parts {
+		if p.Off && p.Works() && !p.Def.Renew && !p.Proposal.Looked && p.Decision.Choice == "" {
+			out = append(out, p)
+		}
+	}
+	return out
 }
 
 // causesOf are the causes that were named, by the parts that they are in, and by the

@@ -50,6 +50,8 @@ func proposePart(p Part, policy Policy) Proposal {
 		return because(Open, "not looked at since it came off: say what is on it, or that it is sound")
 	case len(p.Blamed) > 0 && !p.Looked() && !measured.good:
 		return because(Open, "the cause lies here ("+strings.Join(p.Blamed, ", ")+"): say what is on it, or measure it")
+	case p.Works && !p.Looked() && !measured.good:
+		return because(Open, "not looked at: say what is on it, or that it is sound")
 	}
 	return because(Keep, p.kept(measured.good)...)
 }

@@ -78,7 +78,7 @@ func (l *list) measure() {
 // springBack holds a spring that goes back in and that nobody measured: it looks the same when it is spent, or is
 // another's.
 func (l *list) springBack(p *Part) {
-	if !p.Def.Springs() || p.Choice != decide.Keep || len(p.Features) == 0 {
+	if !p.Def.Springs() || p.Choice == decide.Replace || len(p.Features) == 0 {
 		return
 	}
 	for i := range p.Features {

@@ -6,6 +6,7 @@ import (
 	"corvek/core/bench"
 	"corvek/core/build"
 	"corvek/core/unit"
+	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/assert"
@@ -20,6 +21,39 @@ func kindsAt(st *bench.State, part string) (kinds []unit.StopKind) {
 		}
 	}
 	return kinds
+}
+
+// lookedAt says of all that nobody looked at that it was, and is sound.
+func lookedAt(t *testing.T, s *job.Service, tag string) {
+	t.Helper()
+	var codes []string
+	for _, p := range load(t, s, tag).Unseen() {
+		codes = append(codes, p.Code)
+	}
+	if len(codes) > 0 {
+		require.NoError(t, s.LookedAt(t.Context(), iva, tag, 1, codes))
+	}
+	require.Empty(t, load(t, s, tag).Unseen())
+}
+
+// What works and nobody looked at is open, and one act answers for all that were looked at: not for what bears a mark
+// or is still on.
+func TestOneActAnswersForAllThatWereLookedAt(t *testing.T) {
+	s := emptyShop(t)
+	tag := newUnit(t, s, "cam_piston_pump")
+	assert.Empty(t, load(t, s, tag).Unseen(), "it is still on")
+	assert.ErrorContains(t, s.LookedAt(t.Context(), iva, tag, 1, []string{"camshaft"}), "still on")
+	require.NoError(t, s.TakeOffRest(t.Context(), iva, tag, 1))
+	before := len(load(t, s, tag).Unseen())
+	require.Greater(t, before, 8)
+	assert.Contains(t, stops(load(t, s, tag), "decide"), "Front bearing: not looked at")
+	put(t, s, tag, "u1/part/camshaft/mark/scored", "seen")
+	assert.Len(t, load(t, s, tag).Unseen(), before-1)
+	assert.ErrorContains(t, s.LookedAt(t.Context(), iva, tag, 1, []string{"shoes", "camshaft"}), "bears a mark")
+	assert.False(t, load(t, s, tag).ByCode["shoes"].Sound, "nothing of it is kept")
+	assert.ErrorContains(t, s.LookedAt(t.Context(), iva, tag, 1, nil), "tick what was looked at")
+	lookedAt(t, s, tag)
+	assert.NotContains(t, stops(load(t, s, tag), "decide"), "not looked at")
 }
 
 // What went wrong in a build is caught before the stand: each by its own stop, and the stand
@@ -158,6 +192,7 @@ func TestEveryFamilyIsKittedAndBuilt(t *testing.T) {
 			put(t, s, tag, "u1/rotation", "right")
 			require.NoError(t, s.TakeOffRest(t.Context(), iva, tag, 1))
 			fill(t, s, tag)
+			lookedAt(t, s, tag)
 			for _, stop := range load(t, s, tag).Stops["decide"] {
 				assert.Equal(t, unit.StopCaution, stop.Kind, stop.Text)
 			}

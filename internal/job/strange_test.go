@@ -62,6 +62,7 @@ func TestAStrangePumpIsHandedOver(t *testing.T) {
 	for _, place := range load(t, s, tag).Places {
 		require.NoError(t, s.AddPiece(ctx, iva, tag, 1, "", place.Name, place.Need, place.Part))
 	}
+	lookedAt(t, s, tag)
 	jobtest.ToTheStand(t, s, tag)
 	for _, p := range load(t, s, tag).Parts {
 		for _, f := range p.Features {

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"slices"
+	"strings"
 
 	"corvek/core/bench"
 	"corvek/core/family"
@@ -42,6 +43,33 @@ func (s *Service) TakeOffRest(ctx context.Context, who people.Actor, tag string,
 			return "", nil
 		},
 	)
+}
+
+// LookedAt notes of several parts at once that each was looked at and no mark is on it. A part that bears a mark, or
+// is still on, is none of them.
+func (s *Service) LookedAt(ctx context.Context, who people.Actor, tag string, number int, codes []string) error {
+	return s.onUnit(ctx, who, people.RoleTechnician, tag, number,
+		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+			var names []string
+			for _, code := range codes {
+				p := st.ByCode[code]
+				switch {
+				case p == nil:
+					return "", field.Errorf("sound", "%q is not a part of this unit", code)
+				case !p.Off:
+					return "", field.Errorf("sound", "%s is still on the unit", p.Name)
+				case len(p.Seen) > 0:
+					return "", field.Errorf("sound", "%s bears a mark: %s", p.Name, p.Seen[0].Text())
+				case !p.Sound:
+					u.Part(code).Sound = true
+					names = append(names, strings.ToLower(p.Name))
+				}
+			}
+			if len(names) == 0 {
+				return "", field.Errorf("sound", "tick what was looked at")
+			}
+			return "looked at, no mark: " + strings.Join(names, ", "), nil
+		})
 }
 
 // AddLoose writes down something found lying loose.

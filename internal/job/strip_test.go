@@ -74,6 +74,10 @@ func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
 	})
 	t.Run("a ball lost with its screw", func(t *testing.T) {
 		tag, st := take("slave_cylinder")
+		assert.False(t, partOf(t, st, "bleed_screw").Off, "it is left alone by the rest, and what is behind it too")
+		assert.False(t, partOf(t, st, "bleed_ball").Off)
+		put(t, s, tag, at(partOf(t, st, "bleed_screw"), "off"), "yes")
+		put(t, s, tag, at(partOf(t, st, "bleed_ball"), "off"), "yes")
 		put(t, s, tag, at(partOf(t, st, "bleed_ball"), "found"), "0")
 		assert.Contains(t, stops(load(t, s, tag), "strip"), "Bleed ball: 0 of 1, one not found")
 	})

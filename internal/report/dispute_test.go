@@ -83,8 +83,8 @@ func TestThePaperGivesNoPercentages(t *testing.T) {
 	s := service(t)
 	leads := "supported more than any other cause|possible on this evidence"
 	for tag, says := range map[string]string{"T-0417": leads, "T-0405": leads,
-		// Its own conclusion, which closed jobs are counted by, says nothing for itself.
-		"T-0388": "No cause is supported on what was found"} {
+		// Its own conclusion, which closed jobs are counted by, makes it no surer.
+		"T-0388": "Worn out in fair service: possible on this evidence"} {
 		paper := neutral(t, s, tag)
 		weighed := part(t, paper, "What the evidence supports", "What it does not support")
 		assert.NotContains(t, weighed, "%", tag)

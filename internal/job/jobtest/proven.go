@@ -113,6 +113,9 @@ func all(t testing.TB, s *job.Service, tag, action string, of func(*bench.State)
 // found is a unit on which nothing is missing, each part as its family says.
 func found(st *bench.State) (out []value) {
 	u := st.Unit
+	for _, p := range st.Unseen() {
+		out = append(out, value{u.PartRef(p.Code, "sound"), entry.Yes})
+	}
 	for _, p := range st.Parts {
 		say := func(name, text string) { out = append(out, value{u.PartRef(p.Code, name), text}) }
 		say("found", fmt.Sprint(p.Expected))

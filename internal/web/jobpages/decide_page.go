@@ -19,6 +19,7 @@ type DecidePage struct {
 	Spare                       string        // what it is asked, where that is far less than its rating
 	Policy                      Choice
 	Keep, Rework, Replace, Open int
+	Unseen                      *UnseenView
 	Parts                       []DecideRow
 	Part                        *PartDecision // the chosen one
 	Shim                        *ShimView
@@ -43,7 +44,7 @@ const faceOffers = "offers"
 
 func decidePage(l *look, states []*bench.State) DecidePage {
 	p := DecidePage{JobPage: l.page(), Found: l.st.Causes(), Policy: l.choose(unit.JobRef("policy")),
-		Cautions: l.cautions(), Stops: l.stops()}
+		Cautions: l.cautions(), Stops: l.stops(), Unseen: l.unseen()}
 	if r, told := l.st.Rating(); told && r.Spare {
 		p.Spare = r.Words
 	}

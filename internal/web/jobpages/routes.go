@@ -36,6 +36,7 @@ func (s *Pages) routes() []site.Route {
 		site.Post("/jobs/:tag/prove/pour", site.Work, s.pour),
 		site.Post("/jobs/:tag/prove/held", site.Work, s.endHold),
 		site.Post("/jobs/:tag/strip/count", site.Work, s.recount),
+		site.Post("/jobs/:tag/strip/sound", site.Work, s.lookedAt),
 		site.Post("/jobs/:tag/strip/rest", site.Work, s.takeOffRest),
 		site.Post("/jobs/:tag/strip/loose", site.Work, s.addLoose),
 		site.Post("/jobs/:tag/explain/cause", site.Work, s.addCause),

@@ -35,6 +35,7 @@ type StripPage struct {
 	Different    Different
 	Absent       []AbsentRow
 	Counts       []CountRow
+	Unseen       *UnseenView
 	Facing       *Choice
 	Stuck        Choice
 	Freed        *Entry
@@ -94,8 +95,8 @@ func stripPage(l *look) StripPage {
 		PartCautions: l.cautionsOf(x), Found: l.field(found),
 		Explained: l.field(l.unit.PartRef(x.Code, "explained")),
 		Fragments: l.ofPart("bits", "bits_make"), Marks: l.marks(x), Different: l.different(x),
-		Counts: l.counts(),
-		Stuck:  l.choose(l.unit.PartRef(x.Code, "stuck")), Notes: l.ofPart("witness", "fastener", "note"),
+		Counts: l.counts(), Unseen: l.unseen(),
+		Stuck: l.choose(l.unit.PartRef(x.Code, "stuck")), Notes: l.ofPart("witness", "fastener", "note"),
 		Parts: l.st.Parts, Asked: l.asked, ToSettle: len(l.st.Stops["strip"]), Facings: l.facings(),
 		Until: timerWords(&l.job.TimerUntil, l.Now), UntilNote: l.job.TimerNote,
 		Timer:  l.ofJob("timer_until", "timer_note"),
@@ -208,6 +209,41 @@ func (l *look) facings() (out []FacingRow) {
 func (s *Pages) takeOffRest(c *echo.Context) error {
 	return site.Done(c, s.Jobs.TakeOffRest(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c)))
 }
+
+// lookedAt notes that several parts were looked at and are sound: those that are ticked, or all that were listed.
+func (s *Pages) lookedAt(c *echo.Context) error {
+	form, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	parts := form["sound"]
+	if c.FormValue("all") != "" {
+		parts = form["listed"]
+	}
+	return site.Done(c, s.Jobs.LookedAt(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), parts))
+}
+
+// unseen are the parts that nobody looked at yet.
+func (l *look) unseen() *UnseenView {
+	all := l.st.Unseen()
+	if len(all) == 0 || !l.CanWork() {
+		return nil
+	}
+	v := &UnseenView{JobPage: l.page()}
+	for _, x := range all {
+		v.Parts = append(v.Parts, UnseenRow{x.Code, x.Name, l.link("strip", x.Code, "")})
+	}
+	return v
+}
+
+// UnseenView is what works and nobody looked at, answered for in one act.
+type UnseenView struct {
+	JobPage
+	Parts []UnseenRow
+}
+
+// UnseenRow is one part of it.
+type UnseenRow struct{ Code, Name, URL string }
 
 func (s *Pages) addLoose(c *echo.Context) error {
 	n, err := site.CountOf(c)
