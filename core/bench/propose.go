@@ -96,7 +96,7 @@ func (p *AsFound) Works() bool {
 // Unseen are the parts that work, are off, and were neither measured nor looked at.
 func (st *Decided) Unseen() (out []*Part) {
 	for _, p := range st.Parts {
-		if p.Off && p.Works() && !p.Def.Renew && !p.Proposal.Looked && p.Decision.Choice == "" {
+		if p.Off && p.Proposal.Unseen && p.Decision.Choice == "" {
 			out = append(out, p)
 		}
 	}

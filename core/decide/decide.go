@@ -84,6 +84,7 @@ type Proposal struct {
 	Routes []Route // for rework
 	Reason string  // all of them, the strongest first
 	Looked bool    // somebody measured it or said what is on it
+	Unseen bool    // it is open for nothing but that nobody did
 }
 
 // Propose gives a proposal for each part, in the order given. A set goes together

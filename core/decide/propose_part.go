@@ -51,7 +51,9 @@ func proposePart(p Part, policy Policy) Proposal {
 	case len(p.Blamed) > 0 && !p.Looked() && !measured.good:
 		return because(Open, "the cause lies here ("+strings.Join(p.Blamed, ", ")+"): say what is on it, or measure it")
 	case p.Works && !p.Looked() && !measured.good:
-		return because(Open, "not looked at: say what is on it, or that it is sound")
+		open := because(Open, "not looked at: say what is on it, or that it is sound")
+		open.Unseen = true
+		return open
 	}
 	return because(Keep, p.kept(measured.good)...)
 }
