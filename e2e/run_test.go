@@ -40,8 +40,12 @@ func TestARunningListIsWorkedDown(t *testing.T) {
 				assert.Empty(t, p.Step.Over, p.Code)
 			}
 			for _, stop := range st.Stops["build"] {
-				assert.Contains(t, []unit.StopKind{unit.StopFill, unit.StopAgain, unit.StopRework, unit.StopCaution}, stop.Kind,
-					stop.Text)
+				assert.Contains(
+					t,
+					[]unit.StopKind{unit.StopFill, unit.StopAgain, unit.StopRework, unit.StopCaution},
+					stop.Kind,
+					stop.Text,
+				)
 			}
 			bare := 0
 			for line, err := range s.jobs.Store.Lines(context.Background(), tag) {
@@ -50,7 +54,13 @@ func TestARunningListIsWorkedDown(t *testing.T) {
 					bare++
 				}
 			}
-			t.Logf("%s: %d parts, %d acts, %d lines that say only off or fitted", c.family, len(st.Parts), u.acts, bare)
+			t.Logf(
+				"%s: %d parts, %d acts, %d lines that say only off or fitted",
+				c.family,
+				len(st.Parts),
+				u.acts,
+				bare,
+			)
 			assert.LessOrEqual(t, bare, 2*len(st.Parts)*2/3)
 			u.quiet()
 		})
@@ -65,12 +75,13 @@ func (u *user) runDown(tag, station string) {
 	address := u.MustInfo().URL
 	for {
 		u.ready()
-		at := u.MustElement("#run").MustAttribute("data-at")
-		if at == nil || *at == "" {
+		// Once all is done, the sheet of what is still to settle shows in the place of the list.
+		at := u.MustEval(`() => document.querySelector("#run")?.dataset.at || ""`).Str()
+		if at == "" {
 			break
 		}
-		u.answerRow(tag, station, *at)
-		u.MustWait(`(at) => document.querySelector("#run").dataset.at !== at`, *at)
+		u.answerRow(tag, station, at)
+		u.MustWait(`(at) => document.querySelector("#run")?.dataset.at !== at`, at)
 	}
 	assert.Equal(u.t, address, u.MustInfo().URL, "no page was changed")
 }
@@ -126,7 +137,8 @@ func (u *user) answerRow(tag, station, code string) {
 		u.typeInto(el, "30")
 	}
 	button := asks("button.run-act")
-	if plain := !u.pointer && asks("input[name=found], input[name=count], input[name=torque], input[name=turn]") == nil; plain {
+	asked := asks("input[name=found], input[name=count], input[name=torque], input[name=turn]")
+	if !u.pointer && asked == nil {
 		at := button.MustEval(`() => document.activeElement === this`).Bool()
 		assert.True(u.t, at || p.Def.Facings != nil, "%s: Enter alone does it", code)
 	}

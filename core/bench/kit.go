@@ -35,7 +35,9 @@ func (st *Stripped) lying() (out []kit.Piece) {
 		}
 		if p := st.ByCode[k.Part]; p != nil && k.Fit.Says == "" && kit.Another(k.Name, p.want(1)) {
 			kind, _ := family.KindByCode(p.Def.Kind)
-			x.Unfit = "its place is a " + strings.ToLower(kind.Name) + ": try it there and say how it goes, or put it where it " +
+			x.Unfit = "its place is a " + strings.ToLower(
+				kind.Name,
+			) + ": try it there and say how it goes, or put it where it " +
 				"belongs"
 		}
 		if f, ok := setting.Bears(k.Seal.Material); ok {

@@ -57,9 +57,21 @@ func (st *Rated) toDecide() []decide.Part {
 	blamed, remedies := st.causesOf()
 	parts := make([]decide.Part, len(st.Parts))
 	for i, p := range st.Parts {
-		d := decide.Part{Code: p.Code, Name: p.Name, Renew: p.Def.Renew, Wearing: p.Def.Wearing, Works: p.Works(), Set: p.Def.Set,
-			Sound: p.Sound, Chosen: decide.Choice(p.Decision.Choice), Blamed: blamed[p.Code],
-			Remedies: remedies[p.Code], Wear: st.wear(p), Aged: st.aged(p), Unfit: st.unfits(p.Code)}
+		d := decide.Part{
+			Code:     p.Code,
+			Name:     p.Name,
+			Renew:    p.Def.Renew,
+			Wearing:  p.Def.Wearing,
+			Works:    p.Works(),
+			Set:      p.Def.Set,
+			Sound:    p.Sound,
+			Chosen:   decide.Choice(p.Decision.Choice),
+			Blamed:   blamed[p.Code],
+			Remedies: remedies[p.Code],
+			Wear:     st.wear(p),
+			Aged:     st.aged(p),
+			Unfit:    st.unfits(p.Code),
+		}
 		if p.Off {
 			d.Short = max(0, p.Missing)
 		}

@@ -15,7 +15,15 @@ import (
 // pump is a shaft with a gear between two covers, each held by bolts, with a seal and its ring in the front one.
 func pump(t *testing.T) *order.Order {
 	t.Helper()
-	through := []string{"front_bolts", "front_cover", "front_gasket", "gear", "rear_gasket", "rear_cover", "rear_bolts"}
+	through := []string{
+		"front_bolts",
+		"front_cover",
+		"front_gasket",
+		"gear",
+		"rear_gasket",
+		"rear_cover",
+		"rear_bolts",
+	}
 	var parts []order.Part
 	for i, code := range through {
 		parts = append(parts, order.Part{Code: code, Ways: [][]string{through[:i], through[i+1:]}})
@@ -64,7 +72,8 @@ func TestWhatIsClosedOut(t *testing.T) {
 		{[]string{"front_cover", "front_gasket", "gear"}, "rear_cover", []string{"rear_gasket"}},
 		{[]string{"front_cover"}, "front_bolts", nil},
 		{nil, "front_bolts", []string{"front_cover"}},
-		{[]string{"rear_cover", "front_gasket", "gear", "rear_gasket", "front_cover", "front_bolts"}, "front_bolts!", nil},
+		{[]string{"rear_cover", "front_gasket", "gear", "rear_gasket", "front_cover", "front_bolts"},
+			"front_bolts!", nil},
 		{[]string{"front_cover"}, "key", nil},
 		{nil, "key", []string{"front_cover", "seal"}},
 		{nil, "ring", []string{"seal"}},

@@ -23,7 +23,7 @@ var views = []string{
 	"board=/jobs", "receive=/jobs/T-0417/receive", "strip=/jobs/T-0417/strip",
 	"measure=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
 	"explain=/jobs/T-0417/explain", "decide=/jobs/T-0417/decide?part=rear_plate", "kit=/jobs/T-0409/kit",
-	"build=/jobs/T-0388/build?part=cover_bolts",
+	"build=/jobs/T-0417/build?at=cover_bolts",
 	"prove=/jobs/T-0388/prove", "handover=/jobs/T-0388/handover", "report@900x1280=/jobs/T-0388/report",
 	"toolbox=/toolbox/shims?measured_clearance=9+thou&lower=3+thou&upper=7+thou&fitted=0.10+mm,0.05+mm" +
 		"&available=0.02+mm+x4",

@@ -112,7 +112,12 @@ func TestOrderIsHeldAndRemembered(t *testing.T) {
 	tag := newUnit(t, s, "external_gear_pump")
 	cover := func() unit.Step { return load(t, s, tag).ByCode["front_cover"].Step }
 	put(t, s, tag, "u1/part/front_cover/step/done", "yes")
-	assert.NotContains(t, kindsAt(load(t, s, tag), "front_cover"), unit.StopOrder, "it can be built up from either cover")
+	assert.NotContains(
+		t,
+		kindsAt(load(t, s, tag), "front_cover"),
+		unit.StopOrder,
+		"it can be built up from either cover",
+	)
 	put(t, s, tag, "u1/part/front_cover/step/done", "")
 	put(t, s, tag, "u1/part/rear_cover/step/done", "yes")
 	put(t, s, tag, "u1/part/front_cover/step/done", "yes")

@@ -70,8 +70,12 @@ func TestARowOfBoltsIsTightened(t *testing.T) {
 			out++
 		}
 	}
-	row := job.Row{Station: "build", Part: "cover_bolts", Answers: []job.Answer{{Name: "torque", Value: "38", Bare: "N·m"},
-		{Name: "turn", Value: "free"}}}
+	row := job.Row{
+		Station: "build",
+		Part:    "cover_bolts",
+		Answers: []job.Answer{{Name: "torque", Value: "38", Bare: "N·m"},
+			{Name: "turn", Value: "free"}},
+	}
 	require.NoError(t, s.DoRow(ctx, iva, tag, 1, row))
 	st = load(t, s, tag)
 	bolts := st.ByCode["cover_bolts"].Step

@@ -64,7 +64,8 @@ type RoundRow struct {
 func (l *look) rounds() (out []RoundRow) {
 	for _, s := range l.part.Steps {
 		said := []string{}
-		for _, text := range []string{s.Facing, wording.Behind("counted in ", s.Count), wording.Behind("stack ", s.StackFit),
+		for _, text := range []string{s.Facing, wording.Behind("counted in ", s.Count),
+			wording.Behind("stack ", s.StackFit),
 			wording.Behind("stack as it came out ", s.StackRemoved), wording.Behind("tightened to ", s.Torque.Typed),
 			wording.Behind("pressed to ", s.Press.Typed), wording.Plain(s.Turn),
 			wording.Behind("turned by ", s.TurnTorque.Typed), wording.Behind("moved by ", s.Push.Typed),

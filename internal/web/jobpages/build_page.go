@@ -86,13 +86,27 @@ func (l *look) made(f *bench.Feature) []Entry {
 
 func buildPage(l *look) BuildPage {
 	x := l.part
-	p := BuildPage{JobPage: l.page(), Run: l.runList(), List: l.link("build", "", ""), No: l.partNo(), Part: x, NewPart: x.Choice() == decide.Replace,
-		Fitted:  l.toggle(l.unit.StepRef(x.Code, "done"), x.Step.Done),
-		Suspect: wording.Plain(build.Suspect(l.st.Steps())), Stack: l.stack(true), Tight: l.tightening(),
-		Note: l.field(l.unit.StepRef(x.Code, "note")), Modification: l.unit.Modification,
-		HowItGoes: howItGoes(x), ModKept: l.field(l.unit.Ref("modification_kept")), PartCount: len(l.st.Parts),
-		Again:    l.again(),
-		Cautions: l.cautions(), Stops: l.stops(), Reckon: l.reckons(l.link("build", x.Code, ""))}
+	p := BuildPage{
+		JobPage:      l.page(),
+		Run:          l.runList(),
+		List:         l.link("build", "", ""),
+		No:           l.partNo(),
+		Part:         x,
+		NewPart:      x.Choice() == decide.Replace,
+		Fitted:       l.toggle(l.unit.StepRef(x.Code, "done"), x.Step.Done),
+		Suspect:      wording.Plain(build.Suspect(l.st.Steps())),
+		Stack:        l.stack(true),
+		Tight:        l.tightening(),
+		Note:         l.field(l.unit.StepRef(x.Code, "note")),
+		Modification: l.unit.Modification,
+		HowItGoes:    howItGoes(x),
+		ModKept:      l.field(l.unit.Ref("modification_kept")),
+		PartCount:    len(l.st.Parts),
+		Again:        l.again(),
+		Cautions:     l.cautions(),
+		Stops:        l.stops(),
+		Reckon:       l.reckons(l.link("build", x.Code, "")),
+	}
 	if !x.AsksFeel() { // the feel of the shaft is asked before the next part
 		_, p.Next = l.neighbours()
 	}

@@ -94,9 +94,15 @@ type RunTorque struct {
 	Unread                    bool
 }
 
-// runs reports that the running list shows, and not the sheet of one part.
+// runs reports that the running list shows, and not the sheet of one part: while anything is left to do, and once
+// nothing is left to settle either.
 func (l *look) runs() bool {
-	return (l.station == "strip" || l.station == "build") && !l.partAsked && l.face == "" && l.asked == ""
+	if l.station != "strip" && l.station != "build" || l.partAsked || l.face != "" || l.asked != "" {
+		return false
+	}
+	return l.rowAtWork() != nil || !slices.ContainsFunc(l.st.Stops[l.station], func(s bench.Stop) bool {
+		return s.Waived == nil && l.st.ByCode[s.Part] != nil
+	})
 }
 
 // doneRows is how many of the rows that are done show above the one at work.
@@ -169,7 +175,8 @@ func (l *look) rowDone(x *bench.Part) bool {
 
 func (l *look) runRow(x *bench.Part) RunRow {
 	row := RunRow{Code: x.Code, Name: x.Name, URL: l.link(l.station, x.Code, ""), Branch: x.Def.Branch,
-		Count: x.Expected, Done: l.rowDone(x), OpenURL: withQuery(l.link(l.station, "", ""), "at="+url.QueryEscape(x.Code))}
+		Count: x.Expected, Done: l.rowDone(x),
+		OpenURL: withQuery(l.link(l.station, "", ""), "at="+url.QueryEscape(x.Code))}
 	if row.Done {
 		row.Said = l.rowSaid(x)
 		return row
@@ -186,7 +193,8 @@ func (l *look) runRow(x *bench.Part) RunRow {
 	}
 	row.Way = listed(way, 3)
 	f := l.runForm(x)
-	row.Plain = f.Facing == nil && f.Count == nil && f.Torque == nil && f.Feel == nil && f.Other == "" && f.Stack == "" &&
+	row.Plain = f.Facing == nil && f.Count == nil && f.Torque == nil && f.Feel == nil && f.Other == "" &&
+		f.Stack == "" &&
 		!f.Cycled
 	return row
 }
@@ -352,7 +360,10 @@ func (s *Pages) doRow(c *echo.Context) error {
 func (l *look) shotsOf(x *bench.Part) (out []site.Named) {
 	for _, p := range l.job.Pictures {
 		if p.Unit == l.unitNo && p.Part == x.Code {
-			out = append(out, site.Named{Code: fmt.Sprintf("/jobs/%s/pictures/%d", l.job.Tag, p.Number), Name: p.Caption})
+			out = append(
+				out,
+				site.Named{Code: fmt.Sprintf("/jobs/%s/pictures/%d", l.job.Tag, p.Number), Name: p.Caption},
+			)
 		}
 	}
 	return out
