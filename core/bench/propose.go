@@ -99,10 +99,10 @@ func (st *Rated) toDecide() []decide.Part {
 	return parts
 }
 
-// Works reports that the part wears or moves: it does not go back unseen. A spring goes back measured.
+// Works reports that the part is off and wears or moves: it does not go back unseen. A spring goes back measured.
 func (p *AsFound) Works() bool {
 	k, known := family.KindByCode(p.Def.Kind)
-	return !p.Alone && (p.Def.Wearing || known && k.Moves)
+	return p.Off && (p.Def.Wearing || known && k.Moves)
 }
 
 // Unseen are the parts that work, are off, and were neither measured nor looked at.

@@ -89,7 +89,7 @@ func buildPage(l *look) BuildPage {
 	p := BuildPage{
 		JobPage:      l.page(),
 		Run:          l.runList(),
-		List:         l.link("build", "", ""),
+		List:         withQuery(l.link("build", "", ""), "list=all"),
 		No:           l.partNo(),
 		Part:         x,
 		NewPart:      x.Choice() == decide.Replace,

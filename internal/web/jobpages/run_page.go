@@ -94,13 +94,16 @@ type RunTorque struct {
 	Unread                    bool
 }
 
-// runs reports that the running list shows, and not the sheet of one part: while anything is left to do, and once
-// nothing is left to settle either.
+// runs reports that the running list shows, and not the sheet of one part: while anything is left to do, once
+// nothing is left to settle either, and where it is asked for.
 func (l *look) runs() bool {
 	if l.station != "strip" && l.station != "build" || l.partAsked || l.face != "" || l.asked != "" {
 		return false
 	}
-	return l.rowAtWork() != nil || !slices.ContainsFunc(l.st.Stops[l.station], func(s bench.Stop) bool {
+	if l.query.Get("list") != "" || l.rowAtWork() != nil {
+		return true
+	}
+	return !slices.ContainsFunc(l.st.Stops[l.station], func(s bench.Stop) bool {
 		return s.Waived == nil && l.st.ByCode[s.Part] != nil
 	})
 }

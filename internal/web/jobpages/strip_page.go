@@ -90,7 +90,8 @@ func stripPage(l *look) StripPage {
 	x := l.part
 	found := l.unit.PartRef(x.Code, "found")
 	p := StripPage{
-		JobPage: l.page(), Run: l.runList(), List: l.link("strip", "", ""), No: l.partNo(), Part: x,
+		JobPage: l.page(), Run: l.runList(), List: withQuery(l.link("strip", "", ""), "list=all"),
+		No: l.partNo(), Part: x,
 		Off:          l.toggle(l.unit.PartRef(x.Code, "off"), x.Off),
 		OffAndFound:  l.press(found, fmt.Sprint(x.Expected), ""),
 		PartCautions: l.cautionsOf(x), Found: l.field(found),
