@@ -62,6 +62,17 @@ func InPlace(u *unit.Unit, f *family.Family) order.Set {
 	return in
 }
 
+// inPlace is the same of the parts as they were read.
+func (st *Stripped) inPlace() order.Set {
+	in := order.Set{}
+	for _, p := range st.Parts {
+		there := p.Step.Done || p.Alone
+		in[p.Code] = there
+		in[p.Code+order.Tight] = there && p.Def.Tightened() && tightened(p.Def, p.Part, &p.Step)
+	}
+	return in
+}
+
 // tightened reports that a fastener is more than in: its torque was noted, or none is asked of it.
 func tightened(def *family.Part, p *unit.Part, step *unit.Step) bool {
 	j, bolted := build.JointOf(def, p.Joint)
@@ -83,7 +94,7 @@ func (st *Decided) InOrder() []*Part { return st.inOrder(st.order.Build(nil, st.
 
 // ToFit are the parts that are not fitted yet, in an order in which they go in beside what is.
 func (st *Decided) ToFit() []*Part {
-	return st.inOrder(st.order.Build(InPlace(st.Unit, st.Family), st.wish(), st.soft))
+	return st.inOrder(st.order.Build(st.inPlace(), st.wish(), st.soft))
 }
 
 func (st *Decided) inOrder(codes []string) (out []*Part) {
@@ -115,7 +126,7 @@ func (st *Stripped) soft(code string) bool {
 
 // Under are the parts that must be in before one and are not.
 func (st *Decided) Under(p *Part) (out []*Part) {
-	in := InPlace(st.Unit, st.Family)
+	in := st.inPlace()
 	in[p.Code] = false
 	for _, code := range st.order.Over(in, p.Code) {
 		if x := st.ByCode[code]; x != nil {

@@ -22,9 +22,15 @@ type Part struct {
 
 // Order is what stands in whose way in one unit.
 type Order struct {
-	parts []Part
-	at    map[string]int
+	parts  []Part
+	at     map[string]int
+	blocks [][]block // what each part stands in the way of
 }
+
+// block is that a part stands in a way of another; in all of them where it holds it.
+type block struct{ part, way int }
+
+const allWays = -1
 
 // New takes the parts of a unit in the order in which they are listed. What is named and is not on the unit stands
 // in nobody's way. Parts that keep one another in for ever are refused.
@@ -44,6 +50,19 @@ func New(parts []Part) (*Order, error) {
 		p.Ways = slices.Clone(p.Ways)
 		for k := range p.Ways {
 			p.Ways[k] = slices.DeleteFunc(slices.Clone(p.Ways[k]), strange)
+		}
+	}
+	o.blocks = make([][]block, len(o.parts))
+	for i := range o.parts {
+		for _, c := range o.parts[i].Held {
+			o.blocks[o.at[c]] = append(o.blocks[o.at[c]], block{i, allWays})
+		}
+		for k, way := range o.parts[i].Ways {
+			for _, c := range way {
+				if c != o.parts[i].Code {
+					o.blocks[o.at[c]] = append(o.blocks[o.at[c]], block{i, k})
+				}
+			}
 		}
 	}
 	if stuck := o.stuck(o.all(), func(string) bool { return false }); len(stuck) > 0 {
@@ -105,20 +124,69 @@ func (o *Order) InWay(on Set, code string) []string {
 	return held
 }
 
-// stuck takes everything off a set that can come off, but what is kept, and gives what is left of the rest.
+// free reports that nothing keeps a part from moving.
+func (o *Order) free(on Set, code string) bool {
+	p := &o.parts[o.at[code]]
+	blocked := func(list []string) bool {
+		return slices.ContainsFunc(list, func(c string) bool { return on[c] && c != code })
+	}
+	if blocked(p.Held) {
+		return false
+	}
+	return len(p.Ways) == 0 || slices.ContainsFunc(p.Ways, func(way []string) bool { return !blocked(way) })
+}
+
+// stuck takes everything off a set that can come off, but what is kept, and gives what is left of the rest. Each part
+// is looked at once, and again when something leaves its way.
 func (o *Order) stuck(on Set, kept func(string) bool) (left []string) {
-	for moved := true; moved; {
-		moved = false
-		for _, p := range o.parts {
-			if on[p.Code] && !kept(p.Code) && len(o.InWay(on, p.Code)) == 0 {
-				delete(on, p.Code)
-				moved = true
+	type count struct {
+		held int
+		ways []int
+	}
+	in := make([]count, len(o.parts)) // how much stands in each way
+	for i := range o.parts {
+		in[i].ways = make([]int, len(o.parts[i].Ways))
+	}
+	for i := range o.parts {
+		if on[o.parts[i].Code] {
+			for _, b := range o.blocks[i] {
+				if b.way == allWays {
+					in[b.part].held++
+				} else {
+					in[b.part].ways[b.way]++
+				}
 			}
 		}
 	}
-	for _, p := range o.parts {
-		if on[p.Code] && !kept(p.Code) {
-			left = append(left, p.Code)
+	free := func(i int) bool {
+		return in[i].held == 0 && (len(in[i].ways) == 0 || slices.Contains(in[i].ways, 0))
+	}
+	out := make([]bool, len(o.parts))
+	var todo []int
+	look := func(i int) {
+		if code := o.parts[i].Code; on[code] && !out[i] && !kept(code) && free(i) {
+			out[i] = true
+			todo = append(todo, i)
+		}
+	}
+	for i := range o.parts {
+		look(i)
+	}
+	for len(todo) > 0 {
+		i := todo[len(todo)-1]
+		todo = todo[:len(todo)-1]
+		for _, b := range o.blocks[i] {
+			if b.way == allWays {
+				in[b.part].held--
+			} else {
+				in[b.part].ways[b.way]--
+			}
+			look(b.part)
+		}
+	}
+	for i := range o.parts {
+		if code := o.parts[i].Code; on[code] && !out[i] && !kept(code) {
+			left = append(left, code)
 		}
 	}
 	return left
@@ -233,7 +301,7 @@ func (o *Order) sequence(on, out Set) (order []string) {
 	for len(order) < len(out) {
 		moved := false
 		for _, p := range o.parts {
-			if out[p.Code] && left[p.Code] && len(o.InWay(left, p.Code)) == 0 {
+			if out[p.Code] && left[p.Code] && o.free(left, p.Code) {
 				delete(left, p.Code)
 				order = append(order, p.Code)
 				moved = true

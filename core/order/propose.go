@@ -39,7 +39,7 @@ func (o *Order) takenOff(on Set, kept func(string) bool, wish []string, soft fun
 	for {
 		next := ""
 		for _, c := range by {
-			if !left[c] || kept(c) || len(o.InWay(left, c)) > 0 {
+			if !left[c] || kept(c) || !o.free(left, c) {
 				continue
 			}
 			if soft(c) {

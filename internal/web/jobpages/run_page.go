@@ -121,12 +121,16 @@ func (l *look) runList() *RunList {
 		r.Gauge = l.overGauges()
 	}
 	open := l.rowAtWork()
+	ahead := 0
 	for i, x := range l.runOrder() {
 		if x.Alone {
 			r.Alone = append(r.Alone, strings.ToLower(x.Name))
 			continue
 		}
-		row := l.runRow(x)
+		if !l.rowDone(x) {
+			ahead++
+		}
+		row := l.runRow(x, ahead <= mostAhead || x == open)
 		r.Of++
 		if x == open {
 			r.Open, r.OpenNo = x.Code, i+1
@@ -176,12 +180,18 @@ func (l *look) rowDone(x *bench.Part) bool {
 	return x.Off
 }
 
-func (l *look) runRow(x *bench.Part) RunRow {
+// mostAhead is of how many rows that are still to come the list says what is in their way.
+const mostAhead = 24
+
+func (l *look) runRow(x *bench.Part, near bool) RunRow {
 	row := RunRow{Code: x.Code, Name: x.Name, URL: l.link(l.station, x.Code, ""), Branch: x.Def.Branch,
 		Count: x.Expected, Done: l.rowDone(x),
 		OpenURL: withQuery(l.link(l.station, "", ""), "at="+url.QueryEscape(x.Code))}
 	if row.Done {
 		row.Said = l.rowSaid(x)
+		return row
+	}
+	if !near {
 		return row
 	}
 	var way []string
@@ -195,11 +205,20 @@ func (l *look) runRow(x *bench.Part) RunRow {
 		}
 	}
 	row.Way = listed(way, 3)
-	f := l.runForm(x)
-	row.Plain = f.Facing == nil && f.Count == nil && f.Torque == nil && f.Feel == nil && f.Other == "" &&
-		f.Stack == "" &&
-		!f.Cycled
+	row.Plain = l.plainRow(x)
 	return row
+}
+
+// plainRow reports that the row of a part asks nothing.
+func (l *look) plainRow(x *bench.Part) bool {
+	if l.station == "strip" {
+		return x.Expected <= 1 && len(x.Def.Facings) == 0 && x.Stack == nil
+	}
+	all, _ := build.FittingWays(x.Def)
+	_, counts := l.st.CountsIn(x)
+	_, bolted := build.JointOf(x.Def, x.Part.Joint)
+	return len(all) == 0 && !counts && !(bolted && !x.Part.Joint.Snug) && x.Stack == nil && !x.AsksFeel() &&
+		!x.Def.Reaches && !l.st.Track(x).Worn()
 }
 
 // listed names the first few of a list.
