@@ -42,6 +42,12 @@ func TestARowIsOneAct(t *testing.T) {
 	assert.True(t, p.Off)
 	assert.Equal(t, "33", p.Found)
 	require.Len(t, lines(), before+1, "the count tells that they are off")
+	require.NoError(t, undo(t, s, iva, tag))
+	p = load(t, s, tag).ByCode["front_needles"]
+	assert.False(t, p.Off, "taken back as one")
+	assert.Empty(t, p.Found)
+	require.NoError(t, row("front_needles", job.Answer{Name: "found", Value: "33"}))
+	before = len(lines()) - 1
 	require.NoError(t, row("key"))
 	require.Len(t, lines(), before+2)
 	require.ErrorAs(t, row("nothing"), &fe)
