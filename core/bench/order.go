@@ -55,20 +55,26 @@ func InPlace(u *unit.Unit, f *family.Family) order.Set {
 			continue
 		}
 		def, step := p.Def(f), p.Built(u.Round())
-		there := step != nil && step.Done || alone[p.Code]
-		in[p.Code] = there
-		in[p.Code+order.Tight] = there && def.Tightened() && tightened(def, p, step)
+		if step == nil {
+			step = &unit.Step{}
+		}
+		place(in, p, def, step, alone[p.Code])
 	}
 	return in
+}
+
+// place puts a part into a set as far as it is in: not, in, or tightened too.
+func place(in order.Set, p *unit.Part, def *family.Part, step *unit.Step, alone bool) {
+	there := step.Done || alone
+	in[p.Code] = there
+	in[p.Code+order.Tight] = there && def.Tightened() && (alone || tightened(def, p, step))
 }
 
 // inPlace is the same of the parts as they were read.
 func (st *Stripped) inPlace() order.Set {
 	in := order.Set{}
 	for _, p := range st.Parts {
-		there := p.Step.Done || p.Alone
-		in[p.Code] = there
-		in[p.Code+order.Tight] = there && p.Def.Tightened() && tightened(p.Def, p.Part, &p.Step)
+		place(in, p.Part, p.Def, &p.Step, p.Alone)
 	}
 	return in
 }
@@ -76,7 +82,7 @@ func (st *Stripped) inPlace() order.Set {
 // tightened reports that a fastener is more than in: its torque was noted, or none is asked of it.
 func tightened(def *family.Part, p *unit.Part, step *unit.Step) bool {
 	j, bolted := build.JointOf(def, p.Joint)
-	return !bolted || p.Joint.Snug || !j.Bolts && j.Angle != "" || step == nil || !step.Torque.IsZero()
+	return !bolted || p.Joint.Snug || !j.Bolts && j.Angle != "" || !step.Torque.IsZero()
 }
 
 // StillOn is what is on a unit as it is taken apart; a fastener is loosened as it comes.

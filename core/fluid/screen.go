@@ -6,6 +6,8 @@ import (
 	"regexp"
 	"strconv"
 	"strings"
+
+	"corvek/core/seal"
 )
 
 // sieves are the openings of ASTM E11 test sieves in mm by their wires per inch.
@@ -74,7 +76,8 @@ var (
 	suctionWords = regexp.MustCompile(`(?i)suction|inlet|strainer|screen|mesh`)
 )
 
-// ScreenIn reads a strainer from how the filtration was written down: “100 mesh strainer”, “suction screen 125 µm”.
+// ScreenIn reads a strainer from how the filtration was written down: “100 mesh strainer”, “suction screen
+// 125 µm”.
 func ScreenIn(words string) (s Screen, ok bool) {
 	s.Suction = suctionWords.MatchString(words)
 	if m := meshWords.FindStringSubmatch(words); m != nil {
@@ -112,14 +115,11 @@ func Draws(viscosity float64, name string) float64 {
 	return least
 }
 
+// watery reports a fluid that is mostly water, by the name that the seals know it by or its own.
 func watery(name string) bool {
-	name = strings.ToLower(name)
-	for _, w := range []string{"water", "glycol", "coolant", "emulsion", "hfa", "hfc"} {
-		if strings.Contains(name, w) {
-			return true
-		}
-	}
-	return false
+	named, _ := seal.NamedFluid(name)
+	low := strings.ToLower(name)
+	return strings.HasPrefix(named, "water") || strings.Contains(low, "water") || strings.Contains(low, "emulsion")
 }
 
 // Says puts a screen into words: its opening, and whether a pump draws this fluid through it. tooFine marks the
@@ -130,8 +130,8 @@ func (s Screen) Says(viscosity float64, name string) (words string, tooFine bool
 	case s.Opening == 0:
 		return fmt.Sprintf("%g mesh is no usual sieve: its opening is not known", s.Mesh), false
 	case s.Suction && s.Opening < 0.999*Draws(viscosity, name):
-		words = um(s.Opening) + " of opening is finer than the pump draws this fluid through: on the suction side at " +
-			"least " + um(Draws(viscosity, name)) + ", guidance; it starves, first of all cold"
+		words = um(s.Opening) + " of opening is finer than the pump draws this fluid through: on the suction side " +
+			"at least " + um(Draws(viscosity, name)) + ", guidance; it starves, first of all cold"
 		return words, true
 	case s.Mesh > 0:
 		return fmt.Sprintf("%g mesh has %s of opening", s.Mesh, um(s.Opening)), false

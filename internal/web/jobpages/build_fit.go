@@ -1,6 +1,7 @@
 package jobpages
 
 import (
+	"cmp"
 	"fmt"
 	"html/template"
 	"math"
@@ -100,12 +101,7 @@ func (l *look) fit() FitView {
 		v.Must, v.Count = must, l.field(l.step("count"))
 		v.Wrong = x.Step.Count != "" && x.Step.Count != fmt.Sprint(must)
 	}
-	if build.Wets(x.Def) {
-		v.Wet = l.unit.Fluid
-		if v.Wet == "" {
-			v.Wet = "the system's own fluid"
-		}
-	}
+	v.Wet = l.wets(x)
 	if !x.Step.Done {
 		v.Open = strings.Join(l.under(), ", ")
 	}
@@ -118,6 +114,14 @@ func (l *look) fit() FitView {
 		v.Cycled = &cycled
 	}
 	return v
+}
+
+// wets is the fluid that a part goes in wet with, "" of one that goes in dry.
+func (l *look) wets(x *bench.Part) string {
+	if !build.Wets(x.Def) {
+		return ""
+	}
+	return cmp.Or(l.unit.Fluid, "the system's own fluid")
 }
 
 // under are the parts that belong under the chosen one and are not fitted yet.

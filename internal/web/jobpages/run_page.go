@@ -205,20 +205,8 @@ func (l *look) runRow(x *bench.Part, near bool) RunRow {
 		}
 	}
 	row.Way = listed(way, 3)
-	row.Plain = l.plainRow(x)
+	row.Plain = l.asks(x).nothing()
 	return row
-}
-
-// plainRow reports that the row of a part asks nothing.
-func (l *look) plainRow(x *bench.Part) bool {
-	if l.station == "strip" {
-		return x.Expected <= 1 && len(x.Def.Facings) == 0 && x.Stack == nil
-	}
-	all, _ := build.FittingWays(x.Def)
-	_, counts := l.st.CountsIn(x)
-	_, bolted := build.JointOf(x.Def, x.Part.Joint)
-	return len(all) == 0 && !counts && !(bolted && !x.Part.Joint.Snug) && x.Stack == nil && !x.AsksFeel() &&
-		!x.Def.Reaches && !l.st.Track(x).Worn()
 }
 
 // listed names the first few of a list.
@@ -259,16 +247,29 @@ func (l *look) rowSaid(x *bench.Part) string {
 	return strings.Join(out, " · ")
 }
 
-// runForm is what the row of a part asks.
+// runForm is what the row of a part asks, with what is looked at meanwhile.
 func (l *look) runForm(x *bench.Part) *RunForm {
-	f := &RunForm{Glyph: template.HTML(draw.Glyph(x.Def.Kind, x.Def.Shape, 84)), Act: "Off",
-		Caution: l.cautionsOf(x), Shots: l.shotsOf(x)}
+	f := l.asks(x)
+	f.Glyph = template.HTML(draw.Glyph(x.Def.Kind, x.Def.Shape, 84))
+	f.Caution, f.Shots = l.cautionsOf(x), l.shotsOf(x)
+	return f
+}
+
+// asks is what the row of a part asks.
+func (l *look) asks(x *bench.Part) *RunForm {
+	f := &RunForm{Act: "Off"}
 	if l.station == "strip" {
 		l.askOff(f, x)
 	} else {
 		l.askFit(f, x)
 	}
 	return f
+}
+
+// nothing reports that nothing of the row needs an answer.
+func (f *RunForm) nothing() bool {
+	return f.Facing == nil && f.Count == nil && f.Torque == nil && f.Feel == nil && f.Other == "" && f.Stack == "" &&
+		!f.Cycled
 }
 
 // askOff asks what is lost once a part is off: how many there were, and which way round it was.
@@ -290,12 +291,7 @@ func (l *look) askFit(f *RunForm, x *bench.Part) {
 	f.Piece = map[decide.Choice]string{decide.Replace: "new piece", decide.Rework: "reworked",
 		decide.Keep: "kept"}[x.Choice()]
 	f.Checks = build.ChecksOf(x.Def)
-	if build.Wets(x.Def) {
-		f.Wet = l.unit.Fluid
-		if f.Wet == "" {
-			f.Wet = "the system's own fluid"
-		}
-	}
+	f.Wet = l.wets(x)
 	if all, right := build.FittingWays(x.Def); len(all) > 0 {
 		on := x.Step.Facing
 		if on == "" {
@@ -369,7 +365,11 @@ func (s *Pages) doRow(c *echo.Context) error {
 				r.Answers = append(r.Answers, job.Answer{Name: name, Value: v, Bare: c.FormValue("unit_" + name)})
 			}
 		}
-		for _, name := range strings.Fields(c.FormValue("asks")) {
+		form, err := c.FormValues()
+		if err != nil {
+			return err
+		}
+		for _, name := range form["asks"] { // one of each question of the row
 			if !slices.ContainsFunc(r.Answers, func(a job.Answer) bool { return a.Name == name }) {
 				return field.Errorf(name, "%s", cmp.Or(rowLacks[name], "is asked here"))
 			}
