@@ -43,6 +43,7 @@ func (m SeenMark) Text() string {
 // seen gathers the marks of a part, each once.
 func (st *Stripped) seen(p *AsFound) (out []SeenMark) {
 	for _, def := range family.PartMarks {
+		def.Breaking = def.Breaking || slices.Contains(p.Def.Condemned, def.Code)
 		m := p.LastSaid(def.Code)
 		switch {
 		case m.State == unit.MarkSeen:

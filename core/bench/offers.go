@@ -30,10 +30,40 @@ type Offer struct {
 	BreakEven float64
 	Advice    economics.Advice
 	Output    *calc.Output // with the working; nil of a new unit
+
+	newPrice float64 // of another unit, 0 where it is not known
 }
 
 // All are the offers in the order in which they are shown.
 func (o *Offers) All() []*Offer { return []*Offer{&o.Rebuild, &o.Overhaul, &o.New} }
+
+// Against says by which sum an offer is advised against, "" where it is not: it takes more of a new one's price than
+// the life it gives is worth.
+func (x *Offer) Against() string {
+	least := ""
+	if len(x.Unpriced) > 0 {
+		least = "at least "
+	}
+	switch sum := least + quantity.Round(x.Cost, 4); {
+	case x.HasRatio && x.Advice == economics.Replace:
+		return fmt.Sprintf("it comes to %s, %.0f %% of a new one's worth, and does not pay where a new one is less than %s",
+			sum, 100*x.Ratio, quantity.Round(x.BreakEven, 4))
+	case !x.HasRatio && x.Known && x.newPrice > 0 && x.Cost > economics.UsualThreshold*x.newPrice:
+		return fmt.Sprintf("it comes to %s against %s for a new one, and would not pay though it lasted as long", sum,
+			quantity.Round(x.newPrice, 4))
+	}
+	return ""
+}
+
+// Taken is the offer of the customer's answer, nil where it is none of them.
+func (o *Offers) Taken(answer string) *Offer {
+	for _, x := range o.All() {
+		if string(x.Way) == answer {
+			return x
+		}
+	}
+	return nil
+}
 
 // OffersOf works the offers out from the decisions on all units of a job.
 func OffersOf(states []*State) Offers {
@@ -114,6 +144,7 @@ func (x *Offer) cost(j *unit.Job, rate float64) {
 		return // the field that is wrong says so itself
 	}
 	x.Known, x.Output = true, out
+	x.newPrice, _ = j.NewPrice.Known()
 	x.Cost, _ = out.Value("rebuild_cost")
 	if x.Said.Days { // days that nobody entered make no total
 		x.Total, x.HasTotal = out.Value("rebuild_total")

@@ -99,10 +99,11 @@ func (st *Rated) toDecide() []decide.Part {
 	return parts
 }
 
-// Works reports that the part is off and wears or moves: it does not go back unseen. A spring goes back measured.
+// Works reports that the part is off and wears, moves or carries the load: it does not go back unseen. A spring goes
+// back measured.
 func (p *AsFound) Works() bool {
 	k, known := family.KindByCode(p.Def.Kind)
-	return p.Off && (p.Def.Wearing || known && k.Moves)
+	return p.Off && (p.Def.Wearing || known && (k.Moves || k.Loaded))
 }
 
 // Unseen are the parts that work, are off, and were neither measured nor looked at.
@@ -131,7 +132,8 @@ func (st *Stripped) causesOf() (blamed, remedies map[string][]string) {
 			}
 		}
 		for _, p := range st.Parts {
-			if c.RenewsPart(p.Code, p.Def.Kind) {
+			// What only contributed renews what bears a mark, and nothing on a guess.
+			if c.RenewsPart(p.Code, p.Def.Kind) && (n.Role != unit.RoleContributing || len(p.Seen) > 0) {
 				remedies[p.Code] = append(remedies[p.Code], name)
 			}
 		}

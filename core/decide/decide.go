@@ -45,7 +45,7 @@ type Part struct {
 	Code, Name string
 	Renew      bool // soft part, renewed at every rebuild
 	Wearing    bool
-	Works      bool   // it wears or moves: it goes back only where somebody looked
+	Works      bool   // it wears, moves or carries the load: it goes back only where somebody looked
 	Set        string // matched set
 	Short      int    // pieces not accounted for
 	Chosen     Choice // by a person, "" where the proposal is followed

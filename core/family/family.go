@@ -65,6 +65,7 @@ type Part struct {
 	Reworks   []Rework  `yaml:"reworks"`
 	Function  string    `yaml:"function"`     // what a seal keeps from what
 	DoNot     string    `yaml:"do_not_touch"` // why a fastener is left alone
+	Condemned []string  `yaml:"condemned_by"` // marks that condemn this part and not every part
 	Stack     *StackDef `yaml:"stack"`
 	Shape     Shape     `yaml:"shape"`
 	Features  []Feature `yaml:"features"`

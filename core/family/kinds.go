@@ -69,6 +69,7 @@ type KindDef struct {
 	Marks    []string  `yaml:"marks"`
 	Soft     bool      `yaml:"soft"`   // renewed at every rebuild
 	Moves    bool      `yaml:"moves"`  // it must go freely in the rebuilt unit
+	Loaded   bool      `yaml:"loaded"` // the force of the unit goes through it
 	Bolted   bool      `yaml:"bolted"` // has a thread of its own, or is held by one
 	Facings  []string  `yaml:"facings"`
 	Checks   []string  `yaml:"checks"`

@@ -87,7 +87,7 @@ func (p *Part) UnmarshalYAML(n *yaml.Node) error {
 }
 
 const partKeys = "code name kind count branch facings facing turns renew wearing set bolt checks turn_check cautions " +
-	"both_sides reaches reworks function do_not_touch stack shape features"
+	"both_sides reaches reworks function do_not_touch condemned_by stack shape features"
 
 // UnmarshalYAML notes the line, so that later checks can name it.
 func (f *Feature) UnmarshalYAML(n *yaml.Node) error {
@@ -307,6 +307,11 @@ func (c *checker) part(p *Part) {
 			c.fail(p.line, "part %s: %s", p.Code, err)
 		}
 		c.quantity(p.line, "torque", b.Torque, quantity.Torque)
+	}
+	for _, mark := range p.Condemned {
+		if _, known := PartMark(mark); !known {
+			c.fail(p.line, "part %s: %q is no mark that a part bears", p.Code, mark)
+		}
 	}
 	c.cautions(p.line, p.Cautions)
 	c.stack(p)

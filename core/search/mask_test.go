@@ -14,7 +14,8 @@ func TestMaskingMovesAreNamed(t *testing.T) {
 		assert.True(t, search.Masks(words), words)
 	}
 	for _, words := range []string{"relief spring renewed", "relief shimmed", "oil changed, same grade",
-		"seal fitted again", "raised side plate lapped", ""} {
+		"seal fitted again", "raised side plate lapped", "", "no thicker oil, the plates renewed",
+		"back to its own grade from the thicker oil", "relief not raised"} {
 		assert.False(t, search.Masks(words), words)
 	}
 }

@@ -3,6 +3,7 @@ package stops
 import (
 	"corvek/core/decide"
 	"corvek/core/metrology"
+	"corvek/core/search"
 	"corvek/core/unit"
 )
 
@@ -15,6 +16,9 @@ func (l *list) decide() {
 			l.part(p, "decide", unit.StopOpen, "%s: %s", p.Name, p.Proposal.Reason)
 		case p.Decision.Choice != "" && p.Decision.Choice != string(p.Proposal.Choice) && blank(p.Decision.Reason):
 			l.part(p, "decide", unit.StopReason, "%s: other than proposed, and no reason given", p.Name)
+		case p.Decision.Choice == string(decide.Keep) && search.Masks(p.Decision.Reason):
+			l.part(p, "decide", unit.StopReason, "%s: “%s” hides what is wrong and mends nothing. Renew or rework it, "+
+				"or give a reason that lies in the part", p.Name, p.Decision.Reason)
 		}
 	}
 }

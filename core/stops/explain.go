@@ -3,6 +3,7 @@ package stops
 import (
 	"strings"
 
+	"corvek/core/search"
 	"corvek/core/unit"
 )
 
@@ -17,6 +18,8 @@ func (l *list) explain() {
 	for _, n := range l.Causes {
 		code := unit.StopCode{Station: "explain", Kind: unit.StopOutside, Number: n.Number}
 		switch {
+		case search.Masks(n.Action):
+			l.add(code, "%s: “%s” hides what it does and is no remedy. Say what ends it, and by whom", n.Name, n.Action)
 		case !n.Outside || !blank(n.Action) && !blank(n.Owner):
 		case n.Number > 0:
 			l.add(code, "%s lies outside the unit: say what is done there and by whom", n.Name)

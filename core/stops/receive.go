@@ -10,7 +10,7 @@ import (
 // cautions holds each station whose serious cautions were not read.
 func (l *list) cautions() {
 	for _, station := range unit.Stations {
-		for _, c := range l.Family.CautionsAt(station) {
+		for _, c := range l.Family.ReadAt(station) {
 			if c.Serious && l.Job.Acknowledged(c.Code) == nil {
 				title := strings.ToLower(c.Title)
 				l.add(unit.StopCode{Station: station, Kind: unit.StopCaution, Part: c.Code}, "Caution not read: %s",

@@ -278,3 +278,21 @@ func TestWhatIsDoneAboutAStop(t *testing.T) {
 	}
 	assert.Equal(t, "Two left", stops.Stop{Text: "Two left"}.Next(), "its own words, where they say it")
 }
+
+// What hides a fault is neither a remedy nor a reason to keep a part.
+func TestHidingIsNoRemedy(t *testing.T) {
+	u := settled()
+	u.Causes[0].Action = "run it on thicker oil"
+	require.Len(t, stops.All(u)["explain"], 1)
+	assert.Contains(t, stops.All(u)["explain"][0].Text, "no remedy")
+
+	u = settled()
+	p := &u.Parts[0]
+	p.Proposal.Choice, p.Decision = decide.Replace, unit.Decision{Choice: "keep", Reason: "relief raised a turn instead"}
+	assert.Empty(t, stops.All(u)["decide"], "somebody turned it down, in words")
+	p.Decision.Reason = "relief raised a turn, it makes its pressure"
+	require.Len(t, stops.All(u)["decide"], 1)
+	assert.Contains(t, stops.All(u)["decide"][0].Text, "mends nothing")
+	p.Decision.Reason = "its wear is in a place that does not seal"
+	assert.Empty(t, stops.All(u)["decide"])
+}

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/entry"
 	"corvek/core/field"
@@ -38,6 +39,14 @@ func (s *Service) Answered(ctx context.Context, who people.Actor, tag, answer, b
 	}
 	if note, err = short("answer_note", note, ""); err != nil {
 		return err
+	}
+	states, err := s.LoadAll(ctx, tag)
+	if err != nil {
+		return err
+	}
+	offers := bench.OffersOf(states)
+	if taken := offers.Taken(answer); taken != nil && taken.Against() != "" && strings.TrimSpace(note) == "" {
+		return field.Errorf("answer_note", "advised against: %s. Why all the same?", taken.Against())
 	}
 	return s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
 		q := &w.Job.Quote

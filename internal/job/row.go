@@ -57,6 +57,13 @@ func (s *Service) DoRow(ctx context.Context, who people.Actor, tag string, numbe
 		if u == nil || u.Part(r.Part) == nil {
 			return field.Errorf("part", "is not a part of this unit")
 		}
+		st, err := w.before(number)
+		if err != nil {
+			return err
+		}
+		if unread := st.Unread(st.ByCode[r.Part].AsFound, r.Station); unread != nil {
+			return field.Errorf("", "read first: %s", unread.Title)
+		}
 		answered := false
 		for _, name := range takes {
 			i := slices.IndexFunc(r.Answers, func(a Answer) bool { return a.Name == name && a.Value != "" })

@@ -56,6 +56,10 @@ func (d Data) parts(out *document.Document) {
 	}
 	out.Add(document.Heading{Text: "Parts"}, t,
 		document.Text{Text: "Parts not listed were kept; no look at them was noted.", Quiet: true})
+	for _, b := range d.S.Besides() {
+		out.Add(document.Text{Lead: "Beside new " + strings.Join(b.New, ", ") + ":",
+			Text: "went back as before: " + strings.Join(b.Old, ", ") + "."})
+	}
 }
 
 // tested is the test with its charts and figures, before and after.

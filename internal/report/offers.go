@@ -18,6 +18,7 @@ type Offered struct {
 	AtLeast          bool   // parts are not priced yet
 	Against          string // a new one's worth
 	Pays             bool   // the figures speak for it
+	Advised          string // why it is advised against, "" where it is not
 	Rows             []OfferRow
 	Renewed          []string
 	Reworked         []string
@@ -50,6 +51,7 @@ func OfferedOf(x *bench.Offer, taken string) Offered {
 		v.Rows = append(v.Rows, OfferRow{"With the days it stands", money(x.Total), ""})
 	}
 	v.Rows = append(v.Rows, lifeRow(x))
+	v.Advised = x.Against()
 	if x.HasRatio {
 		v.Against = fmt.Sprintf("%.0f %% of a new one's worth", 100*x.Ratio)
 		v.Pays = x.Advice == economics.Rebuild && !v.AtLeast

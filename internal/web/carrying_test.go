@@ -213,6 +213,25 @@ func TestTheCustomersWordRules(t *testing.T) {
 	assert.Equal(t, "replaced", b.state("T-0412", 1).Unit.Ending)
 }
 
+// A rebuild that costs nearly as much as a new unit is advised against with its sum; who takes it all the same says why.
+func TestFullWearAgainstANewUnitAsksWhy(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	for name, typed := range map[string]string{"parts_cost": "700", "labour_hours": "6", "labour_rate": "72",
+		"new_price": "1200"} {
+		b.set("T-0412", "job/"+name, typed, "")
+	}
+	_, page := b.get("/jobs/T-0412/decide?face=offers")
+	assert.Contains(t, plain(page), "Advised against")
+	take := url.Values{"answer": {"overhaul"}, "answer_by": {"Liss Moen"}}
+	res, body := b.post("/jobs/T-0412/decide/answer", take)
+	require.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
+	assert.Contains(t, body, "a new one is less than")
+	take.Set("answer_note", "nothing to be had before the season")
+	res, _ = b.post("/jobs/T-0412/decide/answer", take)
+	assert.Equal(t, http.StatusOK, res.StatusCode)
+}
+
 // The parts list says what is to be got, by supplier, on paper and as a table that no
 // spreadsheet takes for formulas.
 func TestPartsListBySupplier(t *testing.T) {

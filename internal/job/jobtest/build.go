@@ -29,7 +29,7 @@ func ToTheStand(t testing.TB, s *job.Service, tag string) {
 	st, err := s.Load(context.Background(), tag, 1)
 	require.NoError(t, err)
 	for _, station := range []string{"build", "prove"} {
-		for _, c := range st.Family.CautionsAt(station) {
+		for _, c := range st.Family.ReadAt(station) {
 			require.NoError(t, s.Acknowledge(context.Background(), who, tag, 1, c.Code))
 		}
 	}

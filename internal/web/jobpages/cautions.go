@@ -1,6 +1,8 @@
 package jobpages
 
 import (
+	"slices"
+
 	"corvek/core/bench"
 	"corvek/core/family"
 	"corvek/internal/web/site"
@@ -22,10 +24,22 @@ type CautionView struct {
 	Ask    bool // the reader can say that it was read
 }
 
-// cautions are the station's own.
+// cautions are the station's own, and the serious ones of its parts; one that is read in the row at work stands there.
 func (l *look) cautions() Cautions {
+	list := l.st.Family.ReadAt(l.station)
+	if l.runs() {
+		if x := l.rowAtWork(); x != nil {
+			if unread := l.st.Unread(x.AsFound, l.station); unread != nil && l.CanWork() {
+				list = slices.DeleteFunc(list, func(c family.Caution) bool { return c.Code == unread.Code })
+			}
+		}
+	}
+	return l.cautionsView(list)
+}
+
+func (l *look) cautionsView(list []family.Caution) Cautions {
 	out := Cautions{CSRF: l.CSRF, Action: l.page().Act("caution")}
-	for _, c := range l.st.Family.CautionsAt(l.station) {
+	for _, c := range list {
 		v := CautionView{Caution: c}
 		if read := l.job.Acknowledged(c.Code); read != nil {
 			v.ReadBy = read.By
@@ -36,15 +50,11 @@ func (l *look) cautions() Cautions {
 	return out
 }
 
-// partCautions are those of the chosen part which the station does not show
-// beside the sheet already.
+// cautionsOf are those of the chosen part which the station does not show beside the sheet already.
 func (l *look) cautionsOf(x *bench.Part) (out []family.Caution) {
-	shown := map[string]bool{}
-	for _, c := range l.st.Family.CautionsAt(l.station) {
-		shown[c.Code] = true
-	}
-	for _, code := range x.Def.Cautions {
-		if c, ok := family.CautionByCode(code); ok && !shown[code] {
+	shown := l.st.Family.ReadAt(l.station)
+	for _, c := range l.st.CautionsOf(x.AsFound, l.station) {
+		if !slices.ContainsFunc(shown, func(o family.Caution) bool { return o.Code == c.Code }) {
 			out = append(out, c)
 		}
 	}

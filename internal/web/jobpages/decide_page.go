@@ -20,6 +20,7 @@ type DecidePage struct {
 	Policy                      Choice
 	Keep, Rework, Replace, Open int
 	Unseen                      *UnseenView
+	Besides                     []BesideView // old parts beside new ones
 	Parts                       []DecideRow
 	Part                        *PartDecision // the chosen one
 	Shim                        *ShimView
@@ -39,12 +40,22 @@ type DecideRow struct {
 	Why              *Entry // of a choice made by hand
 }
 
+// BesideView is what goes back as it is beside something new.
+type BesideView struct{ New, Old string }
+
+func (l *look) besides() (out []BesideView) {
+	for _, b := range l.st.Besides() {
+		out = append(out, BesideView{New: strings.Join(b.New, ", "), Old: strings.Join(b.Old, ", ")})
+	}
+	return out
+}
+
 // faceOffers is the face of Decide with the offers to the customer.
 const faceOffers = "offers"
 
 func decidePage(l *look, states []*bench.State) DecidePage {
 	p := DecidePage{JobPage: l.page(), Found: l.st.Causes(), Policy: l.choose(unit.JobRef("policy")),
-		Cautions: l.cautions(), Stops: l.stops(), Unseen: l.unseen()}
+		Cautions: l.cautions(), Stops: l.stops(), Unseen: l.unseen(), Besides: l.besides()}
 	if r, told := l.st.Rating(); told && r.Spare {
 		p.Spare = r.Words
 	}

@@ -69,6 +69,7 @@ type RunForm struct {
 	Cycled  bool
 	Checks  []string
 	Wet     string
+	Unread  *family.Caution // read before anything else is asked
 	Caution []family.Caution
 	Shots   []site.Named
 	Act     string
@@ -251,13 +252,13 @@ func (l *look) rowSaid(x *bench.Part) string {
 func (l *look) runForm(x *bench.Part) *RunForm {
 	f := l.asks(x)
 	f.Glyph = template.HTML(draw.Glyph(x.Def.Kind, x.Def.Shape, 84))
-	f.Caution, f.Shots = l.cautionsOf(x), l.shotsOf(x)
+	f.Caution, f.Shots = l.st.CautionsOf(x.AsFound, l.station), l.shotsOf(x)
 	return f
 }
 
 // asks is what the row of a part asks.
 func (l *look) asks(x *bench.Part) *RunForm {
-	f := &RunForm{Act: "Off"}
+	f := &RunForm{Act: "Off", Unread: l.st.Unread(x.AsFound, l.station)}
 	if l.station == "strip" {
 		l.askOff(f, x)
 	} else {
@@ -269,7 +270,7 @@ func (l *look) asks(x *bench.Part) *RunForm {
 // nothing reports that nothing of the row needs an answer.
 func (f *RunForm) nothing() bool {
 	return f.Facing == nil && f.Count == nil && f.Torque == nil && f.Feel == nil && f.Other == "" && f.Stack == "" &&
-		!f.Cycled
+		!f.Cycled && f.Unread == nil
 }
 
 // askOff asks what is lost once a part is off: how many there were, and which way round it was.
