@@ -25,8 +25,33 @@ func (u *user) fitAll(tag string) {
 		}
 		u.fitOne(tag, p)
 	}
-	for _, f := range u.state(tag).Filling() {
+	u.filled(tag)
+}
+
+// filled says of each step of the filling that it is done, on the page of the part that shows them.
+func (u *user) filled(tag string) {
+	u.t.Helper()
+	st := u.state(tag)
+	u.open(fmt.Sprintf("/jobs/%s/build?part=%s", tag, st.InOrder()[0].Code))
+	for _, f := range st.Filling() {
 		u.tap("u1/fill/"+f.Code, "yes")
+	}
+}
+
+// joints reads off the heads what a joint is worked out for.
+func (u *user) joints(tag string) {
+	u.t.Helper()
+	for _, p := range u.state(tag).InOrder() {
+		j, bolted := build.JointOf(p.Def, p.Part.Joint)
+		if !bolted || p.Part.Joint.Snug || j.Thread != "" || !j.Bolts {
+			continue
+		}
+		u.open(fmt.Sprintf("/jobs/%s/build?part=%s", tag, p.Code))
+		own := func(name string) string { return fmt.Sprintf("u1/part/%s/%s", p.Code, name) }
+		u.unfold(own("thread"))
+		u.fill(own("thread"), "M10")
+		u.unfold(own("class"))
+		u.tap(own("class"), "8.8")
 	}
 }
 

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/build"
 	"corvek/core/unit"
 	"corvek/internal/job/jobtest"
@@ -47,13 +48,7 @@ func TestARunningListIsWorkedDown(t *testing.T) {
 					stop.Text,
 				)
 			}
-			bare := 0
-			for line, err := range s.jobs.Store.Lines(context.Background(), tag) {
-				require.NoError(t, err)
-				if strings.HasSuffix(line.Field, "/off") || strings.HasSuffix(line.Field, "/step/done") {
-					bare++
-				}
-			}
+			bare, _ := u.bareLines(tag)
 			t.Logf(
 				"%s: %d parts, %d acts, %d lines that say only off or fitted",
 				c.family,
@@ -134,7 +129,7 @@ func (u *user) answerRow(tag, station, code string) {
 		}
 	}
 	if el := asks("input[name=torque]"); el != nil {
-		u.typeInto(el, "30")
+		u.typeInto(el, torqueOf(u.t, p))
 	}
 	button := asks("button.run-act")
 	asked := asks("input[name=found], input[name=count], input[name=torque], input[name=turn]")
@@ -143,4 +138,27 @@ func (u *user) answerRow(tag, station, code string) {
 		assert.True(u.t, at || p.Def.Facings != nil, "%s: Enter alone does it", code)
 	}
 	u.press(button)
+}
+
+// torqueOf is what a joint is tightened to, in N·m: as it is worked out, or a figure of the bench where nothing says it.
+func torqueOf(t testing.TB, p *bench.Part) string {
+	j, _ := build.JointOf(p.Def, p.Part.Joint)
+	tight, err := build.Tighten(j)
+	if err != nil || tight.Torque == 0 {
+		return "60"
+	}
+	return fmt.Sprintf("%.1f", tight.Torque)
+}
+
+// bareLines counts the lines of a record that say only that a part came off or went in, and all of them.
+func (u *user) bareLines(tag string) (bare, all int) {
+	u.t.Helper()
+	for line, err := range u.shop.jobs.Store.Lines(context.Background(), tag) {
+		require.NoError(u.t, err)
+		all++
+		if strings.HasSuffix(line.Field, "/off") || strings.HasSuffix(line.Field, "/step/done") {
+			bare++
+		}
+	}
+	return bare, all
 }

@@ -190,7 +190,7 @@ func (st *Decided) Steps() []build.Step {
 		step := build.Step{Name: strings.ToLower(p.Name), Done: p.Step.Done, Asks: p.AsksFeel()}
 		step.Torque, _ = p.Step.TurnTorque.Known()
 		if p.Def.TurnCheck { // else it is the part that was felt, and not the shaft
-			step.Turn = build.Turn(p.Step.Turn)
+			step.Turn, step.Round = build.Turn(p.Step.Turn), p.Step.TurnRound
 		}
 		out = append(out, step)
 	}

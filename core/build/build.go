@@ -23,6 +23,15 @@ var (
 	Slidings = []Turn{Falls, Glides, Free, Tight, Stiff}
 )
 
+// Rounds are the rounds in which a joint is tightened, the shaft turned by hand after each.
+var Rounds = []string{"hand", "half", "full"}
+
+// roundWords are the rounds as they are told.
+var roundWords = map[string]string{"hand": "drawn up by hand", "half": "at half the torque", "full": "at full torque"}
+
+// AtRound tells at which round of tightening something was, "" where nobody said.
+func AtRound(round string) string { return roundWords[round] }
+
 // Bad reports a feel that must be cleared before the next step.
 func (t Turn) Bad() bool { return t == Tight || t == Stiff }
 
@@ -31,6 +40,7 @@ type Step struct {
 	Name   string
 	Done   bool
 	Turn   Turn    // empty: not asked
+	Round  string  // of tightening, at which it went so
 	Torque float64 // N·m to turn it by hand, 0 where nobody measured
 	Asks   bool    // a turn check is due after it
 }

@@ -20,6 +20,9 @@ func Suspect(steps []Step) string {
 	before, known := 0.0, false
 	for _, s := range steps {
 		if s.Turn.Bad() {
+			if at := AtRound(s.Round); at != "" {
+				return fmt.Sprintf("%s since %s, %s", s.Turn, s.Name, at)
+			}
 			return fmt.Sprintf("%s since %s went in", s.Turn, s.Name)
 		}
 		if s.Torque <= 0 {

@@ -3,53 +3,60 @@ package build
 import "corvek/core/family"
 
 // Filling is a step by which a unit gets its oil and loses its air before it runs.
-type Filling struct {
-	Code, Words string
-	needs       []string // one of these is on the unit
-	actions     []string // it acts as one of these, where any are named
-}
+type Filling struct{ Code, Words string }
 
-// fillings are all of them, in the order of the work.
-var fillings = []Filling{
-	{Code: "case", Words: "Case filled", needs: []string{"@barrel", "@piston_set", "@retainer"},
-		actions: []string{"pump", "motor"}},
-	{Code: "primed", Words: "Primed through its inlet, turned by hand", actions: []string{"pump"}},
-	{Code: "reservoir", Words: "Filled in small steps to the mark, stroke checked after each",
-		needs: []string{"ram_end", "reservoir"}},
-	{Code: "caps", Words: "Caps cracked open until no air comes", needs: []string{"@spool"},
-		actions: []string{"valve"}},
-	{Code: "bled", Words: "Bled until no bubbles, rod up, screw a turn or two and no more",
-		actions: []string{"cylinder"}},
-}
+// The steps, in the order of the work.
+const (
+	fillCase      = "case"
+	fillPrimed    = "primed"
+	fillReservoir = "reservoir"
+	fillCaps      = "caps" // of a valve
+	fillBled      = "bled"
+)
 
-// FillingOf is what is filled, primed and bled on a unit.
+// primedAsAny is how a pump is primed where its family says nothing else.
+const primedAsAny = "Primed through its inlet, turned by hand"
+
+// FillingOf is what is filled, primed and bled on a unit, in the words of its family: which way up a unit is bled, and
+// how it is primed, is told once.
 func FillingOf(f *family.Family, has func(string) bool) (out []Filling) {
-	for _, s := range fillings {
-		if s.fits(f.Action, has) {
-			out = append(out, s)
+	any := func(parts ...string) bool {
+		for _, p := range parts {
+			if has(p) {
+				return true
+			}
 		}
+		return false
+	}
+	turns := f.Action == "pump" || f.Action == "motor"
+	if turns && any("@barrel", "@piston_set", "@retainer") && f.Prime == "" {
+		out = append(out, Filling{fillCase, "Case filled"})
+	}
+	if f.Action == "pump" {
+		words := f.Prime
+		if words == "" {
+			words = primedAsAny
+		}
+		out = append(out, Filling{fillPrimed, words})
+	}
+	if any("ram_end", "reservoir") {
+		out = append(out, Filling{fillReservoir, "Filled in small steps to the mark, stroke checked after each"})
+	}
+	switch {
+	case f.Bleed == "":
+	case f.Action == "valve":
+		out = append(out, Filling{fillCaps, f.Bleed})
+	default:
+		out = append(out, Filling{fillBled, f.Bleed})
 	}
 	return out
 }
 
-func (s Filling) fits(action string, has func(string) bool) bool {
-	acts := len(s.actions) == 0
-	for _, a := range s.actions {
-		acts = acts || a == action
-	}
-	there := len(s.needs) == 0
-	for _, n := range s.needs {
-		there = there || has(n)
-	}
-	return acts && there
-}
-
 // KnowsFilling reports that a code names a step of filling.
 func KnowsFilling(code string) bool {
-	for _, s := range fillings {
-		if s.Code == code {
-			return true
-		}
+	switch code {
+	case fillCase, fillPrimed, fillReservoir, fillCaps, fillBled:
+		return true
 	}
 	return false
 }

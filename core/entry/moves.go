@@ -71,7 +71,7 @@ var movesOf = []struct {
 	{unit.ScopeDecision, MovesNothing, "reason"},
 	{unit.ScopeRework, MovesPart, "goes taken flat_now"},
 	{unit.ScopeRework, MovesNothing, "flat_how flat_first price sent back"},
-	{unit.ScopeStep, MovesPart, `done facing count turn torque turn_torque push proud press cycled over taken_out
+	{unit.ScopeStep, MovesPart, `done facing count turn turn_round torque turn_torque push proud press cycled over taken_out
 		stack_fit`},
 	{unit.ScopeStep, MovesNothing, "order_why note stack_removed"},
 	{unit.ScopeFeature, MovesNothing, `lower upper standing source measured limit_for instrument resolution tool

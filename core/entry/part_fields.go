@@ -244,6 +244,8 @@ var stepFields = []*Field{
 		text: func(p *Place) *string { return &p.Step.Count }},
 	stepTable.choice("turn", "Turn the shaft by hand: how does it feel?", turns,
 		func(p *Place) *string { return &p.Step.Turn }),
+	stepTable.choice("turn_round", "It went so at", offer(build.Rounds...),
+		func(p *Place) *string { return &p.Step.TurnRound }),
 	stepTable.size("torque", "Tightened to", quantity.Torque,
 		func(p *Place) *quantity.Quantity { return &p.Step.Torque }).tightens(),
 	stepTable.size("turn_torque", "Torque to turn it by hand", quantity.Torque,

@@ -25,6 +25,8 @@ type Family struct {
 	Accept   Accept    `yaml:"accept"`
 	Run      Run       `yaml:"run_on"` // what its test is run on
 	StartUp  []string  `yaml:"start_up"`
+	Bleed    string    `yaml:"bleed"`    // how its air gets out before it runs, "" where it needs nothing
+	Prime    string    `yaml:"prime"`    // how a pump is primed, where not as every pump
 	Variants string    `yaml:"variants"` // how variants are told apart, for the reader
 
 	Gauge        []string       `yaml:"gauge"` // questions to ask before it is opened
@@ -65,6 +67,7 @@ type Part struct {
 	Reworks   []Rework  `yaml:"reworks"`
 	Function  string    `yaml:"function"`     // what a seal keeps from what
 	DoNot     string    `yaml:"do_not_touch"` // why a fastener is left alone
+	Dry       bool      `yaml:"dry"`          // it runs without oil
 	Condemned []string  `yaml:"condemned_by"` // marks that condemn this part and not every part
 	Stack     *StackDef `yaml:"stack"`
 	Shape     Shape     `yaml:"shape"`

@@ -87,7 +87,7 @@ func (p *Part) UnmarshalYAML(n *yaml.Node) error {
 }
 
 const partKeys = "code name kind count branch facings facing turns renew wearing set bolt checks turn_check cautions " +
-	"both_sides reaches reworks function do_not_touch condemned_by stack shape features"
+	"both_sides reaches reworks function do_not_touch dry condemned_by stack shape features"
 
 // UnmarshalYAML notes the line, so that later checks can name it.
 func (f *Feature) UnmarshalYAML(n *yaml.Node) error {

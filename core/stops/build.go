@@ -51,9 +51,12 @@ func (l *list) felt(p *Part) {
 	case p.AsksFeel && p.Step.Turn == "" && !p.Def.TurnCheck:
 		l.part(p, "build", unit.StopTurn, "%s came off %s: move it by hand and say how it goes", p.Name, p.Part.Stuck)
 	case p.AsksFeel && p.Step.Turn == "":
-		l.part(p, "build", unit.StopTurn, "%s: turn the shaft and say how it feels", p.Name)
+		l.part(p, "build", unit.StopTurn, "%s: turn the shaft after each round and say how it feels", p.Name)
 	case build.Turn(p.Step.Turn).Bad() && !p.Def.TurnCheck:
 		l.part(p, "build", unit.StopStiff, "%s goes with %s", p.Name, turn)
+	case build.Turn(p.Step.Turn).Bad() && build.AtRound(p.Step.TurnRound) != "":
+		l.part(p, "build", unit.StopStiff, "Shaft %s since %s, %s: slacken them and look what stands proud there",
+			turn, strings.ToLower(p.Name), build.AtRound(p.Step.TurnRound))
 	case build.Turn(p.Step.Turn).Bad():
 		l.part(p, "build", unit.StopStiff, "Shaft %s since %s went in", turn, strings.ToLower(p.Name))
 	}

@@ -202,9 +202,11 @@ type Step struct {
 	Done   bool   `json:"done,omitempty"`
 	Facing string `json:"facing,omitempty"`
 	// Counted in, a number as typed
-	Count  string            `json:"count,omitempty"`
-	Turn   string            `json:"turn,omitempty"`
-	Torque quantity.Quantity `json:"torque,omitzero" gorm:"serializer:torque"`
+	Count string `json:"count,omitempty"`
+	Turn  string `json:"turn,omitempty"`
+	// At which round of tightening it first went so, one of Rounds of build
+	TurnRound string            `json:"turn_round,omitempty"`
+	Torque    quantity.Quantity `json:"torque,omitzero" gorm:"serializer:torque"`
 
 	// To turn the shaft by hand afterwards
 	TurnTorque quantity.Quantity `json:"turn_torque,omitzero" gorm:"serializer:torque"`

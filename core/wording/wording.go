@@ -58,6 +58,7 @@ var choices = map[string]map[string]string{
 	"feature/measured":  {"total": "total", "each": "each side"},
 	"feature/limit_for": {"total": "total", "each": "each side"},
 	"decision/choice":   {"replace": "new"},
+	"step/turn_round":   {"hand": "drawn up by hand", "half": "half torque", "full": "full torque"},
 	"job/answer": {"rebuild": "rebuild", "overhaul": "full overhaul", "replace": "a new unit",
 		"return": "back as it is"},
 	"rework/flat_how": {"blued": "blued on a surface plate", "straight_edge": "straight-edge and leaf",

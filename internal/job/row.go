@@ -4,7 +4,9 @@ import (
 	"context"
 	"errors"
 	"slices"
+	"strings"
 
+	"corvek/core/bench"
 	"corvek/core/entry"
 	"corvek/core/field"
 	"corvek/core/unit"
@@ -18,6 +20,7 @@ type Row struct {
 	Station string // strip or build
 	Part    string // code
 	Answers []Answer
+	With    []string // parts of the same sub-assembly that come off or go in with it and ask nothing
 }
 
 // Answer is one value of a row, by the name of its field; Bare is the unit of a bare figure.
@@ -26,7 +29,7 @@ type Answer struct{ Name, Value, Bare string }
 // The answers that a row takes, by station: what is seen, counted and felt as the part comes off or goes in.
 var rowAnswers = map[string][]string{
 	"strip": {"found", "facing", "stuck"},
-	"build": {"facing", "count", "stack_fit", "press", "torque", "cycled", "turn"},
+	"build": {"facing", "count", "stack_fit", "press", "torque", "cycled", "turn", "turn_round"},
 }
 
 // at is the address of a value of the row.
@@ -61,8 +64,17 @@ func (s *Service) DoRow(ctx context.Context, who people.Actor, tag string, numbe
 		if err != nil {
 			return err
 		}
-		if unread := st.Unread(st.ByCode[r.Part].AsFound, r.Station); unread != nil {
-			return field.Errorf("", "read first: %s", unread.Title)
+		for _, code := range append([]string{r.Part}, r.With...) {
+			p := st.ByCode[code]
+			if p == nil {
+				return field.Errorf("part", "is not a part of this unit")
+			}
+			if unread := st.Unread(p.AsFound, r.Station); unread != nil {
+				return field.Errorf("", "read first: %s", unread.Title)
+			}
+		}
+		if len(r.With) > 0 {
+			return w.rowsAsOne(st, u, &r)
 		}
 		answered := false
 		for _, name := range takes {
@@ -87,6 +99,29 @@ func (s *Service) DoRow(ctx context.Context, who people.Actor, tag string, numbe
 		}
 		return nil
 	})
+}
+
+// rowsAsOne takes a sub-assembly off, or puts it in: one line of the record names its parts in their order.
+func (w *writing) rowsAsOne(st *bench.State, u *unit.Unit, r *Row) error {
+	before := len(w.entries)
+	var names []string
+	for _, code := range append([]string{r.Part}, r.With...) {
+		part := Row{Station: r.Station, Part: code}
+		wrote, err := w.rowValue(part.at(u, part.done()), Answer{Value: entry.Yes})
+		if err != nil {
+			return err
+		}
+		if wrote {
+			names = append(names, strings.ToLower(st.ByCode[code].Name))
+		}
+	}
+	if len(names) == 0 {
+		return store.ErrUnchanged
+	}
+	w.entries = w.entries[:before]
+	did := map[string]string{"strip": "took off as one: ", "build": "fitted as one: "}[r.Station]
+	w.did(did + strings.Join(names, ", "))
+	return nil
 }
 
 // rowValue writes a value over whatever stands there: the row shows it, and it is done anew.

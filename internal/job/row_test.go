@@ -29,6 +29,7 @@ func TestARowIsOneAct(t *testing.T) {
 		}
 		return out
 	}
+	require.NoError(t, s.Acknowledge(ctx, iva, tag, 1, "stored_pressure"))
 	before := len(lines())
 
 	var fe *field.Error
@@ -139,4 +140,41 @@ func TestAPieceOfAnotherKindIsAskedAbout(t *testing.T) {
 	assert.NotContains(t, kit, "\nseal 20 x 40")
 	put(t, s, tag, load(t, s, tag).Unit.PieceRef(1, "fit").String(), "fits")
 	assert.NotContains(t, stops(load(t, s, tag), "kit"), "its place is a retaining ring")
+}
+
+// A sub-assembly goes in as one: one line of the record names its parts in their order, one act takes it back; an
+// order that cannot be is a stop as ever.
+func TestASubAssemblyGoesAsOne(t *testing.T) {
+	s, ctx := emptyShop(t), t.Context()
+	tag := newUnit(t, s, "external_gear_pump")
+	require.NoError(t, s.Acknowledge(ctx, iva, tag, 1, "stored_pressure"))
+	before := 0
+	for _, err := range s.Store.Lines(ctx, tag) {
+		require.NoError(t, err)
+		before++
+	}
+	one := job.Row{Station: "strip", Part: "check_plug", With: []string{"check_spring", "check_ball"}}
+	require.NoError(t, s.DoRow(ctx, iva, tag, 1, one))
+	st := load(t, s, tag)
+	for _, code := range []string{"check_plug", "check_spring", "check_ball"} {
+		assert.True(t, st.ByCode[code].Off, code)
+		assert.NotContains(t, stopsOf(st, code), unit.StopOrder)
+	}
+	var last unit.Entry
+	lines := 0
+	for e, err := range s.Store.Lines(ctx, tag) {
+		require.NoError(t, err)
+		last = e
+		lines++
+	}
+	assert.Equal(t, before+1, lines)
+	assert.Contains(t, last.Action, "check plug, check spring, check ball")
+	require.NoError(t, undo(t, s, iva, tag))
+	assert.False(t, load(t, s, tag).ByCode["check_ball"].Off)
+
+	built := job.Row{Station: "build", Part: "check_spring", With: []string{"check_plug"}}
+	require.NoError(t, s.DoRow(ctx, iva, tag, 1, built))
+	assert.Contains(t, stopsOf(load(t, s, tag), "check_spring"), unit.StopOrder, "the ball is not in")
+	strange := job.Row{Station: "build", Part: "check_ball", With: []string{"no_part"}}
+	assert.Error(t, s.DoRow(ctx, iva, tag, 1, strange))
 }

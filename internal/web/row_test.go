@@ -27,6 +27,9 @@ func TestEachQuestionOfARowIsAsked(t *testing.T) {
 	st, err := s.jobs().Load(t.Context(), "T-0417", 1)
 	assert.NoError(t, err)
 	assert.False(t, st.ByCode["front_cover"].Step.Done)
-	code, body = row(url.Values{"asks": {"turn"}, "turn": {"free"}})
+	code, body = row(url.Values{"asks": {"turn"}, "turn": {"stiff"}, "turn_rounds": {"yes"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, code)
+	assert.Contains(t, body, "say at which round")
+	code, body = row(url.Values{"asks": {"turn"}, "turn": {"free"}, "turn_rounds": {"yes"}})
 	assert.Equal(t, http.StatusOK, code, body)
 }

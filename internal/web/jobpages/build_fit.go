@@ -222,7 +222,7 @@ func (l *look) filling() (out []FillRow) {
 func howItGoes(x *bench.Part) string {
 	switch {
 	case x.Def.TurnCheck:
-		return "Turn the shaft by hand: how does it feel?"
+		return "Turned by hand after each round of tightening: how does it go?"
 	case x.CameStuck():
 		return "It came off " + wording.Plain(x.Stuck) + ". Move it by hand through its whole way: how does it go?"
 	}

@@ -34,6 +34,7 @@ type BuildPage struct {
 	Facing       *Choice
 	Tight        *TightView
 	Turn         *Choice // how the shaft feels, where that is to be felt
+	TurnRound    *Choice // since which round of tightening it does not go freely
 	Feel         []Entry // figures beside the feel
 	Note         Entry
 	HowItGoes    string
@@ -124,6 +125,10 @@ func buildPage(l *look) BuildPage {
 		turn := l.choose(l.unit.StepRef(x.Code, "turn")).Tall()
 		p.Turn = &turn
 		p.Feel = l.fields(l.step, feltBy(x.Def))
+		if build.Turn(x.Step.Turn).Bad() && x.Def.TurnCheck {
+			since := l.choose(l.unit.StepRef(x.Code, "turn_round"))
+			p.TurnRound = &since
+		}
 		if build.Turn(x.Step.Turn).Bad() || p.Suspect != "" {
 			p.Feel = append(p.Feel, l.field(l.step("proud")))
 		}

@@ -66,13 +66,24 @@ type RunForm struct {
 	Other   string // what is noted on the part's own sheet
 	Feel    []Option
 	FeelAsk string
+	Rounds  []Option // of tightening, of which one is named where it does not go freely
 	Cycled  bool
 	Checks  []string
 	Wet     string
+	Group   string          // the sub-assembly that goes as one, "" where the row is one part
+	With    []RunWith       // the other parts of it, in their order
+	Single  string          // the address at which they go one by one
 	Unread  *family.Caution // read before anything else is asked
 	Caution []family.Caution
 	Shots   []site.Named
 	Act     string
+}
+
+// RunWith is a part that comes off or goes in with the one of its row.
+type RunWith struct {
+	Code, Name string
+	Count      int
+	Checks     []string
 }
 
 // RunFacing is which way round a part is: as it came off, and as it belongs.
@@ -122,7 +133,7 @@ func (l *look) runList() *RunList {
 		r.Gauge = l.overGauges()
 	}
 	open := l.rowAtWork()
-	ahead := 0
+	ahead, inOpen := 0, map[string]bool{}
 	for i, x := range l.runOrder() {
 		if x.Alone {
 			r.Alone = append(r.Alone, strings.ToLower(x.Name))
@@ -136,8 +147,14 @@ func (l *look) runList() *RunList {
 		if x == open {
 			r.Open, r.OpenNo = x.Code, i+1
 			row.Form = l.runForm(x)
+			l.asOne(row.Form, x)
+			for _, w := range row.Form.With {
+				inOpen[w.Code] = true
+			}
 		}
-		r.Rows = append(r.Rows, row)
+		if !inOpen[x.Code] {
+			r.Rows = append(r.Rows, row)
+		}
 	}
 	at := slices.IndexFunc(r.Rows, func(row RunRow) bool { return row.Code == r.Open })
 	if at < 0 {
@@ -195,17 +212,7 @@ func (l *look) runRow(x *bench.Part, near bool) RunRow {
 	if !near {
 		return row
 	}
-	var way []string
-	if l.station == "build" {
-		for _, p := range l.st.Under(x) {
-			way = append(way, strings.ToLower(p.Name))
-		}
-	} else {
-		for _, p := range l.st.InTheWay(x.AsFound) {
-			way = append(way, strings.ToLower(p.Name))
-		}
-	}
-	row.Way = listed(way, 3)
+	row.Way = listed(l.inWay(x), 3)
 	row.Plain = l.asks(x).nothing()
 	return row
 }
@@ -254,6 +261,53 @@ func (l *look) runForm(x *bench.Part) *RunForm {
 	f.Glyph = template.HTML(draw.Glyph(x.Def.Kind, x.Def.Shape, 84))
 	f.Caution, f.Shots = l.st.CautionsOf(x.AsFound, l.station), l.shotsOf(x)
 	return f
+}
+
+// asOne lets the parts of a sub-assembly that follow one another, and of which nothing is asked, go as one.
+func (l *look) asOne(f *RunForm, x *bench.Part) {
+	group := groupOf(x)
+	if group == "" || l.query.Get("single") != "" || !f.nothing() || len(l.inWay(x)) > 0 {
+		return
+	}
+	list := l.runOrder()
+	for _, p := range list[slices.Index(list, x)+1:] {
+		if l.rowDone(p) || p.Alone {
+			continue
+		}
+		asks := l.asks(p)
+		if groupOf(p) != group || !asks.nothing() {
+			break
+		}
+		f.With = append(f.With, RunWith{p.Code, p.Name, p.Expected, asks.Checks})
+	}
+	if len(f.With) == 0 {
+		return
+	}
+	f.Act = fmt.Sprintf("All %d %s", len(f.With)+1, strings.ToLower(f.Act))
+	f.Group = x.Def.Branch
+	for _, in := range l.st.Family.Instances {
+		if in.Code == x.Def.Assembly {
+			f.Group = in.Name
+		}
+	}
+	f.Single = withQuery(withQuery(l.link(l.station, "", ""), "at="+url.QueryEscape(x.Code)), "single=1")
+}
+
+// groupOf is the sub-assembly that a part belongs to, "" where it stands in the unit by itself.
+func groupOf(p *bench.Part) string { return cmp.Or(p.Def.Assembly, p.Def.Branch) }
+
+// inWay are the names of what keeps a part from coming off, or must be in before it.
+func (l *look) inWay(x *bench.Part) (names []string) {
+	if l.station == "build" {
+		for _, p := range l.st.Under(x) {
+			names = append(names, strings.ToLower(p.Name))
+		}
+		return names
+	}
+	for _, p := range l.st.InTheWay(x.AsFound) {
+		names = append(names, strings.ToLower(p.Name))
+	}
+	return names
 }
 
 // asks is what the row of a part asks.
@@ -318,6 +372,11 @@ func (l *look) askFit(f *RunForm, x *bench.Part) {
 			f.Feel = append(f.Feel, Option{Words: o.Words, Value: o.Value, On: o.On})
 		}
 		f.FeelAsk = howItGoes(x)
+		if x.Def.TurnCheck {
+			for _, o := range l.choose(l.unit.StepRef(x.Code, "turn_round")).Options {
+				f.Rounds = append(f.Rounds, Option{Words: o.Words, Value: o.Value, On: o.On})
+			}
+		}
 	}
 	f.Cycled = x.Def.Reaches
 	if l.st.Track(x).Worn() {
@@ -357,23 +416,32 @@ var rowLacks = map[string]string{
 	"cycled": "move what is behind it by hand over its whole way", "stack_fit": "say that it is as it belongs",
 }
 
+// mostAsOne is how many parts go as one at most.
+const mostAsOne = 100
+
 // doRow takes a part off or fits it from its row.
 func (s *Pages) doRow(c *echo.Context) error {
 	r := job.Row{Station: c.FormValue("station"), Part: c.FormValue("part")}
+	all, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	if r.With = all["with"]; len(r.With) > mostAsOne {
+		return field.Errorf("", "no sub-assembly has more than %d parts", mostAsOne)
+	}
 	if c.FormValue("later") == "" {
-		for _, name := range []string{"found", "facing", "count", "torque", "turn", "cycled", "stack_fit"} {
+		for _, name := range []string{"found", "facing", "count", "torque", "turn", "turn_round", "cycled", "stack_fit"} {
 			if v := strings.TrimSpace(c.FormValue(name)); v != "" {
 				r.Answers = append(r.Answers, job.Answer{Name: name, Value: v, Bare: c.FormValue("unit_" + name)})
 			}
 		}
-		form, err := c.FormValues()
-		if err != nil {
-			return err
-		}
-		for _, name := range form["asks"] { // one of each question of the row
+		for _, name := range all["asks"] { // one of each question of the row
 			if !slices.ContainsFunc(r.Answers, func(a job.Answer) bool { return a.Name == name }) {
 				return field.Errorf(name, "%s", cmp.Or(rowLacks[name], "is asked here"))
 			}
+		}
+		if all.Has("turn_rounds") && build.Turn(c.FormValue("turn")).Bad() && c.FormValue("turn_round") == "" {
+			return field.Errorf("turn_round", "say at which round: it tells where to look")
 		}
 	}
 	return site.Done(c, s.Jobs.DoRow(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), r))
