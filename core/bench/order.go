@@ -100,12 +100,22 @@ func (st *Decided) InOrder() []*Part { return st.inOrder(st.order.Build(nil, st.
 
 // ToFit are the parts that are not fitted yet, in an order in which they go in beside what is.
 func (st *Decided) ToFit() []*Part {
-	return st.inOrder(st.order.Build(st.inPlace(), st.wish(), st.soft))
+	left := st.inOrder(st.order.Build(st.inPlace(), st.wish(), st.soft))
+	return slices.DeleteFunc(left, func(p *Part) bool { return p.Step.Done })
 }
 
+// inOrder are the parts of an order; a fastener that is tightened to something stands where it is, for in one act it
+// goes in and is tightened.
 func (st *Decided) inOrder(codes []string) (out []*Part) {
 	for _, code := range codes {
-		if p := st.ByCode[code]; p != nil {
+		name, tight := strings.CutSuffix(code, order.Tight)
+		p := st.ByCode[name]
+		if p == nil {
+			continue
+		}
+		j, bolted := build.JointOf(p.Def, p.Part.Joint)
+		later := bolted && !p.Part.Joint.Snug && (j.Bolts || j.Angle == "") && slices.Contains(codes, name+order.Tight)
+		if tight == later {
 			out = append(out, p)
 		}
 	}

@@ -5,10 +5,13 @@ import (
 	"testing"
 
 	"corvek/core/bench"
+	"corvek/core/build"
+	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
+	"corvek/internal/line"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -177,4 +180,33 @@ func TestASubAssemblyGoesAsOne(t *testing.T) {
 	assert.Contains(t, stopsOf(load(t, s, tag), "check_spring"), unit.StopOrder, "the ball is not in")
 	strange := job.Row{Station: "build", Part: "check_ball", With: []string{"no_part"}}
 	assert.Error(t, s.DoRow(ctx, iva, tag, 1, strange))
+}
+
+// The list, followed from its first row to its last with all that a row answers, never makes a stop of order, in any
+// family: a joint is tightened only once what it closes is in.
+func TestTheListMakesNoStopOfOrder(t *testing.T) {
+	s, ctx := emptyShop(t), t.Context()
+	for _, f := range s.Families().List() {
+		tag := newUnit(t, s, f.Code)
+		put(t, s, tag, "u1/not_asked", "came in without its machine")
+		for _, c := range family.Cautions() {
+			require.NoError(t, s.Acknowledge(ctx, iva, tag, 1, c.Code))
+		}
+		for st := load(t, s, tag); len(st.OffNext()) > 0; st = load(t, s, tag) {
+			require.NoError(t, s.DoRow(ctx, iva, tag, 1, job.Row{Station: "strip", Part: st.OffNext()[0].Code}))
+		}
+		for st := load(t, s, tag); line.Next(st) != nil; st = load(t, s, tag) {
+			p := line.Next(st)
+			row := job.Row{Station: "build", Part: p.Code}
+			if _, bolted := build.JointOf(p.Def, p.Part.Joint); bolted {
+				row.Answers = append(row.Answers, job.Answer{Name: "torque", Value: "30 N·m"})
+			}
+			require.NoError(t, s.DoRow(ctx, iva, tag, 1, row), "%s: %s", f.Code, p.Code)
+		}
+		for _, station := range []string{"strip", "build"} {
+			for _, stop := range load(t, s, tag).Stops[station] {
+				assert.NotEqual(t, unit.StopOrder, stop.Kind, "%s: %s", f.Code, stop.Text)
+			}
+		}
+	}
 }

@@ -27,6 +27,7 @@ type MeasurePage struct {
 	Sizes    []SizeRow  // that others go by
 	Shim     *ShimView
 	Marks    *MarksView
+	Columns  string // the address of the sheet for many
 	Cautions Cautions
 	Stops    []StopRow
 	Reckon   ReckonView
@@ -75,7 +76,7 @@ type ShimView struct {
 
 func measurePage(l *look) MeasurePage {
 	p := MeasurePage{JobPage: l.page(), No: l.partNo(), Part: l.part, Leak: l.leak(), Needs: l.leakNeeds(),
-		Shim: l.shim(), Marks: l.marks(l.part), Cautions: l.cautions(), Stops: l.stops()}
+		Shim: l.shim(), Marks: l.marks(l.part), Cautions: l.cautions(), Stops: l.stops(), Columns: l.columnsURL("")}
 	if l.part.Def.Kind == "spring" {
 		p.Coil = l.ofPart("coil_rate", "coil_wire", "coil_mean", "coil_turns")
 	}

@@ -73,6 +73,7 @@ func (s *Pages) routes() []site.Route {
 		site.Get("/jobs/:tag/papers/:number/:name", site.View, s.keptPaper),
 		site.Get("/jobs/:tag/today", site.View, s.today),
 		site.Get("/jobs/:tag/figures", site.View, s.figures),
+		site.Get("/jobs/:tag/columns", site.View, s.columns),
 		site.Get("/jobs/:tag/history", site.View, s.history),
 		site.Post("/jobs/:tag/receive/share", site.Work, s.share),
 		site.Get("/jobs/:tag/pictures", site.View, s.pictures).Slow(),

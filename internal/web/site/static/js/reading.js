@@ -3,8 +3,34 @@ const page = () => Alpine.store("page");
 const drafts = () => Alpine.store("drafts");
 const sent = () => Alpine.store("sent");
 
+// below is the cell under one, in a sheet of columns; nothing under the last.
+function below(el) {
+  const row = el.closest("[data-columns] tr");
+  if (!row) return undefined;
+  const at = [...row.children].indexOf(el.closest("td"));
+  for (let r = row.nextElementSibling; r; r = r.nextElementSibling) {
+    const to = r.children[at]?.querySelector("input[data-field]:not([readonly])");
+    if (to) return to;
+  }
+  return undefined;
+}
+
+// block are the cells that a block of a spreadsheet goes into, from one cell to the right and down; undefined for a
+// cell that is not there.
+function block(el, lines) {
+  const row = el.closest("tr");
+  const at = [...row.children].indexOf(el.closest("td"));
+  const rows = [...row.parentElement.children].slice([...row.parentElement.children].indexOf(row));
+  return lines.flatMap((line, r) => line.map((figure, c) => {
+    const to = rows[r]?.children[at + c]?.querySelector("input[data-field]:not([readonly])");
+    return { to, figure };
+  })).filter((x) => x.figure !== "");
+}
+
 // next is the field behind one that shows.
 function next(el) {
+  const under = below(el);
+  if (under) return under;
   const fields = "main input[data-field]:not([readonly]), main textarea[data-field]:not([readonly])";
   const seen = { checkOpacity: false, contentVisibilityAuto: true };
   const all = [...document.querySelectorAll(fields)];
@@ -99,9 +125,22 @@ Alpine.data("reading", () => ({
 document.addEventListener("paste", (e) => {
   const el = e.target;
   if (!(el instanceof HTMLInputElement) || !el.dataset.field || el.readOnly) return;
-  const figures = (e.clipboardData?.getData("text") || "").split(/[\t\r\n]+/).map((x) => x.trim()).filter(Boolean);
+  const text = e.clipboardData?.getData("text") || "";
+  const figures = text.split(/[\t\r\n]+/).map((x) => x.trim()).filter(Boolean);
   if (figures.length < 2) return;
   e.preventDefault();
+  if (el.closest("[data-columns]")) {
+    const lines = text.replace(/\r/g, "").replace(/\n+$/, "").split("\n").map((x) => x.split("\t").map((y) => y.trim()));
+    const cells = block(el, lines);
+    const lost = cells.filter((x) => !x.to).length;
+    if (lost) {
+      sent().faults[el.dataset.field] =
+        `${cells.length} figures were pasted and ${lost} of them have no cell here; none was put in`;
+      return;
+    }
+    cells.forEach(({ to, figure }) => put(to, figure));
+    return;
+  }
   const sheet = el.dataset.field.replace(/[^/]*$/, "");
   const places = [...document.querySelectorAll(`main input[data-field^="${CSS.escape(sheet)}"]:not([readonly])`)]
     .filter((x) => x.dataset.field.lastIndexOf("/") === sheet.length - 1 && x.checkVisibility());
@@ -111,11 +150,13 @@ document.addEventListener("paste", (e) => {
       `${figures.length} figures were pasted and ${behind.length} places are here; none was put in`;
     return;
   }
-  figures.forEach((figure, i) => {
-    const at = behind[i];
-    const field = Alpine.$data(at.closest("[x-data]"));
-    at.value = figure;
-    field.type();
-    field.leave();
-  });
+  figures.forEach((figure, i) => put(behind[i], figure));
 });
+
+// put types a figure into a field and leaves it.
+function put(el, figure) {
+  const field = Alpine.$data(el.closest("[x-data]"));
+  el.value = figure;
+  field.type();
+  field.leave();
+}
