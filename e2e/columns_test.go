@@ -7,8 +7,8 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-// Many parts are typed on one sheet: Enter goes down the column, a block of a spreadsheet fills to the right and down,
-// and one that is larger than the sheet is refused whole.
+// Many parts are typed on one sheet: Enter goes down the column, a block of a spreadsheet fills to the right and
+// down, and one that is larger than the sheet is refused whole.
 func TestOneSheetForMany(t *testing.T) {
 	t.Parallel()
 	u := enter(t, serve(t), "mirre", false)

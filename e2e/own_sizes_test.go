@@ -92,7 +92,11 @@ func (u *user) throughOwn(family, model string, sizes jobtest.Sizes) through {
 		u.tap("u1/rotation", "right")
 	}
 	var needs []jobtest.Typed
+	turns := u.state(tag).Family.Action == "pump" || u.state(tag).Family.Action == "motor"
 	for name, text := range jobtest.Needs {
+		if !turns && (name == "displacement" || name == "speed") {
+			continue // a cylinder has neither, and no page asks
+		}
 		needs = append(needs, jobtest.Typed{Field: "u1/" + name, Text: text})
 	}
 	slices.SortFunc(needs, func(a, b jobtest.Typed) int { return strings.Compare(a.Field, b.Field) })

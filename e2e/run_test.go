@@ -140,7 +140,8 @@ func (u *user) answerRow(tag, station, code string) {
 	u.press(button)
 }
 
-// torqueOf is what a joint is tightened to, in N·m: as it is worked out, or a figure of the bench where nothing says it.
+// torqueOf is what a joint is tightened to, in N·m: as it is worked out, or a figure of the bench where nothing
+// says it.
 func torqueOf(t testing.TB, p *bench.Part) string {
 	j, _ := build.JointOf(p.Def, p.Part.Joint)
 	tight, err := build.Tighten(j)

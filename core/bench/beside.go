@@ -42,7 +42,8 @@ func (st *Decided) Besides() (out []Beside) {
 		}
 		for k, fresh := range st.Parts {
 			next := slices.Contains(locating, old.Def.Kind) && (k == i-1 || k == i+1)
-			if group := together(old, fresh, next); group != "" && fresh.Choice() == decide.Replace && !fresh.Def.Renew {
+			if group := together(old, fresh, next); group != "" && fresh.Choice() == decide.Replace &&
+				!fresh.Def.Renew {
 				add(group, fresh, old)
 			}
 		}
@@ -52,9 +53,13 @@ func (st *Decided) Besides() (out []Beside) {
 
 // together names what two parts belong to in common, "" where they do not.
 func together(a, b *Part, next bool) string {
-	for _, in := range [][2]string{{a.Def.Set, b.Def.Set}, {a.Def.Assembly, b.Def.Assembly}, {a.Def.Branch, b.Def.Branch}} {
-		if in[0] != "" && in[0] == in[1] {
-			return in[0]
+	for _, in := range []func(*Part) string{
+		func(p *Part) string { return p.Def.Set },
+		func(p *Part) string { return p.Def.Assembly },
+		func(p *Part) string { return p.Def.Branch },
+	} {
+		if in(a) != "" && in(a) == in(b) {
+			return in(a)
 		}
 	}
 	if next {

@@ -7,8 +7,8 @@ import (
 	"corvek/core/order"
 )
 
-// CautionsOf are the cautions that are read before a part comes off (strip) or goes in (build): what its family says of
-// it, and that it holds a spring.
+// CautionsOf are the cautions that are read before a part comes off (strip) or goes in (build): what its family
+// says of it, and that it holds a spring.
 func (st *Stripped) CautionsOf(p *AsFound, station string) []family.Caution {
 	first := station == "strip" && !slices.ContainsFunc(st.Parts, func(x *AsFound) bool { return x.Off })
 	out := st.Family.CautionsOf(p.Def, station, first)
@@ -35,7 +35,8 @@ func (st *Stripped) Unread(p *AsFound, station string) *family.Caution {
 // closing are the kinds of part that are opened, and let go what is under them.
 var closing = []string{"plug", "cover", "gland", "retaining_ring", "fitting", "bolts"}
 
-// holdSprings are the parts that hold a spring down: the innermost of those that close its place, and the bolts of that.
+// holdSprings are the parts that hold a spring down: the innermost of those that close its place, and the bolts of
+// that.
 func (st *Stripped) holdSprings() (out []string) {
 	all := order.Set{}
 	for _, p := range st.Parts {

@@ -198,8 +198,28 @@ func (st *Decided) elsewhere(k *unit.Piece) (out []string) {
 			}
 		}
 	}
+	out = append(out, st.leftToo(k)...)
 	out = append(out, st.ofOthers(one)...)
 	return out[:min(len(out), mostElsewhere)]
+}
+
+// leftToo are pieces that are left over as this one is: of the same unit, or of another of the job. Where two kits
+// leave the same, both are for more builds than this one, or one place was missed twice.
+func (st *Decided) leftToo(k *unit.Piece) (out []string) {
+	one := Offered(k)
+	for _, u := range st.Job.Units {
+		for _, other := range u.Kit {
+			if other == k || other.Part != "" || !one.Same(Offered(other)) {
+				continue
+			}
+			where := "line " + fmt.Sprint(other.Number)
+			if u.Number != st.Unit.Number {
+				where = fmt.Sprintf("unit %d, line %d", u.Number, other.Number)
+			}
+			out = append(out, where+" is left over too: both spare, or one place missed twice")
+		}
+	}
+	return out
 }
 
 // ofOthers are parts of the job's other units that a piece may be for.

@@ -46,8 +46,12 @@ func (x *Offer) Against() string {
 	}
 	switch sum := least + quantity.Round(x.Cost, 4); {
 	case x.HasRatio && x.Advice == economics.Replace:
-		return fmt.Sprintf("it comes to %s, %.0f %% of a new one's worth, and does not pay where a new one is less than %s",
-			sum, 100*x.Ratio, quantity.Round(x.BreakEven, 4))
+		return fmt.Sprintf(
+			"it comes to %s, %.0f %% of a new one's worth, and does not pay where a new one is less than %s",
+			sum,
+			100*x.Ratio,
+			quantity.Round(x.BreakEven, 4),
+		)
 	case !x.HasRatio && x.Known && x.newPrice > 0 && x.Cost > economics.UsualThreshold*x.newPrice:
 		return fmt.Sprintf("it comes to %s against %s for a new one, and would not pay though it lasted as long", sum,
 			quantity.Round(x.newPrice, 4))
@@ -84,7 +88,7 @@ func OffersOf(states []*State) Offers {
 	bench.Hours, bench.HasHours = hours/3600, said
 	bench.Outside, _ = j.OutsideCost.Known()
 	bench.Days, bench.HasDays = j.RebuildDays.Known()
-	bench.PartsDays, _ = j.PartsDays.Known()
+	bench.PartsDays = partsDays(states)
 	bench.Life, _ = j.LifeRebuild.Known()
 	o := Offers{Rebuild: Offer{Offer: decide.OfferOf(decide.OfferRebuild, asIs, bench)}}
 	bench.Life, _ = j.LifeOverhaul.Known()
@@ -106,6 +110,23 @@ func OffersOf(states []*State) Offers {
 		x.Risks = append(x.Risks, outside(states, x.Way)...)
 	}
 	return o
+}
+
+// partsDays is how long the parts take: as it was said of all of them, else the longest lead time of one that is
+// renewed.
+func partsDays(states []*State) float64 {
+	if said, ok := states[0].Job.PartsDays.Known(); ok {
+		return said
+	}
+	longest := 0
+	for _, st := range states {
+		for _, p := range st.Parts {
+			if p.Choice() == decide.Replace {
+				longest = max(longest, p.Order.Days)
+			}
+		}
+	}
+	return float64(longest)
 }
 
 // billed is a part of the unit as an offer with this choice has it.

@@ -26,8 +26,8 @@ func Ordered(u *unit.Unit, f *family.Family) *order.Order {
 	return o
 }
 
-// LeftAlone are the parts that are not to be taken out and never were, with what lies behind them and was not taken out
-// either: they are on the unit as it came.
+// LeftAlone are the parts that are not to be taken out and never were, with what lies behind them and was not taken
+// out either: they are on the unit as it came.
 func LeftAlone(u *unit.Unit, f *family.Family) order.Set {
 	alone := order.Set{}
 	for _, p := range u.Parts {
@@ -94,8 +94,8 @@ func StillOn(u *unit.Unit) order.Set {
 	return on
 }
 
-// InOrder are the parts in the order in which they are fitted: as they came off, the other way round, where that goes,
-// and what is soft last touched.
+// InOrder are the parts in the order in which they are fitted: as they came off, the other way round, where that
+// goes, and what is soft last touched.
 func (st *Decided) InOrder() []*Part { return st.inOrder(st.order.Build(nil, st.wish(), st.soft)) }
 
 // ToFit are the parts that are not fitted yet, in an order in which they go in beside what is.
@@ -114,7 +114,8 @@ func (st *Decided) inOrder(codes []string) (out []*Part) {
 			continue
 		}
 		j, bolted := build.JointOf(p.Def, p.Part.Joint)
-		later := bolted && !p.Part.Joint.Snug && (j.Bolts || j.Angle == "") && slices.Contains(codes, name+order.Tight)
+		later := bolted && !p.Part.Joint.Snug && (j.Bolts || j.Angle == "") &&
+			slices.Contains(codes, name+order.Tight)
 		if tight == later {
 			out = append(out, p)
 		}

@@ -7,8 +7,8 @@ import (
 	"corvek/core/family"
 )
 
-// ChecksOf are what is looked to as a part goes in: its family's own, then its kind's, each once. What runs dry is not
-// oiled, and a part that pressure takes from both sides is not told to stand on one.
+// ChecksOf are what is looked to as a part goes in: its family's own, then its kind's, each once. What runs dry is
+// not oiled, and a part that pressure takes from both sides is not told to stand on one.
 func ChecksOf(def *family.Part) []string {
 	out := slices.Clone(def.Checks)
 	add := func(text string) {

@@ -17,8 +17,8 @@ const (
 // primedAsAny is how a pump is primed where its family says nothing else.
 const primedAsAny = "Primed through its inlet, turned by hand"
 
-// FillingOf is what is filled, primed and bled on a unit, in the words of its family: which way up a unit is bled, and
-// how it is primed, is told once.
+// FillingOf is what is filled, primed and bled on a unit, in the words of its family: which way up a unit is bled,
+// and how it is primed, is told once.
 func FillingOf(f *family.Family, has func(string) bool) (out []Filling) {
 	any := func(parts ...string) bool {
 		for _, p := range parts {

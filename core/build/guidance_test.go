@@ -87,8 +87,8 @@ func TestGuidanceWasGoneThroughByHand(t *testing.T) {
 	}
 }
 
-// belongs says of words of the trade which units they belong to, written from the thing: what has no gears is not told
-// of teeth, what has no case of no drain.
+// belongs says of words of the trade which units they belong to, written from the thing: what has no gears is not
+// told of teeth, what has no case of no drain.
 var belongs = []struct {
 	words string // as they stand in guidance
 	units string // what a unit has: @kind of part, part, assembly or action; one of them

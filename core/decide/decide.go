@@ -110,7 +110,10 @@ func Propose(parts []Part, policy Policy) []Proposal {
 			out[i] = Proposal{Choice: Replace, Looked: out[i].Looked,
 				Reason: fmt.Sprintf("goes with its set: %s is replaced", strings.ToLower(with))}
 		case mate != "" && mate != p.Name && out[i].Choice == Keep:
-			out[i].Reason += fmt.Sprintf("; its mate is reworked: try it against %s afterwards", strings.ToLower(mate))
+			out[i].Reason += fmt.Sprintf(
+				"; its mate is reworked: try it against %s afterwards",
+				strings.ToLower(mate),
+			)
 		}
 	}
 	return out

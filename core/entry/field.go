@@ -157,6 +157,9 @@ func (f *Field) Load(p *Place, text string) error {
 // unit that stood in the field, and a reading far from its unit's own size a question.
 func (f *Field) With(p *Place, text, bare string) string {
 	text = strings.TrimSpace(text)
+	if f.Kind == Whole {
+		return total(text)
+	}
 	if f.Kind != Reading || text == "" {
 		return f.withUnit(p, text, bare)
 	}

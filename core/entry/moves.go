@@ -41,8 +41,9 @@ var movesOf = []struct {
 		need_aux_flow need_apart need_force need_stroke need_fill need_turns need_draw_time need_cold need_hot
 		need_standing
 		need_complaint_pressure need_complaint_temperature need_complaint_time`},
-	{unit.ScopeUnit, MovesNothing, `name machine asset rated_pressure hours parts_temperature filtration changed
-		modification modification_kept shims_fitted shims_available off_body off_gears not_asked no_before gauge ending
+	{unit.ScopeUnit, MovesNothing, `name machine asset kit_came rated_pressure hours parts_temperature filtration
+		changed modification modification_kept shims_fitted shims_available off_body off_gears not_asked no_before
+		gauge ending
 		ending_note capacity level_before drained water gained_elsewhere vessel drained_look flushed flushed_by
 		flush other_sump`},
 
@@ -64,15 +65,16 @@ var movesOf = []struct {
 		spring_outside spring_inside spring_thickness spring_cone stack_space stack_needed friction
 		friction_source thread class dry joint_torque joint_source joint_angle
 		snug locking engaged lip_groove lip_groove_width lip_position lip_bore lip_shoulder price coil_is coil_rate
-		coil_wire coil_mean coil_turns order_state order_supplier order_number order_due`},
+		coil_wire coil_mean coil_turns order_state order_supplier order_number order_due order_days
+		handling`},
 	{unit.ScopePartMark, MovesPart, "state"},
 	{unit.ScopePartMark, MovesNothing, "origin found_how age note grade"},
 	{unit.ScopeDecision, MovesPart, "choice"},
 	{unit.ScopeDecision, MovesNothing, "reason"},
 	{unit.ScopeRework, MovesPart, "goes taken flat_now"},
 	{unit.ScopeRework, MovesNothing, "flat_how flat_first price sent back"},
-	{unit.ScopeStep, MovesPart, `done facing count turn turn_round torque turn_torque push proud press cycled over taken_out
-		stack_fit`},
+	{unit.ScopeStep, MovesPart, `done facing count turn turn_round torque turn_torque push proud press cycled over
+		taken_out stack_fit`},
 	{unit.ScopeStep, MovesNothing, "order_why note stack_removed"},
 	{unit.ScopeFeature, MovesNothing, `lower upper standing source measured limit_for instrument resolution tool
 		permitted setting new_low new_high new_from new_source

@@ -33,7 +33,8 @@ const (
 
 var partTable = table(unit.ScopePart)
 
-var partFields = append(sealFields(partTable, "seal_", func(p *Place) *unit.Seal { return &p.Part.Seal }),
+var partFields = append(
+	sealFields(partTable, "seal_", func(p *Place) *unit.Seal { return &p.Part.Seal }),
 	partTable.line("absent", "Not on this unit, because", func(p *Place) *string { return &p.Part.Absent }).
 		checked(mayLeaveOut),
 	partTable.count("expected", "Expected", func(p *Place) *int { return &p.Part.Expected }).derived(),
@@ -52,7 +53,11 @@ var partFields = append(sealFields(partTable, "seal_", func(p *Place) *unit.Seal
 		text: func(p *Place) *string { return &p.Part.FragmentsMake }},
 	partTable.choice("facing", "Facing as removed", facings, func(p *Place) *string { return &p.Part.Facing }),
 	partTable.line("fastener", "Fastener and where it goes back", func(p *Place) *string { return &p.Part.Fastener }),
-	partTable.area("note", "Note: as found, before freeing or wiping", func(p *Place) *string { return &p.Part.Note }),
+	partTable.area(
+		"note",
+		"Note: as found, before freeing or wiping",
+		func(p *Place) *string { return &p.Part.Note },
+	),
 	partTable.line("explained", "Reason for the difference", func(p *Place) *string { return &p.Part.Explained }),
 	partTable.line("witness", "Witness mark", func(p *Place) *string { return &p.Part.Witness }),
 	partTable.choice("stuck", "How it came off", offer(CameFree, CameStuck, CameSeized),
@@ -93,7 +98,11 @@ var partFields = append(sealFields(partTable, "seal_", func(p *Place) *unit.Seal
 		func(p *Place) *quantity.Quantity { return &p.Part.Joint.Engaged }),
 	lip("lip_groove", "Groove on the shaft begins at", func(l *unit.Lip) *quantity.Quantity { return &l.Groove }),
 	lip("lip_groove_width", "Groove is wide", func(l *unit.Lip) *quantity.Quantity { return &l.Width }),
-	lip("lip_position", "Lip from the seal's outer face", func(l *unit.Lip) *quantity.Quantity { return &l.Position }),
+	lip(
+		"lip_position",
+		"Lip from the seal's outer face",
+		func(l *unit.Lip) *quantity.Quantity { return &l.Position },
+	),
 	lip("lip_bore", "Bore is deep", func(l *unit.Lip) *quantity.Quantity { return &l.Bore }),
 	lip("lip_shoulder", "Shoulder at, where there is one",
 		func(l *unit.Lip) *quantity.Quantity { return &l.Shoulder }),
@@ -114,6 +123,9 @@ var partFields = append(sealFields(partTable, "seal_", func(p *Place) *unit.Seal
 	partTable.line("order_supplier", "Supplier", func(p *Place) *string { return &p.Part.Order.Supplier }),
 	partTable.line("order_number", "Order number", func(p *Place) *string { return &p.Part.Order.Number }),
 	partTable.day("order_due", "Due on", func(p *Place) *unit.Date { return &p.Part.Order.Due }),
+	partTable.count("order_days", "Lead time, days", func(p *Place) *int { return &p.Part.Order.Days }),
+	partTable.line("handling", "How it is handled: delicate, not to be had again",
+		func(p *Place) *string { return &p.Part.Handling }),
 )
 
 // ClassUnknown is the strength class of a bolt whose head bears no mark.
@@ -151,7 +163,12 @@ func thread(_ *Place, text string) error {
 }
 
 func spring(name, label string, at func(*unit.Spring) *quantity.Quantity) *Field {
-	return partTable.size(name, label, quantity.Length, func(p *Place) *quantity.Quantity { return at(&p.Part.Spring) })
+	return partTable.size(
+		name,
+		label,
+		quantity.Length,
+		func(p *Place) *quantity.Quantity { return at(&p.Part.Spring) },
+	)
 }
 
 // mayLeaveOut refuses to leave a part out that was counted or measured here.
@@ -455,7 +472,14 @@ func setReading(p *Place, text string) error {
 	if text == "" {
 		return nil
 	}
-	r := &unit.Reading{Round: round, Stage: p.Ref.Stage, Slot: p.Ref.Name, Value: text, By: p.Shop.Who, At: p.Shop.Now}
+	r := &unit.Reading{
+		Round: round,
+		Stage: p.Ref.Stage,
+		Slot:  p.Ref.Name,
+		Value: text,
+		By:    p.Shop.Who,
+		At:    p.Shop.Now,
+	}
 	r.Measure()
 	f.Readings = append(f.Readings, r)
 	return nil

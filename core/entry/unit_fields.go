@@ -29,6 +29,8 @@ var unitFields = []*Field{
 	unitTable.line("model", "Model", func(p *Place) *string { return &p.Unit.Model }),
 	unitTable.line("serial", "Serial", func(p *Place) *string { return &p.Unit.Serial }),
 	unitTable.line("variant", "Variant", func(p *Place) *string { return &p.Unit.Variant }).lays(),
+	unitTable.line("kit_came", "Kit that came, as its bag says",
+		func(p *Place) *string { return &p.Unit.KitCame }).checked(ofThisBuild),
 	unitTable.line("machine", "Machine it sits in", func(p *Place) *string { return &p.Unit.Machine }),
 	unitTable.line("asset", "Asset number", func(p *Place) *string { return &p.Unit.Asset }),
 	unitTable.choice("rotation", "Rotation from shaft end", offer(RotationRight, RotationLeft, RotationBoth),
@@ -93,8 +95,18 @@ var unitFields = []*Field{
 		func(p *Place) *quantity.Quantity { return &p.Unit.Capacity }),
 	unitTable.size("level_before", "In it before", quantity.Volume,
 		func(p *Place) *quantity.Quantity { return &p.Unit.LevelBefore }),
-	unitTable.size("drained", "Drained", quantity.Volume, func(p *Place) *quantity.Quantity { return &p.Unit.Drained }),
-	unitTable.size("water", "Water in it", quantity.Volume, func(p *Place) *quantity.Quantity { return &p.Unit.Water }),
+	unitTable.size(
+		"drained",
+		"Drained",
+		quantity.Volume,
+		func(p *Place) *quantity.Quantity { return &p.Unit.Drained },
+	),
+	unitTable.size(
+		"water",
+		"Water in it",
+		quantity.Volume,
+		func(p *Place) *quantity.Quantity { return &p.Unit.Water },
+	),
 	unitTable.size("gained_elsewhere", "Gained by another sump", quantity.Volume,
 		func(p *Place) *quantity.Quantity { return &p.Unit.GainedElsewhere }),
 	unitTable.size("vessel", "Drain vessel", quantity.Volume,
@@ -248,9 +260,15 @@ var causePlaces = []string{"inside", "outside", "assembly", "handling"}
 var causeFields = []*Field{
 	causeTable.choice("role", "Its part in the failure", offer(unit.CauseRoles...),
 		func(p *Place) *string { return &p.Cause.Role }).required(),
-	causeTable.line("code", "Cause of the list", func(p *Place) *string { return &p.Cause.Code }).checked(listedCause),
+	causeTable.line("code", "Cause of the list", func(p *Place) *string { return &p.Cause.Code }).
+		checked(listedCause),
 	causeTable.line("words", "In words", func(p *Place) *string { return &p.Cause.Words }),
-	causeTable.choice("lies", "Where it lies", offer(causePlaces...), func(p *Place) *string { return &p.Cause.Lies }),
+	causeTable.choice(
+		"lies",
+		"Where it lies",
+		offer(causePlaces...),
+		func(p *Place) *string { return &p.Cause.Lies },
+	),
 	causeTable.line("action", "What is done against it", func(p *Place) *string { return &p.Cause.Action }),
 	causeTable.line("owner", "Who does it", func(p *Place) *string { return &p.Cause.Owner }),
 }
@@ -268,7 +286,9 @@ var looseTable = table(unit.ScopeLoose)
 var looseFields = []*Field{
 	looseTable.line("what", "What was found", func(p *Place) *string { return &p.Loose.What }).required().derived(),
 	looseTable.line("place", "Where", func(p *Place) *string { return &p.Loose.Place }).derived(),
-	looseTable.count("count", "How many", func(p *Place) *int { return &p.Loose.Count }).derived().checked(atLeastOne),
+	looseTable.count("count", "How many", func(p *Place) *int { return &p.Loose.Count }).
+		derived().
+		checked(atLeastOne),
 	looseTable.flag("bit", "a piece of a broken one", func(p *Place) *bool { return &p.Loose.Fragment }),
 	looseTable.part("part", "belongs to", func(p *Place) *string { return &p.Loose.Part }),
 	looseTable.line("note", "or what it is", func(p *Place) *string { return &p.Loose.Note }),
@@ -276,10 +296,13 @@ var looseFields = []*Field{
 
 var pieceTable = table(unit.ScopePiece)
 
-var pieceFields = append(sealFields(pieceTable, "", func(p *Place) *unit.Seal { return &p.Piece.Seal }),
+var pieceFields = append(
+	sealFields(pieceTable, "", func(p *Place) *unit.Seal { return &p.Piece.Seal }),
 	pieceTable.line("number", "Number on the bag", func(p *Place) *string { return &p.Piece.Code }).derived(),
 	pieceTable.line("name", "Piece", func(p *Place) *string { return &p.Piece.Name }).required().derived(),
-	pieceTable.count("count", "How many", func(p *Place) *int { return &p.Piece.Count }).derived().checked(atLeastOne),
+	pieceTable.count("count", "How many", func(p *Place) *int { return &p.Piece.Count }).
+		derived().
+		checked(atLeastOne),
 	pieceTable.part("place", "belongs to", func(p *Place) *string { return &p.Piece.Part }),
 	pieceTable.line("left_reason", "or why it is left over", func(p *Place) *string { return &p.Piece.LeftReason }),
 	pieceTable.choice("fit", "Tried in its place", offer(unit.FitWords...),

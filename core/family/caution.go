@@ -29,8 +29,8 @@ func (f *Family) CautionsAt(station string) (out []Caution) {
 	return out
 }
 
-// CautionsOf are the cautions of one part as it comes off (strip) or goes in (build): its own, those of its family that
-// are its, and those of what it is. first says that nothing of the unit is open yet.
+// CautionsOf are the cautions of one part as it comes off (strip) or goes in (build): its own, those of its family
+// that are its, and those of what it is. first says that nothing of the unit is open yet.
 func (f *Family) CautionsOf(p *Part, station string, first bool) (out []Caution) {
 	add := func(codes ...string) {
 		for _, code := range codes {

@@ -28,6 +28,8 @@ var PartMarks = []MarkDef{
 	{"worn_one_side", "worn on one side", false}, {"seized", "seized or stuck", false},
 	{"swollen", "swollen or soft", true}, {"hard", "hard", true}, {"cut", "cut or torn", true},
 	{"nibbled", "nibbled", true}, {"dirt", "dirt or chips in it", false}, {"loose", "loose", false},
+	{"backed_out", "backed out past its witness", false}, {"burst", "burst", true},
+	{"blocked", "passage blocked", true},
 }
 
 // PartMark finds a mark that parts bear.

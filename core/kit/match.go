@@ -20,6 +20,17 @@ type Offered struct {
 	Name, Code, Size string
 }
 
+// Same reports that two pieces are of one make: by the number on the bag, else by size, else by name.
+func (p Offered) Same(o Offered) bool {
+	switch {
+	case p.Code != "" && o.Code != "":
+		return strings.EqualFold(p.Code, o.Code)
+	case p.Size != "" && o.Size != "":
+		return sameSize(p.Size, o.Size)
+	}
+	return sameWords(p.Name, o.Name)
+}
+
 // Fits are the codes of the places that a piece may be for, the surest first: by the
 // number on the bag, then by its size, then by its name. Places that are filled are left out.
 // A piece that fits two is for neither until one is chosen.
@@ -65,7 +76,8 @@ func sameSize(a, b string) bool {
 	}
 	x, y := bare(a), bare(b)
 	const least = 3 // letters that are enough to stand for the whole
-	return x != "" && x == y || len(y) >= least && strings.HasSuffix(x, y) || len(x) >= least && strings.HasSuffix(y, x)
+	return x != "" && x == y || len(y) >= least && strings.HasSuffix(x, y) ||
+		len(x) >= least && strings.HasSuffix(y, x)
 }
 
 // usual are the words by which pieces of a kind are called on bags.

@@ -91,7 +91,13 @@ func (l *list) fitted(p *Part) {
 	case len(s.Fit) == 0:
 		l.part(p, "build", unit.StopStack, "%s: order and facing as fitted not noted", p.Name)
 	case s.Unknown:
-		l.part(p, "build", unit.StopBelongs, "%s: nobody knows what belongs, so nothing says that it is right", p.Name)
+		l.part(
+			p,
+			"build",
+			unit.StopBelongs,
+			"%s: nobody knows what belongs, so nothing says that it is right",
+			p.Name,
+		)
 	case len(s.FitDiff) > 0:
 		says := make([]string, len(s.FitDiff))
 		for i, d := range s.FitDiff {

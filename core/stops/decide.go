@@ -17,8 +17,15 @@ func (l *list) decide() {
 		case p.Decision.Choice != "" && p.Decision.Choice != string(p.Proposal.Choice) && blank(p.Decision.Reason):
 			l.part(p, "decide", unit.StopReason, "%s: other than proposed, and no reason given", p.Name)
 		case p.Decision.Choice == string(decide.Keep) && search.Masks(p.Decision.Reason):
-			l.part(p, "decide", unit.StopReason, "%s: “%s” hides what is wrong and mends nothing. Renew or rework it, "+
-				"or give a reason that lies in the part", p.Name, p.Decision.Reason)
+			l.part(
+				p,
+				"decide",
+				unit.StopReason,
+				"%s: “%s” hides what is wrong and mends nothing. Renew or rework it, "+
+					"or give a reason that lies in the part",
+				p.Name,
+				p.Decision.Reason,
+			)
 		}
 	}
 }

@@ -19,7 +19,12 @@ func (l *list) explain() {
 		code := unit.StopCode{Station: "explain", Kind: unit.StopOutside, Number: n.Number}
 		switch {
 		case search.Masks(n.Action):
-			l.add(code, "%s: “%s” hides what it does and is no remedy. Say what ends it, and by whom", n.Name, n.Action)
+			l.add(
+				code,
+				"%s: “%s” hides what it does and is no remedy. Say what ends it, and by whom",
+				n.Name,
+				n.Action,
+			)
 		case !n.Outside || !blank(n.Action) && !blank(n.Owner):
 		case n.Number > 0:
 			l.add(code, "%s lies outside the unit: say what is done there and by whom", n.Name)
@@ -35,8 +40,14 @@ func (l *list) explain() {
 			l.Misfit)
 	}
 	if len(l.NotLooked) > 0 {
-		l.of("explain", unit.StopLeftOver, "%s is what is left when other roots were looked for. Not looked for: %s. "+
-			"Look, or say in words what rules them out", l.Cause.Name, strings.Join(l.NotLooked, "; "))
+		l.of(
+			"explain",
+			unit.StopLeftOver,
+			"%s is what is left when other roots were looked for. Not looked for: %s. "+
+				"Look, or say in words what rules them out",
+			l.Cause.Name,
+			strings.Join(l.NotLooked, "; "),
+		)
 	}
 }
 

@@ -288,7 +288,10 @@ func TestHidingIsNoRemedy(t *testing.T) {
 
 	u = settled()
 	p := &u.Parts[0]
-	p.Proposal.Choice, p.Decision = decide.Replace, unit.Decision{Choice: "keep", Reason: "relief raised a turn instead"}
+	p.Proposal.Choice, p.Decision = decide.Replace, unit.Decision{
+		Choice: "keep",
+		Reason: "relief raised a turn instead",
+	}
 	assert.Empty(t, stops.All(u)["decide"], "somebody turned it down, in words")
 	p.Decision.Reason = "relief raised a turn, it makes its pressure"
 	require.Len(t, stops.All(u)["decide"], 1)

@@ -63,7 +63,9 @@ type Part struct {
 	// What a seal or bearing is
 	Seal Seal `json:"seal,omitzero" gorm:"embedded;embeddedPrefix:seal_"`
 	// Of a new one
-	Order Order `json:"order,omitzero" gorm:"embedded;embeddedPrefix:order_"`
+	// How it is handled: delicate, not to be had again
+	Handling string `json:"handling,omitempty"`
+	Order    Order  `json:"order,omitzero" gorm:"embedded;embeddedPrefix:order_"`
 
 	Features []*Feature `json:"features,omitempty" gorm:"foreignKey:JobID,Unit,Part"`
 	// Seen on this part

@@ -36,6 +36,7 @@ type Order struct {
 	Supplier string `json:"supplier,omitempty"`
 	Number   string `json:"number,omitempty"`
 	Due      Date   `json:"due,omitempty" gorm:"serializer:day"`
+	Days     int    `json:"days,omitempty"` // of lead time, as its supplier says; 0 where nobody asked
 }
 
 // How far an order is.

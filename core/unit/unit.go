@@ -19,6 +19,7 @@ type Unit struct {
 	Model   string `json:"model,omitempty"`
 	Serial  string `json:"serial,omitempty"`
 	Variant string `json:"variant,omitempty"`
+	KitCame string `json:"kit_came,omitempty"` // which kit came, as it is called on its bag
 	// Where it sits: the customer's machine, and its number in his books
 	Machine string `json:"machine,omitempty"`
 	Asset   string `json:"asset,omitempty"`

@@ -11,8 +11,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// A caution stands at the step at which it bites: what holds a spring, what slides out, what is under pressure, what a
-// thread of cloth holds open, named from the thing itself and not from the file.
+// A caution stands at the step at which it bites: what holds a spring, what slides out, what is under pressure,
+// what a thread of cloth holds open, named from the thing itself and not from the file.
 func TestCautionsStandAtTheirStep(t *testing.T) {
 	s := emptyShop(t)
 	for _, c := range []struct{ family, station, part, caution string }{
@@ -40,7 +40,14 @@ func TestCautionsStandAtTheirStep(t *testing.T) {
 		st := load(t, s, tag)
 		p := st.ByCode[c.part]
 		require.NotNil(t, p, "%s: %s", c.family, c.part)
-		assert.True(t, says(st.CautionsOf(p.AsFound, c.station), c.caution), "%s: %s at %s", c.family, c.part, c.station)
+		assert.True(
+			t,
+			says(st.CautionsOf(p.AsFound, c.station), c.caution),
+			"%s: %s at %s",
+			c.family,
+			c.part,
+			c.station,
+		)
 	}
 	st := load(t, s, newUnit(t, s, "external_gear_pump"))
 	assert.False(t, says(st.CautionsOf(st.ByCode["key"].AsFound, "strip"), "spring_load"), "a key holds no spring")

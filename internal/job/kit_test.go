@@ -28,8 +28,11 @@ func TestPiecesFindTheirPlaces(t *testing.T) {
 	ctx := t.Context()
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/part/seal_outer/seal_maker_no", "K32-1")
-	require.NoError(t, s.AddPieces(ctx, iva, tag, 1, "number;name;count;for\nK32-1;seal;1\n;gasket;1\n;rear gasket;1\n"+
-		"P9;retaining ring;100;seal_ring"))
+	require.NoError(
+		t,
+		s.AddPieces(ctx, iva, tag, 1, "number;name;count;for\nK32-1;seal;1\n;gasket;1\n;rear gasket;1\n"+
+			"P9;retaining ring;100;seal_ring"),
+	)
 	st := load(t, s, tag)
 	assert.Equal(t, map[string][2]any{"seal K32-1": {1, "seal_outer"}, "gasket ": {1, ""},
 		"rear gasket ": {1, "rear_gasket"}, "retaining ring P9": {99, ""}}, received(st),
@@ -123,4 +126,36 @@ func TestALeftOverPieceIsComparedElsewhere(t *testing.T) {
 	st := load(t, s, tag)
 	assert.Contains(t, st.Pieces[0].Elsewhere, "unit 2, Feed pump: front needles")
 	assert.Contains(t, strings.Join(st.Pieces[1].Elsewhere, "; "), "has swash bearings")
+}
+
+// A kit of another build is refused by what its bag says; what two kits leave alike is linked; how long a piece takes
+// is what the parts wait for, where nobody said it of all.
+func TestAKitOfAnotherBuildIsRefused(t *testing.T) {
+	s := emptyShop(t)
+	tag := newUnit(t, s, "vane_pump")
+	put(t, s, tag, "u1/variant", "Left-hand cartridge")
+	err := edit(s, t.Context(), iva, tag, "u1/kit_came", "Cartridge kit R", "")
+	assert.ErrorContains(
+		t,
+		err,
+		"belongs to right-hand cartridge; this one is left-hand cartridge and takes cartridge kit L",
+	)
+	put(t, s, tag, "u1/kit_came", "cartridge kit L")
+
+	require.NoError(t, s.AddPiece(t.Context(), iva, tag, 1, "R-77", "plastic ring", 1, ""))
+	assert.NotContains(t, strings.Join(load(t, s, tag).Pieces[0].Elsewhere, " "), "left over too")
+	require.NoError(t, s.AddPiece(t.Context(), iva, tag, 1, "R-77", "ring, plastic", 1, ""))
+	assert.Contains(t, strings.Join(load(t, s, tag).Pieces[0].Elsewhere, " "), "line 2 is left over too")
+
+	put(t, s, tag, "u1/part/rotor/off", "yes")
+	put(t, s, tag, "u1/part/rotor/decision/choice", "replace")
+	put(t, s, tag, "u1/part/rotor/order_days", "18")
+	put(t, s, tag, "job/rebuild_days", "2")
+	states, err := s.LoadAll(t.Context(), tag)
+	require.NoError(t, err)
+	assert.InDelta(t, 20, bench.OffersOf(states).Rebuild.Days, 1e-9, "two at the bench behind eighteen for the rotor")
+	put(t, s, tag, "job/parts_days", "5")
+	states, err = s.LoadAll(t.Context(), tag)
+	require.NoError(t, err)
+	assert.InDelta(t, 7, bench.OffersOf(states).Rebuild.Days, 1e-9, "as it was said of all")
 }

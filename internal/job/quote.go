@@ -71,7 +71,9 @@ func (s *Service) Answered(ctx context.Context, who people.Actor, tag, answer, b
 				u.Ending = ending
 			}
 		}
-		w.did("customer's answer by " + by + ": " + answerWords[answer] + wording.Behind(": ", strings.TrimSpace(note)))
+		w.did(
+			"customer's answer by " + by + ": " + answerWords[answer] + wording.Behind(": ", strings.TrimSpace(note)),
+		)
 		return nil
 	})
 }

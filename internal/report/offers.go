@@ -112,7 +112,11 @@ func entered(is bool, figure string) string {
 
 // lifeRow is how long the unit lasts then, and what says so.
 func lifeRow(x *bench.Offer) OfferRow {
-	r := OfferRow{Name: "Expected life", Value: "not known", Note: "nothing that is kept was measured against a limit"}
+	r := OfferRow{
+		Name:  "Expected life",
+		Value: "not known",
+		Note:  "nothing that is kept was measured against a limit",
+	}
 	switch {
 	case x.Way == decide.OfferNew:
 		r.Value, r.Note = "a new one's", ""

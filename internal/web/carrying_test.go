@@ -213,7 +213,8 @@ func TestTheCustomersWordRules(t *testing.T) {
 	assert.Equal(t, "replaced", b.state("T-0412", 1).Unit.Ending)
 }
 
-// A rebuild that costs nearly as much as a new unit is advised against with its sum; who takes it all the same says why.
+// A rebuild that costs nearly as much as a new unit is advised against with its sum; who takes it all the same says
+// why.
 func TestFullWearAgainstANewUnitAsksWhy(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")

@@ -24,7 +24,8 @@ type CautionView struct {
 	Ask    bool // the reader can say that it was read
 }
 
-// cautions are the station's own, and the serious ones of its parts; one that is read in the row at work stands there.
+// cautions are the station's own, and the serious ones of its parts; one that is read in the row at work stands
+// there.
 func (l *look) cautions() Cautions {
 	list := l.st.Family.ReadAt(l.station)
 	if l.runs() {

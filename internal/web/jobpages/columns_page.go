@@ -2,7 +2,6 @@ package jobpages
 
 import (
 	"fmt"
-	"slices"
 	"strconv"
 
 	"corvek/core/bench"
@@ -212,8 +211,10 @@ func (l *look) springColumns() (heads []string, rows []ColumnRow) {
 		case "spring", "disc_springs":
 			row := l.partRow(x, "measure")
 			free := ColumnCell{}
-			if i := slices.IndexFunc(x.Features, func(f *bench.Feature) bool { return f.Code == "free_length" }); i >= 0 {
-				f := x.Features[i]
+			for _, f := range x.Features {
+				if f.Code != "free_length" {
+					continue
+				}
 				row = l.featureRow(f, unit.StageFound)
 				if slots := f.Spec.Slots(); len(slots) > 0 {
 					e := l.cell(f, unit.StageFound, slots[0])

@@ -20,6 +20,7 @@ import (
 type KitPage struct {
 	JobPage
 	Variant  string // the kit that belongs to this unit's variant
+	Came     Entry  // the kit that came
 	Rows     []KitRow
 	Places   []site.Named
 	ToSettle int
@@ -104,6 +105,7 @@ func kitPage(l *look, piece int) KitPage {
 	if v := l.st.Plain.VariantNamed(l.unit.Variant); v != nil {
 		p.Variant = v.Kit
 	}
+	p.Came = l.field(l.unit.Ref("kit_came"))
 	names := map[string]string{}
 	for _, x := range l.st.Parts {
 		if x.Place == nil {
@@ -164,6 +166,9 @@ func order(o unit.Order) string {
 		return ""
 	}
 	words := wording.Choice(unit.ScopePart, "order_state", o.State)
+	if o.Days > 0 {
+		words += ", " + wording.Counted(o.Days, "day", "days")
+	}
 	if o.Due != "" {
 		words += ", due " + string(o.Due)
 	}
@@ -218,7 +223,8 @@ func measuredOf(kind string) []string {
 func (l *look) placeSheet(x *bench.Part) *PlaceSheet {
 	ref := func(name string) unit.Ref { return l.unit.PartRef(x.Code, "seal_"+name) }
 	v := &PlaceSheet{No: l.partNo(), Name: x.Name, State: l.choose(l.unit.PartRef(x.Code, "order_state")).Wrap(),
-		Order: l.ofPart("order_supplier", "order_number", "order_due", "price")}
+		Order: l.ofPart("order_supplier", "order_number", "order_days", "order_due", "price",
+			"handling")}
 	if identified(x.Def) {
 		v.Identity, v.Measured = l.fields(ref, identity), l.fields(ref, measuredOf(x.Def.Kind))
 		v.Size = l.sizes(x.Seal, ref("size"))

@@ -14,6 +14,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/draw"
 	"corvek/internal/job"
@@ -70,6 +71,7 @@ type RunForm struct {
 	Cycled  bool
 	Checks  []string
 	Wet     string
+	Handle  string          // with care, as somebody wrote
 	Group   string          // the sub-assembly that goes as one, "" where the row is one part
 	With    []RunWith       // the other parts of it, in their order
 	Single  string          // the address at which they go one by one
@@ -263,6 +265,14 @@ func (l *look) runForm(x *bench.Part) *RunForm {
 	return f
 }
 
+// handling is how a part is handled, and that it is not made any more.
+func (l *look) handling(x *bench.Part) string {
+	if x.Order.State == unit.OrderObsolete {
+		return strings.TrimSuffix("not made any more; "+x.Handling, "; ")
+	}
+	return x.Handling
+}
+
 // asOne lets the parts of a sub-assembly that follow one another, and of which nothing is asked, go as one.
 func (l *look) asOne(f *RunForm, x *bench.Part) {
 	group := groupOf(x)
@@ -312,7 +322,7 @@ func (l *look) inWay(x *bench.Part) (names []string) {
 
 // asks is what the row of a part asks.
 func (l *look) asks(x *bench.Part) *RunForm {
-	f := &RunForm{Act: "Off", Unread: l.st.Unread(x.AsFound, l.station)}
+	f := &RunForm{Act: "Off", Handle: l.handling(x), Unread: l.st.Unread(x.AsFound, l.station)}
 	if l.station == "strip" {
 		l.askOff(f, x)
 	} else {
@@ -324,7 +334,7 @@ func (l *look) asks(x *bench.Part) *RunForm {
 // nothing reports that nothing of the row needs an answer.
 func (f *RunForm) nothing() bool {
 	return f.Facing == nil && f.Count == nil && f.Torque == nil && f.Feel == nil && f.Other == "" && f.Stack == "" &&
-		!f.Cycled && f.Unread == nil
+		!f.Cycled && f.Handle == "" && f.Unread == nil
 }
 
 // askOff asks what is lost once a part is off: how many there were, and which way round it was.
@@ -416,6 +426,9 @@ var rowLacks = map[string]string{
 	"cycled": "move what is behind it by hand over its whole way", "stack_fit": "say that it is as it belongs",
 }
 
+// rowFields are what a row sends.
+var rowFields = []string{"found", "facing", "count", "torque", "turn", "turn_round", "cycled", "stack_fit"}
+
 // mostAsOne is how many parts go as one at most.
 const mostAsOne = 100
 
@@ -430,7 +443,7 @@ func (s *Pages) doRow(c *echo.Context) error {
 		return field.Errorf("", "no sub-assembly has more than %d parts", mostAsOne)
 	}
 	if c.FormValue("later") == "" {
-		for _, name := range []string{"found", "facing", "count", "torque", "turn", "turn_round", "cycled", "stack_fit"} {
+		for _, name := range rowFields {
 			if v := strings.TrimSpace(c.FormValue(name)); v != "" {
 				r.Answers = append(r.Answers, job.Answer{Name: name, Value: v, Bare: c.FormValue("unit_" + name)})
 			}

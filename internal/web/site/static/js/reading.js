@@ -130,7 +130,8 @@ document.addEventListener("paste", (e) => {
   if (figures.length < 2) return;
   e.preventDefault();
   if (el.closest("[data-columns]")) {
-    const lines = text.replace(/\r/g, "").replace(/\n+$/, "").split("\n").map((x) => x.split("\t").map((y) => y.trim()));
+    const rows = text.replace(/\r/g, "").replace(/\n+$/, "").split("\n");
+    const lines = rows.map((x) => x.split("\t").map((y) => y.trim()));
     const cells = block(el, lines);
     const lost = cells.filter((x) => !x.to).length;
     if (lost) {
