@@ -1,0 +1,94 @@
+package explain_test
+
+import (
+	"fmt"
+	"os"
+	"slices"
+	"strings"
+	"testing"
+
+	"corvek/core/explain"
+	"corvek/core/family"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// written is a case as it came to a bench, written from the trade before it was run.
+type written struct {
+	line          int
+	family, story string
+	leads, not    []string // causes of which one leads; that must not lead
+	next          []string // looks of which one is among the first three, none where it is not asked
+	found         []explain.Finding
+}
+
+// openCase is the word for a case in which nothing may lead.
+const openCase = "open"
+
+func writtenCases(t testing.TB, name string) (out []written) {
+	t.Helper()
+	text, err := os.ReadFile("testdata/" + name)
+	require.NoError(t, err)
+	for i, line := range strings.Split(string(text), "\n") {
+		if line == "" || line[0] == '#' {
+			continue
+		}
+		cells := strings.Split(line, "|")
+		require.Len(t, cells, 6, "%s:%d", name, i+1)
+		for k := range cells {
+			cells[k] = strings.TrimSpace(cells[k])
+		}
+		c := written{line: i + 1, family: cells[0], story: cells[1], leads: strings.Fields(cells[2]),
+			not: strings.Fields(cells[3]), found: notes(cells[5])}
+		if cells[4] != "-" {
+			c.next = strings.Fields(cells[4])
+		}
+		out = append(out, c)
+	}
+	return out
+}
+
+// known is the knowledge of a whole unit of a family that lies stripped and washed.
+func (c *written) known(t testing.TB) *explain.Knowledge {
+	lib, err := family.Shipped()
+	require.NoError(t, err)
+	b, err := explain.Shipped()
+	require.NoError(t, err)
+	fam := lib[c.family]
+	require.NotNil(t, fam, c.family)
+	return b.For(c.family).Of(fam.Has()).In(explain.Situation{Reached: explain.Stripped, MayRun: true})
+}
+
+// Each sign and each cause of a written case is one that its family knows, four to six are found, and every family is
+// spoken of.
+func TestWrittenCasesSpeakOfWhatThereIs(t *testing.T) {
+	lib, err := family.Shipped()
+	require.NoError(t, err)
+	for _, name := range []string{"cases.txt", "cases_apart.txt"} {
+		met := map[string]int{}
+		cases := writtenCases(t, name)
+		assert.GreaterOrEqual(t, len(cases), 120, name)
+		for _, c := range cases {
+			k := c.known(t)
+			met[c.family]++
+			where := fmt.Sprintf("%s:%d", name, c.line)
+			for _, f := range c.found {
+				_, known := k.EvidenceByCode(f.Code)
+				assert.True(t, known, "%s: %s is no sign of %s", where, f.Code, c.family)
+			}
+			for _, code := range c.next {
+				_, known := k.EvidenceByCode(code)
+				assert.True(t, known, "%s: %s is no look at %s", where, code, c.family)
+			}
+			for _, code := range slices.Concat(c.leads, c.not) {
+				_, known := k.CauseByCode(code)
+				assert.True(t, known || code == openCase, "%s: %s is no cause of %s", where, code, c.family)
+			}
+			assert.True(t, len(c.found) >= 2 && len(c.found) <= 6, "%s: %d are found", where, len(c.found))
+		}
+		for code := range lib {
+			assert.GreaterOrEqual(t, met[code], 2, "%s: %s", name, code)
+		}
+	}
+}
