@@ -30,7 +30,8 @@ var fromNothing = []struct {
 }
 
 // Each goes from nothing to Hand over on its pages, no figure refused, and then the second one of its model from its
-// sheet. The acts of both are counted and told. The brake with ./check, all where CORVEK_EVERY is set.
+// sheet. The acts of both are counted and told. The brake with ./check, all where CORVEK_EVERY is set, by thumb where
+// CORVEK_THUMB is.
 func TestUnitsOfOwnSizesFromNothing(t *testing.T) {
 	t.Parallel()
 	for i, kind := range fromNothing {
@@ -40,7 +41,7 @@ func TestUnitsOfOwnSizesFromNothing(t *testing.T) {
 		t.Run(kind.family, func(t *testing.T) {
 			t.Parallel()
 			s := serve(t)
-			u := enter(t, s, "iva", false)
+			u := enter(t, s, "iva", os.Getenv("CORVEK_THUMB") != "")
 			first := u.throughOwn(kind.family, kind.model, kind.sizes)
 			bare, all := u.bareLines(first.tag)
 			t.Logf("%s: %d lines of the record, %d of them say only off or fitted", kind.family, all, bare)
