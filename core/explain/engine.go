@@ -162,7 +162,7 @@ func (k *Knowledge) facts(findings []Finding) (out []fact, known map[string]bool
 	known = map[string]bool{}
 	for _, f := range findings {
 		if e, ok := k.EvidenceByCode(f.Code); ok && !known[f.Code] {
-			out = append(out, fact{e, e.sure(f.Strength)})
+			out = append(out, fact{e, f.Strength})
 			known[f.Code] = true
 		}
 	}
@@ -187,7 +187,7 @@ func (k *Knowledge) weigh(findings []Finding) caseState {
 	c.hs, c.logs = k.hypotheses()
 	for _, f := range c.facts {
 		rates := k.rates(f.e)
-		likely := rates.values(func(rate float64) float64 { return math.Log(soft(rate, f.s)) })
+		likely := rates.values(func(rate float64) float64 { return math.Log(f.e.likelihood(rate, f.s)) })
 		for i, h := range c.hs {
 			c.logs[i] += likely.of(h)
 		}
@@ -236,7 +236,7 @@ func (k *Knowledge) rank(c caseState) Explanation {
 	}
 	// What one finding gave: the odds with everything, over the odds without it.
 	for f, fact := range c.facts {
-		unlikely := c.rates[f].values(func(rate float64) float64 { return 1 / soft(rate, fact.s) })
+		unlikely := c.rates[f].values(func(rate float64) float64 { return 1 / fact.e.likelihood(rate, fact.s) })
 		rest, all := c.times(&unlikely)
 		for i := range x.Ranking {
 			r := &x.Ranking[i]

@@ -8,7 +8,10 @@
 // Reasoning in Intelligent Systems, 1988, section 2.3).
 package explain
 
-import "strings"
+import (
+	"math"
+	"strings"
+)
 
 // Word is a frequency said in words.
 type Word string
@@ -72,22 +75,30 @@ type From struct {
 // enough to be told from anything else, so that alone it outweighs what is usual.
 func (e *Evidence) Telltale() bool { return e.Background == Hardly }
 
-// sure is the strength of a finding of this mark: a telltale that was seen, or looked
-// for and not found, leaves less room for a slip of the eye.
-func (e *Evidence) sure(strength float64) float64 {
-	switch {
-	case !e.Telltale():
-		return strength
-	case strength >= Seen:
-		return 1 - telltaleSlip
-	case strength <= Absent:
-		return telltaleSlip
-	}
-	return strength
-}
+// The slips of an eye that looked: a mark that is there is passed over, and one that is not there is taken for
+// something else. What is hardly ever there by itself is also hardly ever imagined: a false sight is at most as likely
+// as a quarter of the mark's own background.
+const (
+	passedOver = 0.02
+	imagined   = 0.25 // of the background
+	mostFalse  = 0.02
+)
 
-// telltaleSlip is how often the eye is wrong about a telltale.
-const telltaleSlip = 0.005
+// falseSight is how often the mark is said to be there and is not.
+func (e *Evidence) falseSight() float64 { return math.Min(mostFalse, imagined*e.Background.P()) }
+
+// likelihood is how likely a finding of some strength is where the mark is there with probability p: by the slips of
+// an eye where it was surely seen or surely not, by degree in between.
+func (e *Evidence) likelihood(p, strength float64) float64 {
+	said := (1-passedOver)*p + e.falseSight()*(1-p)
+	switch {
+	case strength == Seen:
+		return said
+	case strength == Absent:
+		return 1 - said
+	}
+	return soft(p, strength)
+}
 
 // Empty reports that nothing but looking brings this evidence.
 func (f From) Empty() bool { return f == From{} }

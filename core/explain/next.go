@@ -103,7 +103,7 @@ func (c Check) worth() float64 {
 // does not depend on the case is worked out once.
 func (k *Knowledge) expectedGain(e *Evidence) func(caseState) float64 {
 	rates := k.rates(e)
-	q := rates.values(func(rate float64) float64 { return soft(rate, e.sure(Seen)) }) // the eye may slip
-	left := rates.values(func(rate float64) float64 { return binary(soft(rate, e.sure(Seen))) })
+	q := rates.values(func(rate float64) float64 { return e.likelihood(rate, Seen) }) // the eye may slip
+	left := rates.values(func(rate float64) float64 { return binary(e.likelihood(rate, Seen)) })
 	return func(c caseState) float64 { return math.Max(0, binary(c.mean(&q))-c.mean(&left)) }
 }

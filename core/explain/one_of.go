@@ -100,7 +100,7 @@ func (o *oneOf) shows(at int) *outcomes {
 		case b >= 0:
 			rate = b
 		}
-		x.p[j] = soft(rate, e.sure(Seen)) // the eye may slip
+		x.p[j] = e.likelihood(rate, Seen) // the eye may slip
 		none *= 1 - x.p[j]
 		sum += x.p[j]
 	}

@@ -90,7 +90,7 @@ func (k *Knowledge) WouldChange(findings []Finding, most int) []Turn {
 		rates := k.rates(e)
 		for _, seen := range []bool{true, false} {
 			outcome := rates.values(func(rate float64) float64 {
-				if q := soft(rate, e.sure(Seen)); seen {
+				if q := e.likelihood(rate, Seen); seen {
 					return q
 				} else {
 					return 1 - q

@@ -92,3 +92,77 @@ func TestWrittenCasesSpeakOfWhatThereIs(t *testing.T) {
 		}
 	}
 }
+
+// judged is what the engine made of a written case.
+type judged struct {
+	right, costly bool // a cause that the case names leads; one leads that would renew what is sound
+	looked        bool // a look that a master would take is among the first three
+	why           string
+}
+
+// costly is the probability from which a wrong lead costs somebody money: it is acted on.
+const costly = 0.5
+
+func judge(t testing.TB, c *written) judged {
+	k := c.known(t)
+	x := k.Explain(c.found)
+	lead := x.Ranking[0]
+	j := judged{right: slices.Contains(c.leads, lead.Cause.Code), looked: len(c.next) == 0}
+	if slices.Contains(c.leads, openCase) {
+		j.right = lead.Posterior < costly
+	}
+	j.costly = !j.right && lead.Posterior >= costly && slices.Contains(c.not, lead.Cause.Code)
+	var first []string
+	for _, check := range x.Next[:min(3, len(x.Next))] {
+		first = append(first, check.Evidence.Code)
+		for _, e := range check.Or {
+			first = append(first, e.Code)
+		}
+	}
+	for _, code := range c.next {
+		j.looked = j.looked || slices.Contains(first, code)
+	}
+	var ranked []string
+	for _, r := range x.Ranking[:3] {
+		ranked = append(ranked, fmt.Sprintf("%s %.2f", r.Cause.Code, r.Posterior))
+	}
+	j.why = fmt.Sprintf("%s: wants %s, got %s; next %s", c.story, strings.Join(c.leads, "/"), strings.Join(ranked, ", "),
+		strings.Join(first, " "))
+	return j
+}
+
+// summed judges all cases of a file; every miss is told.
+func summed(t *testing.T, name string) (right, wrong, looked, asked, all int) {
+	for _, c := range writtenCases(t, name) {
+		j := judge(t, &c)
+		all++
+		if len(c.next) > 0 {
+			asked++
+			if j.looked {
+				looked++
+			}
+		}
+		switch {
+		case j.right:
+			right++
+		case j.costly:
+			wrong++
+			t.Logf("%s:%d COSTLY %s: %s", name, c.line, c.family, j.why)
+		default:
+			t.Logf("%s:%d %s: %s", name, c.line, c.family, j.why)
+		}
+		if !j.looked {
+			t.Logf("%s:%d look %s: wanted one of %v; %s", name, c.line, c.family, c.next, j.why)
+		}
+	}
+	t.Logf("%s: %d of %d right, %d costly, a master's look among the first three in %d of %d", name, right, all, wrong,
+		looked, asked)
+	return right, wrong, looked, asked, all
+}
+
+// The cases to work with.
+func TestCasesAsTheyCome(t *testing.T) {
+	right, wrong, _, _, all := summed(t, "cases.txt")
+	assert.GreaterOrEqual(t, right, all*9/10)
+	assert.LessOrEqual(t, wrong, 2)
+}

@@ -3,7 +3,7 @@
 const rows = (...list) => list.map((row) => (Array.isArray(row) ? row : [...row]));
 const layouts = {
   digits: rows("789⌫", "456/", "123-", ["0", ".", "␣", "abc"]),
-  letters: rows("1234567890", "qwertyuiop", "asdfghjkl", "zxcvbnm,.", ["123", "⇧", "␣", "-", "⌫"]),
+  letters: rows("1234567890", "qwertyuiop", "asdfghjkl'", "zxcvbnm,.", ["123", "⇧", "␣", "-", "⌫"]),
 };
 const last = ["✓", "→", "⌨"]; // done; save and go on; no pad, the machine's own keys
 
