@@ -78,6 +78,9 @@ func brute(k *explain.Knowledge, findings []explain.Finding) map[string]float64 
 			there := 1 - none
 			if !speaks {
 				there = e.Background.P()
+				if f.Strength > 0.5 { // of few findings, what is on every machine is told half as often as it is there
+					there /= 2
+				}
 			}
 			// How often such a finding is told where the mark is there, and where it is not: an eye that looked passes
 			// two in a hundred over, and takes for the mark what is not it at most a quarter as often as it is there
