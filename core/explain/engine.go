@@ -185,11 +185,16 @@ func (k *Knowledge) weigh(findings []Finding) caseState {
 	c := caseState{}
 	c.facts, c.known = k.facts(findings)
 	c.hs, c.logs = k.hypotheses()
-	told := told(len(c.facts))
+	nothing := 0
+	for _, f := range c.facts {
+		if f.s < half {
+			nothing++
+		}
+	}
 	for _, f := range c.facts {
 		rates := k.rates(f.e)
 		if f.s > half && f.e.strikes() {
-			rates.background *= told
+			rates.background *= told(nothing, f.e)
 		}
 		likely := rates.values(func(rate float64) float64 { return math.Log(f.e.likelihood(rate, f.s)) })
 		for i, h := range c.hs {
@@ -203,12 +208,13 @@ func (k *Knowledge) weigh(findings []Finding) caseState {
 }
 
 // The few marks that a bench tells of were picked: what the trouble left strikes the eye sooner than what is on every
-// machine. Of few findings, a mark that a cause does not speak of is told half as often as it is there; where all was
-// gone through, as often.
+// machine, and what is rare by itself is hardly told where it is not the trouble. So a mark that a cause does not speak of
+// is told less often than it is there; the more looks found nothing, the more was gone through, and the less was picked.
 const (
-	picked     = 0.5
-	fewTold    = 12
-	allWasTold = 24
+	pickedCommon = 0.45 // hours, dark oil, an old seal
+	pickedRare   = 0.2
+	hardlyLooked = 2 // so many looks found nothing
+	lookedWell   = 7
 )
 
 // strikes reports a mark that is told because it was seen, and not because it was asked for: the complaint, an answer
@@ -218,9 +224,13 @@ func (e *Evidence) strikes() bool {
 		e.From.Word == (Answered{})
 }
 
-// told is how often a mark that is there by itself is told, of so many findings.
-func told(findings int) float64 {
-	through := float64(findings-fewTold) / (allWasTold - fewTold)
+// told is how often a mark that is there by itself is told, where so many looks found nothing.
+func told(nothing int, e *Evidence) float64 {
+	picked := pickedCommon
+	if e.Background.P() <= Word("almost_never").P() {
+		picked = pickedRare
+	}
+	through := float64(nothing-hardlyLooked) / (lookedWell - hardlyLooked)
 	return picked + (1-picked)*math.Min(1, math.Max(0, through))
 }
 

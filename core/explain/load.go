@@ -145,10 +145,41 @@ func (f *file) into(k *Knowledge, groups map[string]*file, without []string, dep
 		maps.Copy(c.Points, points)
 	}
 	if depth == 0 {
+		k.onsets()
 		k.prune(inner)
 		k.oneName()
 	}
 	return nil
+}
+
+// The two answers to how it came.
+const (
+	cameSlowly = "came_slowly"
+	cameAtOnce = "came_at_once"
+)
+
+// byOnset is how often a trouble of an onset came slowly, and at once.
+var byOnset = map[string][2]Word{"gradual": {"usual", "seldom"}, "hours": {"sometimes", "sometimes"},
+	"sudden": {"seldom", "usual"}}
+
+// onsets lets each cause that says nothing else speak of how the trouble came, as its own onset has it.
+func (k *Knowledge) onsets() {
+	for _, e := range k.Evidence {
+		if e.Code != cameSlowly && e.Code != cameAtOnce {
+			continue
+		}
+		for i := range k.Causes {
+			c := &k.Causes[i]
+			words, known := byOnset[c.Onset]
+			if _, says := c.Points[e.Code]; !known || says {
+				continue
+			}
+			c.Points[e.Code] = words[0]
+			if e.Code == cameAtOnce {
+				c.Points[e.Code] = words[1]
+			}
+		}
+	}
 }
 
 // duplicateOf gives the mark that a symptom or an answer from the machine is already, under

@@ -16,7 +16,7 @@ import (
 // to look at are those a master would ask for: the question that parts the field comes
 // among them, and nothing is asked for that says nothing of this complaint.
 func TestFirstChecksAreAMasters(t *testing.T) {
-	const lately = " recent_work piped_lately stood_long"
+	const lately = " recent_work piped_lately stood_long came_slowly" // since when, and what was done then
 	for _, c := range []struct{ family, told, first, among string }{
 		{"intensifier_ram", "symptom:springy", "ran_low", "foam_outlet needs_bleeding suction_wet" + lately},
 		{"double_acting_cylinder", "symptom:springy", "foam_in_cap", "ran_low firm_after_bleed holds_blocked " +

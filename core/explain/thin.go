@@ -21,9 +21,6 @@ type Thin struct {
 	MarksLow, MarksTop int     // least and most findings of a case
 }
 
-// Leads is the probability from which a cause leads; below it the answer is open.
-const Leads = 0.35
-
 // enough is the probability at which the search of a trial ends.
 const enough = 0.8
 
@@ -81,7 +78,7 @@ func (t *Thin) count(k *Knowledge, truth hypothesis, findings []Finding) {
 			break
 		}
 	}
-	if lead := ranking[0]; lead.Posterior >= Leads {
+	if lead, ok := Lead(ranking); ok {
 		t.Led++
 		inside := lead.Cause.Where == "inside"
 		outside := k.Causes[truth.a].Where == "outside" && (truth.b < 0 || k.Causes[truth.b].Where == "outside")
@@ -213,6 +210,7 @@ func (k *Knowledge) thinFindings(r *rand.Rand, truth hypothesis, marks map[strin
 		rate, there := k.rate(truth, e), marks[e.Code]
 		speaks := k.speaks(truth, e)
 		switch {
+		case 2*k.spoken(e) > len(k.Causes): // asked of every trouble, and no mark of any
 		case e.From.Symptom != "":
 			if there {
 				complaints = append(complaints, i)
