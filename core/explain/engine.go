@@ -217,10 +217,10 @@ const (
 	lookedWell   = 7
 )
 
-// strikes reports a mark that is told because it was seen, and not because it was asked for: the complaint, an answer
-// from the machine and a measure come whatever they are.
+// strikes reports a mark that is told because it was seen, and not because it was asked for: the complaint, the hours,
+// an answer from the machine and a measure come whatever they are.
 func (e *Evidence) strikes() bool {
-	return e.From.Symptom == "" && !e.From.Gauge.Asked() && e.From.Used == "" && e.From.Efficiency == "" &&
+	return e.At != Asked && e.From.Symptom == "" && !e.From.Gauge.Asked() && e.From.Used == "" && e.From.Efficiency == "" &&
 		e.From.Word == (Answered{})
 }
 

@@ -115,7 +115,16 @@ func (f *file) into(k *Knowledge, groups map[string]*file, without []string, dep
 		}
 	}
 	for _, c := range f.Causes {
-		if _, there := k.CauseByCode(c.Code); there || slices.Contains(without, c.Code) {
+		if slices.Contains(without, c.Code) {
+			continue
+		}
+		if own, there := k.CauseByCode(c.Code); there {
+			// What the family says of its cause goes first; what the group knows of it besides holds too.
+			for code, w := range c.Points {
+				if _, says := own.Points[code]; !says {
+					own.Points[code] = w
+				}
+			}
 			continue
 		}
 		c.Points = maps.Clone(c.Points)
