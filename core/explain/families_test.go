@@ -160,16 +160,42 @@ func TestEverythingToldIsEvidence(t *testing.T) {
 	})
 }
 
-// On cases drawn from the knowledge of each family, a third of the checks hidden and
-// the eye slipping on two in a hundred, the true cause is in front in four of five; and
-// what is said to be so is so about as often as that.
-func TestDrawnCasesOfEveryFamily(t *testing.T) {
+// Of thin cases (a complaint, one to three own marks, one or two looks that found nothing, one or two red herrings) the
+// true cause is in front in three of four in each family, and not much less often where the cases are drawn from
+// knowledge that is a little wrong; what is said to be so is so about as often, and few leads would renew a unit for
+// what came from outside.
+func TestThinCasesOfEveryFamily(t *testing.T) {
+	var all explain.Thin
+	var falsified float64
+	families := 0.0
 	eachFamily(t, func(t *testing.T, _ *family.Family, k *explain.Knowledge) {
-		x := k.Try(200, 0.34, 0.02, 3)
-		assert.GreaterOrEqual(t, x.Top1, 0.80)
-		assert.Greater(t, x.Top3, 0.90)
-		assert.Less(t, x.Calibrated, 0.02)
+		k = k.In(explain.Situation{Reached: explain.Stripped, MayRun: true})
+		x, wrong := k.TryThin(80, false, 3), k.TryThin(80, true, 4)
+		assert.LessOrEqual(t, x.MarksTop, 9, "thin")
+		assert.GreaterOrEqual(t, x.First, 0.65)
+		assert.GreaterOrEqual(t, x.FirstThree, 0.86)
+		all.First += x.First
+		all.Led += x.Led
+		all.Dangerous += x.Dangerous
+		for i := range x.InBin {
+			n := float64(x.InBin[i])
+			all.Said[i] += n * x.Said[i]
+			all.So[i] += n * x.So[i]
+			all.InBin[i] += x.InBin[i]
+		}
+		falsified += wrong.First
+		families++
 	})
+	assert.GreaterOrEqual(t, all.First/families, 0.78)
+	assert.GreaterOrEqual(t, falsified/families, 0.76)
+	assert.LessOrEqual(t, float64(all.Dangerous)/float64(all.Led), 0.05)
+	for i, n := range all.InBin {
+		if n < 400 {
+			continue
+		}
+		said, so := all.Said[i]/float64(n), all.So[i]/float64(n)
+		assert.InDelta(t, said, so, 0.09, "tenth %d: said %.3f, so %.3f of %d", i, said, so, n)
+	}
 }
 
 // Following the list of what to look at next takes well under the minutes of a fixed

@@ -1,20 +1,9 @@
 package explain
 
 import (
-	"math"
 	"math/rand/v2"
 	"sort"
 )
-
-// Trial is how the engine does on cases drawn from its own knowledge, with
-// checks missing and the eye slipping.
-type Trial struct {
-	Cases      int
-	Top1, Top3 float64 // share of cases with a true cause in front, among the first three
-	Calibrated float64 // mean distance between what was said and what was so, over ten bins
-	Said, So   [10]float64
-	InBin      [10]int
-}
 
 // drawCase draws root causes from the prior and every mark from their rates.
 func (k *Knowledge) drawCase(r *rand.Rand) (truth hypothesis, marks map[string]bool) {
@@ -30,69 +19,6 @@ func (k *Knowledge) drawCase(r *rand.Rand) (truth hypothesis, marks map[string]b
 		marks[k.Evidence[i].Code] = r.Float64() < k.rate(hs[at], &k.Evidence[i])
 	}
 	return hs[at], marks
-}
-
-// Try draws cases, hides a share of the checks, lets the eye slip on some, and
-// looks whether the true cause is in front.
-func (k *Knowledge) Try(cases int, hidden, slips float64, seed uint64) Trial {
-	r := rand.New(rand.NewPCG(seed, 7))
-	t := Trial{Cases: cases}
-	for range cases {
-		truth, marks := k.drawCase(r)
-		var findings []Finding
-		for i := range k.Evidence {
-			code := k.Evidence[i].Code
-			if r.Float64() < hidden {
-				continue
-			}
-			seen := marks[code]
-			if r.Float64() < slips {
-				seen = !seen
-			}
-			findings = append(findings, Finding{code, map[bool]float64{true: Seen, false: Absent}[seen]})
-		}
-		ranking := k.ranked(findings)
-		if len(ranking) == 0 {
-			continue
-		}
-		isTrue := func(c *Cause) bool {
-			return c.Code == k.Causes[truth.a].Code || truth.b >= 0 && c.Code == k.Causes[truth.b].Code
-		}
-		for i := range ranking[:min(3, len(ranking))] {
-			if isTrue(ranking[i].Cause) {
-				t.Top3++
-				if i == 0 {
-					t.Top1++
-				}
-				break
-			}
-		}
-		for _, c := range ranking {
-			bin := min(9, int(c.Posterior*10))
-			t.InBin[bin]++
-			t.Said[bin] += c.Posterior
-			if isTrue(c.Cause) {
-				t.So[bin]++
-			}
-		}
-	}
-	t.Top1 /= float64(cases)
-	t.Top3 /= float64(cases)
-	all := 0
-	for i := range t.InBin {
-		if t.InBin[i] == 0 {
-			continue
-		}
-		n := float64(t.InBin[i])
-		t.Said[i] /= n
-		t.So[i] /= n
-		t.Calibrated += math.Abs(t.Said[i]-t.So[i]) * n
-		all += t.InBin[i]
-	}
-	if all > 0 {
-		t.Calibrated /= float64(all)
-	}
-	return t
 }
 
 // ranked ranks the causes without their reasons.

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"html/template"
 	"slices"
+	"strings"
 
 	"corvek/core/bench"
 	"corvek/core/explain"
@@ -22,6 +23,7 @@ type ExplainPage struct {
 	Tabs       Tabs
 	Board      MarksBoard
 	Ranking    []CauseView
+	Head       *LeadView // what leads, nil where there is nothing to rank
 	Others     Others
 	Chain      []explain.LinkState
 	Close      []*explain.Evidence // what would close the chain
@@ -100,6 +102,7 @@ func explainPage(l *look, board MarksBoard) ExplainPage {
 	p.Tabs = Tabs{l.tab("", "Causes"), l.tab("matrix", "Marks against causes"),
 		l.tab("story", "Events")}
 	p.rank(l)
+	p.lead(l)
 	p.further(l)
 	cause := st.Cause
 	if ranking := st.Explained().Ranking; cause == nil && len(ranking) > 0 {
@@ -124,6 +127,41 @@ func explainPage(l *look, board MarksBoard) ExplainPage {
 	return p
 }
 
+// LeadView says what leads, and what speaks against it; or that the answer is open.
+type LeadView struct {
+	Open    bool
+	Name    string
+	LeftNow string // what stands first and is only what is left over
+	Against string // what it must answer, the gravest first
+	Look    string // what to look at next
+}
+
+// lead says what leads of a ranking.
+func (p *ExplainPage) lead(l *look) {
+	ranking := alone(l.st.Explained().Ranking)
+	if len(ranking) == 0 {
+		return
+	}
+	v := &LeadView{}
+	if r, ok := explain.Lead(ranking); ok {
+		v.Name = r.Cause.Name
+		if len(r.Misfits) > 0 {
+			v.Against = r.Misfits[0].Text()
+		} else if len(r.Against) > 0 {
+			v.Against = strings.ToLower(r.Against[0].Text())
+		}
+	} else {
+		v.Open = true
+		if ranking[0].Cause.LeftOver {
+			v.LeftNow = ranking[0].Cause.Name
+		}
+	}
+	if len(p.Next) > 0 {
+		v.Look = strings.ToLower(p.Next[0].Evidence.Text)
+	}
+	p.Head = v
+}
+
 // answer is a button for one answer of several; pressed again it is taken back.
 func (l *look) answer(ref unit.Ref, value, stands string) Press {
 	p := l.press(ref, value, stands)
@@ -142,11 +180,19 @@ func (l *look) howFields(code string) (out []Choice) {
 	return out
 }
 
+// alone is a ranking by the figures that the page shows: what each cause explains alone.
+func alone(ranking []explain.Ranked) []explain.Ranked {
+	out := slices.Clone(ranking)
+	slices.SortStableFunc(out, func(a, b explain.Ranked) int { return cmp.Compare(b.Alone, a.Alone) })
+	for i := range out {
+		out[i].Posterior = out[i].Alone
+	}
+	return out
+}
+
 // rank lays out the leading causes.
 func (p *ExplainPage) rank(l *look) {
-	// In the order of the figures that are shown: what each cause explains alone.
-	ranking := slices.Clone(l.st.Explained().Ranking)
-	slices.SortStableFunc(ranking, func(a, b explain.Ranked) int { return cmp.Compare(b.Alone, a.Alone) })
+	ranking := alone(l.st.Explained().Ranking)
 	ref := l.unit.ConclusionRef("cause")
 	for i, r := range ranking[:min(causesShown, len(ranking))] {
 		root := l.press(ref, r.Cause.Code, l.st.Conclude.Cause)
