@@ -139,6 +139,7 @@ type Check struct {
 	Information float64     // expected information
 	Minutes     float64     // of the look and the way there
 	Rate        float64     // bits a minute
+	Closes      bool        // it shows a link of the leading story that nobody saw
 }
 
 // Explanation is the answer for one case.
@@ -211,8 +212,8 @@ func (k *Knowledge) weigh(findings []Finding) caseState {
 // machine, and what is rare by itself is hardly told where it is not the trouble. So a mark that a cause does not speak of
 // is told less often than it is there; the more looks found nothing, the more was gone through, and the less was picked.
 const (
-	pickedCommon = 0.45 // hours, dark oil, an old seal
-	pickedRare   = 0.2
+	pickedCommon = 0.35 // hours, dark oil, an old seal
+	pickedRare   = 0.15
 	hardlyLooked = 2 // so many looks found nothing
 	lookedWell   = 7
 )
