@@ -1,10 +1,10 @@
 package explain
 
 // From where a cause leads: any cause from a third, one that is what is left over when the others were looked for only
-// from a half. Below it the answer is open, and the page says so.
+// from three in five. Below it the answer is open, and the page says so.
 const (
 	Leads         = 0.35
-	LeftOverLeads = 0.5
+	LeftOverLeads = 0.6
 )
 
 // Lead is the cause that leads; ok is false where none does, and the answer is open.

@@ -46,6 +46,27 @@ func (k *Knowledge) next(c caseState) []Check {
 		out = append(out, check)
 	}
 	sort.SliceStable(out, func(a, b int) bool { return out[a].worth() > out[b].worth() })
+	return closedFirst(out)
+}
+
+// closedFirst puts what closes the story that stands before what parts it from the others: two looks of the one, then
+// one of the other, so that a story is neither left open nor believed unasked.
+func closedFirst(checks []Check) (out []Check) {
+	var closing, parting []Check
+	for _, c := range checks {
+		if c.Closes {
+			closing = append(closing, c)
+		} else {
+			parting = append(parting, c)
+		}
+	}
+	sort.SliceStable(closing, func(a, b int) bool { return closing[a].shows() > closing[b].shows() })
+	for len(closing) > 0 || len(parting) > 0 {
+		n := min(2, len(closing))
+		out, closing = append(out, closing[:n]...), closing[n:]
+		n = min(1, len(parting))
+		out, parting = append(out, parting[:n]...), parting[n:]
+	}
 	return out
 }
 
@@ -88,15 +109,8 @@ const spoils = 0.5
 // much a minute: nothing is moved by it, and he may not be reached tomorrow.
 const asking = 1.5
 
-// closing is how much more a look is worth that shows a link of the leading story which nobody saw yet: why did the
-// drain stay shut, why is the lip worn on one side.
-const closing = 3
-
 func (c Check) worth() float64 {
 	worth := c.Rate
-	if c.Closes {
-		worth *= closing
-	}
 	switch {
 	case c.Evidence.Destroys:
 		return spoils * worth
@@ -109,8 +123,11 @@ func (c Check) worth() float64 {
 // storyStands is from where a story is closed before others are parted: likelier than all of them together.
 const storyStands = 0.5
 
-// openLinks are the marks by which the story of the cause that leads would be shown where it is not; none where
-// nothing leads.
+// shows is how plainly a look shows the story that stands, a minute: what hardly anything else leaves shows it best.
+func (c Check) shows() float64 { return -math.Log2(c.Evidence.Background.P()) / c.Minutes }
+
+// openLinks are the marks by which the story of the cause that leads would be shown where it is not: what its chain
+// cites, and what it leaves as a rule and hardly anything else does; none where no story stands.
 func (k *Knowledge) openLinks(c caseState) map[string]bool {
 	lead := highest(c.sum)
 	if c.sum[lead] < storyStands {
@@ -124,8 +141,17 @@ func (k *Knowledge) openLinks(c caseState) map[string]bool {
 	for _, e := range k.ToClose(&k.Causes[lead], findings) {
 		out[e.Code] = true
 	}
+	for code, w := range k.Causes[lead].Points {
+		e, known := k.EvidenceByCode(code)
+		if known && w.P() >= Word("usual").P() && e.Background.P() <= Word("seldom").P() && k.own(e) {
+			out[e.Code] = true
+		}
+	}
 	return out
 }
+
+// own reports a mark that few causes leave: what every trouble is asked of closes no story.
+func (k *Knowledge) own(e *Evidence) bool { return 2*k.spoken(e) <= len(k.Causes) }
 
 // expectedGain is the mutual information between the hypotheses and the outcome
 // of looking: the entropy of the outcome less what is left of it when the

@@ -108,10 +108,11 @@ func judge(t testing.TB, c *written) judged {
 	x := k.Explain(c.found)
 	lead := x.Ranking[0]
 	j := judged{right: slices.Contains(c.leads, lead.Cause.Code), looked: len(c.next) == 0}
+	_, leads := explain.Lead(x.Ranking)
 	if slices.Contains(c.leads, openCase) {
-		j.right = lead.Posterior < costly
+		j.right = !leads
 	}
-	j.costly = !j.right && lead.Posterior >= costly && slices.Contains(c.not, lead.Cause.Code)
+	j.costly = !j.right && leads && lead.Posterior >= costly && slices.Contains(c.not, lead.Cause.Code)
 	var first []string
 	for _, check := range x.Next[:min(3, len(x.Next))] {
 		first = append(first, check.Evidence.Code)
@@ -165,4 +166,16 @@ func TestCasesAsTheyCome(t *testing.T) {
 	right, wrong, _, _, all := summed(t, "cases.txt")
 	assert.GreaterOrEqual(t, right, all*9/10)
 	assert.LessOrEqual(t, wrong, 2)
+}
+
+// The cases that were kept apart while engine and knowledge were worked on: of 128 at least 112 right, at most two wrong
+// leads that would cost somebody money, and a look that a master would take among the first three in nine of ten.
+func TestCasesKeptApart(t *testing.T) {
+	if os.Getenv("CORVEK_APART") == "" {
+		t.Skip("looked at only when the work on a step is done: CORVEK_APART=1")
+	}
+	right, wrong, looked, asked, all := summed(t, "cases_apart.txt")
+	assert.GreaterOrEqual(t, right, all*105/120)
+	assert.LessOrEqual(t, wrong, 2)
+	assert.GreaterOrEqual(t, looked, asked*9/10)
 }

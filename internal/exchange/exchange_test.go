@@ -303,6 +303,9 @@ func TestSecondVersionIsRead(t *testing.T) {
 				}
 			}
 		}
+		u.Marks = slices.DeleteFunc(u.Marks, func(m *unit.UnitMark) bool { // not asked then
+			return slices.Contains([]string{"even_wear", "came_slowly", "serviced"}, m.Code)
+		})
 		for _, a := range u.Attempts {
 			a.Verdict, a.RanOn = "", unit.RanOn{} // worked out anew by what is read now; not asked then
 			a.PressureGauge, a.FlowMeter = "", ""

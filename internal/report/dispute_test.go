@@ -81,10 +81,10 @@ func TestMarksStandWhereTheyBelong(t *testing.T) {
 // It weighs in words: a reader could take a percentage for something measured.
 func TestThePaperGivesNoPercentages(t *testing.T) {
 	s := service(t)
-	leads := "supported more than any other cause|possible on this evidence"
+	leads := "strongly supported by the evidence|supported more than any other cause|possible on this evidence"
 	for tag, says := range map[string]string{"T-0417": leads, "T-0405": leads,
 		// Its own conclusion, which closed jobs are counted by, makes it no surer.
-		"T-0388": "Worn out in fair service: possible on this evidence"} {
+		"T-0388": "Worn out in fair service: (possible on this evidence|supported more than any other cause)"} {
 		paper := neutral(t, s, tag)
 		weighed := part(t, paper, "What the evidence supports", "What it does not support")
 		assert.NotContains(t, weighed, "%", tag)
