@@ -95,3 +95,14 @@ func TestWitnessMarksSpeakForWhatCameLoose(t *testing.T) {
 		assert.Greater(t, c.Points["witness_off"].P(), e.Background.P(), of)
 	}
 }
+
+// A shaft that stands still was told, or is tried by hand: a complaint that can be looked at is among the looks.
+func TestAComplaintThatCanBeSeenIsLookedAt(t *testing.T) {
+	k := base(t)["external_gear_pump"]
+	asked := false
+	for _, c := range k.Explain(notes("weak_hot")).Next {
+		asked = asked || c.Evidence.Code == "told_seized"
+		assert.False(t, c.Evidence.From.Symptom != "" && c.Evidence.At == explain.Asked, c.Evidence.Code)
+	}
+	assert.True(t, asked, "the shaft is turned by hand")
+}

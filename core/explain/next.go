@@ -25,7 +25,7 @@ func (k *Knowledge) next(c caseState) []Check {
 		e := &k.Evidence[i]
 		q := e.question()
 		group := groups[q]
-		if e.From.Symptom != "" { // comes with the complaint, and is not asked for
+		if e.From.Symptom != "" && e.At == Asked { // comes with the complaint, and is not asked for
 			continue
 		}
 		if c.known[e.Code] || !at.can(e) || !c.makesSense(e) || q != "" && (answered[q] || group[0] != e) {

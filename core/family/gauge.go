@@ -11,6 +11,7 @@ const (
 	Elsewhere Points = "elsewhere" // look outside first
 	Acquits   Points = "acquits"   // the unit is cleared: it is not opened
 	Open      Points = "open"      // says nothing yet
+	Sound     Points = "sound"     // that much is whole, at the machine: it points nowhere, and is one thing less
 )
 
 // Question is asked at the machine before anything is opened.
@@ -29,7 +30,7 @@ type Answer struct {
 var questions = []Question{
 	{"known_gauge", "Does a known-good gauge show the same?",
 		"Swap the gauge before anything else; it costs five minutes", []Answer{
-			{"same", "same reading", "the reading is real", Open},
+			{"same", "same reading", "the reading is real", Sound},
 			{"differs", "other reading", "the gauge was wrong; start over with the good one", Elsewhere}}},
 	{"pressure_builds", "Does pressure build at the outlet when the load is blocked?",
 		"Test port at the outlet, relief proved first", []Answer{
@@ -38,14 +39,14 @@ var questions = []Question{
 			{"none", "none at all", "no flow: unit, drive, inlet or an open path to tank", AtUnit}}},
 	{"drive_turns", "Does the shaft turn with the drive?",
 		"Look at coupling, key and spline with the guard back on before it runs", []Answer{
-			{"yes", "turns", "the drive is whole", Open},
+			{"yes", "turns", "the drive is whole", Sound},
 			{"no", "drive turns, shaft does not", "coupling, key or spline has gone", Elsewhere}}},
 	{"inlet", "Is the inlet open and full?", "Valve, strainer, level, vacuum at the inlet port", []Answer{
-		{"good", "open, little vacuum", "the inlet is not the reason", AtUnit},
+		{"good", "open, little vacuum", "the inlet is not the reason", Sound},
 		{"choked", "closed or high vacuum", "it starves; mend the inlet and try again", Elsewhere},
 		{NotLooked, "not looked", "look before it is opened", Open}}},
 	{"feed_pressure", "What does the feed pump give?", "Test port between feed and main pump", []Answer{
-		{"good", "in its range", "feed is good: main pump or its drive", AtUnit},
+		{"good", "in its range", "the feed is not the reason", Sound},
 		{"low", "low or none", "feed pump, its drive or an open path; not the main pump yet", Open}}},
 	{"on_stroke", "Does it go to high pressure the moment it turns, with no demand?",
 		"Watch outlet pressure as the drive starts", []Answer{
@@ -70,7 +71,8 @@ var questions = []Question{
 	{"creep_way", "When does it creep?", "Try turning with no load, then holding a load", []Answer{
 		{"no_load", "turns with no load", "clutch drags", AtUnit},
 		{"pays_out", "pays out under load", "brake is weak", AtUnit},
-		{"both", "both", "two faults until shown otherwise", Open}}},
+		{"both", "both", "two faults until shown otherwise", Open},
+		{"not", "does not creep", "nothing drags and nothing slips", Sound}}},
 	{"load_holds", "Ports blocked at the unit: does it still drift?",
 		"Shut-off at the unit's own ports; load supported first", []Answer{
 			{"drifts", "still drifts", "it leaks inside", AtUnit},
@@ -85,7 +87,7 @@ var questions = []Question{
 			{"not", "no", "it went elsewhere", Open}}},
 	{"air_supply", "Is the supply air there at the unit while it works?", "Gauge at the unit's own port, working",
 		[]Answer{
-			{"good", "full pressure", "the supply is not the reason", AtUnit},
+			{"good", "full pressure", "the supply is not the reason", Sound},
 			{"falls", "falls away", "supply, regulator or line", Elsewhere}}},
 }
 
@@ -127,6 +129,7 @@ type Gauge struct {
 	Against []string // what speaks the other way
 	Unasked []string // codes of questions nobody answered
 	First   string   // code of a question that comes before anything is opened, "" for none
+	Sound   int      // answers that say that something at the machine is whole
 }
 
 // Hold is why a unit is not opened yet.
@@ -142,6 +145,14 @@ const (
 	HoldNotTold   Hold = "not_told"  // nobody asked enough
 )
 
+// soundEnough is how many things found whole at the machine are asked before a unit is opened.
+const soundEnough = 3
+
+// upstream are the answers that say that what the unit is given is wrong: whatever it shows then follows from that, and
+// does not speak against it.
+var upstream = map[string]string{"known_gauge": "differs", "drive_turns": "no", "inlet": "choked", "feed_pressure": "low",
+	"air_supply": "falls"}
+
 // Holds says whether a unit may be opened by what the gauges told. Where nobody is
 // left to ask, only what was told counts.
 func (g Gauge) Holds(nobodyToAsk bool) Hold {
@@ -156,7 +167,7 @@ func (g Gauge) Holds(nobodyToAsk bool) Hold {
 		return HoldNone
 	case len(g.Because) > 0 && len(g.Against) > 0:
 		return HoldDisagree
-	case len(g.Unasked) > 0 && !nobodyToAsk:
+	case len(g.Unasked) > 0 && g.Sound < soundEnough && !nobodyToAsk:
 		return HoldNotTold
 	}
 	return HoldNone
@@ -166,6 +177,7 @@ func (g Gauge) Holds(nobodyToAsk bool) Hold {
 // nothing clears the unit; answers that point both ways stay open.
 func (f *Family) Conclude(answers map[string]string) Gauge {
 	said := map[Points][]string{}
+	var given []string // what it is given and is wrong
 	g := Gauge{Verdict: Open}
 	for _, code := range f.Gauge {
 		q, ok := QuestionByCode(code)
@@ -178,7 +190,11 @@ func (f *Family) Conclude(answers map[string]string) Gauge {
 			continue
 		}
 		said[a.Points] = append(said[a.Points], a.Means)
+		if upstream[code] == answers[code] && a.Points == Elsewhere {
+			given = append(given, a.Means)
+		}
 	}
+	g.Sound = len(said[Sound])
 	// High pressure at once with no demand: the signal line is vented before
 	// anything is opened, for it can be held up from outside.
 	if answers["on_stroke"] == "yes" && slices.Contains(g.Unasked, "vent_signal") {
@@ -187,6 +203,8 @@ func (f *Family) Conclude(answers map[string]string) Gauge {
 	switch {
 	case len(said[Acquits]) > 0:
 		g.Verdict, g.Because, g.Against = Acquits, said[Acquits], said[AtUnit]
+	case len(given) > 0: // starved or not driven, it can show what it likes
+		g.Verdict, g.Because = Elsewhere, given
 	case len(said[Elsewhere]) > 0 && len(said[AtUnit]) == 0:
 		g.Verdict, g.Because = Elsewhere, said[Elsewhere]
 	case len(said[AtUnit]) > 0 && len(said[Elsewhere]) == 0:
