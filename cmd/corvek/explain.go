@@ -87,15 +87,26 @@ func listCodes(cmd *cobra.Command, base explain.Base, family string) error {
 	return nil
 }
 
-// try draws thin cases of each family, as they come to a bench, from the knowledge as it is and from knowledge that is a
-// little wrong, and tells how the engine did.
+// try draws thin cases of each family, as they come to a bench, from the knowledge as it is and from knowledge that
+// is a little wrong, and tells how the engine did.
 func try(w io.Writer, base explain.Base, families []string, cases int) error {
 	lib, err := family.Shipped()
 	if err != nil {
 		return err
 	}
-	fmt.Fprintf(w, "%-28s %6s %6s %6s %9s %9s %7s | falsified %6s %6s\n", "family", "first", "of 3", "led", "dangerous",
-		"to 80 %", "reached", "first", "of 3")
+	fmt.Fprintf(
+		w,
+		"%-28s %6s %6s %6s %9s %9s %7s | falsified %6s %6s\n",
+		"family",
+		"first",
+		"of 3",
+		"led",
+		"dangerous",
+		"to 80 %",
+		"reached",
+		"first",
+		"of 3",
+	)
 	for _, name := range families {
 		k := base[name]
 		if f := lib[name]; f != nil {

@@ -42,8 +42,8 @@ func TestEachSignIsSpokenOfAndEachCauseHasOne(t *testing.T) {
 // answers that say only that the usual is so.
 var answers = map[string]bool{}
 
-// What the group knows of a cause holds for a family that tells of it in its own words: a part broken clean speaks for
-// a shock in the gear pump too, which has a torque shock and dirt of its own.
+// What the group knows of a cause holds for a family that tells of it in its own words: a part broken clean speaks
+// for a shock in the gear pump too, which has a torque shock and dirt of its own.
 func TestAFamilysOwnCauseKeepsWhatTheGroupKnows(t *testing.T) {
 	k := base(t)["external_gear_pump"]
 	c, known := k.CauseByCode("misassembly")
@@ -57,8 +57,10 @@ func TestAFamilysOwnCauseKeepsWhatTheGroupKnows(t *testing.T) {
 func TestAnUnmistakableSignGivesSevenBits(t *testing.T) {
 	k := &explain.Knowledge{
 		Evidence: []explain.Evidence{{Code: "m", Text: "m", Minutes: 1, Background: explain.Hardly}},
-		Causes: []explain.Cause{{Code: "a", Prior: "almost_never", Points: map[string]explain.Word{"m": "almost_always"}},
-			{Code: "b", Prior: "usual"}},
+		Causes: []explain.Cause{
+			{Code: "a", Prior: "almost_never", Points: map[string]explain.Word{"m": "almost_always"}},
+			{Code: "b", Prior: "usual"},
+		},
 	}
 	x := k.Explain([]explain.Finding{{Code: "m", Strength: explain.Seen}})
 	require.Equal(t, "a", x.Ranking[0].Cause.Code)

@@ -209,8 +209,9 @@ func (k *Knowledge) weigh(findings []Finding) caseState {
 }
 
 // The few marks that a bench tells of were picked: what the trouble left strikes the eye sooner than what is on every
-// machine, and what is rare by itself is hardly told where it is not the trouble. So a mark that a cause does not speak of
-// is told less often than it is there; the more looks found nothing, the more was gone through, and the less was picked.
+// machine, and what is rare by itself is hardly told where it is not the trouble. So a mark that a cause does not
+// speak of is told less often than it is there; the more looks found nothing, the more was gone through, and the
+// less was picked.
 const (
 	pickedCommon = 0.35 // hours, dark oil, an old seal
 	pickedRare   = 0.15
@@ -218,10 +219,11 @@ const (
 	lookedWell   = 7
 )
 
-// strikes reports a mark that is told because it was seen, and not because it was asked for: the complaint, the hours,
-// an answer from the machine and a measure come whatever they are.
+// strikes reports a mark that is told because it was seen, and not because it was asked for: the complaint, the
+// hours, an answer from the machine and a measure come whatever they are.
 func (e *Evidence) strikes() bool {
-	return e.At != Asked && e.From.Symptom == "" && !e.From.Gauge.Asked() && e.From.Used == "" && e.From.Efficiency == "" &&
+	return e.At != Asked && e.From.Symptom == "" && !e.From.Gauge.Asked() && e.From.Used == "" &&
+		e.From.Efficiency == "" &&
 		e.From.Word == (Answered{})
 }
 
@@ -286,7 +288,10 @@ func (k *Knowledge) rank(c caseState) Explanation {
 	for i := range x.Ranking {
 		r := &x.Ranking[i]
 		sort.SliceStable(r.For, func(a, b int) bool { return r.For[a].Information > r.For[b].Information })
-		sort.SliceStable(r.Against, func(a, b int) bool { return r.Against[a].Information < r.Against[b].Information })
+		sort.SliceStable(
+			r.Against,
+			func(a, b int) bool { return r.Against[a].Information < r.Against[b].Information },
+		)
 	}
 	sort.SliceStable(x.Ranking, func(a, b int) bool { return x.Ranking[a].Posterior > x.Ranking[b].Posterior })
 	for i, h := range c.hs {

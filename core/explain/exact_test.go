@@ -95,9 +95,9 @@ func brute(k *explain.Knowledge, findings []explain.Finding) map[string]float64 
 					there *= told
 				}
 			}
-			// How often such a finding is told where the mark is there, and where it is not: an eye that looked passes
-			// two in a hundred over, and takes for the mark what is not it at most a quarter as often as it is there
-			// by itself, and never oftener than two in a hundred.
+			// How often such a finding is told where the mark is there, and where it is not: an eye that looked
+			// passes two in a hundred over, and takes for the mark what is not it at most a quarter as often as it
+			// is there by itself, and never oftener than two in a hundred.
 			present, missing := f.Strength, 1-f.Strength
 			if imagined := math.Min(0.02, e.Background.P()/4); f.Strength == 0.98 {
 				present, missing = 0.98, imagined

@@ -118,8 +118,14 @@ func TestNoMarkOfWhatIsNotThere(t *testing.T) {
 			for _, e := range k.Evidence {
 				codes[e.Code] = true
 				part, known := fam.PartByCode(e.Part)
-				assert.True(t, e.Part == "" || known && !gone[part.Code], "%s asks for %s of the %s", fam.Code, e.Code,
-					e.Part)
+				assert.True(
+					t,
+					e.Part == "" || known && !gone[part.Code],
+					"%s asks for %s of the %s",
+					fam.Code,
+					e.Code,
+					e.Part,
+				)
 				assert.True(t, len(e.Needs) == 0 || slices.ContainsFunc(e.Needs, has), "%s %s", fam.Code, e.Code)
 			}
 			for _, c := range k.Causes {
@@ -161,10 +167,10 @@ func TestEverythingToldIsEvidence(t *testing.T) {
 	})
 }
 
-// Of thin cases (a complaint, one to three own marks, one or two looks that found nothing, one or two red herrings) the
-// true cause is in front in three of four in each family, and not much less often where the cases are drawn from
-// knowledge that is a little wrong; what is said to be so is so about as often, and few leads would renew a unit for
-// what came from outside.
+// Of thin cases (a complaint, one to three own marks, one or two looks that found nothing, one or two red herrings)
+// the true cause is in front in three of four in each family, and not much less often where the cases are drawn
+// from knowledge that is a little wrong; what is said to be so is so about as often, and few leads would renew a
+// unit for what came from outside.
 func TestThinCasesOfEveryFamily(t *testing.T) {
 	var all explain.Thin
 	var falsified float64

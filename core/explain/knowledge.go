@@ -76,8 +76,8 @@ type From struct {
 func (e *Evidence) Telltale() bool { return e.Background == Hardly }
 
 // The slips of an eye that looked: a mark that is there is passed over, and one that is not there is taken for
-// something else. What is hardly ever there by itself is also hardly ever imagined: a false sight is at most as likely
-// as a quarter of the mark's own background.
+// something else. What is hardly ever there by itself is also hardly ever imagined: a false sight is at most as
+// likely as a quarter of the mark's own background.
 const (
 	passedOver = 0.02
 	imagined   = 0.25 // of the background

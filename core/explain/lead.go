@@ -1,7 +1,7 @@
 package explain
 
-// From where a cause leads: any cause from a third, one that is what is left over when the others were looked for only
-// from three in five. Below it the answer is open, and the page says so.
+// From where a cause leads: any cause from a third, one that is what is left over when the others were looked for
+// only from three in five. Below it the answer is open, and the page says so.
 const (
 	Leads         = 0.35
 	LeftOverLeads = 0.6
@@ -18,7 +18,7 @@ func Lead(ranking []Ranked) (lead Ranked, ok bool) {
 			return r, true
 		}
 		if !r.Cause.LeftOver {
-			return Ranked{}, false // the first cause that is a root does not lead: what stands behind it does not either
+			return Ranked{}, false // what stands behind it leads still less
 		}
 	}
 	return Ranked{}, false

@@ -195,7 +195,8 @@ func (k *Knowledge) onsets() {
 // another code: said once, it counts once.
 func (k *Knowledge) duplicateOf(from From) string {
 	i := slices.IndexFunc(k.Evidence, func(e Evidence) bool {
-		return from.Symptom != "" && e.From.Symptom == from.Symptom || from.Gauge.Asked() && e.From.Gauge == from.Gauge
+		return from.Symptom != "" && e.From.Symptom == from.Symptom ||
+			from.Gauge.Asked() && e.From.Gauge == from.Gauge
 	})
 	if i < 0 {
 		return ""

@@ -6,8 +6,8 @@ import (
 	"sort"
 )
 
-// Thin is how the engine does on cases as they come to a bench: a complaint, one to three of the cause's own marks, one
-// or two looks that found nothing, one or two common red herrings, and sometimes a second trouble.
+// Thin is how the engine does on cases as they come to a bench: a complaint, one to three of the cause's own marks,
+// one or two looks that found nothing, one or two common red herrings, and sometimes a second trouble.
 type Thin struct {
 	Cases              int
 	First, FirstThree  float64 // share of cases with a true cause in front, among the first three

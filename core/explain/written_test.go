@@ -127,8 +127,13 @@ func judge(t testing.TB, c *written) judged {
 	for _, r := range x.Ranking[:3] {
 		ranked = append(ranked, fmt.Sprintf("%s %.2f", r.Cause.Code, r.Posterior))
 	}
-	j.why = fmt.Sprintf("%s: wants %s, got %s; next %s", c.story, strings.Join(c.leads, "/"), strings.Join(ranked, ", "),
-		strings.Join(first, " "))
+	j.why = fmt.Sprintf(
+		"%s: wants %s, got %s; next %s",
+		c.story,
+		strings.Join(c.leads, "/"),
+		strings.Join(ranked, ", "),
+		strings.Join(first, " "),
+	)
 	return j
 }
 
@@ -156,8 +161,15 @@ func summed(t *testing.T, name string) (right, wrong, looked, asked, all int) {
 			t.Logf("%s:%d look %s: wanted one of %v; %s", name, c.line, c.family, c.next, j.why)
 		}
 	}
-	t.Logf("%s: %d of %d right, %d costly, a master's look among the first three in %d of %d", name, right, all, wrong,
-		looked, asked)
+	t.Logf(
+		"%s: %d of %d right, %d costly, a master's look among the first three in %d of %d",
+		name,
+		right,
+		all,
+		wrong,
+		looked,
+		asked,
+	)
 	return right, wrong, looked, asked, all
 }
 
@@ -168,8 +180,9 @@ func TestCasesAsTheyCome(t *testing.T) {
 	assert.LessOrEqual(t, wrong, 2)
 }
 
-// The cases that were kept apart while engine and knowledge were worked on: of 128 at least 112 right, at most two wrong
-// leads that would cost somebody money, and a look that a master would take among the first three in nine of ten.
+// The cases that were kept apart while engine and knowledge were worked on: of 128 at least 112 right, at most two
+// wrong leads that would cost somebody money, and a look that a master would take among the first three in nine of
+// ten.
 func TestCasesKeptApart(t *testing.T) {
 	if os.Getenv("CORVEK_APART") == "" {
 		t.Skip("looked at only when the work on a step is done: CORVEK_APART=1")

@@ -148,10 +148,15 @@ const (
 // soundEnough is how many things found whole at the machine are asked before a unit is opened.
 const soundEnough = 3
 
-// upstream are the answers that say that what the unit is given is wrong: whatever it shows then follows from that, and
-// does not speak against it.
-var upstream = map[string]string{"known_gauge": "differs", "drive_turns": "no", "inlet": "choked", "feed_pressure": "low",
-	"air_supply": "falls"}
+// upstream are the answers that say that what the unit is given is wrong: whatever it shows then follows from that,
+// and does not speak against it.
+var upstream = map[string]string{
+	"known_gauge":   "differs",
+	"drive_turns":   "no",
+	"inlet":         "choked",
+	"feed_pressure": "low",
+	"air_supply":    "falls",
+}
 
 // Holds says whether a unit may be opened by what the gauges told. Where nobody is
 // left to ask, only what was told counts.

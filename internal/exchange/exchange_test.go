@@ -56,7 +56,13 @@ func TestRoundTripOfEveryDemoJob(t *testing.T) {
 	docs, err := demo.Documents()
 	require.NoError(t, err)
 	require.GreaterOrEqual(t, len(docs), 6)
-	iva, odd := people.Actor{Name: "Iva", Role: people.RoleTechnician}, people.Actor{Name: "Odd", Role: people.RoleLead}
+	iva, odd := people.Actor{
+		Name: "Iva",
+		Role: people.RoleTechnician,
+	}, people.Actor{
+		Name: "Odd",
+		Role: people.RoleLead,
+	}
 	for _, d := range docs {
 		tag := d.Tag()
 		t.Run(tag, func(t *testing.T) {

@@ -281,7 +281,11 @@ func (l *look) gaugeVerdict() Verdict {
 		return Verdict{"ochre", "NOT ASKED", l.unit.NotAsked}
 	}
 	if g.Sound > 0 {
-		return Verdict{"ochre", "?", fmt.Sprintf("%d of it whole at the machine; what it does itself was not tried", g.Sound)}
+		return Verdict{
+			"ochre",
+			"?",
+			fmt.Sprintf("%d of it whole at the machine; what it does itself was not tried", g.Sound),
+		}
 	}
 	return Verdict{"ochre", "?", "not checked at the machine yet"}
 }
