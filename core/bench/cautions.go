@@ -15,7 +15,7 @@ func (st *Stripped) CautionsOf(p *AsFound, station string) []family.Caution {
 	says := func(code string) bool {
 		return slices.ContainsFunc(out, func(c family.Caution) bool { return c.Code == code })
 	}
-	if says("spring_load") || says("strong_spring") || !slices.Contains(st.holdSprings(), p.Code) {
+	if says("spring_load") || says("strong_spring") || !slices.Contains(st.sprung(), p.Code) {
 		return out
 	}
 	c, _ := family.CautionByCode("spring_load")

@@ -2,6 +2,7 @@ package bench
 
 import (
 	"strconv"
+	"sync"
 
 	"corvek/core/build"
 	"corvek/core/decide"
@@ -64,11 +65,13 @@ type Stripped struct {
 	Absent []*unit.Part // of the family's, that are not
 	ByCode map[string]*AsFound
 
-	order *order.Order // what stands in whose way
+	order  *order.Order    // what stands in whose way
+	sprung func() []string // the parts that hold a spring down, worked out when somebody asks
 }
 
 func stripped(g *Given) *Stripped {
 	st := &Stripped{Given: g, ByCode: map[string]*AsFound{}, order: Ordered(g.Unit, g.Family)}
+	st.sprung = sync.OnceValue(st.holdSprings)
 	loose, bits := map[string]int{}, map[string]int{}
 	for _, l := range st.Unit.Loose {
 		if l.Fragment {

@@ -53,6 +53,14 @@ type look struct {
 	shop      *entry.Shop
 	drawings  *drawings
 	query     url.Values // of the address it was asked for by
+
+	work *rowWork // the row at work, once somebody asked for it
+}
+
+// rowWork is the part whose row is at work at a station; nil where all is done.
+type rowWork struct {
+	station string
+	part    *bench.Part
 }
 
 // JobPage is what the pages of a job have in common: their forms, and where

@@ -136,7 +136,8 @@ func (l *look) runList() *RunList {
 	}
 	open := l.rowAtWork()
 	ahead, inOpen := 0, map[string]bool{}
-	for i, x := range l.runOrder() {
+	list := l.runOrder()
+	for i, x := range list {
 		if x.Alone {
 			r.Alone = append(r.Alone, strings.ToLower(x.Name))
 			continue
@@ -149,7 +150,7 @@ func (l *look) runList() *RunList {
 		if x == open {
 			r.Open, r.OpenNo = x.Code, i+1
 			row.Form = l.runForm(x)
-			l.asOne(row.Form, x)
+			l.asOne(row.Form, x, list)
 			for _, w := range row.Form.With {
 				inOpen[w.Code] = true
 			}
@@ -181,6 +182,13 @@ func (l *look) runOrder() (parts []*bench.Part) {
 
 // rowAtWork is the part that was asked for in the list, else the one that comes next; nil where all is done.
 func (l *look) rowAtWork() *bench.Part {
+	if l.work == nil || l.work.station != l.station {
+		l.work = &rowWork{l.station, l.findRow()}
+	}
+	return l.work.part
+}
+
+func (l *look) findRow() *bench.Part {
 	if x := l.st.ByCode[l.query.Get("at")]; x != nil && !l.rowDone(x) && !x.Alone {
 		return x
 	}
@@ -274,12 +282,11 @@ func (l *look) handling(x *bench.Part) string {
 }
 
 // asOne lets the parts of a sub-assembly that follow one another, and of which nothing is asked, go as one.
-func (l *look) asOne(f *RunForm, x *bench.Part) {
+func (l *look) asOne(f *RunForm, x *bench.Part, list []*bench.Part) {
 	group := groupOf(x)
 	if group == "" || l.query.Get("single") != "" || !f.nothing() || len(l.inWay(x)) > 0 {
 		return
 	}
-	list := l.runOrder()
 	for _, p := range list[slices.Index(list, x)+1:] {
 		if l.rowDone(p) || p.Alone {
 			continue
