@@ -7,19 +7,15 @@ const (
 	LeftOverLeads = 0.6
 )
 
-// Lead is the cause that leads; ok is false where none does, and the answer is open.
+// Lead is the cause that stands first and leads; ok is false where it does not, and the answer is open: also where what
+// is left over stands first and is not sure enough, for then no root was shown.
 func Lead(ranking []Ranked) (lead Ranked, ok bool) {
-	for _, r := range ranking {
-		least := Leads
-		if r.Cause.LeftOver {
-			least = LeftOverLeads
-		}
-		if r.Posterior >= least {
-			return r, true
-		}
-		if !r.Cause.LeftOver {
-			return Ranked{}, false // what stands behind it leads still less
-		}
+	if len(ranking) == 0 {
+		return Ranked{}, false
 	}
-	return Ranked{}, false
+	least := Leads
+	if ranking[0].Cause.LeftOver {
+		least = LeftOverLeads
+	}
+	return ranking[0], ranking[0].Posterior >= least
 }
