@@ -27,15 +27,7 @@ func TestOneSheetForMany(t *testing.T) {
 	f := u.state("T-0412").ByCode["rod"].Features[0]
 	assert.Equal(t, "49.901 mm", f.Entry("found", "r1c1"))
 
-	paste := func(slot, text string) {
-		u.ready()
-		u.MustElement(`[data-field="`+found(slot)+`"]`).MustEval(`(text) => {
-			const data = new DataTransfer();
-			data.setData("text/plain", text);
-			this.focus();
-			this.dispatchEvent(new ClipboardEvent("paste", {clipboardData: data, bubbles: true, cancelable: true}));
-		}`, text)
-	}
+	paste := func(slot, text string) { u.paste(found(slot), text) }
 	paste("r2c1", "49.941\t49.942\t49.943\r\n")
 	u.ready()
 	u.MustWait(`() => !document.querySelector(".unsaved")`)
@@ -51,4 +43,15 @@ func TestOneSheetForMany(t *testing.T) {
 	u.tap("u1/part/piston/sound", "yes")
 	assert.True(t, u.state("T-0412").ByCode["piston"].Sound)
 	u.quiet()
+}
+
+// paste puts a text into a cell as the clipboard brings it.
+func (u *user) paste(field, text string) {
+	u.ready()
+	u.MustElement(`[data-field="`+field+`"]`).MustEval(`(text) => {
+		const data = new DataTransfer();
+		data.setData("text/plain", text);
+		this.focus();
+		this.dispatchEvent(new ClipboardEvent("paste", {clipboardData: data, bubbles: true, cancelable: true}));
+	}`, text)
 }

@@ -137,15 +137,7 @@ func TestPastedRowsFillTheSheet(t *testing.T) {
 	t.Parallel()
 	u := enter(t, serve(t), "mirre", false)
 	u.open("/jobs/T-0412/measure?part=rod&feature=diameter")
-	paste := func(slot, text string) {
-		u.ready()
-		u.MustElement(`[data-field="u1/part/rod/feature/diameter/found/`+slot+`"]`).MustEval(`(text) => {
-			const data = new DataTransfer();
-			data.setData("text/plain", text);
-			this.focus();
-			this.dispatchEvent(new ClipboardEvent("paste", {clipboardData: data, bubbles: true, cancelable: true}));
-		}`, text)
-	}
+	paste := func(slot, text string) { u.paste("u1/part/rod/feature/diameter/found/"+slot, text) }
 	paste("r2c1", "49.941\t49.942\r\n49.931\t49.932\r\n")
 	u.ready()
 	u.MustWait(`() => !document.querySelector(".unsaved")`)

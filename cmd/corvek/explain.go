@@ -96,7 +96,7 @@ func try(w io.Writer, base explain.Base, families []string, cases int) error {
 	}
 	fmt.Fprintf(
 		w,
-		"%-28s %6s %6s %6s %9s %9s %7s | falsified %6s %6s\n",
+		"%-28s %6s %6s %6s %9s %9s %7s %15s | falsified %6s %6s\n",
 		"family",
 		"first",
 		"of 3",
@@ -104,6 +104,7 @@ func try(w io.Writer, base explain.Base, families []string, cases int) error {
 		"dangerous",
 		"to 80 %",
 		"reached",
+		"guided / fixed",
 		"first",
 		"of 3",
 	)
@@ -114,8 +115,10 @@ func try(w io.Writer, base explain.Base, families []string, cases int) error {
 		}
 		k = k.In(explain.Situation{Reached: explain.Stripped, MayRun: true})
 		t, wrong := k.TryThin(cases, false, 1), k.TryThin(cases, true, 2)
-		fmt.Fprintf(w, "%-28s %5.1f%% %5.1f%% %6d %9d %5.0f min %6.0f%% | %16.1f%% %5.1f%%\n", name, 100*t.First,
-			100*t.FirstThree, t.Led, t.Dangerous, t.Minutes, 100*t.Reached, 100*wrong.First, 100*wrong.FirstThree)
+		race := k.RaceOnce(max(1, cases/10), 1)
+		fmt.Fprintf(w, "%-28s %5.1f%% %5.1f%% %6d %9d %5.0f min %6.0f%% %5.0f / %3.0f min | %16.1f%% %5.1f%%\n", name,
+			100*t.First, 100*t.FirstThree, t.Led, t.Dangerous, t.Minutes, 100*t.Reached, race.Guided, race.Fixed,
+			100*wrong.First, 100*wrong.FirstThree)
 		for i, n := range t.InBin {
 			if n >= leastInTenth {
 				fmt.Fprintf(w, "    said %.2f, so %.2f ± %.2f of %d\n", t.Said[i], t.So[i], t.Within(i), n)

@@ -1,6 +1,7 @@
 package bench
 
 import (
+	"cmp"
 	"strconv"
 	"sync"
 
@@ -31,6 +32,9 @@ type AsFound struct {
 
 	slides bool // moved by hand once it is in: a spool of a valve, a piston of a cylinder
 }
+
+// Within is the sub-assembly that the part belongs to, "" where it stands in the unit by itself.
+func (p *AsFound) Within() string { return cmp.Or(p.Def.Assembly, p.Def.Branch) }
 
 // Part is a part with what is done with it.
 type Part struct {

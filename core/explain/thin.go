@@ -9,16 +9,16 @@ import (
 // Thin is how the engine does on cases as they come to a bench: a complaint, one to three of the cause's own marks,
 // one or two looks that found nothing, one or two common red herrings, and sometimes a second trouble.
 type Thin struct {
-	Cases              int
-	First, FirstThree  float64 // share of cases with a true cause in front, among the first three
-	Led                int     // cases in which something led at all
-	Dangerous          int     // of them: the unit would be renewed inside, and the cause lies outside
-	Minutes            float64 // mean until a true cause stands at four fifths, by the list of next looks
-	Reached            float64 // share of cases in which it came so far
-	Said, So           [10]float64
-	InBin              [10]int
-	Off                float64 // mean distance between what was said and what was so, over the tenths
-	MarksLow, MarksTop int     // least and most findings of a case
+	Cases             int
+	First, FirstThree float64 // share of cases with a true cause in front, among the first three
+	Led               int     // cases in which something led at all
+	Dangerous         int     // of them: the unit would be renewed inside, and the cause lies outside
+	Minutes           float64 // mean until a true cause stands at four fifths, by the list of next looks
+	Reached           float64 // share of cases in which it came so far
+	Said, So          [10]float64
+	InBin             [10]int
+	Off               float64 // mean distance between what was said and what was so, over the tenths
+	MarksTop          int     // most findings of a case
 }
 
 // enough is the probability at which the search of a trial ends.
@@ -34,7 +34,7 @@ type Falsified bool
 // TryThin draws thin cases. Those of falsified knowledge are drawn from it and judged by the shipped one.
 func (k *Knowledge) TryThin(cases int, falsified Falsified, seed uint64) Thin {
 	r := rand.New(rand.NewPCG(seed, 13))
-	t := Thin{Cases: cases, MarksLow: math.MaxInt}
+	t := Thin{Cases: cases}
 	minutes, reached := 0.0, 0
 	for range cases {
 		of := k
@@ -43,7 +43,7 @@ func (k *Knowledge) TryThin(cases int, falsified Falsified, seed uint64) Thin {
 		}
 		truth, marks := of.drawThin(r)
 		findings := k.thinFindings(r, truth, marks)
-		t.MarksLow, t.MarksTop = min(t.MarksLow, len(findings)), max(t.MarksTop, len(findings))
+		t.MarksTop = max(t.MarksTop, len(findings))
 		t.count(k, truth, findings)
 		if m, ok := k.minutesTo(truth, marks, findings); ok {
 			minutes, reached = minutes+m, reached+1

@@ -40,15 +40,10 @@ func (s *Service) Answered(ctx context.Context, who people.Actor, tag, answer, b
 	if note, err = short("answer_note", note, ""); err != nil {
 		return err
 	}
-	states, err := s.LoadAll(ctx, tag)
-	if err != nil {
-		return err
-	}
-	offers := bench.OffersOf(states)
-	if taken := offers.Taken(answer); taken != nil && taken.Against() != "" && strings.TrimSpace(note) == "" {
-		return field.Errorf("answer_note", "advised against: %s. Why all the same?", taken.Against())
-	}
 	return s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
+		if err := w.mayTake(answer, note); err != nil {
+			return err
+		}
 		q := &w.Job.Quote
 		today := unit.DateOf(s.moment())
 		if q.GivenOn == "" {
@@ -76,6 +71,24 @@ func (s *Service) Answered(ctx context.Context, who people.Actor, tag, answer, b
 		)
 		return nil
 	})
+}
+
+// mayTake wants to know why an offer is taken that is advised against.
+func (w *writing) mayTake(answer, note string) error {
+	var states []*bench.State
+	for _, u := range w.Job.Units {
+		st, err := w.before(u.Number)
+		if err != nil {
+			return err
+		}
+		states = append(states, st)
+	}
+	offers := bench.OffersOf(states)
+	taken := offers.Taken(answer)
+	if taken == nil || taken.Against() == "" || strings.TrimSpace(note) != "" {
+		return nil
+	}
+	return field.Errorf("answer_note", "advised against: %s. Why all the same?", taken.Against())
 }
 
 // answerWords are the answers as the record tells them.

@@ -69,6 +69,9 @@ func (s *Service) DoRow(ctx context.Context, who people.Actor, tag string, numbe
 			if p == nil {
 				return field.Errorf("part", "is not a part of this unit")
 			}
+			if within := p.Within(); code != r.Part && (within == "" || within != st.ByCode[r.Part].Within()) {
+				return field.Errorf("part", "%s does not go as one with it", strings.ToLower(p.Name))
+			}
 			if unread := st.Unread(p.AsFound, r.Station); unread != nil {
 				return field.Errorf("", "read first: %s", unread.Title)
 			}

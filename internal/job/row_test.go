@@ -180,6 +180,8 @@ func TestASubAssemblyGoesAsOne(t *testing.T) {
 	assert.Contains(t, stopsOf(load(t, s, tag), "check_spring"), unit.StopOrder, "the ball is not in")
 	strange := job.Row{Station: "build", Part: "check_ball", With: []string{"no_part"}}
 	assert.Error(t, s.DoRow(ctx, iva, tag, 1, strange))
+	strange.With = []string{"drive_gear"}
+	assert.ErrorContains(t, s.DoRow(ctx, iva, tag, 1, strange), "does not go as one")
 }
 
 // The list, followed from its first row to its last with all that a row answers, never makes a stop of order, in any

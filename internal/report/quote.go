@@ -77,7 +77,10 @@ func (q Quote) ways() document.Table {
 			}
 		}
 		cell := document.Cell{Lines: []document.Line{{Text: sum, Large: true}}}
-		if o.Against != "" {
+		switch {
+		case o.Advised != "":
+			cell.Lines = append(cell.Lines, document.Line{Text: "Advised against: " + o.Advised})
+		case o.Against != "":
 			cell.Lines = append(cell.Lines, document.Line{Text: o.Against})
 		}
 		sums = append(sums, cell)

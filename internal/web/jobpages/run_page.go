@@ -276,14 +276,14 @@ func (l *look) runForm(x *bench.Part) *RunForm {
 // handling is how a part is handled, and that it is not made any more.
 func (l *look) handling(x *bench.Part) string {
 	if x.Order.State == unit.OrderObsolete {
-		return strings.TrimSuffix("not made any more; "+x.Handling, "; ")
+		return wording.Choice(unit.ScopePart, "order_state", unit.OrderObsolete) + wording.Behind("; ", x.Handling)
 	}
 	return x.Handling
 }
 
 // asOne lets the parts of a sub-assembly that follow one another, and of which nothing is asked, go as one.
 func (l *look) asOne(f *RunForm, x *bench.Part, list []*bench.Part) {
-	group := groupOf(x)
+	group := x.Within()
 	if group == "" || l.query.Get("single") != "" || !f.nothing() || len(l.inWay(x)) > 0 {
 		return
 	}
@@ -292,7 +292,7 @@ func (l *look) asOne(f *RunForm, x *bench.Part, list []*bench.Part) {
 			continue
 		}
 		asks := l.asks(p)
-		if groupOf(p) != group || !asks.nothing() {
+		if p.Within() != group || !asks.nothing() {
 			break
 		}
 		f.With = append(f.With, RunWith{p.Code, p.Name, p.Expected, asks.Checks})
@@ -309,9 +309,6 @@ func (l *look) asOne(f *RunForm, x *bench.Part, list []*bench.Part) {
 	}
 	f.Single = withQuery(withQuery(l.link(l.station, "", ""), "at="+url.QueryEscape(x.Code)), "single=1")
 }
-
-// groupOf is the sub-assembly that a part belongs to, "" where it stands in the unit by itself.
-func groupOf(p *bench.Part) string { return cmp.Or(p.Def.Assembly, p.Def.Branch) }
 
 // inWay are the names of what keeps a part from coming off, or must be in before it.
 func (l *look) inWay(x *bench.Part) (names []string) {

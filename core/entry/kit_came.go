@@ -10,15 +10,14 @@ import (
 // ofThisBuild refuses a kit that belongs to another build of the unit.
 func ofThisBuild(p *Place, came string) error {
 	var all []kit.Build
-	var own kit.Build
 	names := map[string]string{}
 	for _, v := range p.Family.VariantRules {
-		b := kit.Build{Variant: v.Code, Kit: v.Kit}
-		all = append(all, b)
+		all = append(all, kit.Build{Variant: v.Code, Kit: v.Kit})
 		names[v.Code] = v.Name
-		if p.Unit.Variant == v.Code || strings.EqualFold(p.Unit.Variant, v.Name) {
-			own = b
-		}
+	}
+	var own kit.Build
+	if v := p.Family.VariantNamed(p.Unit.Variant); v != nil {
+		own = kit.Build{Variant: v.Code, Kit: v.Kit}
 	}
 	other, is := kit.OfAnother(came, own, all)
 	if !is {
