@@ -18,8 +18,9 @@ type Change struct {
 }
 
 // Changes are single changes that fit this unit after a failed test: what the named cause
-// asks for and where it points first, then what is on the unit and can be changed alone.
-func (st *Weighed) Changes() (out []Change) {
+// asks for and where it points first, what tells most of what is left, then what is on the unit and can be changed
+// alone.
+func (st *Inferred) Changes() (out []Change) {
 	add := func(kind search.Kind, part *Part, words string) {
 		c := Change{Words: words, Kind: string(kind)}
 		if part != nil {
@@ -29,6 +30,11 @@ func (st *Weighed) Changes() (out []Change) {
 	}
 	if st.Cause != nil && st.Cause.Remedy != "" {
 		add(search.Renew, st.PointedAt(), strings.ToLower(st.Cause.Remedy))
+	}
+	for _, l := range st.Left() {
+		if l.Next != nil {
+			out = append(out, l.Next.Change)
+		}
 	}
 	if p := st.PointedAt(); p != nil {
 		add(search.Inspect, p, strings.ToLower(p.Name)+" out, looked at and in again")

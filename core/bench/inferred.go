@@ -1,7 +1,10 @@
 package bench
 
 import (
+	"sync"
+
 	"corvek/core/explain"
+	"corvek/core/search"
 )
 
 // Inferred is the unit with what its evidence says of the causes. That is worked out where it
@@ -10,13 +13,17 @@ import (
 type Inferred struct {
 	*Weighed
 	inference *inference
+	ways      func() map[string][]string // what comes off on the way to each part
+	searched  func() *search.Search      // what the attempts come to
 }
 
 func inferred(w *Weighed) *Inferred {
-	if !w.anythingTold() {
-		return &Inferred{Weighed: w, inference: untold}
+	st := &Inferred{Weighed: w, inference: untold, ways: sync.OnceValue(w.waysTo)}
+	if w.anythingTold() {
+		st.inference = w.memo.inference(w.Knowledge, w.Findings)
 	}
-	return &Inferred{Weighed: w, inference: w.memo.inference(w.Knowledge, w.Findings)}
+	st.searched = sync.OnceValue(st.weighTries)
+	return st
 }
 
 // untold is what follows where nothing was told: no cause is made up.

@@ -4,9 +4,11 @@ import (
 	"slices"
 	"strings"
 
-	"corvek/core/build"
+	"corvek/core/family"
 	"corvek/core/metrology"
+	"corvek/core/proof"
 	"corvek/core/search"
+	"corvek/core/unit"
 	"corvek/core/wording"
 )
 
@@ -17,61 +19,159 @@ type Told struct {
 }
 
 // tries are the attempts as the search sees them. An exercise finds nothing.
-func (st *Tested) tries() (out []search.Try) {
+func (st *Inferred) tries() (out []search.Try) {
 	for _, a := range st.Attempts {
-		if !a.Closed || a.Source == "simulated" {
+		if !a.Closed || a.Source == unit.SourceSimulated {
 			continue
 		}
-		t := search.Try{Number: a.Number, Steps: map[string]metrology.Verdict{}}
+		t := search.Try{Number: a.Number, Steps: map[string]search.Reading{}}
 		if a.OneChange != "" {
-			t.Moves = append(t.Moves, search.Move{Kind: search.Kind(a.ChangeKind), Part: a.ChangePart})
+			t.Moves = append(t.Moves, st.move(search.Kind(a.ChangeKind), a.ChangePart))
 		}
 		if a.SecondChange != "" {
-			t.Moves = append(t.Moves, search.Move{Kind: search.Kind(a.SecondKind), Part: a.SecondPart})
+			t.Moves = append(t.Moves, st.move(search.Kind(a.SecondKind), a.SecondPart))
 		}
-		for _, p := range a.Points {
-			t.Steps[p.Test.Code] = p.Verdict
+		for i := range a.Points {
+			if p := &a.Points[i]; p.Verdict != "" {
+				t.Steps[p.Test.Code] = readingOf(p)
+			}
 		}
 		out = append(out, t)
 	}
 	return out
 }
 
-// Search is the ledger of the attempts, each line in words.
-func (st *Tested) Search() (out []Told) {
-	for _, l := range search.Ledger(st.tries()) {
+// move is a change of a part with what came off on the way to it.
+func (st *Inferred) move(kind search.Kind, part string) search.Move {
+	m := search.Move{Kind: kind, Part: part}
+	switch kind {
+	case search.Loosen, search.Adjust, search.Mask, search.Nothing:
+	default:
+		m.Off = st.ways()[part]
+	}
+	return m
+}
+
+// readingOf is how a step came out, with the figure that is out; where what was seen decides, the figure beside it
+// tells how much.
+func readingOf(p *Point) search.Reading {
+	r := search.Reading{Verdict: p.Verdict}
+	f := outOf(p)
+	if f == nil {
+		for i := range p.Figures {
+			if g := &p.Figures[i]; g.Limits.Empty() && !g.Q.IsZero() && search.Amount(g.Figure) {
+				f = g
+				break
+			}
+		}
+	}
+	if f == nil || f.Q.IsZero() {
+		return r
+	}
+	r.Off, r.Told, r.Shown = f.Value, true, f.Q.Typed
+	switch {
+	case f.Limits.HasUpper && (f.Value > f.Limits.Upper || !f.Limits.HasLower):
+		r.Off = max(0, f.Value-f.Limits.Upper)
+	case f.Limits.HasLower:
+		r.Off = max(0, f.Limits.Lower-f.Value)
+	}
+	return r
+}
+
+// outOf is the first figure of a step that is out, nil for none.
+func outOf(p *Point) *proof.Figured {
+	at := slices.IndexFunc(p.Figures, func(f proof.Figured) bool { return f.Verdict == metrology.Out })
+	if at < 0 {
+		return nil
+	}
+	return &p.Figures[at]
+}
+
+// Search is what the attempts come to, weighed over what may be wrong.
+func (st *Inferred) Search() *search.Search { return st.searched() }
+
+func (st *Inferred) weighTries() *search.Search {
+	return search.Weigh(st.tries(), func(step string) []search.Trouble {
+		return search.TroublesOf(st.suspects(step), st.mannerOf(step))
+	})
+}
+
+// mannerOf is how a step shows that it is out, by the first attempt in which it was.
+func (st *Inferred) mannerOf(step string) search.Manner {
+	for _, a := range st.Attempts {
+		for i := range a.Points {
+			p := &a.Points[i]
+			if p.Test.Code != step || p.Verdict != metrology.Out {
+				continue
+			}
+			figure := ""
+			if f := outOf(p); f != nil {
+				figure = f.Figure
+			}
+			return search.MannerOf(p.Test, figure)
+		}
+	}
+	return search.Answers
+}
+
+// Told is the ledger of the attempts, each line in words.
+func (st *Inferred) Told() (out []Told) {
+	for _, l := range st.Search().Lines {
 		out = append(out, Told{l, st.toldWords(l)})
 	}
 	return out
 }
 
-func (st *Tested) toldWords(l search.Line) string {
-	step := l.Step
-	if t, known := st.Family.TestByCode(l.Step); known {
-		step = strings.ToLower(t.Name)
+// stepName is a step of the test in words.
+func (st *Inferred) stepName(code string) string {
+	if t, known := st.Family.TestByCode(code); known {
+		return strings.ToLower(t.Name)
 	}
-	if l.Step == "complaint" {
-		step = "the complaint"
+	if code == family.ComplaintTest {
+		return "the complaint"
 	}
-	parts := st.partNames(l.Parts)
-	switch {
-	case l.Says == search.Masked:
+	return code
+}
+
+func (st *Inferred) toldWords(l search.Line) string {
+	step, parts := st.stepName(l.Step), st.partNames(l.Parts)
+	switch l.Says {
+	case search.Masked:
 		return step + " came right because the fault is hidden, not found"
-	case l.Says == search.Blamed && parts == "":
-		return step + " came right"
-	case l.Says == search.Blamed:
-		return step + " came right: " + parts + " bore it"
-	case l.Says == search.OneOf:
+	case search.Blamed:
+		return step + " came right" + wording.Around(": ", parts, " bore it")
+	case search.ByItself:
+		return step + " came right with nothing done that cures it: it may come back"
+	case search.OneOf:
 		return step + " came right by one of several changes at once" + wording.Behind(": ", parts) +
 			"; which, can no longer be told"
-	case l.Says == search.Acquitted:
+	case search.Partly:
+		return step + " came nearer, " + l.Shown + ": " + wording.Around("", parts, " is a part of it, ") +
+			"something else is left"
+	case search.Behind:
+		return step + " is right with " + parts + " slack: what that clamps binds, " + parts + " is in the clear"
+	case search.NotBehind:
+		return step + " is as bad with " + parts + " slack: what that clamps is not what binds, or not alone"
+	case search.Acquitted:
 		return parts + " is acquitted of " + step
-	case l.Says == search.Broken:
-		return step + " went wrong with this change" + wording.Behind(": ", parts)
-	case l.Says == search.Untold:
+	case search.Broken:
+		return st.brokenWords(l, step, parts)
+	case search.Untold:
 		return step + " was not done again: nothing is told of it"
 	}
 	return parts + " was looked at, not acquitted of " + step
+}
+
+// brokenWords tells of a step that went wrong with a change; it need not be the changed part's.
+func (st *Inferred) brokenWords(l search.Line, step, parts string) string {
+	words := step + " went wrong with this change" + wording.Behind(": ", parts)
+	if l.Shown != "" {
+		words = step + " got worse with this change, " + l.Shown + wording.Behind(": ", parts)
+	}
+	if off := st.partNames(l.Off); off != "" {
+		words += ", or how what came off for it went back: " + off
+	}
+	return words
 }
 
 func (st *Stripped) partNames(codes []string) string {
@@ -82,77 +182,4 @@ func (st *Stripped) partNames(codes []string) string {
 		}
 	}
 	return strings.Join(out, " and ")
-}
-
-// suspects are the parts with what speaks against each, in the order they lie in.
-func (st *Inferred) suspects() (out []search.Suspect) {
-	against := map[string]*search.Against{}
-	for _, p := range st.Parts {
-		against[p.Code] = &search.Against{Marks: len(p.Seen)}
-	}
-	for _, r := range st.Explained().Ranking {
-		var renewed []*search.Against
-		for _, p := range st.Parts {
-			if r.Cause.RenewsPart(p.Code, p.Def.Kind) {
-				renewed = append(renewed, against[p.Code])
-			}
-		}
-		for _, a := range renewed {
-			a.Cause += r.Posterior / float64(len(renewed))
-		}
-	}
-	blamed, remedies := st.causesOf()
-	for _, named := range []map[string][]string{blamed, remedies} {
-		for code := range named {
-			if a := against[code]; a != nil {
-				a.Named += 1 / float64(len(named))
-			}
-		}
-	}
-	if i := build.StiffAt(st.Steps()); i >= 0 {
-		against[st.InOrder()[i].Code].Stiff = true
-	}
-	for _, p := range st.Parts {
-		out = append(out, search.Suspect{Part: p.Code, Weight: against[p.Code].Weight()})
-	}
-	return out
-}
-
-// Halving is what to change next so that either answer halves the search of a step that is
-// still out.
-type Halving struct {
-	Step  string // in words
-	Parts []*Part
-	Left  int // suspects of it
-}
-
-// Halve proposes the next split for each step that the last attempt of this unit left out.
-func (st *Inferred) Halve() (out []Halving) {
-	tries := st.tries()
-	if len(tries) == 0 {
-		return nil
-	}
-	ledger, all := search.Ledger(tries), st.suspects()
-	last := tries[len(tries)-1]
-	for _, step := range st.Plan() {
-		if last.Steps[step.Code] != metrology.Out {
-			continue
-		}
-		left := search.Left(all, step.Code, ledger)
-		h := Halving{Step: strings.ToLower(step.Name), Left: len(left)}
-		for _, code := range search.Split(left) {
-			h.Parts = append(h.Parts, st.ByCode[code])
-		}
-		same := slices.IndexFunc(out, func(o Halving) bool {
-			return slices.Equal(o.Parts, h.Parts) && o.Left == h.Left
-		})
-		switch {
-		case len(h.Parts) == 0:
-		case same >= 0:
-			out[same].Step += "; " + h.Step
-		default:
-			out = append(out, h)
-		}
-	}
-	return out
 }

@@ -1,7 +1,6 @@
-// Package search keeps the ledger of a search for the fault after a failed test: what each
-// attempt changed, what that acquits, what it blames, and what can no longer be told. It
-// works step by step of the test, because a unit may have several faults that show at
-// different steps.
+// Package search keeps the ledger of a search for the fault after a failed test. It is inference: what may be wrong is
+// weighed, each change says what of it it could have cured, and each reading updates all that is left. It works step
+// by step of the test, because a unit may have several troubles that show at different steps.
 package search
 
 import (
@@ -17,7 +16,8 @@ type Kind string
 const (
 	Swap    Kind = "swap"    // a piece known to be good in its place
 	Renew   Kind = "renew"   // a new piece, or reworked and measured
-	Loosen  Kind = "loosen"  // a joint slackened, to see whether it binds
+	Refit   Kind = "refit"   // the same piece out, and in again as it belongs: seated, turned, drawn evenly
+	Loosen  Kind = "loosen"  // a joint slackened for one run, to see whether what it clamps binds
 	Adjust  Kind = "adjust"  // a setting brought to its book
 	Clean   Kind = "clean"   // washed, bled, worked free
 	Inspect Kind = "inspect" // out, looked at and in again, nothing changed
@@ -26,160 +26,128 @@ const (
 )
 
 // Kinds are all of them, in the order they are offered.
-var Kinds = []Kind{Swap, Renew, Loosen, Adjust, Clean, Inspect, Mask, Nothing}
+var Kinds = []Kind{Swap, Renew, Refit, Loosen, Adjust, Clean, Inspect, Mask, Nothing}
 
-// Acquits reports that a part is free of blame where the step stays as bad as it was. Who
-// only looked has acquitted nothing, and what was cleaned may have another fault.
-func (k Kind) Acquits() bool { return k == Swap || k == Renew || k == Loosen || k == Adjust }
+// Way is how a part can be the trouble.
+type Way string
+
+// The ways. A seat is a sound part that does not lie as it belongs; a setting is one that is off its book.
+const (
+	Fault   Way = "fault"
+	Seat    Way = "seat"
+	Dirt    Way = "dirt"
+	Setting Way = "setting"
+)
+
+// cures is how often a change of a part takes away a trouble that lies in it. What is put in anew lies anew as well.
+// Who only looked has cured nothing.
+var cures = map[Kind]map[Way]float64{
+	Swap:   {Fault: 0.95, Dirt: 0.95, Setting: 0.8, Seat: 0.6},
+	Renew:  {Fault: 0.95, Dirt: 0.95, Setting: 0.4, Seat: 0.6},
+	Refit:  {Seat: 0.9, Dirt: 0.3},
+	Adjust: {Setting: 0.95},
+	Clean:  {Dirt: 0.85, Seat: 0.2},
+}
+
+const (
+	eased  = 0.9 // how often a slack joint takes the strain off what it clamps
+	moved  = 0.2 // how often a part that only came off on the way lies right afterwards where it did not before
+	byJob  = 0.02
+	itself = 0.005 // how often a new trouble comes by what was done, and by itself
+)
+
+// Trouble is one thing that may be wrong with the unit.
+type Trouble struct {
+	Part   string // its code; "" of something that nobody thought of
+	Way    Way
+	Weight float64  // how much speaks for it before the first attempt, in shares of any sum
+	Behind []string // the joints that clamp it
+}
 
 // Move is one change. Without a part it says nothing of any.
 type Move struct {
 	Kind Kind
 	Part string
+	Off  []string // what came off on the way to it, and went back
+}
+
+// cures is how likely the change takes a trouble away.
+func (m Move) cures(t Trouble) float64 {
+	switch {
+	case t.Part == "":
+		return 0
+	case t.Part == m.Part:
+		return cures[m.Kind][t.Way]
+	case t.Way == Seat && slices.Contains(m.Off, t.Part):
+		return moved
+	}
+	return 0
+}
+
+// eases is how likely a trouble does not show while the change lasts: a joint is slack.
+func (m Move) eases(t Trouble) float64 {
+	if m.Kind == Loosen && t.Part != m.Part && slices.Contains(t.Behind, m.Part) {
+		return eased
+	}
+	return 0
+}
+
+// Reading is how a step came out. Off is how far its figure lies from good, in its own unit, and Shown the figure as it
+// is said; both are valid with Told.
+type Reading struct {
+	Verdict metrology.Verdict
+	Off     float64
+	Told    bool
+	Shown   string
 }
 
 // Try is an attempt: what was changed before it, and how its steps came out.
 type Try struct {
 	Number int
 	Moves  []Move
-	Steps  map[string]metrology.Verdict // by code of the step; "" where it was not done
+	Steps  map[string]Reading // by code of the step; none where it was not done
 }
 
-// Says is what an attempt tells of a part at a step.
-type Says string
+// has reports that a change of a kind is among those of the attempt.
+func (t Try) has(kind Kind) bool {
+	return slices.ContainsFunc(t.Moves, func(m Move) bool { return m.Kind == kind })
+}
 
-// What can be told.
+// lasts reports that the unit is after the attempt as it was in it: a joint that was slack is drawn again, and what
+// hides a fault is taken back before anybody believes a figure.
+func (t Try) lasts() bool { return !t.has(Loosen) && !t.has(Mask) }
+
+// Outcome is how a reading stands to the one before it.
+type Outcome string
+
+// The outcomes. Better and worse are told by figures, a quarter of the way at least; without them a step that is still
+// out is the same.
 const (
-	Blamed    Says = "blamed"     // it alone was changed, and the step came right
-	OneOf     Says = "one_of"     // one of several changed at once: which, can no longer be told
-	Acquitted Says = "acquitted"  // it was changed, and the step is as bad as before
-	Broken    Says = "broken"     // it was changed, and the step went wrong
-	Open      Says = "open"       // inspected or cleaned is not acquitted
-	Masked    Says = "masked"     // the step came right because the fault was hidden
-	Untold    Says = "not_tested" // the step was not done again
+	Right  Outcome = "right"
+	Better Outcome = "better"
+	Same   Outcome = "same"
+	Worse  Outcome = "worse"
 )
 
-// Line is a line of the ledger.
-type Line struct {
-	Try   int
-	Step  string
-	Parts []string
-	Says  Says
-}
+// Outcomes are all of them, best first.
+var Outcomes = []Outcome{Right, Better, Same, Worse}
 
-// Ledger works through the attempts in their order. Only steps that were out before or are
-// out now say anything.
-func Ledger(tries []Try) (out []Line) {
-	for i := 1; i < len(tries); i++ {
-		before, now := tries[i-1].Steps, tries[i]
-		for _, step := range steps(before, now.Steps) {
-			out = append(out, now.line(step, before[step], now.Steps[step])...)
-		}
-	}
-	return out
-}
+// telling is the share of what a figure is off that must come or go to be told.
+const telling = 0.25
 
-// steps are those that have anything to tell, by code.
-func steps(before, now map[string]metrology.Verdict) (out []string) {
-	for step, v := range before {
-		if v == metrology.Out || now[step] == metrology.Out {
-			out = append(out, step)
-		}
-	}
-	slices.Sort(out)
-	return out
-}
-
-// line tells what an attempt says at one step.
-func (t Try) line(step string, was, is metrology.Verdict) (out []Line) {
-	var parts []string
-	mask := false
-	for _, m := range t.Moves {
-		mask = mask || m.Kind == Mask
-		if m.Part != "" && m.Kind != Mask && !slices.Contains(parts, m.Part) {
-			parts = append(parts, m.Part)
-		}
-	}
-	tell := func(says Says, parts ...string) {
-		out = append(out, Line{t.Number, step, parts, says})
-	}
+// against tells how a reading came out after another; ok is false where it tells nothing.
+func (now Reading) against(was Reading) (o Outcome, ok bool) {
 	switch {
-	case is == "" || is == metrology.Undecided:
-		tell(Untold, parts...)
-	case was == metrology.Out && is == metrology.In && mask:
-		tell(Masked, parts...)
-	case was == metrology.Out && is == metrology.In && len(t.Moves) == 1:
-		tell(Blamed, parts...)
-	case was == metrology.Out && is == metrology.In:
-		tell(OneOf, parts...)
-	case was != metrology.Out:
-		tell(Broken, parts...)
-	default:
-		for _, m := range t.Moves {
-			switch {
-			case m.Part == "" || m.Kind == Mask:
-			case m.Kind.Acquits():
-				tell(Acquitted, m.Part)
-			default:
-				tell(Open, m.Part)
-			}
-		}
+	case now.Verdict == metrology.In:
+		return Right, true
+	case now.Verdict != metrology.Out:
+		return "", false
+	case was.Verdict != metrology.Out:
+		return Worse, true
+	case was.Told && now.Told && now.Off <= (1-telling)*was.Off:
+		return Better, true
+	case was.Told && now.Told && now.Off >= (1+telling)*was.Off:
+		return Worse, true
 	}
-	return out
-}
-
-// Suspect is a part that may bear the fault of a step, with the weight of what speaks for it.
-type Suspect struct {
-	Part   string
-	Weight float64
-}
-
-// Left are the suspects of a step that the ledger has not acquitted of it, in their order.
-func Left(all []Suspect, step string, ledger []Line) (out []Suspect) {
-	gone := map[string]bool{}
-	for _, l := range ledger {
-		if l.Step == step && l.Says == Acquitted {
-			for _, p := range l.Parts {
-				gone[p] = true
-			}
-		}
-	}
-	for _, s := range all {
-		if !gone[s.Part] && s.Weight > 0 {
-			out = append(out, s)
-		}
-	}
-	return out
-}
-
-// Split proposes what to change next: the neighbouring parts whose weight together comes
-// nearest to half of all, so that either answer halves the search. Neighbours, because they
-// come out together.
-func Split(suspects []Suspect) (parts []string) {
-	total := 0.0
-	for _, s := range suspects {
-		total += s.Weight
-	}
-	if total <= 0 {
-		return nil
-	}
-	from, to, nearest := 0, 0, 2.0
-	for i := range suspects {
-		sum := 0.0
-		for j := i; j < len(suspects); j++ {
-			sum += suspects[j].Weight
-			off := sum/total - 0.5
-			if off < 0 {
-				off = -off
-			}
-			// Of two that are as near the one with fewer parts is less work.
-			if off < nearest-1e-12 || off < nearest+1e-12 && j-i < to-from {
-				from, to, nearest = i, j, off
-			}
-		}
-	}
-	for _, s := range suspects[from : to+1] {
-		parts = append(parts, s.Part)
-	}
-	return parts
+	return Same, true
 }

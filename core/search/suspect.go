@@ -2,7 +2,7 @@ package search
 
 // Against is what speaks against a part while a fault is searched.
 type Against struct {
-	Cause float64 // probability of the causes that its renewal would cure, shared with the parts renewed too
+	Cause float64 // probability of the causes that its renewal or its fitting would cure, shared with others
 	Named float64 // share of the causes named by the bench that lie in it
 	Stiff bool    // the unit turns stiff since it went in
 	Marks int     // seen on it

@@ -49,3 +49,11 @@ func Behind(sign, words string) string {
 	}
 	return sign + words
 }
+
+// Around writes words between two others, and nothing of them where there are none.
+func Around(before, words, after string) string {
+	if words == "" {
+		return ""
+	}
+	return before + words + after
+}

@@ -116,7 +116,7 @@ func New(st *bench.State, units quantity.System, now time.Time) Data {
 	d.tests(units)
 	d.certify(units)
 	d.Handed = Handed(st.Job)
-	for _, l := range st.Search() {
+	for _, l := range st.Told() {
 		d.Searched = append(d.Searched, fmt.Sprintf("Attempt %d: %s", l.Try, l.Words))
 	}
 	if st.Cause != nil {

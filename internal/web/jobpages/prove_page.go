@@ -41,13 +41,13 @@ type ProvePage struct {
 	Settled    bool            // each is shown, or somebody said why that is not possible
 	Charts     []ChartView
 	Ledger     []*bench.Attempt
-	Told       []bench.Told    // what the attempts say of the parts
-	Halve      []bench.Halving // what to change next
-	PartsOf    []site.Named    // down to which the unit can be opened again
-	Changes    []bench.Change  // single changes that fit this unit
-	Back       []string        // why it goes back: what the test did not pass
-	Pointed    string          // code of the one that the causes point at
-	Steps      StepsMore       // that this unit alone is asked
+	Told       []bench.Told   // what the attempts say of the parts
+	Left       []bench.Left   // what may still be wrong, and what to change next
+	PartsOf    []site.Named   // down to which the unit can be opened again
+	Changes    []bench.Change // single changes that fit this unit
+	Back       []string       // why it goes back: what the test did not pass
+	Pointed    string         // code of the one that the causes point at
+	Steps      StepsMore      // that this unit alone is asked
 	Cautions   Cautions
 	Stops      []StopRow
 }
@@ -173,9 +173,9 @@ func provePage(l *look) ProvePage {
 	for _, x := range st.Parts {
 		p.PartsOf = append(p.PartsOf, site.Named{Code: x.Code, Name: x.Name})
 	}
-	p.Changes, p.Back, p.Told = st.Changes(), st.Failed(), st.Search()
+	p.Changes, p.Back, p.Told = st.Changes(), st.Failed(), st.Told()
 	if p.Failed {
-		p.Halve = st.Halve()
+		p.Left = st.Left()
 		if x := st.PointedAt(); x != nil {
 			p.Pointed = x.Code
 		}

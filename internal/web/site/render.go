@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"corvek/core/quantity"
+	"corvek/core/search"
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/answer"
@@ -154,6 +155,10 @@ func hidden(csrf string) template.HTML {
 	return template.HTML(fmt.Sprintf(field+field, "csrf", template.HTMLEscapeString(csrf), onceName, rand.Text()))
 }
 
+// outcomes are how a step can come out after a change.
+var outcomes = map[search.Outcome]string{search.Right: "comes right", search.Better: "comes nearer",
+	search.Same: "as bad", search.Worse: "gets worse"}
+
 var funcs = template.FuncMap{
 	"hidden":   hidden,
 	"defs":     func() template.HTML { return template.HTML(draw.Defs) },
@@ -174,6 +179,7 @@ var funcs = template.FuncMap{
 	"str":      func(v any) string { return fmt.Sprint(v) },
 	"role":     func(code string) string { return wording.Choice(unit.ScopeCause, "role", code) },
 	"rotation": func(code string) string { return wording.Choice(unit.ScopeUnit, "rotation", code) },
+	"outcome": func(o search.Outcome) string { return outcomes[o] },
 	"attempt": func(verdict string) string {
 		return map[string]string{"": "running", "in": "passed", "out": "failed", "undecided": "open"}[verdict]
 	},

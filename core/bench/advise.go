@@ -1,0 +1,158 @@
+package bench
+
+import (
+	"slices"
+	"strings"
+
+	"corvek/core/family"
+	"corvek/core/search"
+)
+
+// Left is what may still be wrong at steps that are out, and what to change next.
+type Left struct {
+	Step   string // in words
+	Parts  []LeftPart
+	Others int // parts that hardly bear anything, and are not listed
+	Next   *Advised
+}
+
+// LeftPart is a part with how likely it bears what a step shows.
+type LeftPart struct {
+	Name  string // "" is something that nobody thought of
+	Share float64
+}
+
+// Advised is a change that is worth making next.
+type Advised struct {
+	Change
+	Does    string // what to do, in words
+	Minutes float64
+	Helps   float64 // how likely the step comes right by it
+	If      []IfSo
+}
+
+// IfSo is where an outcome would point.
+type IfSo struct {
+	Outcome search.Outcome
+	Part    string // "" where nothing is told
+	Share   float64
+}
+
+// What is shown of what is left: from which share on, and how many.
+const (
+	leastShare = 0.03
+	mostLeft   = 6
+)
+
+// Left works out what is left of each step that is out as the unit is; steps that say the same are told together.
+func (st *Inferred) Left() (out []Left) {
+	s := st.Search()
+	for _, step := range s.StillOut() {
+		l := Left{Step: st.stepName(step)}
+		for _, p := range s.Parts(step) {
+			name := "" // something that nobody thought of
+			if x := st.ByCode[p.Part]; x != nil {
+				name = x.Name
+			}
+			if p.P < leastShare || len(l.Parts) == mostLeft {
+				l.Others++
+				continue
+			}
+			l.Parts = append(l.Parts, LeftPart{name, p.P})
+		}
+		if a, ok := s.Advise(step, st.candidates(step)); ok {
+			l.Next = st.advised(a)
+		}
+		same := slices.IndexFunc(out, func(o Left) bool {
+			return slices.Equal(o.Parts, l.Parts) && (o.Next == nil) == (l.Next == nil) &&
+				(o.Next == nil || o.Next.Change == l.Next.Change)
+		})
+		if same >= 0 {
+			out[same].Step += "; " + l.Step
+			continue
+		}
+		out = append(out, l)
+	}
+	return out
+}
+
+// The minutes of a change: the test after it, each part on the way off and on again, and the change itself.
+const (
+	testAgain = 10
+	offAndOn  = 4
+)
+
+var minutesOf = map[search.Kind]float64{search.Swap: 20, search.Renew: 25, search.Refit: 10, search.Loosen: 5,
+	search.Adjust: 10, search.Clean: 15}
+
+// candidates are the single changes that could be made for a step. What is renewed whenever it comes out is not fitted
+// again, and a joint is slackened only where nothing is under pressure.
+func (st *Inferred) candidates(step string) (out []search.Candidate) {
+	manner, test := st.mannerOf(step), st.testOf(step)
+	add := func(kind search.Kind, p *Part) {
+		out = append(out, search.Candidate{Move: st.move(kind, p.Code),
+			Minutes: testAgain + minutesOf[kind] + offAndOn*float64(len(st.ways()[p.Code]))})
+	}
+	for _, p := range st.Parts {
+		if p.Def.DoNot != "" {
+			continue
+		}
+		if p.Def.Renew {
+			add(search.Renew, p)
+		} else {
+			add(search.Swap, p)
+			add(search.Refit, p)
+		}
+		if joint(p.Def) && manner == search.Binds && test != nil && bare(test) {
+			add(search.Loosen, p)
+		}
+		if manner == search.Sets && search.SetBy(p.Def.Kind) {
+			add(search.Adjust, p)
+		}
+		if search.Clogs(p.Def.Kind) {
+			add(search.Clean, p)
+		}
+	}
+	return out
+}
+
+func (st *Inferred) testOf(step string) *family.Test {
+	t, known := st.Family.TestByCode(step)
+	if !known {
+		return nil
+	}
+	return t
+}
+
+// bare reports a step at which nothing is under pressure and nothing is driven: a slack joint hurts nobody.
+func bare(t *family.Test) bool {
+	return t.Pressure == 0 && t.Caution == "" && !slices.ContainsFunc(t.Reads, func(r family.Read) bool {
+		return r.Figure == "pressure" || r.Figure == "supply" || r.Figure == "speed"
+	})
+}
+
+// doing are what is done, and how it is written once done.
+var doing = map[search.Kind]struct{ before, after, done string }{
+	search.Swap:   {"swap ", " for one known to be good", " swapped"},
+	search.Renew:  {"renew ", "", " renewed"},
+	search.Refit:  {"take ", " out and put it in again as it belongs", " fitted again"},
+	search.Loosen: {"slacken ", ", and turn", " slackened for one run"},
+	search.Adjust: {"set ", " to its book", " set to its book"},
+	search.Clean:  {"wash ", " and work it free", " washed and worked free"},
+}
+
+func (st *Inferred) advised(a search.Advice) *Advised {
+	name, d := strings.ToLower(st.ByCode[a.Part].Name), doing[a.Kind]
+	out := &Advised{Change: Change{Words: name + d.done, Kind: string(a.Kind), Part: a.Part},
+		Does: d.before + name + d.after, Minutes: a.Minutes, Helps: a.Helped}
+	for _, o := range search.Outcomes {
+		g, told := a.After[o]
+		if !told || g.Chance < leastShare {
+			continue
+		}
+		if x := st.ByCode[g.Part]; x != nil {
+			out.If = append(out.If, IfSo{o, strings.ToLower(x.Name), g.P})
+		}
+	}
+	return out
+}
