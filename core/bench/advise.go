@@ -10,15 +10,17 @@ import (
 
 // Left is what may still be wrong at steps that are out, and what to change next.
 type Left struct {
-	Step   string // in words
-	Parts  []LeftPart
-	Others int // parts that hardly bear anything, and are not listed
-	Next   *Advised
+	Step    string // in words
+	Parts   []LeftPart
+	Others  int     // parts that are not listed,
+	Share   float64 // and what they come to together
+	Unknown float64 // something that nobody thought of
+	Next    *Advised
 }
 
 // LeftPart is a part with how likely it bears what a step shows.
 type LeftPart struct {
-	Name  string // "" is something that nobody thought of
+	Name  string
 	Share float64
 }
 
@@ -34,31 +36,34 @@ type Advised struct {
 // IfSo is where an outcome would point.
 type IfSo struct {
 	Outcome search.Outcome
-	Part    string // "" where nothing is told
+	Part    string // "" is something that nobody thought of
 	Share   float64
 }
 
 // What is shown of what is left: from which share on, and how many.
 const (
-	leastShare = 0.03
-	mostLeft   = 6
+	leastShare  = 0.03
+	mostLeft    = 6
+	leastChance = 0.1 // of an outcome that is told
 )
 
-// Left works out what is left of each step that is out as the unit is; steps that say the same are told together.
-func (st *Inferred) Left() (out []Left) {
+// Left is what is left of each step that is out as the unit is; steps that say the same are told together.
+func (st *Inferred) Left() []Left { return st.left() }
+
+func (st *Inferred) workLeft() (out []Left) {
 	s := st.Search()
 	for _, step := range s.StillOut() {
 		l := Left{Step: st.stepName(step)}
 		for _, p := range s.Parts(step) {
-			name := "" // something that nobody thought of
-			if x := st.ByCode[p.Part]; x != nil {
-				name = x.Name
+			x := st.ByCode[p.Part]
+			switch {
+			case x == nil:
+				l.Unknown = p.P
+			case p.P < leastShare || len(l.Parts) == mostLeft:
+				l.Others, l.Share = l.Others+1, min(1, l.Share+p.P)
+			default:
+				l.Parts = append(l.Parts, LeftPart{x.Name, p.P})
 			}
-			if p.P < leastShare || len(l.Parts) == mostLeft {
-				l.Others++
-				continue
-			}
-			l.Parts = append(l.Parts, LeftPart{name, p.P})
 		}
 		if a, ok := s.Advise(step, st.candidates(step)); ok {
 			l.Next = st.advised(a)
@@ -85,11 +90,23 @@ const (
 var minutesOf = map[search.Kind]float64{search.Swap: 20, search.Renew: 25, search.Refit: 10, search.Loosen: 5,
 	search.Adjust: 10, search.Clean: 15}
 
+// tried reports that a change was made already: once more it tells what it told. A cover is slackened by its bolts.
+func (st *Inferred) tried(kind search.Kind, part string) bool {
+	return slices.ContainsFunc(st.tries(), func(t search.Try) bool {
+		return slices.ContainsFunc(t.Moves, func(m search.Move) bool {
+			return m.Kind == kind && (m.Part == part || kind == search.Loosen && slices.Contains(st.ways()[m.Part], part))
+		})
+	})
+}
+
 // candidates are the single changes that could be made for a step. What is renewed whenever it comes out is not fitted
 // again, and a joint is slackened only where nothing is under pressure.
 func (st *Inferred) candidates(step string) (out []search.Candidate) {
 	manner, test := st.mannerOf(step), st.testOf(step)
 	add := func(kind search.Kind, p *Part) {
+		if st.tried(kind, p.Code) {
+			return
+		}
 		out = append(out, search.Candidate{Move: st.move(kind, p.Code),
 			Minutes: testAgain + minutesOf[kind] + offAndOn*float64(len(st.ways()[p.Code]))})
 	}
@@ -103,7 +120,7 @@ func (st *Inferred) candidates(step string) (out []search.Candidate) {
 			add(search.Swap, p)
 			add(search.Refit, p)
 		}
-		if joint(p.Def) && manner == search.Binds && test != nil && bare(test) {
+		if joint(p.Def) && p.Def.Tightened() && manner == search.Binds && test != nil && bare(test) {
 			add(search.Loosen, p)
 		}
 		if manner == search.Sets && search.SetBy(p.Def.Kind) {
@@ -147,12 +164,14 @@ func (st *Inferred) advised(a search.Advice) *Advised {
 		Does: d.before + name + d.after, Minutes: a.Minutes, Helps: a.Helped}
 	for _, o := range search.Outcomes {
 		g, told := a.After[o]
-		if !told || g.Chance < leastShare {
+		if !told || g.Chance < leastChance {
 			continue
 		}
+		name := ""
 		if x := st.ByCode[g.Part]; x != nil {
-			out.If = append(out.If, IfSo{o, strings.ToLower(x.Name), g.P})
+			name = strings.ToLower(x.Name)
 		}
+		out.If = append(out.If, IfSo{o, name, g.P})
 	}
 	return out
 }

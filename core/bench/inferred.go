@@ -15,6 +15,7 @@ type Inferred struct {
 	inference *inference
 	ways      func() map[string][]string // what comes off on the way to each part
 	searched  func() *search.Search      // what the attempts come to
+	left      func() []Left
 }
 
 func inferred(w *Weighed) *Inferred {
@@ -23,6 +24,7 @@ func inferred(w *Weighed) *Inferred {
 		st.inference = w.memo.inference(w.Knowledge, w.Findings)
 	}
 	st.searched = sync.OnceValue(st.weighTries)
+	st.left = sync.OnceValue(st.workLeft)
 	return st
 }
 

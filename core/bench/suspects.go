@@ -13,13 +13,18 @@ import (
 // suspects are the parts with what speaks against each at a step, in the order they lie in.
 func (st *Inferred) suspects(step string) (out []search.Suspect) {
 	itself, fitted := st.against()
-	ways, asks := st.ways(), ""
+	ways, asks, turned := st.ways(), "", st.mannerOf(step) == search.Binds &&
+		slices.Contains([]string{"pump", "motor"}, st.Family.Action)
 	if t, known := st.Family.TestByCode(step); known {
 		asks = t.Assembly
 	}
+	turning := map[string]bool{"": true} // the branches that the shaft turns
+	for _, p := range st.Parts {
+		turning[p.Def.Branch] = turning[p.Def.Branch] || slices.Contains(turnsWithShaft, p.Def.Kind)
+	}
 	for _, p := range st.Parts {
 		s := search.Suspect{Part: p.Code, Kind: p.Def.Kind, Itself: *itself[p.Code], Fitted: *fitted[p.Code],
-			Own: asks != "" && p.Def.Assembly == asks}
+			Within: p.Within(), Own: asks != "" && p.Def.Assembly == asks, Aside: turned && !turning[p.Def.Branch]}
 		for _, code := range ways[p.Code] {
 			// A cover that is drawn by its bolts is not what they clamp, but what clamps.
 			if over := st.ByCode[code]; joint(over.Def) && !(over.Def.Kind == "bolts" && closes(p.Def)) {
@@ -31,11 +36,17 @@ func (st *Inferred) suspects(step string) (out []search.Suspect) {
 	return out
 }
 
+// turnsWithShaft are the kinds that a shaft turns.
+var turnsWithShaft = []string{"gear_shaft", "rotor", "gerotor", "ring_gear", "cam", "barrel", "piston_set", "bearing",
+	"needles", "swash", "plate_pack"}
+
 // joint reports a part that clamps what lies behind it, and can be slackened.
 func joint(def *family.Part) bool { return closes(def) || def.Kind == "bolts" }
 
 // closes reports a part that closes a unit.
-func closes(def *family.Part) bool { return slices.Contains([]string{"cover", "gland", "plug"}, def.Kind) }
+func closes(def *family.Part) bool {
+	return slices.Contains([]string{"cover", "gland", "plug"}, def.Kind)
+}
 
 // waysTo is what comes off on the way to each part.
 func (st *Stripped) waysTo() map[string][]string {

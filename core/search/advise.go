@@ -2,7 +2,6 @@ package search
 
 import (
 	"math"
-	"slices"
 )
 
 // Candidate is a change that could be made, with the minutes of the work and of the test after it.
@@ -37,9 +36,9 @@ func (s *Search) Advise(code string, of []Candidate) (best Advice, ok bool) {
 		return best, false
 	}
 	b := at.belief
-	rate := 0.0
+	rate, shares := 0.0, b.shares()
 	for _, c := range of {
-		if !b.concerns(c.Move) {
+		if !b.concerns(c.Move, shares) {
 			continue
 		}
 		bits := b.tells(c.Move, at.base.Told)
@@ -55,8 +54,14 @@ func (s *Search) Advise(code string, of []Candidate) (best Advice, ok bool) {
 }
 
 // concerns reports that a change touches what may well be wrong.
-func (b *belief) concerns(m Move) bool {
-	return b.ofPart(func(t Trouble) bool { return m.cures(t) > 0 || m.eases(t) > 0 }) >= faint
+func (b *belief) concerns(m Move, shares []float64) bool {
+	sum := 0.0
+	for i, t := range b.troubles {
+		if m.cures(t) > 0 || m.eases(t) > 0 {
+			sum += shares[i]
+		}
+	}
+	return sum >= faint
 }
 
 // rare is what is true so seldom that no advice follows from it.
@@ -64,8 +69,11 @@ const rare = 1e-4
 
 // tells is the mutual information between what is wrong and how a step comes out after a change, in bits.
 func (b *belief) tells(m Move, figures bool) float64 {
-	e := b.effect([]Move{m}, figures)
-	all, given, sum := make([]float64, len(Outcomes)), 0.0, 0.0
+	var effects []effect
+	for _, o := range Outcomes {
+		effects = append(effects, b.effect([]Move{m}, figures).at(o))
+	}
+	all, by, given, sum := make([]float64, len(Outcomes)), make([]float64, len(Outcomes)), 0.0, 0.0
 	n := len(b.troubles)
 	for i := range n + 1 {
 		for j := i; j <= n; j++ {
@@ -74,7 +82,7 @@ func (b *belief) tells(m Move, figures bool) float64 {
 				continue
 			}
 			sum += p
-			by := b.chances(e, i, j)
+			b.chances(effects, i, j, by)
 			for k, q := range by {
 				all[k] += p * q
 			}
@@ -88,25 +96,22 @@ func (b *belief) tells(m Move, figures bool) float64 {
 }
 
 // chances are those of the outcomes where a state is true, what a change may bring anew left out.
-func (b *belief) chances(e effect, i, j int) []float64 {
+func (b *belief) chances(by []effect, i, j int, out []float64) {
 	n := len(b.troubles)
-	out := make([]float64, len(Outcomes))
-	for k, o := range Outcomes {
+	for k, e := range by {
 		switch {
+		case !e.figures && (Outcomes[k] == Better || Outcomes[k] == Worse): // told by figures alone
+			out[k] = 0
 		case i == n:
-			out[k] = e.likely(gone, o)
+			out[k] = e.p[gone]
 		case j == n:
-			out[k] = (1-e.cure[i])*e.look([]int{i}, false, false, o) + e.cure[i]*e.likely(gone, o)
+			out[k] = (1-e.cure[i])*e.look([]int{i}, false, false) + e.cure[i]*e.p[gone]
 		default:
-			out[k] = (1-e.cure[i])*(1-e.cure[j])*e.look([]int{i, j}, false, false, o) +
-				e.cure[i]*(1-e.cure[j])*e.look([]int{j}, true, false, o) +
-				(1-e.cure[i])*e.cure[j]*e.look([]int{i}, true, false, o) + e.cure[i]*e.cure[j]*e.likely(gone, o)
+			out[k] = (1-e.cure[i])*(1-e.cure[j])*e.look([]int{i, j}, false, false) +
+				e.cure[i]*(1-e.cure[j])*e.look([]int{j}, true, false) +
+				(1-e.cure[i])*e.cure[j]*e.look([]int{i}, true, false) + e.cure[i]*e.cure[j]*e.p[gone]
 		}
 	}
-	if !e.figures { // better and worse are told by figures alone
-		out[slices.Index(Outcomes, Better)], out[slices.Index(Outcomes, Worse)] = 0, 0
-	}
-	return out
 }
 
 func bits(p []float64) (h float64) {

@@ -9,8 +9,20 @@ type belief struct {
 	p        []float64 // by at(a, b)
 }
 
-// two is how often two troubles show at one step.
-const two = 0.2
+// two is how often two troubles show at one step; they meet in one sub-assembly so much sooner than elsewhere.
+const (
+	two  = 0.2
+	near = 4
+)
+
+// meet is how much speaks for two troubles at once.
+func meet(a, b Trouble) float64 {
+	w := a.Weight * b.Weight
+	if a.Within != "" && a.Within == b.Within && a.Part != b.Part {
+		return near * w
+	}
+	return w
+}
 
 // believe is what is thought before anything was tried at a step that is out.
 func believe(troubles []Trouble) *belief {
@@ -19,7 +31,7 @@ func believe(troubles []Trouble) *belief {
 	for i, t := range troubles {
 		sum += t.Weight
 		for _, o := range troubles[:i] {
-			pairs += t.Weight * o.Weight
+			pairs += meet(t, o)
 		}
 	}
 	n := len(troubles)
@@ -34,7 +46,7 @@ func believe(troubles []Trouble) *belief {
 		}
 		b.p[b.at(i, n)] *= 1 - two
 		for j := i + 1; j < n; j++ {
-			b.p[b.at(i, j)] = two * t.Weight * troubles[j].Weight / pairs
+			b.p[b.at(i, j)] = two * meet(t, troubles[j]) / pairs
 		}
 	}
 	return b
@@ -76,6 +88,15 @@ type effect struct {
 	fresh      []float64 // how likely it is new by what was done
 	mask       bool
 	figures    bool
+	p          [4]float64 // of the outcome that is looked at, by what became of the troubles
+}
+
+// at is the effect with an outcome looked at.
+func (e effect) at(o Outcome) effect {
+	for c := gone; c <= more; c++ {
+		e.p[c] = e.likely(c, o)
+	}
+	return e
 }
 
 func (b *belief) effect(moves []Move, figures bool) effect {
@@ -139,11 +160,11 @@ func (e effect) likely(c change, o Outcome) float64 {
 }
 
 // look sums the likelihood of an outcome over which of the troubles that are left show; left holds at most two, and
-// less tells that some were cured, grown that a new one came.
-func (e effect) look(left []int, less, grown bool, o Outcome) float64 {
+// less tells that some were cured, grown that a new one came. The outcome is the one looked at.
+func (e effect) look(left []int, less, grown bool) float64 {
 	switch len(left) {
 	case 0:
-		return e.likely(gone, o)
+		return e.p[gone]
 	case 1:
 		is := alike
 		if grown {
@@ -152,7 +173,7 @@ func (e effect) look(left []int, less, grown bool, o Outcome) float64 {
 			is = fewer
 		}
 		h := e.ease[left[0]]
-		return h*e.likely(gone, o) + (1-h)*e.likely(is, o)
+		return h*e.p[gone] + (1-h)*e.p[is]
 	}
 	is := alike
 	if grown {
@@ -160,8 +181,11 @@ func (e effect) look(left []int, less, grown bool, o Outcome) float64 {
 	}
 	h, g := e.ease[left[0]], e.ease[left[1]]
 	one := h*(1-g) + g*(1-h)
-	return h*g*e.likely(gone, o) + one*e.likely(fewer, o) + (1-h)*(1-g)*e.likely(is, o)
+	return h*g*e.p[gone] + one*e.p[fewer] + (1-h)*(1-g)*e.p[is]
 }
+
+// never is what is so unlikely that it is not followed.
+const never = 1e-12
 
 // turn is what an outcome makes of a belief.
 type turn struct {
@@ -175,6 +199,7 @@ type turn struct {
 // one that is left.
 func (b *belief) after(e effect, o Outcome) turn {
 	n := len(b.troubles)
+	e = e.at(o)
 	out := turn{next: &belief{troubles: b.troubles, p: make([]float64, len(b.p))}, healed: make([]float64, n),
 		stayed: make([]float64, n)}
 	arrives := 0.0
@@ -192,26 +217,29 @@ func (b *belief) after(e effect, o Outcome) turn {
 				out.stayed[t] += p
 			}
 		}
-		less := len(cured) > 0
-		if len(left) == 2 {
-			put(p*e.look(left, less, false, o), left)
+		if p < never {
 			return
 		}
-		put(p*(1-arrives)*e.look(left, less, false, o), left)
+		less := len(cured) > 0
+		if len(left) == 2 {
+			put(p*e.look(left, less, false), left)
+			return
+		}
+		put(p*(1-arrives)*e.look(left, less, false), left)
 		for t, f := range e.fresh {
 			if slices.Contains(left, t) {
-				put(p*f*e.look(left, less, false, o), left)
+				put(p*f*e.look(left, less, false), left)
 				continue
 			}
 			with := append(slices.Clone(left), t)
-			put(p*f*e.look(with, less, true, o), with)
+			put(p*f*e.look(with, less, true), with)
 		}
 	}
 	for i := range n + 1 {
 		for j := i; j <= n; j++ {
 			p := b.p[b.at(i, j)]
 			switch {
-			case p < 1e-12:
+			case p < never:
 			case i == n:
 				add(p, nil)
 			case j == n:

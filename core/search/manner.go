@@ -134,11 +134,16 @@ type Suspect struct {
 	Itself     Against
 	Fitted     Against
 	Own        bool     // the step asks for the very assembly it belongs to
+	Aside      bool     // it lies beside what the step moves
+	Within     string   // the sub-assembly it belongs to, "" for none
 	Behind     []string // the joints that clamp it
 }
 
-// ownAssembly is how much more a part of the assembly that a step asks for is suspected.
-const ownAssembly = 3
+// A part of the assembly that a step asks for is suspected so much more, and one beside what it moves so much less.
+const (
+	ownAssembly = 3
+	aside       = 0.05
+)
 
 // nobody is what is kept for what nobody thought of, as a share of all.
 const nobody = 0.08
@@ -155,13 +160,16 @@ func TroublesOf(parts []Suspect, m Manner) (out []Trouble) {
 		if p.Own {
 			weight *= ownAssembly
 		}
+		if p.Aside {
+			weight *= aside
+		}
 		seat, has := seats[p.Kind]
 		if !has {
 			seat = runs
 		}
 		add := func(way Way, w float64) {
 			all += w
-			out = append(out, Trouble{Part: p.Part, Way: way, Weight: w, Behind: p.Behind})
+			out = append(out, Trouble{Part: p.Part, Way: way, Weight: w, Behind: p.Behind, Within: p.Within})
 		}
 		itself := weight * (unnamed + p.Itself.Weight()) * (1 - seat)
 		switch {

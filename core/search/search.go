@@ -23,6 +23,8 @@ const (
 	Inspect Kind = "inspect" // out, looked at and in again, nothing changed
 	Mask    Kind = "mask"    // hides the fault: a relief raised over its book, thicker oil
 	Nothing Kind = "nothing" // run once more as it is: a hold run out, a gauge read right
+
+	unsaid Kind = "" // it was told in words alone
 )
 
 // Kinds are all of them, in the order they are offered.
@@ -47,6 +49,7 @@ var cures = map[Kind]map[Way]float64{
 	Refit:  {Seat: 0.9, Dirt: 0.3},
 	Adjust: {Setting: 0.95},
 	Clean:  {Dirt: 0.85, Seat: 0.2},
+	unsaid: {Fault: 0.5, Dirt: 0.5, Setting: 0.5, Seat: 0.5},
 }
 
 const (
@@ -62,6 +65,7 @@ type Trouble struct {
 	Way    Way
 	Weight float64  // how much speaks for it before the first attempt, in shares of any sum
 	Behind []string // the joints that clamp it
+	Within string   // the sub-assembly it belongs to, "" for none
 }
 
 // Move is one change. Without a part it says nothing of any.

@@ -119,6 +119,7 @@ func TestWhatAnAttemptTells(t *testing.T) {
 			[]search.Says{search.Blamed}},
 		{"looked at, and right", bad, good, []search.Move{of(search.Inspect, "plate")}, []search.Says{search.ByItself}},
 		{"run again, and right", bad, good, []search.Move{of(search.Nothing, "")}, []search.Says{search.ByItself}},
+		{"told in words alone", bad, good, []search.Move{of("", "")}, []search.Says{search.Blamed}},
 		{"bled, which is of no part", bad, good, []search.Move{of(search.Clean, "")}, []search.Says{search.Blamed}},
 		{"swapped, and as bad", bad, bad, []search.Move{of(search.Swap, "plate")}, []search.Says{search.Acquitted}},
 		{"inspected is not acquitted", bad, bad, []search.Move{of(search.Inspect, "plate")}, []search.Says{search.Open}},

@@ -315,6 +315,7 @@ func TestSecondVersionIsRead(t *testing.T) {
 		for _, a := range u.Attempts {
 			a.Verdict, a.RanOn = "", unit.RanOn{} // worked out anew by what is read now; not asked then
 			a.PressureGauge, a.FlowMeter = "", ""
+			a.ChangeKind, a.ChangePart = "", ""
 			for _, p := range a.Points {
 				p.Taken = nil
 				if p.Code == "leak_watch" || p.Code == "p100" {

@@ -156,8 +156,8 @@ func hidden(csrf string) template.HTML {
 }
 
 // outcomes are how a step can come out after a change.
-var outcomes = map[search.Outcome]string{search.Right: "comes right", search.Better: "comes nearer",
-	search.Same: "as bad", search.Worse: "gets worse"}
+var outcomes = map[search.Outcome]string{search.Right: "if it comes right", search.Better: "if it comes nearer",
+	search.Same: "if it is as bad", search.Worse: "if it gets worse"}
 
 var funcs = template.FuncMap{
 	"hidden":   hidden,
@@ -179,7 +179,7 @@ var funcs = template.FuncMap{
 	"str":      func(v any) string { return fmt.Sprint(v) },
 	"role":     func(code string) string { return wording.Choice(unit.ScopeCause, "role", code) },
 	"rotation": func(code string) string { return wording.Choice(unit.ScopeUnit, "rotation", code) },
-	"outcome": func(o search.Outcome) string { return outcomes[o] },
+	"outcome":  func(o search.Outcome) string { return outcomes[o] },
 	"attempt": func(verdict string) string {
 		return map[string]string{"": "running", "in": "passed", "out": "failed", "undecided": "open"}[verdict]
 	},
