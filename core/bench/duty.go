@@ -5,6 +5,7 @@ import (
 	"corvek/core/explain"
 	"corvek/core/family"
 	"corvek/core/fluid"
+	"corvek/core/machine"
 	"corvek/core/proof"
 )
 
@@ -22,7 +23,7 @@ func (d Duty) Theory() bool { return d.HasDisplacement && d.HasSpeed }
 type Rated struct {
 	*Stripped
 	Duty         Duty
-	Gauge        family.Gauge
+	Gauge        machine.Gauge
 	Variant      family.Resolution
 	Balance      *calc.Output // of the oil, nil until enough is known
 	BalanceFault string
@@ -32,9 +33,10 @@ type Rated struct {
 func rated(s *Stripped) *Rated {
 	st := &Rated{Stripped: s}
 	st.readDuty()
+	st.Knowledge = s.memo.knowledge(s)
+	st.Gauge = machine.Conclude(st.Family, st.Knowledge, st.Unit.Gauge, st.Job.Symptoms)
 	st.identify()
 	st.balance()
-	st.Knowledge = s.memo.knowledge(s)
 	return st
 }
 

@@ -16,9 +16,8 @@ func (st *Rated) Shut() string {
 	return why + ". A lead can open it all the same, with a reason"
 }
 
-// identify weighs the gauge answers and finds the variant.
+// identify finds the variant.
 func (st *Rated) identify() {
-	st.Gauge = st.Family.Conclude(st.Unit.Gauge)
 	id := family.Identity{Model: st.Unit.Model, Serial: st.Unit.Serial, Marks: map[string]bool{},
 		Measured: map[string]float64{}}
 	for code, said := range st.Unit.Identity {

@@ -167,8 +167,18 @@ func (k *Knowledge) facts(findings []Finding) (out []fact, known map[string]bool
 			known[f.Code] = true
 		}
 	}
+	all := slices.Clone(out)
+	out = slices.DeleteFunc(out, func(f fact) bool { return f.toldBetter(all) })
 	sort.Slice(out, func(i, j int) bool { return out[i].e.Code < out[j].e.Code })
 	return out, known
+}
+
+// toldBetter reports a complaint that a question asked at the machine tells in other words: it counts once.
+func (f fact) toldBetter(by []fact) bool {
+	q := f.e.question()
+	return f.e.From.Symptom != "" && q != "" && slices.ContainsFunc(by, func(o fact) bool {
+		return o.e.From.Symptom == "" && o.e.question() == q
+	})
 }
 
 // caseState is the exact posterior over all hypotheses, with what each finding gave.

@@ -120,7 +120,17 @@ type Cause struct {
 	Action     string          `yaml:"action"`    // outside the unit, before it runs again
 	Needs      []string        `yaml:"needs"`     // one of these is on the unit: an assembly, a part, a @kind
 	LeftOver   bool            `yaml:"left_over"` // named when nothing else explains it, as fair wear is
+	Machine    AtMachine       `yaml:"machine"`   // what it says of the unit before it is opened
 }
+
+// AtMachine is what a cause says of the unit while it is still on its machine.
+type AtMachine string
+
+// What is said. Of most causes nothing: they are looked for in the unit.
+const (
+	UnitSound    AtMachine = "sound" // the unit itself is whole, and is not opened for it
+	MachineFirst AtMachine = "first" // it is settled at the machine before the unit is opened
+)
 
 // Places where a cause can lie, and how a reader is told.
 var places = map[string]string{"inside": "inside the unit", "outside": "outside the unit",

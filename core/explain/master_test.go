@@ -27,7 +27,7 @@ func TestFirstChecksAreAMasters(t *testing.T) {
 		{"slave_cylinder", "symptom:first_stroke_dead", "firm_second", "stood_long fluid_brown boils_low" + lately},
 		{"winch_brake_pack", "symptom:creeps", "pays_out", "turns_hand_released smoke_told" + lately},
 		{"axial_piston_pump", "symptom:pressure_low", "", "adjuster_backed pressure_full cutoff_low " +
-			"feed_low gauge_differs" + lately},
+			"feed_low gauge_differs sister_fault" + lately},
 		{"split_flow_piston_pump", "symptom:no_pressure", "", "pressure_full feed_low drive_idle " +
 			"gauge_differs on_stroke sister_fault" + lately},
 		{"axial_piston_pump", "gauge:on_stroke=yes", "signal_up", "case_hot valve_elsewhere_stuck" + lately},

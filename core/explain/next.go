@@ -14,7 +14,7 @@ func (k *Knowledge) next(c caseState) []Check {
 	answered := map[string]bool{}
 	for i := range k.Evidence {
 		e := &k.Evidence[i]
-		if q := e.question(); q != "" {
+		if q := e.question(); q != "" && e.From.Symptom == "" { // a complaint tells less than the question
 			groups[q] = append(groups[q], e)
 			answered[q] = answered[q] || c.known[e.Code]
 		}

@@ -18,6 +18,7 @@ const (
 type Question struct {
 	Code, Ask, How string
 	Answers        []Answer
+	NeedsAnother   bool // it takes another unit, which few have at hand
 }
 
 // Answer is one thing the gauge can show, with what it means.
@@ -28,65 +29,76 @@ type Answer struct {
 
 // questions is the shop's gauge logic; families name the ones that apply.
 var questions = []Question{
-	{"known_gauge", "Does a known-good gauge show the same?",
-		"Swap the gauge before anything else; it costs five minutes", []Answer{
+	{Code: "known_gauge", Ask: "Does a known-good gauge show the same?",
+		How: "Swap the gauge before anything else; it costs five minutes", Answers: []Answer{
 			{"same", "same reading", "the reading is real", Sound},
 			{"differs", "other reading", "the gauge was wrong; start over with the good one", Elsewhere}}},
-	{"pressure_builds", "Does pressure build at the outlet when the load is blocked?",
-		"Test port at the outlet, relief proved first", []Answer{
+	{Code: "pressure_builds", Ask: "Does pressure build at the outlet when the load is blocked?",
+		How: "Test port at the outlet, relief proved first", Answers: []Answer{
 			{"full", "to the relief", "it pumps; what does nothing lies downstream", Elsewhere},
 			{"some", "some, falls short", "not enough flow is left after leaks, inside or outside", Open},
 			{"none", "none at all", "no flow: unit, drive, inlet or an open path to tank", AtUnit}}},
-	{"drive_turns", "Does the shaft turn with the drive?",
-		"Look at coupling, key and spline with the guard back on before it runs", []Answer{
+	{Code: "drive_turns", Ask: "Does the shaft turn with the drive?",
+		How: "Look at coupling, key and spline with the guard back on before it runs", Answers: []Answer{
 			{"yes", "turns", "the drive is whole", Sound},
 			{"no", "drive turns, shaft does not", "coupling, key or spline has gone", Elsewhere}}},
-	{"inlet", "Is the inlet open and full?", "Valve, strainer, level, vacuum at the inlet port", []Answer{
+	{Code: "inlet", Ask: "Is the inlet open and full?", How: "Valve, strainer, level, vacuum at the inlet port", Answers: []Answer{
 		{"good", "open, little vacuum", "the inlet is not the reason", Sound},
 		{"choked", "closed or high vacuum", "it starves; mend the inlet and try again", Elsewhere},
 		{NotLooked, "not looked", "look before it is opened", Open}}},
-	{"feed_pressure", "What does the feed pump give?", "Test port between feed and main pump", []Answer{
+	{Code: "feed_pressure", Ask: "What does the feed pump give?", How: "Test port between feed and main pump", Answers: []Answer{
 		{"good", "in its range", "the feed is not the reason", Sound},
 		{"low", "low or none", "feed pump, its drive or an open path; not the main pump yet", Open}}},
-	{"on_stroke", "Does it go to high pressure the moment it turns, with no demand?",
-		"Watch outlet pressure as the drive starts", []Answer{
+	{Code: "on_stroke", Ask: "Does it go to high pressure the moment it turns, with no demand?",
+		How: "Watch outlet pressure as the drive starts", Answers: []Answer{
 			{"yes", "yes, the drive labours",
 				"on stroke with no demand: control, swash plate or the valve that feeds the signal", Open},
 			{"no", "no", "the control lets it rest", Open}}},
-	{"vent_signal", "Signal line vented: does it fall to standby?",
-		"Vent to tank at the control's port, never to air", []Answer{
+	{Code: "vent_signal", Ask: "Signal line vented: does it fall to standby?",
+		How: "Vent to tank at the control's port, never to air", Answers: []Answer{
 			{"falls", "falls to standby",
-				"the signal is held up from outside; the pump answers as it should", Elsewhere},
+				"the signal is held up from outside; the pump answers as it should", Acquits},
 			{"stays", "stays high", "control or swash plate holds it on stroke", AtUnit}}},
-	{"adjuster", "Does its adjuster change anything?", "Half a turn out and back, counted", []Answer{
+	{Code: "adjuster", Ask: "Does its adjuster change anything?", How: "Half a turn out and back, counted", Answers: []Answer{
 		{"works", "pressure follows", "the valve answers", Elsewhere},
 		{"dead", "no effect", "stuck, or fed by something that overrides it", AtUnit}}},
-	{"new_unit", "Did another unit show the same in its place?", "Ask what was swapped, and when", []Answer{
-		{"same", "same symptom", "the unit is cleared; the fault stayed at the machine", Acquits},
-		{"cured", "cured", "the fault went with the unit", AtUnit},
-		{NotTried, "not tried", "nothing follows", Open}}},
-	{"burst_disc", "Is a burst disc blown?", "Look at its tell-tale", []Answer{
+	{Code: "new_unit", Ask: "Did another unit show the same in its place?", How: "Ask what was swapped, and when",
+		NeedsAnother: true, Answers: []Answer{
+			{"same", "same symptom", "the unit is cleared; the fault stayed at the machine", Acquits},
+			{"cured", "cured", "the fault went with the unit", AtUnit},
+			{NotTried, "not tried", "nothing follows", Open}}},
+	{Code: "burst_disc", Ask: "Is a burst disc blown?", How: "Look at its tell-tale", Answers: []Answer{
 		{"blown", "blown", "something downstream is blocked", Elsewhere},
 		{"whole", "whole", "pressure never went that far", Open}}},
-	{"creep_way", "When does it creep?", "Try turning with no load, then holding a load", []Answer{
-		{"no_load", "turns with no load", "clutch drags", AtUnit},
+	{Code: "creep_way", Ask: "When does it creep?", How: "Try turning with no load, then holding a load", Answers: []Answer{
+		{"no_load", "turns with no load", "a clutch drags it along, or oil that comes past a valve", Open},
 		{"pays_out", "pays out under load", "brake is weak", AtUnit},
 		{"both", "both", "two faults until shown otherwise", Open},
 		{"not", "does not creep", "nothing drags and nothing slips", Sound}}},
-	{"load_holds", "Ports blocked at the unit: does it still drift?",
-		"Shut-off at the unit's own ports; load supported first", []Answer{
+	{Code: "release_line", Ask: "Control in neutral: does pressure stay in the brake's release line?",
+		How: "Gauge in the line at the brake, load on the ground", Answers: []Answer{
+			{"stays", "stays", "the brake is held open from outside", Elsewhere},
+			{"gone", "gone", "nothing holds the brake open from outside", Sound}}},
+	{Code: "load_holds", Ask: "Ports blocked at the unit: does it still drift?",
+		How: "Shut-off at the unit's own ports; load supported first", Answers: []Answer{
 			{"drifts", "still drifts", "it leaks inside", AtUnit},
 			{"holds", "holds", "the leak is in the valve or line", Elsewhere}}},
-	{"cylinder_shut", "Shut at the cylinder's own ports: does the load still drift?",
-		"Shut-off at the cylinder, away from this valve; load supported first", []Answer{
+	{Code: "cylinder_shut", Ask: "Shut at the cylinder's own ports: does the load still drift?",
+		How: "Shut-off at the cylinder, away from this valve; load supported first", Answers: []Answer{
 			{"drifts", "still drifts", "the cylinder lets it down by itself", Elsewhere},
 			{"holds", "holds", "what lets it down lies on the valve's side", AtUnit}}},
-	{"second_fluid", "Has another sump gained what this one lost?",
-		"Levels of both, read with the machine as its book says", []Answer{
+	{Code: "gained_what", Ask: "The sump that rises: what came in?",
+		How: "Smell; a drop on paper; a glass left to settle an hour", Answers: []Answer{
+			{"fuel", "smells of fuel, thin", "fuel gets into the sump from the engine's side", Elsewhere},
+			{"coolant", "sweet, or water below", "coolant or water gets in, by a cooler or from outside", Elsewhere},
+			{"oil", "the other sump's oil", "oil passes from one side to the other", AtUnit},
+			{NotLooked, "not looked", "look before a seal is blamed", Open}}},
+	{Code: "second_fluid", Ask: "Has another sump gained what this one lost?",
+		How: "Levels of both, read with the machine as its book says", Answers: []Answer{
 			{"gained", "gained", "a shaft seal passes oil across; ask what loaded it", AtUnit},
 			{"not", "no", "it went elsewhere", Open}}},
-	{"air_supply", "Is the supply air there at the unit while it works?", "Gauge at the unit's own port, working",
-		[]Answer{
+	{Code: "air_supply", Ask: "Is the supply air there at the unit while it works?", How: "Gauge at the unit's own port, working",
+		Answers: []Answer{
 			{"good", "full pressure", "the supply is not the reason", Sound},
 			{"falls", "falls away", "supply, regulator or line", Elsewhere}}},
 }
@@ -121,101 +133,3 @@ const (
 // Answered reports that an answer tells what was seen: not given, not looked and not tried tell nothing,
 // and least of all that something is not there.
 func Answered(code string) bool { return code != "" && code != NotLooked && code != NotTried }
-
-// Gauge is what the answers together say.
-type Gauge struct {
-	Verdict Points
-	Because []string // what the answers that count mean
-	Against []string // what speaks the other way
-	Unasked []string // codes of questions nobody answered
-	First   string   // code of a question that comes before anything is opened, "" for none
-	Sound   int      // answers that say that something at the machine is whole
-}
-
-// Hold is why a unit is not opened yet.
-type Hold string
-
-// The holds. None lets it be opened.
-const (
-	HoldNone      Hold = ""
-	HoldCleared   Hold = "cleared"   // the gauges acquit it
-	HoldElsewhere Hold = "elsewhere" // they point elsewhere
-	HoldDisagree  Hold = "disagree"  // they point both ways
-	HoldFirst     Hold = "first"     // one question comes first
-	HoldNotTold   Hold = "not_told"  // nobody asked enough
-)
-
-// soundEnough is how many things found whole at the machine are asked before a unit is opened.
-const soundEnough = 3
-
-// upstream are the answers that say that what the unit is given is wrong: whatever it shows then follows from that,
-// and does not speak against it.
-var upstream = map[string]string{
-	"known_gauge":   "differs",
-	"drive_turns":   "no",
-	"inlet":         "choked",
-	"feed_pressure": "low",
-	"air_supply":    "falls",
-}
-
-// Holds says whether a unit may be opened by what the gauges told. Where nobody is
-// left to ask, only what was told counts.
-func (g Gauge) Holds(nobodyToAsk bool) Hold {
-	switch {
-	case g.Verdict == Acquits:
-		return HoldCleared
-	case g.Verdict == Elsewhere:
-		return HoldElsewhere
-	case g.First != "" && !nobodyToAsk:
-		return HoldFirst
-	case g.Verdict == AtUnit:
-		return HoldNone
-	case len(g.Because) > 0 && len(g.Against) > 0:
-		return HoldDisagree
-	case len(g.Unasked) > 0 && g.Sound < soundEnough && !nobodyToAsk:
-		return HoldNotTold
-	}
-	return HoldNone
-}
-
-// Conclude weighs the answers of a family's questions: a swap that changed
-// nothing clears the unit; answers that point both ways stay open.
-func (f *Family) Conclude(answers map[string]string) Gauge {
-	said := map[Points][]string{}
-	var given []string // what it is given and is wrong
-	g := Gauge{Verdict: Open}
-	for _, code := range f.Gauge {
-		q, ok := QuestionByCode(code)
-		if !ok {
-			continue
-		}
-		a, ok := q.AnswerByCode(answers[code])
-		if !ok {
-			g.Unasked = append(g.Unasked, code)
-			continue
-		}
-		said[a.Points] = append(said[a.Points], a.Means)
-		if upstream[code] == answers[code] && a.Points == Elsewhere {
-			given = append(given, a.Means)
-		}
-	}
-	g.Sound = len(said[Sound])
-	// High pressure at once with no demand: the signal line is vented before
-	// anything is opened, for it can be held up from outside.
-	if answers["on_stroke"] == "yes" && slices.Contains(g.Unasked, "vent_signal") {
-		g.First = "vent_signal"
-	}
-	switch {
-	case len(said[Acquits]) > 0:
-		g.Verdict, g.Because, g.Against = Acquits, said[Acquits], said[AtUnit]
-	case len(given) > 0: // starved or not driven, it can show what it likes
-		g.Verdict, g.Because = Elsewhere, given
-	case len(said[Elsewhere]) > 0 && len(said[AtUnit]) == 0:
-		g.Verdict, g.Because = Elsewhere, said[Elsewhere]
-	case len(said[AtUnit]) > 0 && len(said[Elsewhere]) == 0:
-		g.Verdict, g.Because = AtUnit, said[AtUnit]
-	default:
-		g.Because, g.Against = said[AtUnit], said[Elsewhere]
-	}
-	return g
-}

@@ -64,35 +64,6 @@ func TestFamiliesAreWhole(t *testing.T) {
 	}
 }
 
-func TestGaugeLogic(t *testing.T) {
-	lib, err := family.Shipped()
-	require.NoError(t, err)
-	f := lib["axial_piston_pump"]
-	for _, c := range []struct {
-		name    string
-		answers map[string]string
-		want    family.Points
-	}{
-		{"nothing asked", nil, family.Open},
-		{"a new pump shows the same", map[string]string{"new_unit": "same", "pressure_builds": "none"}, family.Acquits},
-		{"pressure builds, machine does nothing", map[string]string{"pressure_builds": "full"}, family.Elsewhere},
-		{"held on stroke from outside", map[string]string{"on_stroke": "yes", "vent_signal": "falls"},
-			family.Elsewhere},
-		{"held on stroke inside", map[string]string{"on_stroke": "yes", "vent_signal": "stays"}, family.AtUnit},
-		{"no pressure and a choked inlet are one story", map[string]string{"pressure_builds": "none",
-			"inlet": "choked"}, family.Elsewhere},
-		{"a broken drive and a good inlet are one story", map[string]string{"drive_turns": "no", "inlet": "good"},
-			family.Elsewhere},
-		{"a good feed does not point at the pump behind it", map[string]string{"feed_pressure": "good"}, family.Open},
-		{"answers disagree", map[string]string{"pressure_builds": "none", "on_stroke": "yes", "vent_signal": "falls"},
-			family.Open},
-		{"an answer nobody offers", map[string]string{"pressure_builds": "maybe"}, family.Open},
-	} {
-		assert.Equal(t, c.want, f.Conclude(c.answers).Verdict, c.name)
-	}
-	assert.Len(t, f.Conclude(nil).Unasked, len(f.Gauge))
-}
-
 func TestVariantResolution(t *testing.T) {
 	lib, err := family.Shipped()
 	require.NoError(t, err)
@@ -132,38 +103,6 @@ func TestVariantResolution(t *testing.T) {
 }
 
 // What the gauges told, or did not, says whether a unit may be opened.
-func TestGaugesHoldAUnit(t *testing.T) {
-	lib, err := family.Shipped()
-	require.NoError(t, err)
-	pump := lib["axial_piston_pump"]
-	for _, c := range []struct {
-		name    string
-		answers map[string]string
-		nobody  bool
-		want    family.Hold
-	}{
-		{"nobody asked", nil, false, family.HoldNotTold},
-		{"nobody is there to ask", nil, true, family.HoldNone},
-		{"the inlet is good, and nothing else is told", map[string]string{"inlet": "good"}, false, family.HoldNotTold},
-		{"three things are whole", map[string]string{"inlet": "good", "drive_turns": "yes", "feed_pressure": "good"},
-			false, family.HoldNone},
-		{"the inlet is shut", map[string]string{"inlet": "choked"}, true, family.HoldElsewhere},
-		{"both ways", map[string]string{"pressure_builds": "none", "on_stroke": "yes", "vent_signal": "falls"}, false,
-			family.HoldDisagree},
-		{"it is not driven, whatever else is good", map[string]string{"inlet": "good", "drive_turns": "no"}, false,
-			family.HoldElsewhere},
-		{"another one did the same", map[string]string{"new_unit": "same", "inlet": "good"}, true, family.HoldCleared},
-		{"on stroke at once: vent the signal line", map[string]string{"on_stroke": "yes", "inlet": "good"}, false,
-			family.HoldFirst},
-		{"vented, and it stays high", map[string]string{"on_stroke": "yes", "vent_signal": "stays"}, false,
-			family.HoldNone},
-		{"vented, and it falls", map[string]string{"on_stroke": "yes", "vent_signal": "falls"}, false,
-			family.HoldElsewhere},
-	} {
-		assert.Equal(t, c.want, pump.Conclude(c.answers).Holds(c.nobody), c.name)
-	}
-}
-
 // Variants of shipped families are units of their own.
 func TestShippedVariantsChangeTheirUnit(t *testing.T) {
 	lib, err := family.Shipped()

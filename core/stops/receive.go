@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"corvek/core/family"
+	"corvek/core/machine"
 	"corvek/core/unit"
 )
 
@@ -54,22 +55,20 @@ func (l *list) receive() {
 
 // GaugeHold says in words why the gauges keep a unit shut, with the stop that stands for
 // it; a waiver of one reason settles no other. It is "" where they do not.
-func GaugeHold(g family.Gauge, u *unit.Unit) (code unit.StopCode, why string) {
+func GaugeHold(g machine.Gauge, u *unit.Unit) (code unit.StopCode, why string) {
 	because := strings.Join(g.Because, "; ")
 	hold := g.Holds(u.NotAsked != "")
 	code = unit.StopCode{Unit: u.Number, Station: "strip", Kind: unit.StopGauges, Part: string(hold)}
 	switch hold {
-	case family.HoldCleared:
+	case machine.HoldCleared:
 		code.Kind, code.Part = unit.StopAcquitted, ""
 		why = "the unit is cleared by the gauges: " + because + "; it is not opened"
-	case family.HoldElsewhere:
+	case machine.HoldElsewhere:
 		why = "the gauges point elsewhere: " + because + "; look there first"
-	case family.HoldDisagree:
-		why = "the answers at the machine disagree: " + because + "; but " + strings.Join(g.Against, "; ")
-	case family.HoldFirst:
-		why = "ask first, before anything is opened: " + ask(g.First)
-	case family.HoldNotTold:
-		why = "not checked at the machine yet; ask there: " + ask(g.Unasked[0])
+	case machine.HoldFirst:
+		why = "ask first, before anything is opened: " + ask(g.Ask)
+	case machine.HoldNotTold:
+		why = "not settled at the machine yet; ask there: " + ask(g.Ask)
 	}
 	return code, why
 }

@@ -12,6 +12,7 @@ import (
 	"corvek/core/explain"
 	"corvek/core/family"
 	"corvek/core/kit"
+	"corvek/core/machine"
 	"corvek/core/measure"
 	"corvek/core/strip"
 	"corvek/core/unit"
@@ -32,7 +33,7 @@ type Unit struct {
 	*unit.Unit
 	Job    *unit.Job
 	Family *family.Family
-	Gauge  family.Gauge
+	Gauge  machine.Gauge
 	Parts  []Part // that are on it, in the order they came off
 	Known  Known  // of its duty
 	// Baseline tells that figures were taken as it was received.

@@ -8,6 +8,7 @@ import (
 	"corvek/core/explain"
 	"corvek/core/family"
 	"corvek/core/kit"
+	"corvek/core/machine"
 	"corvek/core/measure"
 	"corvek/core/metrology"
 	"corvek/core/quantity"
@@ -32,7 +33,7 @@ func settled() *stops.Unit {
 		Unit:       &unit.Unit{Number: 1, Rounds: []*unit.Round{{Number: 1}}},
 		Job:        &unit.Job{Complaint: "weak when hot"},
 		Family:     &family.Family{Action: "pump"},
-		Gauge:      family.Gauge{Verdict: family.AtUnit},
+		Gauge:      machine.Gauge{Verdict: machine.AtUnit},
 		Known:      stops.Known{Displacement: true, Speed: true, Pressure: true},
 		Baseline:   true,
 		Conclusion: unit.Conclusion{Cause: "contamination"},
@@ -65,8 +66,8 @@ func TestEachThingLeftOpenIsOneStop(t *testing.T) {
 		{"u1/receive/rating", func(u *stops.Unit) { u.Asked = "it is asked more than it is made for" }},
 		{"u1/receive/warranty", func(u *stops.Unit) { u.Job.WarrantyHold = true }},
 		{"u1/prove/caution/rotating", func(u *stops.Unit) { u.Family.Cautions = []string{"rotating"} }},
-		{"u1/strip/gauges/elsewhere", func(u *stops.Unit) { u.Gauge = family.Gauge{Verdict: family.Elsewhere} }},
-		{"u1/strip/acquitted", func(u *stops.Unit) { u.Gauge = family.Gauge{Verdict: family.Acquits} }},
+		{"u1/strip/gauges/elsewhere", func(u *stops.Unit) { u.Gauge = machine.Gauge{Verdict: machine.Elsewhere} }},
+		{"u1/strip/acquitted", func(u *stops.Unit) { u.Gauge = machine.Gauge{Verdict: machine.Cleared} }},
 		{"u1/strip/short/spool", func(u *stops.Unit) { part(u).Strip.Found = 0 }},
 		{"u1/strip/stuck/spool", func(u *stops.Unit) { part(u).Stuck, part(u).Note = true, "" }},
 		{"u1/strip/stack/spool", func(u *stops.Unit) {
@@ -252,7 +253,7 @@ func TestWhatIsDoneAboutAStop(t *testing.T) {
 	u.Job.Complaint = ""
 	u.Known.Speed, u.Baseline, u.Unsettled = false, false, []string{"turns freely"}
 	u.Conclusion = unit.Conclusion{}
-	u.Gauge = family.Gauge{Verdict: family.Open, Unasked: []string{"known_gauge"}}
+	u.Gauge = machine.Gauge{Ask: "known_gauge"}
 	u.Kit = []kit.Issue{{Part: "spool", Lacks: "Spool seal", Text: "Spool seal: no piece for this place"}}
 	u.Parts[0].Strip.Off, u.Parts[0].Step = false, unit.Step{}
 	u.Parts[0].Features[0].Def.MustHave, u.Parts[0].Features[0].Found = true, measure.Result{}

@@ -6,6 +6,7 @@ import (
 
 	"corvek/core/decide"
 	"corvek/core/family"
+	"corvek/core/machine"
 	"corvek/core/metrology"
 	"corvek/core/strip"
 	"corvek/core/unit"
@@ -15,8 +16,8 @@ import (
 func (l *list) strip() {
 	if code, why := GaugeHold(l.Gauge, l.Unit.Unit); why != "" {
 		stop := l.add(code, "%s", strings.ToUpper(why[:1])+why[1:])
-		if code.Part == string(family.HoldNotTold) {
-			stop.Act = "ask at the machine: " + ask(l.Gauge.Unasked[0])
+		if code.Part == string(machine.HoldNotTold) {
+			stop.Act = "ask at the machine: " + ask(l.Gauge.Ask)
 		}
 	}
 	var parts []strip.Part

@@ -32,7 +32,7 @@ const (
 	StopStuck     StopKind = "stuck"
 	StopStack     StopKind = "stack" // at Strip and at Build
 	StopAcquitted StopKind = "acquitted"
-	StopGauges    StopKind = "gauges" // they point elsewhere, disagree, or were not asked
+	StopGauges    StopKind = "gauges" // the answers at the machine keep it shut; its part is why
 
 	StopFault       StopKind = "fault"
 	StopUndecided   StopKind = "undecided"

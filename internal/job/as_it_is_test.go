@@ -191,17 +191,17 @@ func TestGaugesKeepTheUnitShut(t *testing.T) {
 	put(t, s, tag, "u1/not_asked", "")
 	part := load(t, s, tag).Parts[0].Code
 	off := "u1/part/" + part + "/off"
-	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "not checked at the machine yet")
-	assert.ErrorContains(t, s.TakeOffRest(ctx, iva, tag, 1), "not checked at the machine yet")
+	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "not settled at the machine yet")
+	assert.ErrorContains(t, s.TakeOffRest(ctx, iva, tag, 1), "not settled at the machine yet")
 	require.NoError(t, s.WaiveStop(ctx, odd, tag, 1, "u1/strip/gauges/not_told", "the machine stands at sea"))
 	put(t, s, tag, "u1/gauge/on_stroke", "yes") // another reason, which that does not settle
 	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "Signal line vented")
 	put(t, s, tag, "u1/gauge/vent_signal", "falls")
-	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "point elsewhere")
-	require.NoError(t, s.WaiveStop(ctx, odd, tag, 1, "u1/strip/gauges/elsewhere", "the mill wants it opened"))
+	assert.ErrorContains(t, edit(s, ctx, iva, tag, off, "yes", ""), "cleared by the gauges: the signal is held up")
+	require.NoError(t, s.WaiveStop(ctx, odd, tag, 1, "u1/strip/acquitted", "the mill wants it opened"))
 	put(t, s, tag, off, "yes")
 	stops := load(t, s, tag).Stops["strip"]
-	gauges := slices.IndexFunc(stops, func(x bench.Stop) bool { return x.Kind == unit.StopGauges })
+	gauges := slices.IndexFunc(stops, func(x bench.Stop) bool { return x.Kind == unit.StopAcquitted })
 	require.GreaterOrEqual(t, gauges, 0)
 	assert.Equal(t, "the mill wants it opened", stops[gauges].Waived.Reason)
 }

@@ -6,8 +6,8 @@ import (
 	"testing"
 
 	"corvek/core/bench"
-	"corvek/core/family"
 	"corvek/core/field"
+	"corvek/core/machine"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,7 +19,7 @@ func TestGaugeAnswersAndVariantOnAJob(t *testing.T) {
 	put(t, s, tag, "u1/gauge/new_unit", "same")
 	put(t, s, tag, "u1/gauge/inlet", "good")
 	st := load(t, s, tag)
-	assert.Equal(t, family.Acquits, st.Gauge.Verdict)
+	assert.Equal(t, machine.Cleared, st.Gauge.Verdict)
 	assert.Contains(t, stops(st, "strip"), "The unit is cleared")
 	put(t, s, tag, "u1/gauge/new_unit", "")
 	assert.NotContains(t, stops(load(t, s, tag), "strip"), "cleared")

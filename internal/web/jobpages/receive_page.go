@@ -9,6 +9,7 @@ import (
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/fluid"
+	"corvek/core/machine"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/core/wording"
@@ -260,34 +261,31 @@ func (l *look) overGauges() *Verdict {
 // gaugeVerdict says what the answers come to.
 func (l *look) gaugeVerdict() Verdict {
 	g := l.st.Gauge
-	because := strings.Join(g.Because, "; ")
-	switch g.Verdict {
-	case family.Acquits:
-		return Verdict{"red", "CLEARED", "Do not open: " + because}
-	case family.Elsewhere:
-		return Verdict{"ochre", "ELSEWHERE", "Look there first: " + because}
-	case family.AtUnit:
-		return Verdict{"petrol", "AT THE UNIT", because}
+	because, ask := strings.Join(g.Because, "; "), ""
+	if q, known := family.QuestionByCode(g.Ask); known {
+		ask = q.Ask
 	}
-	if len(g.Because) > 0 && len(g.Against) > 0 {
-		return Verdict{"ochre", "?",
-			"the answers point both ways: " + because + "; but " + strings.Join(g.Against, "; ")}
+	story := ""
+	if g.Lead != nil {
+		story = " (" + strings.ToLower(g.Lead.Name) + ")"
 	}
 	switch {
-	case g.First != "":
-		q, _ := family.QuestionByCode(g.First)
-		return Verdict{"red", "FIRST", "before anything is opened: " + q.Ask}
+	case g.Verdict == machine.Cleared:
+		return Verdict{"red", "CLEARED", "Do not open: " + because + story}
+	case g.Verdict == machine.AtUnit:
+		return Verdict{"petrol", "AT THE UNIT", wording.Behind("", because) + story}
+	case g.First && l.unit.NotAsked == "":
+		return Verdict{"red", "FIRST", "before anything is opened: " + ask}
+	case g.Verdict == machine.Elsewhere:
+		return Verdict{"ochre", "ELSEWHERE", "Look there first: " + because + story}
 	case l.unit.NotAsked != "":
 		return Verdict{"ochre", "NOT ASKED", l.unit.NotAsked}
+	case g.Told == 0:
+		return Verdict{"ochre", "?", "not checked at the machine yet. Begin with: " + ask}
+	case ask == "" || g.Holds(false) == machine.HoldNone:
+		return Verdict{"petrol", "TO BE OPENED", "what can be asked at the machine was asked; nothing points elsewhere"}
 	}
-	if g.Sound > 0 {
-		return Verdict{
-			"ochre",
-			"?",
-			fmt.Sprintf("%d of it whole at the machine; what it does itself was not tried", g.Sound),
-		}
-	}
-	return Verdict{"ochre", "?", "not checked at the machine yet"}
+	return Verdict{"ochre", "?", fmt.Sprintf("not settled yet. What would tell most: %s", ask)}
 }
 
 // VariantFace is which variant the marks on the outside make it.
