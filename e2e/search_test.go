@@ -52,8 +52,8 @@ func leads(st *bench.State, step string) (string, *bench.Advised) {
 }
 
 // Three faults in a row, worked on the page from stiff to good: a cartridge cocked by a proud pin, its drum out of
-// square, and a control that is dead. A ring that is slackened points behind itself, a pin that is seated is a part of
-// the truth, and what was swapped in vain is acquitted.
+// square, and a control that is dead. A ring that is slackened points behind itself, a pin that is seated is a part
+// of the truth, and what was swapped in vain is acquitted.
 func TestThreeFaultsAreWorkedOnThePage(t *testing.T) {
 	t.Parallel()
 	s := serve(t)
@@ -72,10 +72,28 @@ func TestThreeFaultsAreWorkedOnThePage(t *testing.T) {
 
 	st = u.tried(tag, 2, "cover bolts slackened", "joint slackened", "Cover bolts", stiff("16 N·m"))
 	ledgerSays(t, st, "as bad with cover bolts slack")
-	st = u.tried(tag, 3, "front bearing swapped", "swapped for one known to be good", "Front bearing", stiff("16 N·m"))
+	st = u.tried(
+		tag,
+		3,
+		"front bearing swapped",
+		"swapped for one known to be good",
+		"Front bearing",
+		stiff("16 N·m"),
+	)
 	ledgerSays(t, st, "front bearing is acquitted of turn by hand")
-	st = u.tried(tag, 4, "locating pin driven home", "out and fitted again as it belongs", "Locating pins", stiff("9 N·m"))
-	ledgerSays(t, st, "turn by hand came nearer, 16 N·m to 9 N·m: locating pins is a part of it, something else is left")
+	st = u.tried(
+		tag,
+		4,
+		"locating pin driven home",
+		"out and fitted again as it belongs",
+		"Locating pins",
+		stiff("9 N·m"),
+	)
+	ledgerSays(
+		t,
+		st,
+		"turn by hand came nearer, 16 N·m to 9 N·m: locating pins is a part of it, something else is left",
+	)
 	part, _ := leads(st, turn)
 	assert.NotContains(t, []string{"Locating pins", "Front bearing"}, part)
 	free := [][2]string{{"hand_turn/word", "free"}, {"hand_turn/torque", "2 N·m"}}
@@ -94,8 +112,8 @@ func TestThreeFaultsAreWorkedOnThePage(t *testing.T) {
 	u.quiet()
 }
 
-// What hides a fault is called so and cures nothing, and a fault that a change brings in is laid to what was changed or
-// came off for it.
+// What hides a fault is called so and cures nothing, and a fault that a change brings in is laid to what was
+// changed or came off for it.
 func TestHiddenAndBroughtInOnThePage(t *testing.T) {
 	t.Parallel()
 	s := serve(t)
@@ -105,16 +123,31 @@ func TestHiddenAndBroughtInOnThePage(t *testing.T) {
 	u.cautions()
 	const swapped = "swapped for one known to be good"
 	reads := func(turn, answers string) [][2]string {
-		return [][2]string{{"hand_turn/word", turn}, {"compensator/word", answers}, {"compensator/pressure", "175 bar"}}
+		return [][2]string{
+			{"hand_turn/word", turn},
+			{"compensator/word", answers},
+			{"compensator/pressure", "175 bar"},
+		}
 	}
 	u.tried(tag, 1, "", "", "", reads("free", "hunts"))
 	st := u.tried(tag, 2, "filled with thicker oil", "", "", reads("free", "at once"))
 	ledgerSays(t, st, "compensator answers came right because the fault is hidden, not found")
 	part, _ := leads(st, "compensator answers")
 	assert.NotEmpty(t, part, "it is left as it was")
-	st = u.tried(tag, 3, "control spool swapped, its own oil again", swapped, "Control spool", reads("stiff", "at once"))
+	st = u.tried(
+		tag,
+		3,
+		"control spool swapped, its own oil again",
+		swapped,
+		"Control spool",
+		reads("stiff", "at once"),
+	)
 	ledgerSays(t, st, "compensator answers came right: control spool bore it")
-	ledgerSays(t, st, "turn by hand went wrong with this change: control spool, or how what came off for it went back")
+	ledgerSays(
+		t,
+		st,
+		"turn by hand went wrong with this change: control spool, or how what came off for it went back",
+	)
 	st = u.tried(tag, 4, "control cap drawn again", "out and fitted again as it belongs", "Control cap",
 		reads("free", "at once"))
 	ledgerSays(t, st, "turn by hand came right: control cap bore it")

@@ -94,13 +94,14 @@ var minutesOf = map[search.Kind]float64{search.Swap: 20, search.Renew: 25, searc
 func (st *Inferred) tried(kind search.Kind, part string) bool {
 	return slices.ContainsFunc(st.tries(), func(t search.Try) bool {
 		return slices.ContainsFunc(t.Moves, func(m search.Move) bool {
-			return m.Kind == kind && (m.Part == part || kind == search.Loosen && slices.Contains(st.ways()[m.Part], part))
+			return m.Kind == kind &&
+				(m.Part == part || kind == search.Loosen && slices.Contains(st.ways()[m.Part], part))
 		})
 	})
 }
 
-// candidates are the single changes that could be made for a step. What is renewed whenever it comes out is not fitted
-// again, and a joint is slackened only where nothing is under pressure.
+// candidates are the single changes that could be made for a step. What is renewed whenever it comes out is not
+// fitted again, and a joint is slackened only where nothing is under pressure.
 func (st *Inferred) candidates(step string) (out []search.Candidate) {
 	manner, test := st.mannerOf(step), st.testOf(step)
 	add := func(kind search.Kind, p *Part) {

@@ -1,9 +1,12 @@
 package bench
 
 import (
+	"slices"
+
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/stops"
+	"corvek/core/unit"
 )
 
 // Shut says why the unit is not opened yet: the gauges hold it and no lead opened
@@ -43,4 +46,10 @@ func (st *Rated) VariantRule() string {
 		return name + ": " + st.Variant.Why
 	}
 	return name + ": entered by hand"
+}
+
+// Asks reports that a question is asked of a unit of the job at its machine.
+func (st *Given) Asks(u *unit.Unit, question string) bool {
+	f := st.Families(u)
+	return f != nil && slices.Contains(f.Gauge, question)
 }

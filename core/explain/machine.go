@@ -22,8 +22,8 @@ type Question struct {
 }
 
 // evenly is how likely it is, before anything was told, that what is complained of is settled at the machine. What
-// comes to a bench was taken off for a reason, and the priors are of that; at the machine nobody knows yet. Guidance of
-// ours: as often as not.
+// comes to a bench was taken off for a reason, and the priors are of that; at the machine nobody knows yet.
+// Guidance of ours: as often as not.
 const evenly = 0.5
 
 // AtMachine weighs what was told before a unit is opened.

@@ -19,6 +19,7 @@ type Question struct {
 	Code, Ask, How string
 	Answers        []Answer
 	NeedsAnother   bool // it takes another unit, which few have at hand
+	OfMachine      bool // one answer holds of all units of the machine
 }
 
 // Answer is one thing the gauge can show, with what it means.
@@ -29,7 +30,7 @@ type Answer struct {
 
 // questions is the shop's gauge logic; families name the ones that apply.
 var questions = []Question{
-	{Code: "known_gauge", Ask: "Does a known-good gauge show the same?",
+	{Code: "known_gauge", OfMachine: true, Ask: "Does a known-good gauge show the same?",
 		How: "Swap the gauge before anything else; it costs five minutes", Answers: []Answer{
 			{"same", "same reading", "the reading is real", Sound},
 			{"differs", "other reading", "the gauge was wrong; start over with the good one", Elsewhere}}},
@@ -42,13 +43,23 @@ var questions = []Question{
 		How: "Look at coupling, key and spline with the guard back on before it runs", Answers: []Answer{
 			{"yes", "turns", "the drive is whole", Sound},
 			{"no", "drive turns, shaft does not", "coupling, key or spline has gone", Elsewhere}}},
-	{Code: "inlet", Ask: "Is the inlet open and full?", How: "Valve, strainer, level, vacuum at the inlet port", Answers: []Answer{
-		{"good", "open, little vacuum", "the inlet is not the reason", Sound},
-		{"choked", "closed or high vacuum", "it starves; mend the inlet and try again", Elsewhere},
-		{NotLooked, "not looked", "look before it is opened", Open}}},
-	{Code: "feed_pressure", Ask: "What does the feed pump give?", How: "Test port between feed and main pump", Answers: []Answer{
-		{"good", "in its range", "the feed is not the reason", Sound},
-		{"low", "low or none", "feed pump, its drive or an open path; not the main pump yet", Open}}},
+	{
+		Code: "inlet",
+		Ask:  "Is the inlet open and full?",
+		How:  "Valve, strainer, level, vacuum at the inlet port",
+		Answers: []Answer{
+			{"good", "open, little vacuum", "the inlet is not the reason", Sound},
+			{"choked", "closed or high vacuum", "it starves; mend the inlet and try again", Elsewhere},
+			{NotLooked, "not looked", "look before it is opened", Open}},
+	},
+	{
+		Code: "feed_pressure",
+		Ask:  "What does the feed pump give?",
+		How:  "Test port between feed and main pump",
+		Answers: []Answer{
+			{"good", "in its range", "the feed is not the reason", Sound},
+			{"low", "low or none", "feed pump, its drive or an open path; not the main pump yet", Open}},
+	},
 	{Code: "on_stroke", Ask: "Does it go to high pressure the moment it turns, with no demand?",
 		How: "Watch outlet pressure as the drive starts", Answers: []Answer{
 			{"yes", "yes, the drive labours",
@@ -59,9 +70,14 @@ var questions = []Question{
 			{"falls", "falls to standby",
 				"the signal is held up from outside; the pump answers as it should", Acquits},
 			{"stays", "stays high", "control or swash plate holds it on stroke", AtUnit}}},
-	{Code: "adjuster", Ask: "Does its adjuster change anything?", How: "Half a turn out and back, counted", Answers: []Answer{
-		{"works", "pressure follows", "the valve answers", Elsewhere},
-		{"dead", "no effect", "stuck, or fed by something that overrides it", AtUnit}}},
+	{
+		Code: "adjuster",
+		Ask:  "Does its adjuster change anything?",
+		How:  "Half a turn out and back, counted",
+		Answers: []Answer{
+			{"works", "pressure follows", "the valve answers", Elsewhere},
+			{"dead", "no effect", "stuck, or fed by something that overrides it", AtUnit}},
+	},
 	{Code: "new_unit", Ask: "Did another unit show the same in its place?", How: "Ask what was swapped, and when",
 		NeedsAnother: true, Answers: []Answer{
 			{"same", "same symptom", "the unit is cleared; the fault stayed at the machine", Acquits},
@@ -70,11 +86,16 @@ var questions = []Question{
 	{Code: "burst_disc", Ask: "Is a burst disc blown?", How: "Look at its tell-tale", Answers: []Answer{
 		{"blown", "blown", "something downstream is blocked", Elsewhere},
 		{"whole", "whole", "pressure never went that far", Open}}},
-	{Code: "creep_way", Ask: "When does it creep?", How: "Try turning with no load, then holding a load", Answers: []Answer{
-		{"no_load", "turns with no load", "a clutch drags it along, or oil that comes past a valve", Open},
-		{"pays_out", "pays out under load", "brake is weak", AtUnit},
-		{"both", "both", "two faults until shown otherwise", Open},
-		{"not", "does not creep", "nothing drags and nothing slips", Sound}}},
+	{
+		Code: "creep_way",
+		Ask:  "When does it creep?",
+		How:  "Try turning with no load, then holding a load",
+		Answers: []Answer{
+			{"no_load", "turns with no load", "a clutch drags it along, or oil that comes past a valve", Open},
+			{"pays_out", "pays out under load", "brake is weak", AtUnit},
+			{"both", "both", "two faults until shown otherwise", Open},
+			{"not", "does not creep", "nothing drags and nothing slips", Sound}},
+	},
 	{Code: "release_line", Ask: "Control in neutral: does pressure stay in the brake's release line?",
 		How: "Gauge in the line at the brake, load on the ground", Answers: []Answer{
 			{"stays", "stays", "the brake is held open from outside", Elsewhere},
@@ -87,7 +108,7 @@ var questions = []Question{
 		How: "Shut-off at the cylinder, away from this valve; load supported first", Answers: []Answer{
 			{"drifts", "still drifts", "the cylinder lets it down by itself", Elsewhere},
 			{"holds", "holds", "what lets it down lies on the valve's side", AtUnit}}},
-	{Code: "gained_what", Ask: "The sump that rises: what came in?",
+	{Code: "gained_what", OfMachine: true, Ask: "The sump that rises: what came in?",
 		How: "Smell; a drop on paper; a glass left to settle an hour", Answers: []Answer{
 			{"fuel", "smells of fuel, thin", "fuel gets into the sump from the engine's side", Elsewhere},
 			{"coolant", "sweet, or water below", "coolant or water gets in, by a cooler or from outside", Elsewhere},
@@ -97,10 +118,15 @@ var questions = []Question{
 		How: "Levels of both, read with the machine as its book says", Answers: []Answer{
 			{"gained", "gained", "a shaft seal passes oil across; ask what loaded it", AtUnit},
 			{"not", "no", "it went elsewhere", Open}}},
-	{Code: "air_supply", Ask: "Is the supply air there at the unit while it works?", How: "Gauge at the unit's own port, working",
+	{
+		Code:      "air_supply",
+		OfMachine: true,
+		Ask:       "Is the supply air there at the unit while it works?",
+		How:       "Gauge at the unit's own port, working",
 		Answers: []Answer{
 			{"good", "full pressure", "the supply is not the reason", Sound},
-			{"falls", "falls away", "supply, regulator or line", Elsewhere}}},
+			{"falls", "falls away", "supply, regulator or line", Elsewhere}},
+	},
 }
 
 // Questions are all gauge questions, in the order they are offered.

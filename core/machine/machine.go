@@ -1,5 +1,6 @@
 // Package machine concludes from what was told and tried at the machine whether a unit is opened: the same causes are
-// weighed as later at the bench, those at the unit and those away from it, so that answers that fit one story make one.
+// weighed as later at the bench, those at the unit and those away from it, so that answers that fit one story make
+// one.
 package machine
 
 import (
@@ -129,7 +130,8 @@ func (g *Gauge) ask(m explain.Machine, f *family.Family, open map[string]bool) {
 		}
 	}
 	g.First = best >= askFirst && g.Told > 0
-	if at := slices.IndexFunc(f.Gauge, func(code string) bool { return open[code] }); g.Told == 0 && g.Ask == "" && at >= 0 {
+	at := slices.IndexFunc(f.Gauge, func(code string) bool { return open[code] })
+	if g.Told == 0 && g.Ask == "" && at >= 0 {
 		g.Ask = f.Gauge[at]
 	}
 }

@@ -26,8 +26,8 @@ const (
 	Untold    Says = "not_tested" // the step was not done again
 )
 
-// Line is a line of the ledger. Shown are the figures of what came nearer or got worse: "16 N·m to 9 N·m". Off is what
-// had come off for a change that the step went wrong with, and may lie wrong as well.
+// Line is a line of the ledger. Shown are the figures of what came nearer or got worse: "16 N·m to 9 N·m". Off is
+// what had come off for a change that the step went wrong with, and may lie wrong as well.
 type Line struct {
 	Try   int
 	Step  string
@@ -216,12 +216,12 @@ func (t Try) off() (out []string) {
 	return out
 }
 
-// Acquits reports a change that clears the piece itself where the step stays as bad as it was. Who only looked, washed
-// or fitted it again has cleared nothing.
+// Acquits reports a change that clears the piece itself where the step stays as bad as it was. Who only looked,
+// washed or fitted it again has cleared nothing.
 func (k Kind) Acquits() bool { return k == Swap || k == Renew || k == Adjust }
 
-// left is the share of what was thought of the piece itself, or its setting, that is left; how it was fitted is another
-// thing.
+// left is the share of what was thought of the piece itself, or its setting, that is left; how it was fitted is
+// another thing.
 func (b *belief) left(by turn, m Move) float64 {
 	was, is := 0.0, 0.0
 	for i, p := range b.shares() {

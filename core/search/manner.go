@@ -96,8 +96,8 @@ var often = map[string][manners]float64{
 	"disc_valve":     {0.3, 3, 0.05, 0.3, 1},
 }
 
-// seats is the share of what speaks for a part that lies in how it is fitted: much where it is clamped or pressed, little
-// where it runs.
+// seats is the share of what speaks for a part that lies in how it is fitted: much where it is clamped or pressed,
+// little where it runs.
 var seats = map[string]float64{"cover": 0.8, "plate": 0.5, "valve_plate": 0.5, "gland": 0.7, "bolts": 0.7,
 	"dowels": 0.8, "key": 0.5, "pin": 0.8, "retaining_ring": 0.7, "shims": 0.4, "plug": 0.6, "fitting": 0.8,
 	"spacer": 0.5, "o_ring": 0.6, "backup_ring": 0.6, "lip_seal": 0.5, "piston_seal": 0.4, "gasket": 0.5,

@@ -1,6 +1,6 @@
-// Package search keeps the ledger of a search for the fault after a failed test. It is inference: what may be wrong is
-// weighed, each change says what of it it could have cured, and each reading updates all that is left. It works step
-// by step of the test, because a unit may have several troubles that show at different steps.
+// Package search keeps the ledger of a search for the fault after a failed test. It is inference: what may be wrong
+// is weighed, each change says what of it it could have cured, and each reading updates all that is left. It works
+// step by step of the test, because a unit may have several troubles that show at different steps.
 package search
 
 import (
@@ -96,8 +96,8 @@ func (m Move) eases(t Trouble) float64 {
 	return 0
 }
 
-// Reading is how a step came out. Off is how far its figure lies from good, in its own unit, and Shown the figure as it
-// is said; both are valid with Told.
+// Reading is how a step came out. Off is how far its figure lies from good, in its own unit, and Shown the figure
+// as it is said; both are valid with Told.
 type Reading struct {
 	Verdict metrology.Verdict
 	Off     float64
@@ -124,8 +124,8 @@ func (t Try) lasts() bool { return !t.has(Loosen) && !t.has(Mask) }
 // Outcome is how a reading stands to the one before it.
 type Outcome string
 
-// The outcomes. Better and worse are told by figures, a quarter of the way at least; without them a step that is still
-// out is the same.
+// The outcomes. Better and worse are told by figures, a quarter of the way at least; without them a step that is
+// still out is the same.
 const (
 	Right  Outcome = "right"
 	Better Outcome = "better"

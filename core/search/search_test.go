@@ -93,14 +93,23 @@ func TestThreeFaultsInARow(t *testing.T) {
 		return pump(search.Binds)(step)
 	}
 	s := search.Weigh(tries[:3], manner)
-	assert.Equal(t, []search.Says{search.Open, search.Partly}, says(s, 3), "the relief's pin says nothing, the shaft's does")
+	assert.Equal(
+		t,
+		[]search.Says{search.Open, search.Partly},
+		says(s, 3),
+		"the relief's pin says nothing, the shaft's does",
+	)
 	assert.Contains(t, s.Lines, search.Line{Try: 3, Step: "turn", Parts: []string{"pin"}, Says: search.Partly,
 		Shown: "16 N·m to 9 N·m"})
 	assert.Less(t, share(s, "turn", "pin"), 0.2, "what it bore is cured")
 	assert.Equal(t, "bearing", s.Parts("turn")[0].Part)
 	s = search.Weigh(tries, manner)
 	assert.Contains(t, s.Lines, search.Line{Try: 4, Step: "turn", Parts: []string{"bearing"}, Says: search.Blamed})
-	assert.Contains(t, s.Lines, search.Line{Try: 4, Step: "relief", Parts: []string{"bearing"}, Says: search.Acquitted})
+	assert.Contains(
+		t,
+		s.Lines,
+		search.Line{Try: 4, Step: "relief", Parts: []string{"bearing"}, Says: search.Acquitted},
+	)
 	assert.Contains(t, s.Lines, search.Line{Try: 5, Step: "relief", Parts: []string{"spring"}, Says: search.Blamed})
 	assert.Empty(t, s.StillOut())
 }
@@ -170,8 +179,8 @@ func TestANewFaultIsNotAlwaysTheChangedParts(t *testing.T) {
 	assert.Greater(t, parts[1].P, 0.15)
 }
 
-// Where it is as likely in each of four parts and a slack cover tells two from two, that is worth more than to swap one
-// of them, and it costs less; what the outcomes would leave is what they leave when they come.
+// Where it is as likely in each of four parts and a slack cover tells two from two, that is worth more than to swap
+// one of them, and it costs less; what the outcomes would leave is what they leave when they come.
 func TestTheAdviceSplitsBest(t *testing.T) {
 	tries := []search.Try{try(1, readings{"turn": bad})}
 	s := search.Weigh(tries, pump(search.Binds))
@@ -200,8 +209,8 @@ func TestTheAdviceSplitsBest(t *testing.T) {
 	assert.False(t, ok, "it is not out")
 }
 
-// A second way to the same shares: a hundred thousand units with troubles drawn by their weights are changed and read as
-// the model says, and those are counted that read as this one did.
+// A second way to the same shares: a hundred thousand units with troubles drawn by their weights are changed and
+// read as the model says, and those are counted that read as this one did.
 func TestSharesAgreeWithCountedUnits(t *testing.T) {
 	troubles := []search.Trouble{{Part: "a", Way: search.Fault, Weight: 3}, {Part: "b", Way: search.Seat, Weight: 2,
 		Behind: []string{"j"}}, {Part: "c", Way: search.Dirt, Weight: 1}, {Way: search.Fault, Weight: 1}}

@@ -184,7 +184,11 @@ func unique[T any](t *tree, name string, rows []T, key func(T) any) {
 
 func (r *reader) read(root *tree) {
 	for _, x := range root.list("acknowledgements", 200) {
-		a := &unit.Acknowledgement{Caution: x.text("caution", mostName), By: x.text("by", mostName), At: x.moment("at")}
+		a := &unit.Acknowledgement{
+			Caution: x.text("caution", mostName),
+			By:      x.text("by", mostName),
+			At:      x.moment("at"),
+		}
 		if _, known := family.CautionByCode(a.Caution); !known {
 			x.fail("caution", "%q is not a caution", a.Caution)
 		}
@@ -239,7 +243,8 @@ func (r *reader) reopenings(root *tree) {
 		r.job.Reopenings = append(r.job.Reopenings, o)
 		x.end()
 	}
-	if n := len(r.job.Reopenings); n > 0 && r.job.HandedOver() && r.job.HandedOverAt.Before(r.job.Reopenings[n-1].At) {
+	if n := len(r.job.Reopenings); n > 0 && r.job.HandedOver() &&
+		r.job.HandedOverAt.Before(r.job.Reopenings[n-1].At) {
 		root.fail("handed_over_at", "lies before the job was opened again the last time")
 	}
 }
@@ -275,7 +280,10 @@ func (r *reader) followUps(root *tree) {
 func (r *reader) pictures(root *tree) (files []string) {
 	for _, x := range root.list("pictures", job.MostPictures) {
 		p := r.job.AddPicture(&unit.Picture{Name: x.text("name", mostName),
-			MediaType: x.text("media_type", mostName), Part: x.text("part", mostName), Mark: x.text("mark", mostName)})
+			MediaType: x.text(
+				"media_type",
+				mostName,
+			), Part: x.text("part", mostName), Mark: x.text("mark", mostName)})
 		p.Number = x.whole("number", p.Number, 1, 10000)
 		p.Unit = x.whole("unit", 1, 1, len(r.job.Units))
 		u := r.job.Unit(p.Unit)

@@ -143,7 +143,12 @@ func TestMarkOnAPartIsHeardEverywhere(t *testing.T) {
 	put(t, s, tag, "u1/part/retainer/mark/broken/origin", "made_by_us")
 	_, said = strength()
 	assert.False(t, said, "what we broke says nothing of the cause")
-	assert.Equal(t, decide.Replace, load(t, s, tag).ByCode["retainer"].Proposal.Choice, "and it is broken all the same")
+	assert.Equal(
+		t,
+		decide.Replace,
+		load(t, s, tag).ByCode["retainer"].Proposal.Choice,
+		"and it is broken all the same",
+	)
 	put(t, s, tag, "u1/part/retainer/mark/broken/state", "")
 	assert.Equal(t, decide.Keep, load(t, s, tag).ByCode["retainer"].Proposal.Choice)
 

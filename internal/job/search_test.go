@@ -58,8 +58,12 @@ func TestThreeFaultsAreFoundInThreeAttempts(t *testing.T) {
 	}
 	const good, weak = "45.9 L/min", "38.0 L/min"
 	run(bench.Change{}, "160 bar", weak, "drips")
-	st := run(bench.Change{Words: "relief spring swapped", Kind: string(search.Swap), Part: "relief_spring"}, "197 bar",
-		weak, "drips")
+	st := run(
+		bench.Change{Words: "relief spring swapped", Kind: string(search.Swap), Part: "relief_spring"},
+		"197 bar",
+		weak,
+		"drips",
+	)
 	ledger := words(st)
 	assert.Contains(t, ledger, "relief setting came right: relief spring bore it")
 	assert.Contains(t, ledger, "relief spring is acquitted of duty pressure")
@@ -67,7 +71,13 @@ func TestThreeFaultsAreFoundInThreeAttempts(t *testing.T) {
 	require.NotEmpty(t, left)
 	for _, l := range left {
 		if assert.NotNil(t, l.Next, l.Step) {
-			assert.False(t, l.Next.Part == "relief_spring" && l.Next.Kind == string(search.Swap), "%s: %s", l.Step, l.Next.Does)
+			assert.False(
+				t,
+				l.Next.Part == "relief_spring" && l.Next.Kind == string(search.Swap),
+				"%s: %s",
+				l.Step,
+				l.Next.Does,
+			)
 		}
 		for _, p := range l.Parts {
 			t.Log(l.Step, p.Name, p.Share)

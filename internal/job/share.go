@@ -15,13 +15,13 @@ import (
 // all.
 func (s *Service) SayOfAll(ctx context.Context, who people.Actor, tag string, number int) error {
 	return s.onUnit(ctx, who, people.RoleTechnician, tag, number,
-		func(w *writing, u *unit.Unit, _ *bench.State) (string, error) {
-			shared := entry.SharedBy(w.Job, number)
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
+			shared := entry.SharedBy(w.Job, number, st.Asks)
 			if len(shared) == 0 {
 				return "", field.Errorf("share", "there is nothing that the other units do not know")
 			}
 			for _, v := range shared {
-				place, f, err := entry.Resolve(w.Job, v.To.Ref(v.Field.Name), w.shop)
+				place, f, err := entry.Resolve(w.Job, v.Ref, w.shop)
 				if err != nil {
 					return "", err
 				}

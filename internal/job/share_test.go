@@ -20,13 +20,23 @@ func TestWhatUnitsShareIsSaidOnce(t *testing.T) {
 	put(t, s, tag, "u1/machine", "Log loader 2")
 	put(t, s, tag, "u1/displacement", "71 cc/rev")
 	put(t, s, tag, "u2/hours", "900")
-	assert.Equal(t, []string{"Machine it sits in", "Fluid", "Nobody can be asked at the machine, because"},
-		entry.SharedLabels(entry.SharedBy(load(t, s, tag).Job, 1)))
+	put(t, s, tag, "u1/gauge/known_gauge", "same")
+	put(t, s, tag, "u1/gauge/drive_turns", "yes")
+	put(t, s, tag, "u1/gauge/feed_pressure", "good")
+	st := load(t, s, tag)
+	assert.Equal(t, []string{"Machine it sits in", "Fluid", "Nobody can be asked at the machine, because",
+		"Does a known-good gauge show the same?"}, entry.SharedLabels(entry.SharedBy(st.Job, 1, st.Asks)))
 	require.NoError(t, s.SayOfAll(t.Context(), iva, tag, 1))
 	second := load(t, s, tag).Job.Unit(2)
 	assert.Equal(t, "mineral oil VG 46", second.Fluid)
 	assert.Equal(t, "Log loader 2", second.Machine)
 	assert.Equal(t, "900", second.Hours.String(), "its own")
+	assert.Equal(
+		t,
+		map[string]string{"known_gauge": "same"},
+		map[string]string(second.Gauge),
+		"each has its own drive",
+	)
 	assert.True(t, second.Displacement.IsZero(), "of the first one alone")
 	assert.ErrorContains(t, s.SayOfAll(t.Context(), iva, tag, 1), "nothing")
 }

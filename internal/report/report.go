@@ -282,7 +282,10 @@ func pointText(a *bench.Attempt, t *family.Test, units quantity.System) string {
 // clearances predict before and after the work, and every measured point. The
 // page of Prove shows the same drawing.
 func Plot(st *bench.State, units quantity.System) string {
-	delivers := slices.ContainsFunc(st.Family.Tests, func(t family.Test) bool { return t.Judges(family.ByEfficiency) })
+	delivers := slices.ContainsFunc(
+		st.Family.Tests,
+		func(t family.Test) bool { return t.Judges(family.ByEfficiency) },
+	)
 	if !delivers || st.Found.Theoretical() <= 0 || !st.Duty.HasPressure {
 		return ""
 	}

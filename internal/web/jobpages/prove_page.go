@@ -209,10 +209,13 @@ func changeOf(p ProvePage, name string) ChangeOf {
 }
 
 func (s *Pages) nextAttempt(c *echo.Context) error {
-	return site.Done(c, s.Jobs.NextAttempt(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), bench.Change{
-		Words: c.FormValue("one_change"), Kind: c.FormValue("change_kind"), Part: c.FormValue("change_part"),
-		Second: c.FormValue("second_change"), SecondKind: c.FormValue("second_kind"),
-		SecondPart: c.FormValue("second_part")}))
+	return site.Done(
+		c,
+		s.Jobs.NextAttempt(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), bench.Change{
+			Words: c.FormValue("one_change"), Kind: c.FormValue("change_kind"), Part: c.FormValue("change_part"),
+			Second: c.FormValue("second_change"), SecondKind: c.FormValue("second_kind"),
+			SecondPart: c.FormValue("second_part")}),
+	)
 }
 
 func (s *Pages) startHold(c *echo.Context) error {
@@ -223,8 +226,11 @@ func (s *Pages) startHold(c *echo.Context) error {
 }
 
 func (s *Pages) pour(c *echo.Context) error {
-	return site.Done(c, s.Jobs.Pour(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), c.FormValue("code"),
-		c.FormValue("pour_volume"), c.FormValue("pour_stroke")))
+	return site.Done(
+		c,
+		s.Jobs.Pour(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), c.FormValue("code"),
+			c.FormValue("pour_volume"), c.FormValue("pour_stroke")),
+	)
 }
 
 func (s *Pages) endHold(c *echo.Context) error {

@@ -118,7 +118,7 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 		OnBench:  same.Open,
 		Perhaps:  same.Perhaps,
 		Before:   beforeRows(same.Before),
-		Shares:   entry.SharedLabels(entry.SharedBy(l.st.Job, l.unitNo)),
+		Shares:   entry.SharedLabels(entry.SharedBy(l.st.Job, l.unitNo, l.st.Asks)),
 		Told:     l.ofJob("complaint", "caller"),
 		Accounts: l.unit.Accounts,
 		Symptoms: l.symptoms(),
@@ -283,7 +283,11 @@ func (l *look) gaugeVerdict() Verdict {
 	case g.Told == 0:
 		return Verdict{"ochre", "?", "not checked at the machine yet. Begin with: " + ask}
 	case ask == "" || g.Holds(false) == machine.HoldNone:
-		return Verdict{"petrol", "TO BE OPENED", "what can be asked at the machine was asked; nothing points elsewhere"}
+		return Verdict{
+			"petrol",
+			"TO BE OPENED",
+			"what can be asked at the machine was asked; nothing points elsewhere",
+		}
 	}
 	return Verdict{"ochre", "?", fmt.Sprintf("not settled yet. What would tell most: %s", ask)}
 }
