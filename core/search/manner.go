@@ -31,7 +31,8 @@ func MannerOf(t *family.Test, figure string) Manner {
 	read, _ := t.ReadOf(figure)
 	said := func(word string) bool { return slices.Contains(t.Words, word) }
 	switch {
-	case figure != "" && (read.By == family.BySetting || read.By == family.ByReseat || slices.Contains(settings, figure)):
+	case figure != "" && (read.By == family.BySetting || read.By == family.ByReseat ||
+		slices.Contains(settings, figure)):
 		return Sets
 	case figure != "" && (read.By == family.ByLimit || read.By == family.ByOverall) && slices.Contains(hard, figure):
 		return Binds

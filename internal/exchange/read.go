@@ -212,7 +212,8 @@ func (r *reader) passes(root *tree) {
 			x.fail("code", "%q is not the code of a stop", p.Code)
 		case u == nil:
 			x.fail("code", "the job has no unit %d", code.Unit)
-		case code.Kind != unit.StopCaution && code.Kind != unit.StopGauges && code.Part != "" && u.Part(code.Part) == nil:
+		case code.Kind != unit.StopCaution && code.Kind != unit.StopGauges &&
+			code.Part != "" && u.Part(code.Part) == nil:
 			x.fail("code", "unit %d has no part %q", code.Unit, code.Part)
 		case strings.TrimSpace(p.Reason) == "" || p.By == "":
 			x.fail("reason", "a stop is waived by somebody, with a reason")
