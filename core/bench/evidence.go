@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"corvek/core/build"
+	"corvek/core/entry"
 	"corvek/core/explain"
 	"corvek/core/family"
 	"corvek/core/fluid"
@@ -99,9 +100,30 @@ func (st *Stripped) situation() explain.Situation {
 	return s
 }
 
-// automatic turns what other stations know into a finding.
+// automatic turns what other stations know into a finding. What is seen in one place is seen; it is absent where one
+// that can tell tells so and none shows it.
 func (st *Weighed) automatic(e *explain.Evidence) (strength float64, source string, ok bool) {
-	from := e.From
+	for _, from := range e.Froms() {
+		s, where, tells := st.automaticFrom(e, from)
+		if tells && (!ok || s > strength) {
+			strength, source, ok = s, where, true
+		}
+	}
+	return strength, source, ok
+}
+
+func (st *Weighed) automaticFrom(e *explain.Evidence, from explain.From) (strength float64, source string, ok bool) {
+	for _, look := range []func(explain.From) (float64, string, bool){st.automaticMeasured, st.automaticTold,
+		st.automaticBench, st.automaticTest, st.automaticFluid} {
+		if strength, source, ok = look(from); ok {
+			return strength, source, ok
+		}
+	}
+	return st.automaticMark(e, from.Mark)
+}
+
+// automaticMeasured turns readings and counts into findings.
+func (st *Weighed) automaticMeasured(from explain.From) (strength float64, source string, ok bool) {
 	switch {
 	case from.Used != "":
 		if f := st.feature(from.Used); f != nil && f.Found.Any && f.Found.HasUsed {
@@ -112,6 +134,15 @@ func (st *Weighed) automatic(e *explain.Evidence) (strength float64, source stri
 		if f := st.feature(from.Grade); f != nil && f.Found.Grade >= 0 {
 			return explain.StrengthOfGrade(f.Found.Grade), "by touch: " + family.Grades[f.Found.Grade], true
 		}
+	case from.Odd != "":
+		if f := st.feature(from.Odd); f != nil && f.Found.Complete {
+			if f.Found.Odd > 0 {
+				return explain.Seen, "measured: no. " + strconv.Itoa(f.Found.Odd) + " is an outlier", true
+			}
+			return explain.Absent, "measured: all alike", true
+		}
+	case from.Off.Path != "":
+		return st.automaticOff(from.Off)
 	case from.Missing != "":
 		if p := st.ByCode[from.Missing]; p != nil && p.Off {
 			if p.Missing > 0 {
@@ -121,36 +152,49 @@ func (st *Weighed) automatic(e *explain.Evidence) (strength float64, source stri
 				return explain.Absent, "strip count correct", true
 			}
 		}
+	}
+	return 0, "", false
+}
+
+// automaticOff turns a reading beyond a limit on one side into a finding, and one within its limits into none there.
+func (st *Weighed) automaticOff(off explain.Sided) (strength float64, source string, ok bool) {
+	f := st.feature(off.Path)
+	if f == nil || !f.Found.HasValue {
+		return 0, "", false
+	}
+	l := f.Found.Limits
+	over := off.Low && l.HasLower && f.Found.Value < l.Lower || !off.Low && l.HasUpper && f.Found.Value > l.Upper
+	switch {
+	case f.Found.Verdict == metrology.Out && over:
+		return explain.Seen, "measured: " + shownLength(f.Found.Value) + ", out of its limits", true
+	case f.Found.Verdict == metrology.In:
+		return explain.Absent, "measured: within its limits", true
+	}
+	return 0, "", false
+}
+
+// automaticTold turns the complaint and what was asked at the machine into findings.
+func (st *Weighed) automaticTold(from explain.From) (strength float64, source string, ok bool) {
+	switch {
 	case from.Symptom != "":
-		if st.Job.HasSymptom(from.Symptom) {
-			return explain.Seen, "complaint", true
-		}
-	case from.Efficiency != "":
-		if st.Received == nil {
-			return 0, "", false
-		}
-		for _, p := range st.Received.Points {
-			if eff, ok := p.Efficiency(); ok && p.Test.Code == from.Efficiency {
-				return explain.StrengthOfShortfall(eff, proof.Band(st.Family.Accept, p.Test.Pressure)),
-					"as received: " + strconv.Itoa(int(100*eff+0.5)) + " % of theory", true
+		return explain.Seen, "complaint", st.Job.HasSymptom(from.Symptom)
+	case from.Gauge.Asked():
+		if said := st.Unit.Gauge[from.Gauge.To]; family.Answered(said) {
+			if said == from.Gauge.With {
+				return explain.Seen, "asked at the machine", true
 			}
+			return explain.Absent, "asked at the machine", true
 		}
 	}
-	if s, source, ok := st.automaticBench(from); ok {
-		return s, source, ok
-	}
-	if s, source, ok := st.automaticFluid(from.Fluid); ok {
-		return s, source, ok
-	}
-	return st.automaticMark(e)
+	return 0, "", false
 }
 
 // automaticFluid turns what was drained, and what another sump gained, into findings.
-func (st *Rated) automaticFluid(what string) (strength float64, source string, ok bool) {
+func (st *Rated) automaticFluid(from explain.From) (strength float64, source string, ok bool) {
 	u := st.Unit
 	sight := fluid.SightOf(u.DrainedLook)
 	seen, source := false, "drained: "+u.DrainedLook
-	switch what {
+	switch from.Fluid {
 	case "water":
 		if seen = u.Water.SI > 0 || sight.Milky; seen && !sight.Milky {
 			source = "drained: water in it"
@@ -167,52 +211,106 @@ func (st *Rated) automaticFluid(what string) (strength float64, source string, o
 	if seen {
 		return explain.Seen, source, true
 	}
-	return explain.Absent, source, sight.Clear && what != "gained"
+	return explain.Absent, source, sight.Clear && from.Fluid != "gained"
 }
 
-// automaticBench turns the strip record, the gauges and the as-received test
-// into findings.
+// automaticBench turns the strip record and the work into findings.
 func (st *Weighed) automaticBench(from explain.From) (strength float64, source string, ok bool) {
 	switch {
-	case from.Odd != "":
-		if f := st.feature(from.Odd); f != nil && f.Found.Complete {
-			if f.Found.Odd > 0 {
-				return explain.Seen, "measured: no. " + strconv.Itoa(f.Found.Odd) + " is an outlier", true
-			}
-			return explain.Absent, "measured: all alike", true
-		}
-	case from.Gauge.Asked():
-		if said := st.Unit.Gauge[from.Gauge.To]; family.Answered(said) {
-			if said == from.Gauge.With {
-				return explain.Seen, "asked at the machine", true
-			}
-			return explain.Absent, "asked at the machine", true
-		}
 	case from.Stack != "":
-		if p := st.ByCode[from.Stack]; p != nil && p.Stack != nil && len(p.Stack.Found) > 0 && len(p.Stack.Right) > 0 {
+		if p := st.ByCode[from.Stack]; p != nil && p.Stack != nil && len(p.Stack.Found) > 0 &&
+			len(p.Stack.Right) > 0 {
 			if len(p.Stack.FoundDiff) > 0 {
 				return explain.Seen, "stack as removed: " + p.Stack.FoundDiff[0].Text, true
 			}
 			return explain.Absent, "stack as it should be", true
 		}
-	case from.Facing != explain.PartOf{}:
-		return st.automaticFacing(from.Facing)
+	case from.Facing != nil:
+		return st.automaticFacing(*from.Facing)
+	case from.Stuck != nil:
+		return st.automaticStuck(*from.Stuck)
 	case from.Work != "":
 		return st.automaticWork(from.Work)
-	case from.Word.Asked():
-		if st.Received == nil {
-			return 0, "", false
-		}
-		for _, p := range st.Received.Points {
-			if p.Test.Code == from.Word.To && p.Row.Word != "" {
-				if p.Row.Word == from.Word.With {
-					return explain.Seen, "as received: " + from.Word.With, true
-				}
-				return explain.Absent, "as received: " + p.Row.Word, true
-			}
-		}
 	}
 	return 0, "", false
+}
+
+// automaticStuck turns how parts came off into a finding: stuck as they were taken out, which is another thing than
+// stuck in service.
+func (st *Stripped) automaticStuck(of explain.PartOf) (strength float64, source string, ok bool) {
+	noted, all := 0, 0
+	for _, p := range st.Parts {
+		if !of.Of(p.Code, p.Def.Kind) {
+			continue
+		}
+		all++
+		switch {
+		case p.CameStuck():
+			return explain.Seen, strings.ToLower(p.Name) + " came off " + p.Stuck, true
+		case p.Stuck == entry.CameFree:
+			noted++
+		}
+	}
+	return explain.Absent, "came off freely", all > 0 && noted == all
+}
+
+// automaticTest turns the test as received, and a later one of the unit as it was built, into findings.
+func (st *Weighed) automaticTest(from explain.From) (strength float64, source string, ok bool) {
+	switch {
+	case from.Efficiency != "":
+		if p := st.receivedAt(from.Efficiency); p != nil {
+			if eff, ok := p.Efficiency(); ok {
+				return explain.StrengthOfShortfall(eff, proof.Band(st.Family.Accept, p.Test.Pressure)),
+					"as received: " + strconv.Itoa(int(100*eff+0.5)) + " % of theory", true
+			}
+		}
+	case from.Word.Asked():
+		if p := st.receivedAt(from.Word.To); p != nil && p.Row.Word != "" {
+			if p.Row.Word == from.Word.With {
+				return explain.Seen, "as received: " + from.Word.With, true
+			}
+			return explain.Absent, "as received: " + p.Row.Word, true
+		}
+	case from.Step != "":
+		return st.automaticStep(from.Step)
+	}
+	return 0, "", false
+}
+
+// automaticStep turns a step as received that is out into a finding, where one side is asked for only on that side.
+func (st *Tested) automaticStep(said string) (strength float64, source string, ok bool) {
+	code, side, sided := strings.Cut(said, "=")
+	p := st.receivedAt(code)
+	if p == nil {
+		return 0, "", false
+	}
+	name := strings.ToLower(p.Test.Name)
+	switch f := outOf(p); {
+	case p.Verdict == metrology.In:
+		return explain.Absent, "as received: " + name + " in", true
+	case p.Verdict != metrology.Out:
+		return 0, "", false
+	case !sided:
+		return explain.Seen, "as received: " + name + " out", true
+	case f == nil:
+		return 0, "", false
+	case (f.Limits.HasLower && f.Value < f.Limits.Lower) == (side == "low"):
+		return explain.Seen, "as received: " + name + " too " + side, true
+	}
+	return explain.Absent, "as received: " + name + " not too " + side, true
+}
+
+// receivedAt is a step of the test as received, nil where it was not run.
+func (st *Tested) receivedAt(step string) *Point {
+	if st.Received == nil {
+		return nil
+	}
+	for i := range st.Received.Points {
+		if p := &st.Received.Points[i]; p.Test.Code == step {
+			return p
+		}
+	}
+	return nil
 }
 
 // automaticFacing turns which way round a part came out, or any of a @kind, into a finding.
@@ -248,6 +346,13 @@ func (st *Weighed) automaticWork(what string) (strength float64, source string, 
 			if k.Part == "" && k.LeftReason != "" {
 				return explain.Seen, "kit: " + k.Name + " left over", true
 			}
+		}
+	case "received_good":
+		if st.Received != nil && st.Received.Sum != "" {
+			if st.Received.Sum == metrology.In {
+				return explain.Seen, "as received: all that was run is in", true
+			}
+			return explain.Absent, "as received: " + string(st.Received.Sum), true
 		}
 	case "still_fails":
 		for _, a := range st.Attempts {

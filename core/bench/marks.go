@@ -56,7 +56,7 @@ func (st *Stripped) seen(p *AsFound) (out []SeenMark) {
 		default:
 			if e := st.learned.Marked(p.Code, p.Def.Kind, def.Code); e != nil {
 				said := st.Unit.LastSaid(e.Code)
-				if said.State == unit.MarkSeen && e.From.Mark.Means(def.Code) {
+				if said.State == unit.MarkSeen && e.From.Mark != nil && e.From.Mark.Means(def.Code) {
 					out = append(out, SeenMark{MarkDef: def, Origin: said.Origin, How: said.How,
 						Source: strings.ToLower(e.Text)})
 				}
@@ -112,8 +112,7 @@ func (p *AsFound) Breaking() bool {
 }
 
 // automaticMark turns what was seen on the parts an evidence speaks of into a finding.
-func (st *Rated) automaticMark(e *explain.Evidence) (strength float64, source string, ok bool) {
-	on := e.From.Mark
+func (st *Rated) automaticMark(e *explain.Evidence, on *explain.MarkOn) (strength float64, source string, ok bool) {
 	if on == nil {
 		return 0, "", false
 	}
@@ -130,7 +129,9 @@ func (st *Rated) automaticMark(e *explain.Evidence) (strength float64, source st
 		for _, m := range p.Seen {
 			// A mark we made says nothing of the cause; one that speaks for another
 			// evidence more closely counts there.
-			if slices.Contains(on.Marks, m.Code) && m.Origin != unit.OriginBench && st.standsFor(p, m.Code, e) {
+			removed := m.Code == MarkSeized && m.Source != "" && p.Stuck == entry.CameStuck // not in service
+			if !removed && slices.Contains(on.Marks, m.Code) && m.Origin != unit.OriginBench &&
+				st.standsFor(p, m.Code, e) {
 				return explain.StrengthOfSight(m.Origin, m.How), strings.ToLower(p.Name) + ": " + m.Text(), true
 			}
 		}

@@ -51,6 +51,7 @@ type Evidence struct {
 	Destroys   bool     `yaml:"destroys"` // looking spoils what others would look at
 	Age        string   `yaml:"age"`      // how a fresh mark is told from an old one
 	From       From     `yaml:"from"`     // where it comes from by itself
+	Also       []From   `yaml:"also"`     // and where else: one of them is enough
 }
 
 // From ties evidence to what other stations already know. One field is set, or a
@@ -66,10 +67,16 @@ type From struct {
 	Gauge      Answered `yaml:"gauge" json:",omitzero"`  // a question asked at the machine
 	Stack      string   `yaml:"stack"`                   // part whose stack is not as it should be
 	Word       Answered `yaml:"word" json:",omitzero"`   // a step of the test as received
-	Facing     PartOf   `yaml:"facing" json:",omitzero"` // that came out the wrong way round
+	Facing     *PartOf  `yaml:"facing" json:",omitzero"` // that came out the wrong way round
 	Fluid      string   `yaml:"fluid"`                   // water, burnt, metal or gained: what the drained fluid told
-	Work       string   `yaml:"bench"`                   // stiff, piece_left or still_fails: at Build, Kit, Prove
+	Work       string   `yaml:"bench"`                   // stiff, piece_left, still_fails, received_good: at the bench
+	Stuck      *PartOf  `yaml:"stuck" json:",omitzero"`  // that did not come off freely
+	Step       string   `yaml:"step"`                    // of the test: out of its limits as received, or later
+	Off        Sided    `yaml:"off" json:",omitzero"`    // part.feature=low: measured beyond a limit on that side
 }
+
+// Froms are all places where it comes from by itself.
+func (e *Evidence) Froms() []From { return append([]From{e.From}, e.Also...) }
 
 // Telltale reports a mark that hardly anything but its own cause leaves. It is sure
 // enough to be told from anything else, so that alone it outweighs what is usual.

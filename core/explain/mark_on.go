@@ -84,6 +84,30 @@ func (a Answered) MarshalText() ([]byte, error) { return []byte(a.String()), nil
 
 func (a Answered) String() string { return a.To + "=" + a.With }
 
+// Sided is a reading beyond its limit on one side: "bias_spring.free_length=low".
+type Sided struct {
+	Path string // part.feature
+	Low  bool
+}
+
+// UnmarshalText reads it as knowledge has it.
+func (s *Sided) UnmarshalText(text []byte) error {
+	path, side, _ := strings.Cut(string(text), "=")
+	if !strings.Contains(path, ".") || side != "low" && side != "high" {
+		return fmt.Errorf("%q needs a part, its feature and a side, like bias_spring.free_length=low", text)
+	}
+	*s = Sided{path, side == "low"}
+	return nil
+}
+
+// MarshalText writes it as knowledge has it.
+func (s Sided) MarshalText() ([]byte, error) {
+	if s.Low {
+		return []byte(s.Path + "=low"), nil
+	}
+	return []byte(s.Path + "=high"), nil
+}
+
 // Asked reports that there is a question.
 func (a Answered) Asked() bool { return a != Answered{} }
 
@@ -112,9 +136,11 @@ func (k *Knowledge) Marked(part, kind, mark string) *Evidence {
 	close := -1
 	for i := range k.Evidence {
 		e := &k.Evidence[i]
-		on := e.From.Mark
-		if on != nil && on.closeness() > close && on.Of(part, kind) && slices.Contains(on.Marks, mark) {
-			best, close = e, on.closeness()
+		for _, from := range e.Froms() {
+			on := from.Mark
+			if on != nil && on.closeness() > close && on.Of(part, kind) && slices.Contains(on.Marks, mark) {
+				best, close = e, on.closeness()
+			}
 		}
 	}
 	return best
