@@ -80,9 +80,6 @@ func TestWhatIsWrittenDownIsEvidence(t *testing.T) {
 			"u1/attempt/0/point/hold/word: creeps"}, "drifts", "seen", "as received: creeps"},
 		{"the caller's word stands beside a bench that held", "directional_spool_valve", []string{
 			"job/symptom/drifts: yes", "u1/attempt/0/point/hold/word: holds"}, "drifts", "seen", "complaint"},
-		{"a cover that wept at the baseline", "external_gear_pump", []string{
-			"u1/attempt/0/point/leak_watch/word: drips", "u1/attempt/0/point/leak_watch/pressure: 180 bar",
-			"u1/attempt/0/point/leak_watch/temperature: 50 °C"}, "told_leak_joint", "seen", "leak watch"},
 		{"a plate that came out the wrong way round", "external_gear_pump", []string{"u1/part/rear_plate/off: yes",
 			"u1/part/rear_plate/facing: steel to the gears"}, "part_turned", "seen", "came out steel to the gears"},
 		{"not tried", "external_gear_pump", []string{"u1/gauge/new_unit: " + family.NotTried}, "new_pump_same", "", ""},

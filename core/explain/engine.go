@@ -140,6 +140,9 @@ type Check struct {
 	Minutes     float64     // of the look and the way there
 	Rate        float64     // bits a minute
 	Closes      bool        // it shows a link of the leading story that nobody saw
+	Then        []Then      // what each answer would do; of the first looks only
+
+	link int // how near the root of the story that it closes
 }
 
 // Explanation is the answer for one case.

@@ -2,6 +2,7 @@ package explain
 
 import (
 	"math"
+	"slices"
 	"sort"
 )
 
@@ -14,12 +15,12 @@ func (k *Knowledge) next(c caseState) []Check {
 	answered := map[string]bool{}
 	for i := range k.Evidence {
 		e := &k.Evidence[i]
-		if q := e.question(); q != "" && e.From.Symptom == "" { // a complaint tells less than the question
+		if q := e.question(); q != "" && e.From.Symptom == "" { // a complaint is less than the answer on a gauge
 			groups[q] = append(groups[q], e)
 			answered[q] = answered[q] || c.known[e.Code]
 		}
 	}
-	closes := k.openLinks(c)
+	links := k.openLinks(c)
 	var out []Check
 	for i := range k.Evidence {
 		e := &k.Evidence[i]
@@ -31,7 +32,8 @@ func (k *Knowledge) next(c caseState) []Check {
 		if c.known[e.Code] || !at.can(e) || !c.makesSense(e) || q != "" && (answered[q] || group[0] != e) {
 			continue
 		}
-		check := Check{Evidence: e, Minutes: at.cost(e), Closes: closes[e.Code]}
+		check := Check{Evidence: e, Minutes: at.cost(e)}
+		check.link, check.Closes = closing(links, e, group)
 		var gain func(caseState) float64
 		if len(group) > 1 {
 			check.Or, gain = group[1:], k.oneOf(group).gain
@@ -46,23 +48,37 @@ func (k *Knowledge) next(c caseState) []Check {
 		out = append(out, check)
 	}
 	sort.SliceStable(out, func(a, b int) bool { return out[a].worth() > out[b].worth() })
-	return closedFirst(out)
+	out = closedFirst(out, c.sum[highest(c.sum)] >= asGoodAsSure, c.lookedAt())
+	k.thens(c, out)
+	return out
 }
 
 // closedFirst puts what closes the story that stands before what parts it from the others: two looks of the one, then
-// one of the other, so that a story is neither left open nor believed unasked.
-func closedFirst(checks []Check) (out []Check) {
+// one of the other, so that a story is neither left open nor believed unasked; where it is as good as sure, three.
+func closedFirst(checks []Check, sure, looked bool) (out []Check) {
 	var closing, parting []Check
 	for _, c := range checks {
-		if c.Closes {
+		if c.Closes && (sure || !c.Opens()) {
 			closing = append(closing, c)
 		} else {
 			parting = append(parting, c)
 		}
 	}
-	sort.SliceStable(closing, func(a, b int) bool { return closing[a].shows() > closing[b].shows() })
+	sort.SliceStable(closing, func(a, b int) bool {
+		if closing[a].link != closing[b].link {
+			return closing[a].link > closing[b].link
+		}
+		return closing[a].shows() > closing[b].shows()
+	})
+	if looked {
+		parting = oneCall(parting)
+	}
+	most := 2
+	if sure {
+		most = 3
+	}
 	for len(closing) > 0 || len(parting) > 0 {
-		n := min(2, len(closing))
+		n := min(most, len(closing))
 		out, closing = append(out, closing[:n]...), closing[n:]
 		n = min(1, len(parting))
 		out, parting = append(out, parting[:n]...), parting[n:]
@@ -120,15 +136,63 @@ func (c Check) worth() float64 {
 	return worth
 }
 
+// closes is how much oftener a cause leaves a mark than it is there by itself, where the mark shows its story.
+const closes = 6
+
 // storyStands is from where a story is closed before others are parted: likelier than all of them together.
 const storyStands = 0.5
+
+// asGoodAsSure is from where what parts it from others can wait.
+const asGoodAsSure = 0.9
+
+// Opens reports that the unit is opened further for the look.
+func (c Check) Opens() bool { return c.Minutes > c.Evidence.Minutes+base }
+
+// lookedAt reports that something was looked at, and not only asked.
+func (c caseState) lookedAt() bool {
+	return slices.ContainsFunc(c.facts, func(f fact) bool { return f.e.At != Asked })
+}
+
+// oneCall keeps what is asked of the caller from filling the list once the unit lies on the bench: between two questions
+// comes a look, for he is asked all of them in one call.
+func oneCall(checks []Check) (out []Check) {
+	var asked, looks []Check
+	for _, c := range checks {
+		if c.Evidence.At == Asked {
+			asked = append(asked, c)
+		} else {
+			looks = append(looks, c)
+		}
+	}
+	for len(asked) > 0 && len(looks) > 0 {
+		if asked[0].worth() > looks[0].worth() {
+			out, asked = append(out, asked[0]), asked[1:]
+		}
+		out, looks = append(out, looks[0]), looks[1:]
+	}
+	return append(append(out, asked...), looks...)
+}
+
+// closing tells how near the root a look closes the story, by any of the marks that it tells apart.
+func closing(links map[string]int, e *Evidence, group []*Evidence) (link int, closes bool) {
+	if at, is := links[e.Code]; is {
+		link, closes = at, true
+	}
+	for _, o := range group {
+		if at, is := links[o.Code]; is {
+			link, closes = max(link, at), true
+		}
+	}
+	return link, closes
+}
 
 // shows is how plainly a look shows the story that stands, a minute: what hardly anything else leaves shows it best.
 func (c Check) shows() float64 { return -math.Log2(c.Evidence.Background.P()) / c.Minutes }
 
-// openLinks are the marks by which the story of the cause that leads would be shown where it is not: what its chain
-// cites, and what it leaves as a rule and hardly anything else does; none where no story stands.
-func (k *Knowledge) openLinks(c caseState) map[string]bool {
+// openLinks are the marks by which the story of the cause that leads would be shown where it is not, with how near each
+// is to the root: the links of its chain that nobody saw, the last the nearest, and at nought what it leaves
+// and hardly anything else does. None where no story stands.
+func (k *Knowledge) openLinks(c caseState) map[string]int {
 	lead := highest(c.sum)
 	if c.sum[lead] < storyStands {
 		return nil
@@ -137,14 +201,21 @@ func (k *Knowledge) openLinks(c caseState) map[string]bool {
 	for _, f := range c.facts {
 		findings = append(findings, Finding{f.e.Code, f.s})
 	}
-	out := map[string]bool{}
-	for _, e := range k.ToClose(&k.Causes[lead], findings) {
-		out[e.Code] = true
-	}
+	out := map[string]int{}
 	for code, w := range k.Causes[lead].Points {
 		e, known := k.EvidenceByCode(code)
-		if known && w.P() >= Word("usual").P() && e.Background.P() <= Word("seldom").P() && k.own(e) {
-			out[e.Code] = true
+		if known && w.P() >= Word("sometimes").P() && w.P() >= closes*e.Background.P() && k.own(e) {
+			out[e.Code] = 0
+		}
+	}
+	for i, l := range k.Chain(&k.Causes[lead], findings) {
+		if len(l.Shown) > 0 {
+			continue
+		}
+		for _, code := range k.Causes[lead].Chain[i].Cites {
+			if e, known := k.EvidenceByCode(code); known && !c.known[e.Code] {
+				out[e.Code] = i + 1
+			}
 		}
 	}
 	return out

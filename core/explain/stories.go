@@ -103,8 +103,24 @@ func (k *Knowledge) WouldChange(findings []Finding, most int) []Turn {
 		}
 	}
 	sort.SliceStable(out, func(a, b int) bool { return out[a].Chance > out[b].Chance })
-	if len(out) > most {
-		out = out[:most]
+	return k.turned(findings, out, leader, most)
+}
+
+// turned keeps the turns that come out so once the case is weighed with the answer in it.
+func (k *Knowledge) turned(findings []Finding, turns []Turn, leader, most int) (out []Turn) {
+	for _, t := range turns {
+		if len(out) == most {
+			break
+		}
+		strength := Absent
+		if t.Seen {
+			strength = Seen
+		}
+		by := k.weigh(append(findings[:len(findings):len(findings)], Finding{t.Evidence.Code, strength})).sum
+		if to := highest(by); to != leader {
+			t.To, t.By = &k.Causes[to], by[to]
+			out = append(out, t)
+		}
 	}
 	return out
 }

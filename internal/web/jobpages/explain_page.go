@@ -76,6 +76,7 @@ type CheckView struct {
 	explain.Check
 	Answer Choice
 	Others []OutcomeView // what the same look may show instead, each with its answer
+	Thens  []string      // what each answer would do
 }
 
 // OutcomeView is one of several things that a look may show.
@@ -231,9 +232,28 @@ func (l *look) nextChecks() (out []CheckView) {
 		for _, e := range check.Or {
 			view.Others = append(view.Others, OutcomeView{e.Text, l.markState(e.Code)})
 		}
+		for _, t := range check.Then {
+			view.Thens = append(view.Thens, thenWords(t, len(check.Or) > 0))
+		}
 		out = append(out, view)
 	}
 	return out
+}
+
+// thenWords says what an answer would do.
+func thenWords(t explain.Then, several bool) string {
+	answer := "there"
+	switch {
+	case several:
+		answer = strings.ToLower(t.Evidence.Text)
+	case !t.Seen:
+		answer = "not there"
+	}
+	words := fmt.Sprintf("%s: %s %.0f %%", answer, strings.ToLower(t.Lead.Name), 100*t.P)
+	if t.Lead != t.Was {
+		words += fmt.Sprintf(", %s only %.0f %%", strings.ToLower(t.Was.Name), 100*t.Left)
+	}
+	return words
 }
 
 // atTheMachine are the fields of a root cause that lies outside the unit: it needs
