@@ -80,7 +80,7 @@ func (st *Stripped) has() func(string) bool {
 // situation is how far the unit has come: what is open to the eye, and whether it may
 // still be run.
 func (st *Stripped) situation() explain.Situation {
-	s := explain.Situation{Reached: explain.Outside}
+	s := explain.Situation{Reached: explain.Outside, Alone: st.Unit.NotAsked != ""}
 	off, broken := 0, false
 	for _, p := range st.Parts {
 		if p.Off {

@@ -268,13 +268,15 @@ func (k *Knowledge) Explain(findings []Finding) Explanation {
 // ask for.
 func (k *Knowledge) Rank(findings []Finding) Explanation { return k.rank(k.weigh(findings)) }
 
-// Next is what to look at next; nothing where nothing was found.
+// Next is what to look at next, with what each answer to the first looks would do; nothing where nothing was found.
 func (k *Knowledge) Next(findings []Finding) []Check {
 	c := k.weigh(findings)
 	if len(c.facts) == 0 {
 		return nil
 	}
-	return k.next(c)
+	out := k.next(c)
+	k.thens(c, out)
+	return out
 }
 
 func (k *Knowledge) rank(c caseState) Explanation {

@@ -41,6 +41,7 @@ type Evidence struct {
 	Tool       string   `yaml:"tool"`
 	At         Reach    `yaml:"at"`       // what must be done to the unit before it can be looked at
 	Runs       bool     `yaml:"runs"`     // the unit must run for it
+	There      bool     `yaml:"there"`    // at its machine, and not on the unit
 	Before     Reach    `yaml:"before"`   // too late for it once the unit has come so far
 	Question   string   `yaml:"question"` // one question tells it and others of the same name
 	After      []string `yaml:"after"`    // asked only once one of these was seen: before, it makes no sense

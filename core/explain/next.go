@@ -48,9 +48,7 @@ func (k *Knowledge) next(c caseState) []Check {
 		out = append(out, check)
 	}
 	sort.SliceStable(out, func(a, b int) bool { return out[a].worth() > out[b].worth() })
-	out = closedFirst(out, c.sum[highest(c.sum)] >= asGoodAsSure, c.lookedAt())
-	k.thens(c, out)
-	return out
+	return closedFirst(out, c.sum[highest(c.sum)] >= asGoodAsSure, c.lookedAt())
 }
 
 // closedFirst puts what closes the story that stands before what parts it from the others: two looks of the one, then
@@ -146,7 +144,7 @@ const storyStands = 0.5
 const asGoodAsSure = 0.9
 
 // Opens reports that the unit is opened further for the look.
-func (c Check) Opens() bool { return c.Minutes > c.Evidence.Minutes+base }
+func (c Check) Opens() bool { return c.Minutes > c.Evidence.Minutes+base+call }
 
 // lookedAt reports that something was looked at, and not only asked.
 func (c caseState) lookedAt() bool {

@@ -23,6 +23,7 @@ var Places = []Reach{Asked, Outside, Opened, Stripped}
 type Situation struct {
 	Reached Reach // how far it is taken apart
 	MayRun  bool  // it is whole, and nothing in it is known to be broken
+	Alone   bool  // it came without its machine, and nobody is there who can be asked of it
 
 	nothingLate bool // what is seen only before can be told all the same
 }
@@ -33,18 +34,26 @@ const (
 	base  = 10
 	open  = 20
 	strip = 60
+	call  = 10 // somebody goes to the machine once the unit lies open on a bench
 )
 
 var way = map[Reach]float64{Opened: open, Stripped: strip}
 
 // cost is the minutes of a look, with opening the unit up to it.
 func (s Situation) cost(e *Evidence) float64 {
-	return e.Minutes + base + max(0, way[e.At]-way[s.Reached])
+	minutes := e.Minutes + base + max(0, way[e.At]-way[s.Reached])
+	if e.There && way[s.Reached] > 0 {
+		minutes += call
+	}
+	return minutes
 }
 
 // can reports that the look is possible in the situation: the unit may still run, and it
 // is not too far apart for what is seen only before.
 func (s Situation) can(e *Evidence) bool {
+	if s.Alone && (e.There || e.From.Gauge.Asked()) {
+		return false
+	}
 	late := !s.nothingLate && e.Before != "" && slices.Index(Places, s.Reached) >= slices.Index(Places, e.Before)
 	return (s.MayRun || !e.Runs) && !late
 }
