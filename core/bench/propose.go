@@ -132,8 +132,10 @@ func (st *Stripped) causesOf() (blamed, remedies map[string][]string) {
 			}
 		}
 		for _, p := range st.Parts {
-			// What only contributed renews what bears a mark, and nothing on a guess.
-			if c.RenewsPart(p.Code, p.Def.Kind) && (n.Role != unit.RoleContributing || len(p.Seen) > 0) {
+			// What only contributed, and what lies outside with nobody who acts on it, renews what bears a mark, and
+			// nothing on a guess.
+			guess := n.Role == unit.RoleContributing || n.Outside && strings.TrimSpace(n.Action) == ""
+			if c.RenewsPart(p.Code, p.Def.Kind) && (!guess || len(p.Seen) > 0) {
 				remedies[p.Code] = append(remedies[p.Code], name)
 			}
 		}

@@ -184,6 +184,16 @@ func TestFavouriteTheoryIsTestedLikeAnyOther(t *testing.T) {
 	}
 }
 
+// Where one event is the likeliest, two are laid beside it as long as they are possible, and not another single one.
+func TestOneEventAndTwoAreKeptApart(t *testing.T) {
+	k := base(t)["external_gear_pump"]
+	stories, _ := k.Stories(notes("weak_hot plate_scored embedded_grit shaft_leak one_sided_seal"))
+	require.Len(t, stories, 2)
+	assert.NotEqual(t, len(stories[0].Causes), len(stories[1].Causes))
+	stories, _ = k.Stories(notes("key_sheared turns_dry"))
+	require.Len(t, stories, 2)
+}
+
 // Two events: instant break and marks that need hours, both shown.
 func TestTwoStoriesAndTheFactBetweenThem(t *testing.T) {
 	k := base(t)["axial_piston_pump"]
@@ -202,5 +212,8 @@ func TestTwoStoriesAndTheFactBetweenThem(t *testing.T) {
 	}
 	assert.ElementsMatch(t, []string{"case_pressure_fast", "overheating"}, codes(stories[0]),
 		"no single cause explains both")
+	assert.Empty(t, k.Neither(stories, found))
+	odd := append(found, notes("rust_low")...)
+	assert.Equal(t, "rust_low", k.Neither(stories, odd)[0].Code, "what fits neither is told")
 	assert.Greater(t, k.Explain(found).Two, 0.5)
 }

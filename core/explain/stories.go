@@ -2,6 +2,7 @@ package explain
 
 import (
 	"math"
+	"slices"
 	"sort"
 )
 
@@ -13,9 +14,13 @@ type Story struct {
 	Open      []Misfit    // what it must still answer
 }
 
-// Stories are the two most probable ways to tell a case that differ, with the
-// fact that decides between them: not looked at yet, and most unlike under the
-// two. A story alone has no decider.
+// apart is from how likely on a telling with the other number of events is laid beside the likeliest.
+const apart = 0.02
+
+// Stories are two ways to tell the case: the likeliest, and the likeliest with the other number of events, one where it
+// is two and two where it is one; where that is hardly possible, the next likeliest. With them comes the fact that
+// decides between them: not looked at yet, to be looked at where the unit is, and most unlike under the two. A story
+// alone has no decider.
 func (k *Knowledge) Stories(findings []Finding) (stories []Story, decider *Evidence) {
 	c := k.weigh(findings)
 	if len(c.facts) == 0 {
@@ -26,16 +31,24 @@ func (k *Knowledge) Stories(findings []Finding) (stories []Story, decider *Evide
 		order[i] = i
 	}
 	sort.SliceStable(order, func(a, b int) bool { return c.p[order[a]] > c.p[order[b]] })
+	if len(order) > 1 {
+		one := func(i int) bool { return c.hs[i].b < 0 }
+		other := slices.IndexFunc(order, func(i int) bool { return one(i) != one(order[0]) && c.p[i] >= apart })
+		if other > 1 {
+			order[1] = order[other]
+		}
+	}
 	for _, i := range order[:min(2, len(order))] {
 		stories = append(stories, k.story(c, c.hs[i], c.p[i]))
 	}
 	if len(stories) < 2 {
 		return stories, nil
 	}
+	at := k.where()
 	best := 0.05 // a fact that hardly differs decides nothing
 	for i := range k.Evidence {
 		e := &k.Evidence[i]
-		if c.known[e.Code] {
+		if c.known[e.Code] || !at.can(e) || !c.makesSense(e) || e.From.Symptom != "" && e.At == Asked {
 			continue
 		}
 		p, q := k.rate(c.hs[order[0]], e), k.rate(c.hs[order[1]], e)
@@ -45,6 +58,21 @@ func (k *Knowledge) Stories(findings []Finding) (stories []Story, decider *Evide
 		}
 	}
 	return stories, decider
+}
+
+// Neither is what was seen and none of the stories explains, in the order it was told.
+func (k *Knowledge) Neither(stories []Story, findings []Finding) (out []*Evidence) {
+	for _, f := range findings {
+		e, known := k.EvidenceByCode(f.Code)
+		if !known || !f.Likely() || len(stories) == 0 {
+			continue
+		}
+		told := slices.ContainsFunc(stories, func(s Story) bool { return slices.Contains(s.Answered, e) })
+		if !told && !slices.Contains(out, e) {
+			out = append(out, e)
+		}
+	}
+	return out
 }
 
 func (k *Knowledge) story(c caseState, h hypothesis, p float64) Story {

@@ -34,7 +34,8 @@ type ExplainPage struct {
 	Theory     *explain.Ranked // the reader's own, weighed like any other
 	TheoryNo   string          // why it cannot be weighed
 	Stories    []StoryView
-	Decider    *CheckView // what decides between the stories
+	Decider    *CheckView          // what decides between the stories
+	Neither    []*explain.Evidence // what was seen and neither story explains
 	Cause      *explain.Cause
 	Outside    []Entry       // who does what at the machine, where the root lies there
 	Earlier    []bench.Named // roots of rounds before
@@ -122,6 +123,8 @@ func explainPage(l *look, board MarksBoard) ExplainPage {
 		if p.Stories, decider = l.stories(); decider != nil {
 			p.Decider = &CheckView{Check: explain.Check{Evidence: decider}, Answer: l.markState(decider.Code).Tall()}
 		}
+		told, _ := st.Stories()
+		p.Neither = k.Neither(told, st.Findings)
 	default:
 		p.Change = st.WouldChange()
 	}
