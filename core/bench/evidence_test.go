@@ -95,6 +95,23 @@ func TestWhatIsWrittenDownIsEvidence(t *testing.T) {
 	}
 }
 
+// No complaint and no finding is a result; it holds only as long as nothing is told or seen.
+func TestNothingToExplainIsAResult(t *testing.T) {
+	open := func(values ...string) string {
+		for _, s := range written(t, "external_gear_pump", values...).Stops["explain"] {
+			if s.Kind == unit.StopConclusion {
+				return s.Text
+			}
+		}
+		return ""
+	}
+	assert.Contains(t, open(), "No conclusion")
+	assert.Empty(t, open("u1/conclusion/cause: no_finding"))
+	assert.Contains(t, open("u1/conclusion/cause: no_finding", "job/symptom/noisy: yes"), "found: noisy")
+	assert.Contains(t, open("u1/conclusion/cause: no_finding", "u1/part/rear_plate/mark/heat_colours/state: seen"),
+		"nothing to explain; found")
+}
+
 // Whatever evidence is tied to is there in some family, or in one of its variants: no tie that never speaks.
 func TestEveryTieIsToSomething(t *testing.T) {
 	lib, err := family.Shipped()

@@ -201,7 +201,8 @@ func outside(states []*State, way decide.WayOut) (out []string) {
 				out = append(out, strings.ToLower(n.Name)+" lies outside and nobody acts against it yet")
 			}
 		}
-		if len(causes) == 0 && u.Conclusion().Cause != unit.CauseNotFound {
+		if len(causes) == 0 && u.Conclusion().Cause != unit.CauseNotFound &&
+			u.Conclusion().Cause != unit.CauseNone {
 			out = append(out, "the cause is not found yet: it may meet this one too")
 		}
 		if way != decide.OfferNew {

@@ -72,6 +72,7 @@ func (st *State) factsOfCause(u *stops.Unit) {
 				Action: n.Action, Owner: n.Owner})
 		}
 	}
+	u.Found = st.found()
 	if st.Cause == nil {
 		return
 	}
@@ -89,6 +90,23 @@ func (st *State) factsOfCause(u *stops.Unit) {
 				stops.Suspect{Part: f.Part.Code, PartName: f.Part.Name, Feature: f.Code})
 		}
 	}
+}
+
+// found are what was seen and told of the unit that asks for an explanation, in words.
+func (st *Weighed) found() (out []string) {
+	for _, f := range st.Findings {
+		if e, known := st.Knowledge.EvidenceByCode(f.Code); known && f.Likely() && e.Asks() {
+			out = append(out, strings.ToLower(e.Text))
+		}
+	}
+	for _, p := range st.Parts {
+		for _, m := range p.Seen {
+			if m.Origin != unit.OriginBench {
+				out = append(out, strings.ToLower(p.Name)+": "+m.Text())
+			}
+		}
+	}
+	return out
 }
 
 func (st *State) factsOf(p *Part) stops.Part {

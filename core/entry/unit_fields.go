@@ -246,7 +246,7 @@ var conclusionFields = []*Field{
 }
 
 func knownCause(p *Place, code string) error {
-	if code == "" || code == unit.CauseNotFound || p.Shop.Knowledge(p.Unit.Family).KnowsCause(code) {
+	if code == "" || code == unit.CauseNotFound || code == unit.CauseNone || p.Shop.Knowledge(p.Unit.Family).KnowsCause(code) {
 		return nil
 	}
 	return errCause
@@ -275,7 +275,7 @@ var causeFields = []*Field{
 
 // listedCause refuses a code that the list does not have.
 func listedCause(p *Place, code string) error {
-	if code == unit.CauseNotFound {
+	if code == unit.CauseNotFound || code == unit.CauseNone {
 		return errCause
 	}
 	return knownCause(p, code)

@@ -79,6 +79,12 @@ type From struct {
 // Froms are all places where it comes from by itself.
 func (e *Evidence) Froms() []From { return append([]From{e.From}, e.Also...) }
 
+// Asks reports a mark that asks for an explanation: what is on every machine, or is good, does not.
+func (e *Evidence) Asks() bool {
+	good := e.From.Work == "received_good" || e.Code == "no_marks" || e.Code == "serviced"
+	return e.From.Symptom != "" || !good && e.Background.P() < Word("sometimes").P()
+}
+
 // Telltale reports a mark that hardly anything but its own cause leaves. It is sure
 // enough to be told from anything else, so that alone it outweighs what is usual.
 func (e *Evidence) Telltale() bool { return e.Background == Hardly }

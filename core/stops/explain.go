@@ -15,6 +15,10 @@ func (l *list) explain() {
 		l.of("explain", unit.StopConclusion, "No conclusion: name the root cause, or say what was ruled out").Act =
 			"look at what comes next, or name the root cause"
 	}
+	if c.Cause == unit.CauseNone && len(l.Found) > 0 {
+		l.of("explain", unit.StopConclusion, "It was concluded that there is nothing to explain; found: %s",
+			strings.Join(l.Found, "; ")).Act = "look at what comes next, or name the root cause"
+	}
 	for _, n := range l.Causes {
 		code := unit.StopCode{Station: "explain", Kind: unit.StopOutside, Number: n.Number}
 		switch {

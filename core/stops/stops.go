@@ -42,6 +42,7 @@ type Unit struct {
 
 	Conclusion unit.Conclusion
 	Cause      *explain.Cause // that was concluded, nil without one
+	Found      []string       // what was seen and told, in words
 	Misfit     string         // what does not fit it, "" where all does
 	NotLooked  []string       // likelier roots nobody looked for, where it is only what is left
 	Suspects   []Suspect      // what the cause blames and nobody measured

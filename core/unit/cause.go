@@ -49,7 +49,7 @@ func (u *Unit) Roots() (out []Conclusion) {
 	seen := map[string]bool{}
 	for i := len(u.Conclusions) - 1; i >= 0; i-- {
 		c := u.Conclusions[i]
-		if c.Cause == "" || c.Cause == CauseNotFound || seen[c.Cause] {
+		if c.Cause == "" || c.Cause == CauseNotFound || c.Cause == CauseNone || seen[c.Cause] {
 			continue
 		}
 		seen[c.Cause] = true

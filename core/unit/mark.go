@@ -56,6 +56,9 @@ type Conclusion struct {
 // CauseNotFound concludes that the cause was looked for and not found.
 const CauseNotFound = "not_found"
 
+// CauseNone concludes that there was nothing to explain: no complaint, and nothing found.
+const CauseNone = "no_finding"
+
 // Conclusion is the newest conclusion; the zero one when there is none.
 func (u *Unit) Conclusion() Conclusion {
 	if c := latest(u.Conclusions, func(c *Conclusion) int { return c.Round }); c != nil {

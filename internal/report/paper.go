@@ -101,8 +101,11 @@ func (d Data) cause() (out []document.Block) {
 			out = append(out, document.Lines{Items: d.Causes})
 		}
 		out = append(out, d.chain()...)
-	case d.S.Conclude.Cause == "not_found":
+	case d.S.Conclude.Cause == unit.CauseNotFound:
 		out = append(out, document.Text{Text: joined(" ", "The cause was not found.", d.S.Conclude.Statement)})
+	case d.S.Conclude.Cause == unit.CauseNone:
+		out = append(out, document.Text{Text: joined(" ", "Nothing was complained of, and nothing was found.",
+			d.S.Conclude.Statement)})
 	default:
 		out = append(out, document.Text{Text: "No conclusion has been drawn."})
 	}

@@ -43,6 +43,7 @@ type ExplainPage struct {
 	Roles      []site.Named // what part a further cause can have
 	Statement  Entry
 	NotFound   Press
+	NoFinding  *Press // nothing was told, and that is a result
 	Next       []CheckView
 	Cautions   Cautions
 	Stops      []StopRow
@@ -99,7 +100,7 @@ func explainPage(l *look, board MarksBoard) ExplainPage {
 	p := ExplainPage{JobPage: l.page(), No: l.partNo(), PartName: l.part.Name, PartCode: l.part.Code,
 		Face: l.face, Board: board,
 		Causes: k.Causes, TheoryCode: l.theory, Cause: st.Cause, Outside: l.atTheMachine(), Roles: causeRoles(),
-		Statement: l.field(l.unit.ConclusionRef("statement")), NotFound: l.notFound(),
+		Statement: l.field(l.unit.ConclusionRef("statement")), NotFound: l.notFound(), NoFinding: l.noFinding(),
 		Next: l.nextChecks(), Cautions: l.cautions(), Stops: l.stops()}
 	p.Tabs = Tabs{l.tab("", "Causes"), l.tab("matrix", "Marks against causes"),
 		l.tab("story", "Events")}
@@ -274,6 +275,15 @@ func (l *look) atTheMachine() (out []Entry) {
 		out = append(out, of("cured"))
 	}
 	return out
+}
+
+// noFinding concludes that there is nothing to explain, nil where there is.
+func (l *look) noFinding() *Press {
+	if len(l.st.Explained().Ranking) > 0 && l.st.Conclude.Cause != unit.CauseNone {
+		return nil
+	}
+	p := l.answer(l.unit.ConclusionRef("cause"), unit.CauseNone, l.st.Conclude.Cause)
+	return &p
 }
 
 // notFound concludes that the cause was looked for and not found.
