@@ -74,6 +74,8 @@ var jobFields = []*Field{
 	jobTable.line("answer_note", "In his words", func(p *Place) *string { return &p.Job.Quote.Note }),
 	jobTable.area("lesson", "What the next one should know of this variant",
 		func(p *Place) *string { return &p.Job.Lesson }).closing(),
+	jobTable.area("operator_note", "For the one who runs it: what is normal, and where he can do harm",
+		func(p *Place) *string { return &p.Job.OperatorNote }).closing(),
 	jobTable.choice("lesson_at", "It matters at", offer("receive", "strip", "measure", "explain", "decide", "kit",
 		"build", "prove"), func(p *Place) *string { return &p.Job.LessonAt }).closing(),
 	jobTable.line("collected_by", "Collected by", func(p *Place) *string { return &p.Job.CollectedBy }).

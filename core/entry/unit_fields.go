@@ -246,7 +246,8 @@ var conclusionFields = []*Field{
 }
 
 func knownCause(p *Place, code string) error {
-	if code == "" || code == unit.CauseNotFound || code == unit.CauseNone || p.Shop.Knowledge(p.Unit.Family).KnowsCause(code) {
+	none := code == "" || code == unit.CauseNotFound || code == unit.CauseNone
+	if none || p.Shop.Knowledge(p.Unit.Family).KnowsCause(code) {
 		return nil
 	}
 	return errCause

@@ -151,8 +151,8 @@ func (c caseState) lookedAt() bool {
 	return slices.ContainsFunc(c.facts, func(f fact) bool { return f.e.At != Asked })
 }
 
-// oneCall keeps what is asked of the caller from filling the list once the unit lies on the bench: between two questions
-// comes a look, for he is asked all of them in one call.
+// oneCall keeps what is asked of the caller from filling the list once the unit lies on the bench: between two
+// questions comes a look, for he is asked all of them in one call.
 func oneCall(checks []Check) (out []Check) {
 	var asked, looks []Check
 	for _, c := range checks {
@@ -187,8 +187,8 @@ func closing(links map[string]int, e *Evidence, group []*Evidence) (link int, cl
 // shows is how plainly a look shows the story that stands, a minute: what hardly anything else leaves shows it best.
 func (c Check) shows() float64 { return -math.Log2(c.Evidence.Background.P()) / c.Minutes }
 
-// openLinks are the marks by which the story of the cause that leads would be shown where it is not, with how near each
-// is to the root: the links of its chain that nobody saw, the last the nearest, and at nought what it leaves
+// openLinks are the marks by which the story of the cause that leads would be shown where it is not, with how near
+// each is to the root: the links of its chain that nobody saw, the last the nearest, and at nought what it leaves
 // and hardly anything else does. None where no story stands.
 func (k *Knowledge) openLinks(c caseState) map[string]int {
 	lead := highest(c.sum)

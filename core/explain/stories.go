@@ -17,10 +17,10 @@ type Story struct {
 // apart is from how likely on a telling with the other number of events is laid beside the likeliest.
 const apart = 0.02
 
-// Stories are two ways to tell the case: the likeliest, and the likeliest with the other number of events, one where it
-// is two and two where it is one; where that is hardly possible, the next likeliest. With them comes the fact that
-// decides between them: not looked at yet, to be looked at where the unit is, and most unlike under the two. A story
-// alone has no decider.
+// Stories are two ways to tell the case: the likeliest, and the likeliest with the other number of events, one
+// where it is two and two where it is one; where that is hardly possible, the next likeliest. With them comes the
+// fact that decides between them: not looked at yet, to be looked at where the unit is, and most unlike under the
+// two. A story alone has no decider.
 func (k *Knowledge) Stories(findings []Finding) (stories []Story, decider *Evidence) {
 	c := k.weigh(findings)
 	if len(c.facts) == 0 {

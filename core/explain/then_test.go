@@ -26,7 +26,9 @@ func TestWhatAnAnswerWouldDoItDoes(t *testing.T) {
 				if then.Seen {
 					strength = explain.Seen
 				}
-				after := k.Explain(append(seen(told...), explain.Finding{Code: then.Evidence.Code, Strength: strength}))
+				after := k.Explain(
+					append(seen(told...), explain.Finding{Code: then.Evidence.Code, Strength: strength}),
+				)
 				answers++
 				require.Equal(t, after.Ranking[0].Cause.Code, then.Lead.Code, "%s: %s", family, then.Evidence.Code)
 				assert.InDelta(t, after.Ranking[0].Posterior, then.P, 1e-9)
@@ -42,8 +44,8 @@ func TestWhatAnAnswerWouldDoItDoes(t *testing.T) {
 	}
 }
 
-// What lies at the machine is not asked for where nobody can be asked there, and costs a way more once the unit lies open
-// on a bench.
+// What lies at the machine is not asked for where nobody can be asked there, and costs a way more once the unit
+// lies open on a bench.
 func TestALookIsPricedWhereTheUnitIs(t *testing.T) {
 	k := base(t).For("external_gear_pump")
 	minutes := func(s explain.Situation) map[string]float64 {

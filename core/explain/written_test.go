@@ -180,9 +180,9 @@ func TestCasesAsTheyCome(t *testing.T) {
 	assert.LessOrEqual(t, wrong, 2)
 }
 
-// The cases that were kept apart while engine and knowledge were worked on: of 128 at least 112 right, and at most two
-// wrong leads that would cost somebody money. A look that a master would take is to stand among the first three in nine
-// of ten; the list does not do that yet, and what is held here is only that it does not get worse.
+// The cases that were kept apart while engine and knowledge were worked on: of 128 at least 112 right, and at most
+// two wrong leads that would cost somebody money. A look that a master would take is to stand among the first three
+// in nine of ten; the list does not do that yet, and what is held here is only that it does not get worse.
 func TestCasesKeptApart(t *testing.T) {
 	right, wrong, looked, asked, all := summed(t, "cases_apart.txt")
 	assert.GreaterOrEqual(t, right, all*105/120)

@@ -56,7 +56,12 @@ var Symptoms = []Symptom{
 	},
 	{"springy", "Springy rod", "held against its load, with the air bled out", []string{"pressure"}},
 	{"one_stroke", "One stroke, then stops", "stroke after stroke, the supply left alone", []string{"strokes"}},
-	{"drive_stiff", "Drive starts hard", "started cold, and again against standing pressure", []string{"temperature"}},
+	{
+		"drive_stiff",
+		"Drive starts hard",
+		"started cold, and again against standing pressure",
+		[]string{"temperature"},
+	},
 	{"seized", "Shaft will not turn", "turned by hand cold, then driven until it is warm", []string{"temperature"}},
 	{"turns_dry", "Shaft turns, nothing pumps", "from empty, with the suction lift of the machine", []string{"time"}},
 	{"creeps", "Creeps in neutral", "in neutral under its load, warm", nil},

@@ -43,7 +43,9 @@ type Job struct {
 	WarrantyHold bool   `json:"warranty_hold,omitempty"`
 	WarrantyNote string `json:"warranty_note,omitempty"`
 	Lesson       string `json:"lesson,omitempty"`
-	// Station at which it matters
+	// For the one who runs the unit: what is normal, and where he can do harm
+	OperatorNote string `json:"operator_note,omitempty"`
+	// Station at which the lesson matters
 	LessonAt    string `json:"lesson_at,omitempty"`
 	CollectedBy string `json:"collected_by,omitempty"`
 	// Given back with the unit

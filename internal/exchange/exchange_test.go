@@ -286,6 +286,7 @@ func TestSecondVersionIsRead(t *testing.T) {
 	// What its version had no words for, and what was read besides when that was asked.
 	for _, j := range jobs {
 		u := j.Units[0]
+		j.OperatorNote = ""
 		u.Need, u.Grounds = unit.Need{}, nil
 		for _, p := range u.Parts { // sizes were its family's then
 			p.Joint, p.Coil = unit.Joint{}, unit.Coil{}

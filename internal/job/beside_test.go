@@ -48,7 +48,8 @@ func TestAKeyIsLookedAtBeforeItGoesBack(t *testing.T) {
 	assert.Equal(t, decide.Keep, load(t, s, tag).ByCode["key"].Choice())
 }
 
-// What the root renews is proposed; what only contributed renews no part that bears no mark.
+// What the root renews is proposed, where it lies outside once somebody acts on it; what only contributed renews no
+// part that bears no mark.
 func TestAContributingCauseRenewsNothingOnAGuess(t *testing.T) {
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
@@ -57,7 +58,7 @@ func TestAContributingCauseRenewsNothingOnAGuess(t *testing.T) {
 	for i := range st.Known.Causes {
 		c := &st.Known.Causes[i]
 		for _, p := range st.Parts {
-			if c.RenewsPart(p.Code, p.Def.Kind) && !p.Def.Renew {
+			if c.Where == "outside" && c.RenewsPart(p.Code, p.Def.Kind) && !p.Def.Renew {
 				cause, part = c.Code, p.Code
 			}
 		}
@@ -67,5 +68,8 @@ func TestAContributingCauseRenewsNothingOnAGuess(t *testing.T) {
 	require.NoError(t, s.AddCause(t.Context(), iva, tag, 1, unit.RoleContributing, cause, ""))
 	assert.False(t, renewed(), "%s renews %s on a guess", cause, part)
 	require.NoError(t, s.AddCause(t.Context(), iva, tag, 1, unit.RoleRoot, cause, ""))
+	assert.False(t, renewed(), "%s lies outside and nobody acts on it", cause)
+	number := load(t, s, tag).Unit.Causes[1].Number
+	put(t, s, tag, u1("cause", number, "action"), "pressure limiter set at the drive")
 	assert.True(t, renewed(), "%s is named and renews %s", cause, part)
 }

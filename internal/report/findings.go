@@ -14,6 +14,7 @@ func Findings(d Data) document.Document {
 	out.Add(d.complaint()...)
 	out.Add(d.cause()...)
 	list(&out, "What must change", d.Customer)
+	out.Add(d.operator()...)
 	out.Add(document.Drawing{SVG: d.Line})
 	d.measured(&out)
 	list(&out, "This unit and its family", d.Differs)

@@ -112,6 +112,15 @@ func (d Data) cause() (out []document.Block) {
 	return out
 }
 
+// operator is what the one who runs it is told.
+func (d Data) operator() []document.Block {
+	if d.S.Job.OperatorNote == "" {
+		return nil
+	}
+	return []document.Block{document.Heading{Text: "For the one who runs it"},
+		document.Text{Text: d.S.Job.OperatorNote}}
+}
+
 // chain is the way from the complaint to the root, each link with what shows it.
 func (d Data) chain() []document.Block {
 	var items []string

@@ -46,6 +46,7 @@ type HandoverPage struct {
 	Ending         Choice
 	EndingNote     *Entry // asked where the unit was not rebuilt
 	Lesson         Entry
+	OperatorNote   Entry
 	LessonAt       Choice
 	Collected      Entry
 	Gave           []GivenBack
@@ -69,7 +70,7 @@ func handoverPage(l *look, kept []store.Paper, signed handover.SignOff) Handover
 		NeedsSign: l.st.Shop.LeadSigns && !signed.Holds(),
 		Stands:    report.Stands(l.st, l.Units),
 		Ending:    l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
-		Lesson:    l.field(unit.JobRef("lesson")),
+		Lesson:    l.field(unit.JobRef("lesson")), OperatorNote: l.field(unit.JobRef("operator_note")),
 		LessonAt:  l.choose(unit.JobRef("lesson_at")).Named("The lesson matters at").Wrap(),
 		Collected: l.field(unit.JobRef("collected_by")), Worked: answer.Kept(l.job, l.Units), Pictures: l.pictures()}
 	p.Papers = l.papers(p.JobPage)
