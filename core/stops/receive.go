@@ -48,8 +48,24 @@ func (l *list) receive() {
 		l.of("receive", unit.StopRating, "%s", l.Asked).Act = "settle with the customer what " +
 			"it is asked, or correct one of the two"
 	}
+	l.partOnly()
 	if l.Job.WarrantyHold {
 		l.of("receive", unit.StopWarranty, "Warranty hold: do not open")
+	}
+}
+
+// partOnly asks, before a part alone is sent, what ate the old one: a gasket that blew twice was blown by a shut drain.
+func (l *list) partOnly() {
+	var lacks []string
+	if len(l.Job.Pictures) == 0 {
+		lacks = append(lacks, "pictures of the inside")
+	}
+	if blank(l.Job.ValvesAt) {
+		lacks = append(lacks, "where the valves in drain and suction are")
+	}
+	if !blank(l.Job.PartOnly) && len(lacks) > 0 {
+		l.of("receive", unit.StopPartOnly, "Only a part is asked for, %s. Before it is sent: %s", l.Job.PartOnly,
+			strings.Join(lacks, ", and ")).Act = "ask for " + lacks[0]
 	}
 }
 

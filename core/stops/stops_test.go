@@ -300,3 +300,24 @@ func TestHidingIsNoRemedy(t *testing.T) {
 	p.Decision.Reason = "its wear is in a place that does not seal"
 	assert.Empty(t, stops.All(u)["decide"])
 }
+
+// A part alone is not sent before somebody saw what ate the old one.
+func TestAPartAloneAsksFirst(t *testing.T) {
+	t.Parallel()
+	asked := func(u *stops.Unit) string {
+		for _, s := range stops.All(u)["receive"] {
+			if s.Kind == unit.StopPartOnly {
+				return s.Text
+			}
+		}
+		return ""
+	}
+	u := settled()
+	assert.Empty(t, asked(u))
+	u.Job.PartOnly = "front gasket"
+	assert.Contains(t, asked(u), "front gasket. Before it is sent: pictures of the inside, and where the valves in drain")
+	u.Job.ValvesAt = "ball valve in the drain, open; none in suction"
+	assert.Contains(t, asked(u), "Before it is sent: pictures of the inside")
+	u.Job.Pictures = append(u.Job.Pictures, &unit.Picture{})
+	assert.Empty(t, asked(u))
+}

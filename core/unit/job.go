@@ -43,6 +43,9 @@ type Job struct {
 	WarrantyHold bool   `json:"warranty_hold,omitempty"`
 	WarrantyNote string `json:"warranty_note,omitempty"`
 	Lesson       string `json:"lesson,omitempty"`
+	// Only a part is asked for: which; and where the valves of its drain and its suction line are
+	PartOnly string `json:"part_only,omitempty"`
+	ValvesAt string `json:"valves_at,omitempty"`
 	// For the one who runs the unit: what is normal, and where he can do harm
 	OperatorNote string `json:"operator_note,omitempty"`
 	// Station at which the lesson matters

@@ -20,7 +20,8 @@ const (
 	StopSpeed        StopKind = "speed"
 	StopDutyPressure StopKind = "duty_pressure"
 	StopBaseline     StopKind = "baseline"
-	StopRating       StopKind = "rating" // asked more than it is made for
+	StopRating       StopKind = "rating"    // asked more than it is made for
+	StopPartOnly     StopKind = "part_only" // a part is asked for, and nobody knows what ate the old one
 	StopWarranty     StopKind = "warranty"
 
 	StopStillOn   StopKind = "still_on"
@@ -82,7 +83,7 @@ const (
 
 // StopKinds are all kinds.
 var StopKinds = []StopKind{
-	StopCaution, StopComplaint, StopDisplacement, StopSpeed, StopDutyPressure, StopBaseline, StopRating,
+	StopCaution, StopComplaint, StopDisplacement, StopSpeed, StopDutyPressure, StopBaseline, StopRating, StopPartOnly,
 	StopWarranty,
 	StopStillOn, StopUncounted, StopShort, StopOver, StopFacing, StopLoose, StopStuck, StopStack, StopAcquitted,
 	StopGauges,

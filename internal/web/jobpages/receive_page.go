@@ -45,7 +45,9 @@ type ReceivePage struct {
 	Notes     []Note     // of its duty
 	Points    []PointRow // as received
 	NoBefore  Entry      // why there are none
-	Gauge     *Verdict   // what the gauges say, over the page
+	PartOnly  []Entry    // that only a part is asked for, and what is asked then
+	AsksPart  bool
+	Gauge     *Verdict // what the gauges say, over the page
 	Gauges    *GaugeFace
 	OnBench   []store.Same // open jobs of this very unit
 	Perhaps   []store.Same // of this customer and model, where a serial is missing
@@ -119,6 +121,7 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 		Perhaps:  same.Perhaps,
 		Before:   beforeRows(same.Before),
 		Shares:   entry.SharedLabels(entry.SharedBy(l.st.Job, l.unitNo, l.st.Asks)),
+		PartOnly: l.ofJob("part_only", "valves_at"), AsksPart: l.st.Job.PartOnly != "",
 		Told:     l.ofJob("complaint", "caller"),
 		Accounts: l.unit.Accounts,
 		Symptoms: l.symptoms(),
