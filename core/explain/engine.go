@@ -226,8 +226,8 @@ func (k *Knowledge) weigh(findings []Finding) caseState {
 // speak of is told less often than it is there; the more looks found nothing, the more was gone through, and the
 // less was picked.
 const (
-	pickedCommon = 0.35 // hours, dark oil, an old seal
-	pickedRare   = 0.15
+	pickedCommon = 0.22 // hours, dark oil, an old seal
+	pickedRare   = 0.09
 	hardlyLooked = 2 // so many looks found nothing
 	lookedWell   = 7
 )

@@ -31,7 +31,7 @@ type file struct {
 }
 
 // together is how likely two independent root causes meet in one unit.
-const together = 0.12
+const together = 0.05
 
 // Shipped gives the knowledge that comes with the product. It is read once; nobody
 // may change it.

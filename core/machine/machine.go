@@ -51,7 +51,7 @@ const (
 	clears   = 0.88
 	points   = 0.7
 	atUnit   = 0.3
-	askFirst = 0.2
+	askFirst = 0.24
 	worth    = 0.03
 	another  = 0.15 // of what a question promises that takes another unit
 )
