@@ -229,6 +229,8 @@ func (st *Weighed) automaticBench(from explain.From) (strength float64, source s
 		return st.automaticFacing(*from.Facing)
 	case from.Stuck != nil:
 		return st.automaticStuck(*from.Stuck)
+	case from.Never != nil:
+		return st.automaticNever(*from.Never)
 	case from.Work != "":
 		return st.automaticWork(from.Work)
 	}
@@ -252,6 +254,20 @@ func (st *Stripped) automaticStuck(of explain.PartOf) (strength float64, source 
 		}
 	}
 	return explain.Absent, "came off freely", all > 0 && noted == all
+}
+
+// neverFitted is how it is said of a part that its unit never had it, though it belongs there.
+const neverFitted = "never fitted"
+
+// automaticNever turns a part that was not there, and belongs there, into a finding.
+func (st *Stripped) automaticNever(of explain.PartOf) (strength float64, source string, ok bool) {
+	for _, row := range st.Absent {
+		def := row.Def(st.Family)
+		if of.Of(row.Code, def.Kind) && strings.Contains(strings.ToLower(row.Absent), neverFitted) {
+			return explain.Seen, strings.ToLower(def.Name) + " was never fitted", true
+		}
+	}
+	return 0, "", false
 }
 
 // automaticTest turns the test as received, and a later one of the unit as it was built, into findings.

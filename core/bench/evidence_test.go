@@ -82,6 +82,12 @@ func TestWhatIsWrittenDownIsEvidence(t *testing.T) {
 			"job/symptom/drifts: yes", "u1/attempt/0/point/hold/word: holds"}, "drifts", "seen", "complaint"},
 		{"a plate that came out the wrong way round", "external_gear_pump", []string{"u1/part/rear_plate/off: yes",
 			"u1/part/rear_plate/facing: steel to the gears"}, "part_turned", "seen", "came out steel to the gears"},
+		{"a back-up ring that was never there", "cartridge_vane_pump", []string{
+			"u1/part/plate_backup/absent: was never fitted"}, "backup_missing", "seen", "was never fitted"},
+		{"a drum out of square", "piston_pump_with_cartridge", []string{
+			"u1/part/aux_drum/feature/square/found/v1: 0.12 mm"}, "drum_off_square", "seen", "out of its limits"},
+		{"a drum that is square", "piston_pump_with_cartridge", []string{
+			"u1/part/aux_drum/feature/square/found/v1: 0.02 mm"}, "drum_off_square", "absent", "within"},
 		{"not tried", "external_gear_pump", []string{"u1/gauge/new_unit: " + family.NotTried}, "new_pump_same", "", ""},
 		{"asked: the same", "external_gear_pump", []string{"u1/gauge/new_unit: same"}, "new_pump_same", "seen",
 			"asked at the machine"},
@@ -179,6 +185,7 @@ func tiesOf(from explain.From) (out []string) {
 		add("feature", path)
 	}
 	of(from.Stuck)
+	of(from.Never)
 	of(from.Facing)
 	if from.Mark != nil {
 		of(&from.Mark.PartOf)

@@ -72,6 +72,7 @@ type From struct {
 	Fluid      string   `yaml:"fluid"`                   // water, burnt, metal or gained: what the drained fluid told
 	Work       string   `yaml:"bench"`                   // stiff, piece_left, still_fails, received_good: at the bench
 	Stuck      *PartOf  `yaml:"stuck" json:",omitzero"`  // that did not come off freely
+	Never      *PartOf  `yaml:"never" json:",omitzero"`  // that belongs on the unit and was never fitted
 	Step       string   `yaml:"step"`                    // of the test: out of its limits as received, or later
 	Off        Sided    `yaml:"off" json:",omitzero"`    // part.feature=low: measured beyond a limit on that side
 }

@@ -315,7 +315,8 @@ func TestAPartAloneAsksFirst(t *testing.T) {
 	u := settled()
 	assert.Empty(t, asked(u))
 	u.Job.PartOnly = "front gasket"
-	assert.Contains(t, asked(u), "front gasket. Before it is sent: pictures of the inside, and where the valves in drain")
+	assert.Contains(t, asked(u),
+		"front gasket. Before it is sent: pictures of the inside, and where the valves in drain")
 	u.Job.ValvesAt = "ball valve in the drain, open; none in suction"
 	assert.Contains(t, asked(u), "Before it is sent: pictures of the inside")
 	u.Job.Pictures = append(u.Job.Pictures, &unit.Picture{})
