@@ -201,7 +201,7 @@ func TestThePadTakesItsOwnTaps(t *testing.T) {
 	u.MustWait(`() => document.getElementById("pad").checkVisibility()`)
 	u.padTap("⌨")
 	u.MustWait(`() => !document.getElementById("pad").checkVisibility()`)
-	u.MustElements("main input[data-field]")[2].MustTap()
+	u.MustElement(`main [data-field="u1/model"]`).MustTap()
 	assert.False(t, u.MustEval(`() => document.getElementById("pad").checkVisibility()`).Bool())
 	u.quiet()
 }

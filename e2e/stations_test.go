@@ -199,7 +199,9 @@ func (u *user) measure(tag string) {
 
 func (u *user) explain(tag string) {
 	u.station(4)
-	for _, code := range []string{"fine_lines", "filter_bypass"} {
+	// It came without its machine, so that nobody is sent to look at the filter: whoever knows of it finds the mark.
+	for code, words := range map[string]string{"fine_lines": "fine parallel", "filter_bypass": "bypass"} {
+		u.typeInto(u.MustElement("#board-find"), words)
 		u.tap(fmt.Sprintf("u1/evidence/%s/state", code), "seen")
 	}
 	u.says("Hard dirt in the oil")
