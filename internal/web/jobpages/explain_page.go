@@ -136,6 +136,7 @@ func explainPage(l *look, board MarksBoard) ExplainPage {
 type LeadView struct {
 	Open    bool
 	Name    string
+	Sure    float64 // how likely the one that leads is, alone
 	LeftNow string // what stands first and is only what is left over
 	Against string // what it must answer, the gravest first
 	Look    string // what to look at next
@@ -149,7 +150,7 @@ func (p *ExplainPage) lead(l *look) {
 	}
 	v := &LeadView{}
 	if r, ok := explain.Lead(ranking); ok {
-		v.Name = r.Cause.Name
+		v.Name, v.Sure = r.Cause.Name, r.Alone
 		if len(r.Misfits) > 0 {
 			v.Against = r.Misfits[0].Text()
 		} else if len(r.Against) > 0 {
