@@ -137,9 +137,9 @@ type LeadView struct {
 	Open    bool
 	Name    string
 	Sure    float64 // how likely the one that leads is, alone
-	LeftNow string // what stands first and is only what is left over
-	Against string // what it must answer, the gravest first
-	Look    string // what to look at next
+	LeftNow string  // what stands first and is only what is left over
+	Against string  // what it must answer, the gravest first
+	Look    string  // what to look at next
 }
 
 // lead says what leads of a ranking.
