@@ -29,7 +29,6 @@ type Advised struct {
 	Change
 	Does    string // what to do, in words
 	Minutes float64
-	Helps   float64 // how likely the step comes right by it
 	If      []IfSo
 }
 
@@ -162,7 +161,7 @@ var doing = map[search.Kind]struct{ before, after, done string }{
 func (st *Inferred) advised(a search.Advice) *Advised {
 	name, d := strings.ToLower(st.ByCode[a.Part].Name), doing[a.Kind]
 	out := &Advised{Change: Change{Words: name + d.done, Kind: string(a.Kind), Part: a.Part},
-		Does: d.before + name + d.after, Minutes: a.Minutes, Helps: a.Helped}
+		Does: d.before + name + d.after, Minutes: a.Minutes}
 	for _, o := range search.Outcomes {
 		g, told := a.After[o]
 		if !told || g.Chance < leastChance {

@@ -13,9 +13,8 @@ type Candidate struct {
 // Advice is the change that tells most of what is left for the least work.
 type Advice struct {
 	Candidate
-	Bits   float64             // what it promises to tell
-	After  map[Outcome]Guessed // what each outcome would leave
-	Helped float64             // how likely the step comes right by it
+	Bits  float64             // what it promises to tell
+	After map[Outcome]Guessed // what each outcome would leave
 }
 
 // Guessed is where an outcome would point: how likely it comes, and the part that leads then.
@@ -48,7 +47,6 @@ func (s *Search) Advise(code string, of []Candidate) (best Advice, ok bool) {
 	}
 	if ok {
 		best.After = b.outcomes(best.Move, at.base.Told)
-		best.Helped = best.After[Right].Chance
 	}
 	return best, ok
 }
