@@ -195,11 +195,19 @@ type turn struct {
 	stayed []float64 // and how likely it was there and is still
 }
 
-// after is the belief once an attempt came out so. Each trouble is cured or not by itself; a new one comes at most to
-// one that is left.
-func (b *belief) after(e effect, o Outcome) turn {
+// after is the belief once an attempt came out so.
+func (b *belief) after(e effect, o Outcome) turn { return b.turned(e.at(o)) }
+
+// unread is the belief after changes whose step was not read: what they cured is cured all the same.
+func (b *belief) unread(e effect) turn {
+	e.p = [4]float64{1, 1, 1, 1}
+	return b.turned(e)
+}
+
+// turned is the belief after changes, with the outcome that the effect looks at. Each trouble is cured or not by
+// itself; a new one comes at most to one that is left.
+func (b *belief) turned(e effect) turn {
 	n := len(b.troubles)
-	e = e.at(o)
 	out := turn{next: &belief{troubles: b.troubles, p: make([]float64, len(b.p))}, healed: make([]float64, n),
 		stayed: make([]float64, n)}
 	arrives := 0.0

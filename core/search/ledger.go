@@ -85,8 +85,13 @@ func (s *Search) wasRight(tries []Try, code string) bool {
 	return slices.ContainsFunc(tries, func(t Try) bool { return t.Steps[code].Verdict == metrology.In })
 }
 
+// untold takes changes in after which a step was not read.
 func (s *Search) untold(t Try, code string) {
-	if parts := t.touched(); s.steps[code].base.Verdict == metrology.Out && len(t.Moves) > 0 {
+	at := s.steps[code]
+	if t.lasts() {
+		at.belief = at.belief.unread(at.belief.effect(t.Moves, false)).next
+	}
+	if parts := t.touched(); at.base.Verdict == metrology.Out && len(t.Moves) > 0 {
 		s.Lines = append(s.Lines, Line{Try: t.Number, Step: code, Parts: parts, Says: Untold})
 	}
 }

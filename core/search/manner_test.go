@@ -20,8 +20,8 @@ func TestEveryKindHasItsManner(t *testing.T) {
 	}
 }
 
-// How a step shows that it is out, by what is out: a shaft that is stiff binds, a flow too low leaks inside, a pressure
-// beside its setting is set, a wet joint weeps, and what follows slowly answers.
+// How a step shows that it is out, by what is out: a shaft that is stiff binds, a flow too low leaks inside, a
+// pressure beside its setting is set, a wet joint weeps, and what follows slowly answers.
 func TestHowAStepShows(t *testing.T) {
 	lib, err := family.Shipped()
 	require.NoError(t, err)
@@ -34,7 +34,8 @@ func TestHowAStepShows(t *testing.T) {
 		{"external_gear_pump", "p100", "torque", Binds}, {"external_gear_pump", "relief", "pressure", Sets},
 		{"external_gear_pump", "leak_watch", "", Weeps}, {"axial_piston_pump", "case_flow", "case_flow", Leaks},
 		{"axial_piston_pump", "standby", "standby", Sets}, {"axial_piston_pump", "compensator", "", Answers},
-		{"double_acting_cylinder", "drift", "drift", Leaks}, {"double_acting_cylinder", "breakaway", "breakaway", Binds},
+		{"double_acting_cylinder", "drift", "drift", Leaks},
+		{"double_acting_cylinder", "breakaway", "breakaway", Binds},
 		{"winch_brake_pack", "drag", "drag_torque", Binds}, {"relief_valve", "reseat", "", Leaks},
 		{"directional_spool_valve", "shift", "", Answers}, {"gas_booster", "hold", "pressure_end", Leaks},
 	} {

@@ -182,6 +182,24 @@ func TestANewFaultIsNotAlwaysTheChangedParts(t *testing.T) {
 	assert.Greater(t, parts[1].P, 0.15)
 }
 
+// What was changed counts also where the step was not read after it: a plate swapped while only the relief was
+// looked at is hardly to blame when the step is read again and is out.
+func TestAChangeCountsWhereItsStepWasNotRead(t *testing.T) {
+	first := try(1, readings{"p": bad})
+	before := search.Weigh([]search.Try{first}, pump(search.Leaks))
+	unread := []search.Try{first, try(2, readings{}, of(search.Swap, "plate")), try(3, readings{"p": bad})}
+	read := []search.Try{first, try(2, readings{"p": bad}, of(search.Swap, "plate"))}
+	after := share(search.Weigh(unread, pump(search.Leaks)), "p", "plate")
+	assert.Less(t, after, share(before, "p", "plate")/2)
+	assert.InDelta(
+		t,
+		share(search.Weigh(read, pump(search.Leaks)), "p", "plate"),
+		after,
+		0.02,
+		"read or not, it is the same",
+	)
+}
+
 // Where it is as likely in each of four parts and a slack cover tells two from two, that is worth more than to swap
 // one of them, and it costs less; what the outcomes would leave is what they leave when they come.
 func TestTheAdviceSplitsBest(t *testing.T) {

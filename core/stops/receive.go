@@ -54,7 +54,8 @@ func (l *list) receive() {
 	}
 }
 
-// partOnly asks, before a part alone is sent, what ate the old one: a gasket that blew twice was blown by a shut drain.
+// partOnly asks, before a part alone is sent, what ate the old one: a gasket that blew twice was blown by a shut
+// drain.
 func (l *list) partOnly() {
 	var lacks []string
 	if len(l.Job.Pictures) == 0 {
