@@ -41,6 +41,17 @@ func (u *user) tried(tag string, number int, change, done, part string, reads []
 	return u.state(tag)
 }
 
+// atTheStand is a pump that is built, with the cautions of its test read.
+func atTheStand(t *testing.T) (u *user, tag string) {
+	t.Helper()
+	s := serve(t)
+	u = enter(t, s, "iva", false)
+	tag = jobtest.Built(t, s.jobs, "piston_pump_with_cartridge")
+	u.open("/jobs/" + tag + "/prove")
+	u.cautions()
+	return u, tag
+}
+
 // leads is the part that leads for a step, with what is advised next.
 func leads(st *bench.State, step string) (string, *bench.Advised) {
 	for _, l := range st.Left() {
@@ -56,11 +67,7 @@ func leads(st *bench.State, step string) (string, *bench.Advised) {
 // of the truth, and what was swapped in vain is acquitted.
 func TestThreeFaultsAreWorkedOnThePage(t *testing.T) {
 	t.Parallel()
-	s := serve(t)
-	u := enter(t, s, "iva", false)
-	tag := jobtest.Built(t, s.jobs, "piston_pump_with_cartridge")
-	u.open("/jobs/" + tag + "/prove")
-	u.cautions()
+	u, tag := atTheStand(t)
 	const turn = "turn by hand"
 	stiff := func(torque string) [][2]string {
 		return [][2]string{{"hand_turn/word", "stiff"}, {"hand_turn/torque", torque}}
@@ -116,11 +123,7 @@ func TestThreeFaultsAreWorkedOnThePage(t *testing.T) {
 // changed or came off for it.
 func TestHiddenAndBroughtInOnThePage(t *testing.T) {
 	t.Parallel()
-	s := serve(t)
-	u := enter(t, s, "iva", false)
-	tag := jobtest.Built(t, s.jobs, "piston_pump_with_cartridge")
-	u.open("/jobs/" + tag + "/prove")
-	u.cautions()
+	u, tag := atTheStand(t)
 	const swapped = "swapped for one known to be good"
 	reads := func(turn, answers string) [][2]string {
 		return [][2]string{

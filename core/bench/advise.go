@@ -102,7 +102,8 @@ func (st *Inferred) tried(kind search.Kind, part string) bool {
 // candidates are the single changes that could be made for a step. What is renewed whenever it comes out is not
 // fitted again, and a joint is slackened only where nothing is under pressure.
 func (st *Inferred) candidates(step string) (out []search.Candidate) {
-	manner, test := st.mannerOf(step), st.testOf(step)
+	manner := st.mannerOf(step)
+	test, known := st.Family.TestByCode(step)
 	add := func(kind search.Kind, p *Part) {
 		if st.tried(kind, p.Code) {
 			return
@@ -120,7 +121,7 @@ func (st *Inferred) candidates(step string) (out []search.Candidate) {
 			add(search.Swap, p)
 			add(search.Refit, p)
 		}
-		if joint(p.Def) && p.Def.Tightened() && manner == search.Binds && test != nil && bare(test) {
+		if joint(p.Def) && p.Def.Tightened() && manner == search.Binds && known && bare(test) {
 			add(search.Loosen, p)
 		}
 		if manner == search.Sets && search.SetBy(p.Def.Kind) {
@@ -131,14 +132,6 @@ func (st *Inferred) candidates(step string) (out []search.Candidate) {
 		}
 	}
 	return out
-}
-
-func (st *Inferred) testOf(step string) *family.Test {
-	t, known := st.Family.TestByCode(step)
-	if !known {
-		return nil
-	}
-	return t
 }
 
 // bare reports a step at which nothing is under pressure and nothing is driven: a slack joint hurts nobody.
@@ -158,9 +151,14 @@ var doing = map[search.Kind]struct{ before, after, done string }{
 	search.Clean:  {"wash ", " and work it free", " washed and worked free"},
 }
 
+// changeOf is one change of a part, in words.
+func changeOf(kind search.Kind, p *Part) Change {
+	return Change{Words: strings.ToLower(p.Name) + doing[kind].done, Kind: string(kind), Part: p.Code}
+}
+
 func (st *Inferred) advised(a search.Advice) *Advised {
 	name, d := strings.ToLower(st.ByCode[a.Part].Name), doing[a.Kind]
-	out := &Advised{Change: Change{Words: name + d.done, Kind: string(a.Kind), Part: a.Part},
+	out := &Advised{Change: changeOf(a.Kind, st.ByCode[a.Part]),
 		Does: d.before + name + d.after, Minutes: a.Minutes}
 	for _, o := range search.Outcomes {
 		g, told := a.After[o]

@@ -1,6 +1,7 @@
 package bench
 
 import (
+	"slices"
 	"strings"
 
 	"corvek/core/build"
@@ -21,19 +22,24 @@ type Change struct {
 // asks for and where it points first, what tells most of what is left, then what is on the unit and can be changed
 // alone.
 func (st *Inferred) Changes() (out []Change) {
+	offer := func(c Change) {
+		if !slices.Contains(out, c) {
+			out = append(out, c)
+		}
+	}
 	add := func(kind search.Kind, part *Part, words string) {
 		c := Change{Words: words, Kind: string(kind)}
 		if part != nil {
 			c.Part = part.Code
 		}
-		out = append(out, c)
+		offer(c)
 	}
 	if st.Cause != nil && st.Cause.Remedy != "" {
 		add(search.Renew, st.PointedAt(), strings.ToLower(st.Cause.Remedy))
 	}
 	for _, l := range st.Left() {
 		if l.Next != nil {
-			out = append(out, l.Next.Change)
+			offer(l.Next.Change)
 		}
 	}
 	if p := st.PointedAt(); p != nil {
@@ -47,12 +53,12 @@ func (st *Inferred) Changes() (out []Change) {
 	}
 	for _, p := range st.Parts {
 		if p.Def.Kind == "lip_seal" || p.Def.Kind == "piston_seal" {
-			add(search.Renew, p, strings.ToLower(p.Name)+" fitted again")
+			offer(changeOf(search.Renew, p))
 		}
 	}
 	for _, p := range st.Parts {
 		if p.Def.Kind == "spool" || p.Def.Kind == "poppet" {
-			add(search.Clean, p, strings.ToLower(p.Name)+" washed and worked free")
+			offer(changeOf(search.Clean, p))
 		}
 	}
 	out = out[:min(len(out), mostChanges-1)]

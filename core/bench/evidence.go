@@ -9,6 +9,7 @@ import (
 	"corvek/core/explain"
 	"corvek/core/family"
 	"corvek/core/fluid"
+	"corvek/core/machine"
 	"corvek/core/metrology"
 	"corvek/core/proof"
 	"corvek/core/unit"
@@ -175,18 +176,11 @@ func (st *Weighed) automaticOff(off explain.Sided) (strength float64, source str
 
 // automaticTold turns the complaint and what was asked at the machine into findings.
 func (st *Weighed) automaticTold(from explain.From) (strength float64, source string, ok bool) {
-	switch {
-	case from.Symptom != "":
-		return explain.Seen, "complaint", st.Job.HasSymptom(from.Symptom)
-	case from.Gauge.Asked():
-		if said := st.Unit.Gauge[from.Gauge.To]; family.Answered(said) {
-			if said == from.Gauge.With {
-				return explain.Seen, "asked at the machine", true
-			}
-			return explain.Absent, "asked at the machine", true
-		}
+	strength, ok = machine.Heard(from, st.Unit.Gauge, st.Job.Symptoms)
+	if from.Symptom != "" {
+		return strength, "complaint", ok
 	}
-	return 0, "", false
+	return strength, "asked at the machine", ok
 }
 
 // automaticFluid turns what was drained, and what another sump gained, into findings.

@@ -20,10 +20,7 @@ type Told struct {
 
 // tries are the attempts as the search sees them. An exercise finds nothing.
 func (st *Inferred) tries() (out []search.Try) {
-	for _, a := range st.Attempts {
-		if !a.Closed || a.Source == unit.SourceSimulated {
-			continue
-		}
+	for _, a := range st.telling() {
 		t := search.Try{Number: a.Number, Steps: map[string]search.Reading{}}
 		if a.OneChange != "" {
 			t.Moves = append(t.Moves, st.move(search.Kind(a.ChangeKind), a.ChangePart))
@@ -39,6 +36,13 @@ func (st *Inferred) tries() (out []search.Try) {
 		out = append(out, t)
 	}
 	return out
+}
+
+// telling are the attempts that tell something: closed, and no exercise.
+func (st *Tested) telling() []*Attempt {
+	return slices.DeleteFunc(slices.Clone(st.Attempts), func(a *Attempt) bool {
+		return !a.Closed || a.Source == unit.SourceSimulated
+	})
 }
 
 // move is a change of a part with what came off on the way to it.
@@ -98,7 +102,7 @@ func (st *Inferred) weighTries() *search.Search {
 
 // mannerOf is how a step shows that it is out, by the first attempt in which it was.
 func (st *Inferred) mannerOf(step string) search.Manner {
-	for _, a := range st.Attempts {
+	for _, a := range st.telling() {
 		for i := range a.Points {
 			p := &a.Points[i]
 			if p.Test.Code != step || p.Verdict != metrology.Out {

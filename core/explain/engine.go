@@ -140,6 +140,7 @@ type Check struct {
 	Minutes     float64     // of the look and the way there
 	Rate        float64     // bits a minute
 	Closes      bool        // it shows a link of the leading story that nobody saw
+	Opens       bool        // the unit is opened further for it
 	Then        []Then      // what each answer would do; of the first looks only
 
 	link int // how near the root of the story that it closes
@@ -248,6 +249,14 @@ func told(nothing int, e *Evidence) float64 {
 	}
 	through := float64(nothing-hardlyLooked) / (lookedWell - hardlyLooked)
 	return picked + (1-picked)*math.Min(1, math.Max(0, through))
+}
+
+// findings are the facts as they were told.
+func (c caseState) findings() (out []Finding) {
+	for _, f := range c.facts {
+		out = append(out, Finding{f.e.Code, f.s})
+	}
+	return out
 }
 
 // mostPairs keeps the list of pairs to what a reader takes in.

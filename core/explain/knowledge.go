@@ -51,6 +51,7 @@ type Evidence struct {
 	BreakUp    bool     `yaml:"break_up"` // pieces went round with the oil
 	Destroys   bool     `yaml:"destroys"` // looking spoils what others would look at
 	Age        string   `yaml:"age"`      // how a fresh mark is told from an old one
+	Good       bool     `yaml:"good"`     // it tells that something is as it should be
 	From       From     `yaml:"from"`     // where it comes from by itself
 	Also       []From   `yaml:"also"`     // and where else: one of them is enough
 }
@@ -82,8 +83,7 @@ func (e *Evidence) Froms() []From { return append([]From{e.From}, e.Also...) }
 
 // Asks reports a mark that asks for an explanation: what is on every machine, or is good, does not.
 func (e *Evidence) Asks() bool {
-	good := e.From.Work == "received_good" || e.Code == "no_marks" || e.Code == "serviced"
-	return e.From.Symptom != "" || !good && e.Background.P() < Word("sometimes").P()
+	return e.From.Symptom != "" || !e.Good && e.Background.P() < Word("sometimes").P()
 }
 
 // Telltale reports a mark that hardly anything but its own cause leaves. It is sure

@@ -136,11 +136,14 @@ func (k *Knowledge) Marked(part, kind, mark string) *Evidence {
 	close := -1
 	for i := range k.Evidence {
 		e := &k.Evidence[i]
-		for _, from := range e.Froms() {
-			on := from.Mark
+		look := func(on *MarkOn) {
 			if on != nil && on.closeness() > close && on.Of(part, kind) && slices.Contains(on.Marks, mark) {
 				best, close = e, on.closeness()
 			}
+		}
+		look(e.From.Mark)
+		for a := range e.Also {
+			look(e.Also[a].Mark)
 		}
 	}
 	return best

@@ -32,7 +32,7 @@ func (k *Knowledge) next(c caseState) []Check {
 		if c.known[e.Code] || !at.can(e) || !c.makesSense(e) || q != "" && (answered[q] || group[0] != e) {
 			continue
 		}
-		check := Check{Evidence: e, Minutes: at.cost(e)}
+		check := Check{Evidence: e, Minutes: at.cost(e), Opens: way[e.At] > way[at.Reached]}
 		check.link, check.Closes = closing(links, e, group)
 		var gain func(caseState) float64
 		if len(group) > 1 {
@@ -56,7 +56,7 @@ func (k *Knowledge) next(c caseState) []Check {
 func closedFirst(checks []Check, sure, looked bool) (out []Check) {
 	var closing, parting []Check
 	for _, c := range checks {
-		if c.Closes && (sure || !c.Opens()) {
+		if c.Closes && (sure || !c.Opens) {
 			closing = append(closing, c)
 		} else {
 			parting = append(parting, c)
@@ -143,9 +143,6 @@ const storyStands = 0.5
 // asGoodAsSure is from where what parts it from others can wait.
 const asGoodAsSure = 0.9
 
-// Opens reports that the unit is opened further for the look.
-func (c Check) Opens() bool { return c.Minutes > c.Evidence.Minutes+base+call }
-
 // lookedAt reports that something was looked at, and not only asked.
 func (c caseState) lookedAt() bool {
 	return slices.ContainsFunc(c.facts, func(f fact) bool { return f.e.At != Asked })
@@ -195,10 +192,6 @@ func (k *Knowledge) openLinks(c caseState) map[string]int {
 	if c.sum[lead] < storyStands {
 		return nil
 	}
-	var findings []Finding
-	for _, f := range c.facts {
-		findings = append(findings, Finding{f.e.Code, f.s})
-	}
 	out := map[string]int{}
 	for code, w := range k.Causes[lead].Points {
 		e, known := k.EvidenceByCode(code)
@@ -206,7 +199,7 @@ func (k *Knowledge) openLinks(c caseState) map[string]int {
 			out[e.Code] = 0
 		}
 	}
-	for i, l := range k.Chain(&k.Causes[lead], findings) {
+	for i, l := range k.Chain(&k.Causes[lead], c.findings()) {
 		if len(l.Shown) > 0 {
 			continue
 		}

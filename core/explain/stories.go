@@ -108,7 +108,7 @@ func (k *Knowledge) WouldChange(findings []Finding, most int) []Turn {
 	if len(c.facts) == 0 {
 		return nil
 	}
-	leader := highest(c.sum)
+	leader := c.first()
 	var out []Turn
 	for i := range k.Evidence {
 		e := &k.Evidence[i]
@@ -144,9 +144,9 @@ func (k *Knowledge) turned(findings []Finding, turns []Turn, leader, most int) (
 		if t.Seen {
 			strength = Seen
 		}
-		by := k.weigh(append(findings[:len(findings):len(findings)], Finding{t.Evidence.Code, strength})).sum
-		if to := highest(by); to != leader {
-			t.To, t.By = &k.Causes[to], by[to]
+		by := k.weigh(append(findings[:len(findings):len(findings)], Finding{t.Evidence.Code, strength}))
+		if to := by.first(); to != leader {
+			t.To, t.By = &k.Causes[to], by.one[to]
 			out = append(out, t)
 		}
 	}

@@ -4,6 +4,7 @@
 package machine
 
 import (
+	"cmp"
 	"slices"
 
 	"corvek/core/explain"
@@ -45,8 +46,7 @@ const (
 	HoldNotTold   Hold = "not_told"  // nobody asked enough
 )
 
-// From how likely on a side is taken for told, and what a question must promise, in bits. Guidance of ours: four in
-// five sound units sent back are worth one that comes again.
+// From how likely on a side is taken for told, and what a question must promise, in bits. Guidance of ours.
 const (
 	clears   = 0.88
 	points   = 0.7
@@ -97,7 +97,7 @@ func Conclude(f *family.Family, k *explain.Knowledge, answers map[string]string,
 			acquitted = acquitted || a.Points == family.Acquits
 		}
 	}
-	m := k.AtMachine(findings(k, open, answers, symptoms))
+	m := k.AtMachine(findings(k, answers, symptoms))
 	g.Away = m.Away
 	g.ask(m, f, open)
 	if g.Told == 0 {
@@ -112,7 +112,7 @@ func Conclude(f *family.Family, k *explain.Knowledge, answers map[string]string,
 	case m.Away >= points:
 		g.Verdict = Elsewhere
 	}
-	g.Because = because(m, f, answers)
+	g.Because = because(m, answers)
 	return g
 }
 
@@ -136,36 +136,45 @@ func (g *Gauge) ask(m explain.Machine, f *family.Family, open map[string]bool) {
 	}
 }
 
-// findings are the answers and the complaint as evidence. A question that was answered tells of all its answers: what
-// was said is there, and the others are not.
-func findings(k *explain.Knowledge, open map[string]bool, answers map[string]string,
-	symptoms []string) (out []explain.Finding) {
+// findings are the answers and the complaint as evidence.
+func findings(k *explain.Knowledge, answers map[string]string, symptoms []string) (out []explain.Finding) {
 	for i := range k.Evidence {
 		e := &k.Evidence[i]
-		said := answers[e.From.Gauge.To]
-		switch {
-		case e.From.Symptom != "" && slices.Contains(symptoms, e.From.Symptom):
-			out = append(out, explain.Finding{Code: e.Code, Strength: explain.Seen})
-		case !e.From.Gauge.Asked() || open[e.From.Gauge.To] || !family.Answered(said):
-		case said == e.From.Gauge.With:
-			out = append(out, explain.Finding{Code: e.Code, Strength: explain.Seen})
-		default:
-			out = append(out, explain.Finding{Code: e.Code, Strength: explain.Absent})
+		if s, told := Heard(e.From, answers, symptoms); told {
+			out = append(out, explain.Finding{Code: e.Code, Strength: s})
 		}
 	}
 	return out
 }
 
+// Heard is what a complaint or an answer says of an evidence that comes from it; told is false where nobody said
+// anything. A question that was answered tells of all its answers: what was said is there, and the others are not.
+// What was not complained of is not absent.
+func Heard(from explain.From, answers map[string]string, symptoms []string) (strength float64, told bool) {
+	if from.Symptom != "" {
+		return explain.Seen, slices.Contains(symptoms, from.Symptom)
+	}
+	q, _ := family.QuestionByCode(from.Gauge.To)
+	said, offered := q.AnswerByCode(answers[from.Gauge.To])
+	switch {
+	case !offered || !family.Answered(said.Code):
+		return 0, false
+	case said.Code == from.Gauge.With:
+		return explain.Seen, true
+	}
+	return explain.Absent, true
+}
+
 // because are what the answers mean that speak for the likelier side, in the order of what they tell; an answer that
 // was given for something else is none.
-func because(m explain.Machine, f *family.Family, answers map[string]string) (out []string) {
+func because(m explain.Machine, answers map[string]string) (out []string) {
 	told := slices.Clone(m.Told)
 	away := m.Away >= 0.5
 	slices.SortStableFunc(told, func(a, b explain.Weight) int {
-		if away == (a.Information > b.Information) {
-			return -1
+		if away {
+			a, b = b, a
 		}
-		return 1
+		return cmp.Compare(a.Information, b.Information)
 	})
 	for _, w := range told {
 		if w.Evidence.From.Gauge.To == "" || w.Strength < 0.5 || away != (w.Information > 0) {

@@ -2,6 +2,8 @@ package search
 
 import (
 	"math"
+
+	"corvek/core/metrology"
 )
 
 // Candidate is a change that could be made, with the minutes of the work and of the test after it.
@@ -31,7 +33,7 @@ const faint = 0.02
 // outcomes are worked through over everything that may be wrong.
 func (s *Search) Advise(code string, of []Candidate) (best Advice, ok bool) {
 	at := s.steps[code]
-	if at == nil || len(s.Left(code)) == 0 {
+	if at == nil || at.base.Verdict != metrology.Out {
 		return best, false
 	}
 	b := at.belief

@@ -37,12 +37,6 @@ type Line struct {
 	Off   []string
 }
 
-// Share is how likely a trouble is there once all attempts are weighed.
-type Share struct {
-	Trouble
-	P float64
-}
-
 // Search is what the attempts of a unit come to.
 type Search struct {
 	Lines []Line
@@ -96,15 +90,24 @@ func (s *Search) untold(t Try, code string) {
 	}
 }
 
-// touched are the parts of the changes, what hides a fault apart.
-func (t Try) touched() (out []string) {
+// partsOf are the parts of the changes of these kinds, each once.
+func (t Try) partsOf(of func(Kind) bool) (out []string) {
 	for _, m := range t.Moves {
-		if m.Part != "" && m.Kind != Mask && !slices.Contains(out, m.Part) {
+		if m.Part != "" && of(m.Kind) && !slices.Contains(out, m.Part) {
 			out = append(out, m.Part)
 		}
 	}
 	return out
 }
+
+// touched are the parts of the changes, what hides a fault apart.
+func (t Try) touched() []string { return t.partsOf(func(k Kind) bool { return k != Mask }) }
+
+// slack are the joints that were slackened.
+func (t Try) slack() []string { return t.partsOf(func(k Kind) bool { return k == Loosen }) }
+
+// curing are the changed parts whose change can have cured something.
+func (t Try) curing() []string { return t.partsOf(func(k Kind) bool { return cures[k] != nil }) }
 
 // weigh takes one reading of a step in.
 func (s *Search) weigh(t Try, code string, now Reading) {
@@ -159,7 +162,7 @@ func (t Try) lines(code string, was, now Reading, o Outcome, before *belief, by 
 		case m.Part == "" || m.Kind == Mask:
 		case m.Kind == Loosen:
 			tell(NotBehind, m.Part)
-		case m.Kind.Acquits() && before.left(by, m) <= acquits:
+		case m.Kind.clears() && before.left(by, m) <= acquits:
 			tell(Acquitted, m.Part)
 		default:
 			tell(Open, m.Part)
@@ -189,26 +192,6 @@ func (t Try) right(tell func(Says, ...string) *Line) {
 // unplaced is a change that cures and is of no part.
 func (m Move) unplaced() bool { return m.Part == "" && cures[m.Kind] != nil }
 
-// slack are the joints that were slackened.
-func (t Try) slack() (out []string) {
-	for _, m := range t.Moves {
-		if m.Kind == Loosen && m.Part != "" {
-			out = append(out, m.Part)
-		}
-	}
-	return out
-}
-
-// curing are the changed parts whose change can have cured something.
-func (t Try) curing() (out []string) {
-	for _, m := range t.Moves {
-		if m.Part != "" && cures[m.Kind] != nil && !slices.Contains(out, m.Part) {
-			out = append(out, m.Part)
-		}
-	}
-	return out
-}
-
 // off is what came off for the changes.
 func (t Try) off() (out []string) {
 	for _, m := range t.Moves {
@@ -221,9 +204,9 @@ func (t Try) off() (out []string) {
 	return out
 }
 
-// Acquits reports a change that clears the piece itself where the step stays as bad as it was. Who only looked,
+// clears reports a change that clears the piece itself where the step stays as bad as it was. Who only looked,
 // washed or fitted it again has cleared nothing.
-func (k Kind) Acquits() bool { return k == Swap || k == Renew || k == Adjust }
+func (k Kind) clears() bool { return k == Swap || k == Renew || k == Adjust }
 
 // left is the share of what was thought of the piece itself, or its setting, that is left; how it was fitted is
 // another thing.
@@ -251,19 +234,6 @@ func (s *Search) StillOut() (out []string) {
 	return out
 }
 
-// Left is what may be wrong still, as far as a step tells, the likeliest first; nothing of a step that is not out.
-func (s *Search) Left(code string) (out []Share) {
-	at := s.steps[code]
-	if at == nil || at.base.Verdict != metrology.Out {
-		return nil
-	}
-	for i, p := range at.belief.shares() {
-		out = append(out, Share{at.belief.troubles[i], p})
-	}
-	sort.SliceStable(out, func(a, b int) bool { return out[a].P > out[b].P })
-	return out
-}
-
 // PartShare is how likely a part bears what a step shows, by whichever way.
 type PartShare struct {
 	Part string
@@ -271,12 +241,19 @@ type PartShare struct {
 }
 
 // Parts are the parts that may bear what a step shows, the likeliest first; "" is something that nobody thought of.
+// None of a step that is not out.
 func (s *Search) Parts(code string) (out []PartShare) {
-	for _, l := range s.Left(code) {
-		if !slices.ContainsFunc(out, func(p PartShare) bool { return p.Part == l.Part }) {
-			in := func(t Trouble) bool { return t.Part == l.Part }
-			out = append(out, PartShare{l.Part, s.steps[code].belief.ofPart(in)})
+	at := s.steps[code]
+	if at == nil || at.base.Verdict != metrology.Out {
+		return nil
+	}
+	done := map[string]bool{}
+	for _, t := range at.belief.troubles {
+		if done[t.Part] {
+			continue
 		}
+		done[t.Part] = true
+		out = append(out, PartShare{t.Part, at.belief.ofPart(func(o Trouble) bool { return o.Part == t.Part })})
 	}
 	sort.SliceStable(out, func(a, b int) bool { return out[a].P > out[b].P })
 	return out

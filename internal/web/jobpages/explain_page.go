@@ -1,7 +1,6 @@
 package jobpages
 
 import (
-	"cmp"
 	"fmt"
 	"html/template"
 	"slices"
@@ -144,7 +143,7 @@ type LeadView struct {
 
 // lead says what leads of a ranking.
 func (p *ExplainPage) lead(l *look) {
-	ranking := alone(l.st.Explained().Ranking)
+	ranking := explain.Alone(l.st.Explained().Ranking)
 	if len(ranking) == 0 {
 		return
 	}
@@ -186,19 +185,9 @@ func (l *look) howFields(code string) (out []Choice) {
 	return out
 }
 
-// alone is a ranking by the figures that the page shows: what each cause explains alone.
-func alone(ranking []explain.Ranked) []explain.Ranked {
-	out := slices.Clone(ranking)
-	slices.SortStableFunc(out, func(a, b explain.Ranked) int { return cmp.Compare(b.Alone, a.Alone) })
-	for i := range out {
-		out[i].Posterior = out[i].Alone
-	}
-	return out
-}
-
 // rank lays out the leading causes.
 func (p *ExplainPage) rank(l *look) {
-	ranking := alone(l.st.Explained().Ranking)
+	ranking := explain.Alone(l.st.Explained().Ranking)
 	ref := l.unit.ConclusionRef("cause")
 	for i, r := range ranking[:min(causesShown, len(ranking))] {
 		root := l.press(ref, r.Cause.Code, l.st.Conclude.Cause)

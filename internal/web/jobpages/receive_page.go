@@ -272,27 +272,28 @@ func (l *look) gaugeVerdict() Verdict {
 	if g.Lead != nil {
 		story = " (" + strings.ToLower(g.Lead.Name) + ")"
 	}
-	switch {
-	case g.Verdict == machine.Cleared:
+	switch nobody := l.unit.NotAsked; g.Holds(nobody != "") {
+	case machine.HoldCleared:
 		return Verdict{"red", "CLEARED", "Do not open: " + because + story}
-	case g.Verdict == machine.AtUnit:
-		return Verdict{"petrol", "AT THE UNIT", wording.Behind("", because) + story}
-	case g.First && l.unit.NotAsked == "":
+	case machine.HoldFirst:
 		return Verdict{"red", "FIRST", "before anything is opened: " + ask}
-	case g.Verdict == machine.Elsewhere:
+	case machine.HoldElsewhere:
 		return Verdict{"ochre", "ELSEWHERE", "Look there first: " + because + story}
-	case l.unit.NotAsked != "":
-		return Verdict{"ochre", "NOT ASKED", l.unit.NotAsked}
-	case g.Told == 0:
-		return Verdict{"ochre", "?", "not checked at the machine yet. Begin with: " + ask}
-	case ask == "" || g.Holds(false) == machine.HoldNone:
-		return Verdict{
-			"petrol",
-			"TO BE OPENED",
-			"what can be asked at the machine was asked; nothing points elsewhere",
+	case machine.HoldNotTold:
+		if g.Told == 0 {
+			return Verdict{"ochre", "?", "not checked at the machine yet. Begin with: " + ask}
 		}
+		return Verdict{"ochre", "?", "not settled yet. What would tell most: " + ask}
+	default:
+		switch {
+		case g.Verdict == machine.AtUnit:
+			return Verdict{"petrol", "AT THE UNIT", because + story}
+		case nobody != "":
+			return Verdict{"ochre", "NOT ASKED", nobody}
+		}
+		return Verdict{"petrol", "TO BE OPENED",
+			"what can be asked at the machine was asked; nothing points elsewhere"}
 	}
-	return Verdict{"ochre", "?", fmt.Sprintf("not settled yet. What would tell most: %s", ask)}
 }
 
 // VariantFace is which variant the marks on the outside make it.
