@@ -185,8 +185,8 @@ func closing(links map[string]int, e *Evidence, group []*Evidence) (link int, cl
 func (c Check) shows() float64 { return -math.Log2(c.Evidence.Background.P()) / c.Minutes }
 
 // openLinks are the marks by which the story of the cause that leads would be shown where it is not, with how near
-// each is to the root: the links of its chain that nobody saw, the last the nearest, and at nought what it leaves
-// and hardly anything else does. None where no story stands.
+// each is to the root: the links of its chain that nobody saw, the last the nearest, and at nought the other marks of
+// a link that one mark shows and what it leaves and hardly anything else does. None where no story stands.
 func (k *Knowledge) openLinks(c caseState) map[string]int {
 	lead := highest(c.sum)
 	if c.sum[lead] < storyStands {
@@ -200,12 +200,13 @@ func (k *Knowledge) openLinks(c caseState) map[string]int {
 		}
 	}
 	for i, l := range k.Chain(&k.Causes[lead], c.findings()) {
+		near := i + 1
 		if len(l.Shown) > 0 {
-			continue
+			near = 0
 		}
 		for _, code := range k.Causes[lead].Chain[i].Cites {
 			if e, known := k.EvidenceByCode(code); known && !c.known[e.Code] {
-				out[e.Code] = i + 1
+				out[e.Code] = max(near, out[e.Code])
 			}
 		}
 	}
