@@ -207,3 +207,13 @@ func TestExplainCommand(t *testing.T) {
 	assert.Zero(t, code)
 	assert.Contains(t, out, "gerotor_pump")
 }
+
+func TestPlanBenchFromTheShell(t *testing.T) {
+	out, _, code := run(t, "", nil, "plan", "bench", "../../core/plan/testdata/6x6.txt")
+	assert.Zero(t, code)
+	assert.Contains(t, out, "makespan 55, proved")
+
+	out, _, code = run(t, "", nil, "plan", "bench", "corvek_test.go")
+	assert.Equal(t, 2, code)
+	assert.Contains(t, out, "counts of jobs and machines")
+}

@@ -18,10 +18,22 @@ func main() {
 	root := &cobra.Command{
 		Use: "corvek", Short: "Workbook of a hydraulic rebuild shop", SilenceUsage: true, SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), rigCommand(), migrateCommand(), calcCommand(), explainCommand(),
+	root.AddCommand(
+		serveCommand(),
+		demoCommand(),
+		rigCommand(),
+		migrateCommand(),
+		calcCommand(),
+		explainCommand(),
+		planCommand(),
 		familyCommand(),
-		exportCommand(), importCommand(), personCommand(), verifyCommand(), backupCommand(),
-		restoreCommand())
+		exportCommand(),
+		importCommand(),
+		personCommand(),
+		verifyCommand(),
+		backupCommand(),
+		restoreCommand(),
+	)
 	err := root.ExecuteContext(ctx)
 	var answered answeredError
 	switch {
