@@ -21,6 +21,9 @@ const (
 	Usual      = 8_000_000
 	usualNodes = 300_000
 	mostProved = 60 // tasks of a plan that a proof is looked for
+
+	// Replan is the effort for a plan that stands and in which little changed.
+	Replan = 800_000
 )
 
 // Make plans a problem: small ones exactly, larger ones by search. The same problem and options give the same plan,
