@@ -1,0 +1,78 @@
+package bench
+
+import (
+	"corvek/core/build"
+	"corvek/core/decide"
+	"corvek/core/remaining"
+)
+
+// Remaining is what the unit still needs before it goes out, by what is on record.
+func (st *State) Remaining(g *remaining.Guidance) []remaining.Task {
+	return remaining.Of(st.record(), g)
+}
+
+// record is what is on record of the unit, as far as work follows from it.
+func (st *State) record() *remaining.Unit {
+	q := st.Job.Quote
+	begun := len(st.Unit.Kit) > 0 || st.begun("build")
+	u := &remaining.Unit{
+		Owes: st.Unit.Owes, Gone: st.Job.HandedOver(), Receive: st.Open("receive"),
+		Concluded: st.Conclude.Cause != "", LeadSigns: st.Shop.LeadSigns,
+		Quote: remaining.Quote{Wanted: q.GivenOn != "" || !begun, Given: q.GivenOn, Answered: q.Answer != ""},
+	}
+	measured := st.worked("measure", map[string]bool{"strip": true})
+	for _, p := range st.Parts {
+		if !p.Alone {
+			st.recordPart(u, p, measured)
+		}
+	}
+	for _, f := range st.Filling() {
+		u.Fill = u.Fill || st.Unit.Filled[f.Code] == ""
+	}
+	for _, s := range st.Plan() {
+		shown := st.Shown[s.Code]
+		if shown != nil && shown.NotPossible == "" && len(shown.Why()) > 0 {
+			u.Steps = append(u.Steps, remaining.Step{Code: s.Code, Name: s.Name, Hold: shown.Hold})
+		}
+	}
+	return u
+}
+
+// recordPart is what one part still needs. What was measured before the work of measuring was over is not asked for
+// again; once it is, nothing is.
+func (st *State) recordPart(u *remaining.Unit, p *Part, measured bool) {
+	looked := p.Decision.Choice != "" || len(p.Seen) > 0
+	for _, f := range p.Features {
+		looked = looked || f.Found.Any
+	}
+	for _, f := range p.Features {
+		if !f.Found.Any && !measured && p.Decision.Choice == "" {
+			u.Unread++
+		}
+	}
+	switch {
+	case !p.Off:
+		u.On++
+	case !looked && p.Step.Round == 0:
+		u.Off++
+	}
+	if p.Choice() == decide.Open {
+		u.Undecided++
+	}
+	if p.Place != nil && p.Filled < p.Place.Need {
+		u.New = append(u.New, remaining.Piece{Part: p.Code, Name: p.Name, Ordered: p.Order.Awaited(), Due: p.Order.Due,
+			Days: p.Order.Days})
+	}
+	for _, w := range p.Going() {
+		if w.Row.Back == "" && w.Row.FlatHow == "" && w.Row.Taken.IsZero() {
+			u.Ways = append(u.Ways, remaining.Way{Part: p.Code, Route: w.Route.Code, Name: p.Name + ": " + w.Route.Name,
+				Hours: w.Route.Hours, Days: w.Route.Days, Sent: w.Row.Sent})
+		}
+	}
+	if built := p.Built(st.Round); built == nil || !built.Done {
+		u.Unbuilt++
+		if _, bolted := build.JointOf(p.Def, p.Part.Joint); bolted {
+			u.Tight++
+		}
+	}
+}

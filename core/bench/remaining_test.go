@@ -1,0 +1,51 @@
+package bench_test
+
+import (
+	"testing"
+
+	"corvek/core/bench/benchtest"
+	"corvek/core/remaining"
+	"corvek/core/unit"
+
+	"github.com/stretchr/testify/assert"
+)
+
+// kinds are the kinds of work that the unit of a job still needs.
+func kinds(t *testing.T, j *unit.Job) map[remaining.Kind]bool {
+	out := map[remaining.Kind]bool{}
+	for _, x := range benchtest.State(t, j).Remaining(remaining.Usual()) {
+		out[x.Kind] = true
+	}
+	return out
+}
+
+// What is done is not to be done any more, from one entry to the next.
+func TestWhatIsDoneRemainsNoMore(t *testing.T) {
+	j := worn(t)
+	u := j.Units[0]
+	first := kinds(t, j)
+	for _, k := range []remaining.Kind{remaining.Strip, remaining.Measure, remaining.Explain, remaining.Word,
+		remaining.Build, remaining.Prove, remaining.HandOver} {
+		assert.True(t, first[k], k)
+	}
+
+	for _, p := range u.Parts {
+		p.Off = true
+	}
+	assert.False(t, kinds(t, j)[remaining.Strip])
+
+	j.Quote = unit.Quote{GivenOn: "2031-05-13"}
+	now := kinds(t, j)
+	assert.False(t, now[remaining.Offer])
+	assert.True(t, now[remaining.Word])
+	j.Quote.Answer = unit.AnswerRebuild
+	assert.False(t, kinds(t, j)[remaining.Word])
+
+	u.Ending = unit.EndFindings
+	now = kinds(t, j)
+	assert.False(t, now[remaining.Build] || now[remaining.Prove] || now[remaining.Parts])
+	assert.True(t, now[remaining.Measure])
+
+	j.HandedOverAt = benchtest.Day.Time()
+	assert.Empty(t, kinds(t, j))
+}
