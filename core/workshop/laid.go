@@ -1,0 +1,261 @@
+package workshop
+
+import (
+	"math"
+	"time"
+
+	"corvek/core/plan"
+	"corvek/core/remaining"
+	"corvek/core/unit"
+)
+
+// Job is a job in hand, as far as the plan goes.
+type Job struct {
+	Tag, Title, Customer string
+	Promised             unit.Date
+	Down                 float64    // money a day while it stands, 0 where nobody said
+	Ready                *time.Time // nothing is done before: a timer runs
+	Units                []UnitWork
+}
+
+// UnitWork is what one unit still needs.
+type UnitWork struct {
+	Number int
+	Need   Need // of a stand
+	Tasks  []remaining.Task
+}
+
+// Key is the address of a task in the plan.
+type Key struct {
+	Tag  string `json:"tag"`
+	Unit int    `json:"unit"`
+	Code string `json:"code"`
+}
+
+// Spot is where a task stands in a plan: with whom, where, and from when on the clock of the shop.
+type Spot struct {
+	Key
+	Person string     `json:"person,omitempty"`
+	Place  string     `json:"place,omitempty"`
+	Start  *time.Time `json:"start,omitempty"`
+}
+
+// Laid is what the planner is given, with what each of its tasks is.
+type Laid struct {
+	Problem *plan.Problem
+	Spreads []plan.Spread
+	Keys    []Key             // by task
+	Tasks   []*remaining.Task // by task
+	Jobs    []Job             // by job of the problem
+
+	first     unit.Date // the day that its minutes are counted from
+	people    int       // the first resources are people, the others places
+	resources map[string]int
+}
+
+// usualDown is what a day of lateness is taken to cost where nobody said it, so that no promise is without weight.
+const usualDown = 20
+
+// thousandths of money that a minute late costs where a day costs so much.
+func perMinute(day float64) int64 {
+	if day <= 0 {
+		day = usualDown
+	}
+	return max(1, int64(math.Round(day*1000/minutesOfDay)))
+}
+
+// Lay gives the planner the jobs in hand at a moment, on the clock of the shop, with what people pinned and where the
+// plan that stands has each task.
+func (w *Workshop) Lay(jobs []Job, now time.Time, pins, stood []Spot, g *remaining.Guidance) *Laid {
+	l := &Laid{first: unit.DateOf(now), resources: map[string]int{}, Jobs: jobs, people: len(w.Hands)}
+	l.Problem = &plan.Problem{Now: now.Hour()*60 + now.Minute()}
+	cal := w.calendars(l.first.Time())
+	for i := range w.Hands {
+		h := &w.Hands[i]
+		l.resource(h.Name, cal.of(h.Hours, w.away(h.PersonID)))
+	}
+	for i := range w.Places {
+		p := &w.Places[i]
+		works := cal.of(p.Hours, func(unit.Date) bool { return false })
+		if p.Hours == "" {
+			works = nil
+		}
+		l.resource(p.Name, works)
+	}
+	for i := range jobs {
+		l.job(w, &jobs[i], g)
+	}
+	l.pin(pins, func(t *plan.Task, s *plan.Spot) { t.Pin = s })
+	l.pin(stood, func(t *plan.Task, s *plan.Spot) {
+		if s.Start != plan.Anytime {
+			t.Was = s
+		}
+	})
+	return l
+}
+
+func (l *Laid) resource(name string, works *plan.Calendar) {
+	l.resources[name] = len(l.Problem.Resources)
+	l.Problem.Resources = append(l.Problem.Resources, plan.Resource{Name: name, Works: works})
+}
+
+// job lays one job.
+func (l *Laid) job(w *Workshop, j *Job, g *remaining.Guidance) {
+	out := plan.Job{Name: j.Tag, Cost: perMinute(j.Down)}
+	if j.Promised != "" {
+		out.HasDue, out.Due = true, l.minute(j.Promised.Add(1).Time())
+	}
+	number := len(l.Problem.Jobs)
+	l.Problem.Jobs = append(l.Problem.Jobs, out)
+	for _, u := range j.Units {
+		at := map[string]int{}
+		for k := range u.Tasks {
+			at[u.Tasks[k].Code] = len(l.Problem.Tasks)
+			l.task(w, number, j, &u, &u.Tasks[k], at, g)
+		}
+	}
+}
+
+func (l *Laid) task(w *Workshop, number int, j *Job, u *UnitWork, t *remaining.Task, at map[string]int,
+	g *remaining.Guidance) {
+	out := plan.Task{Name: t.Name, Job: number, Work: int(t.Time / time.Minute), Cut: t.Kind.Cut()}
+	for _, a := range t.After {
+		out.After = append(out.After, plan.After{Task: at[a]})
+	}
+	if j.Ready != nil && len(t.After) == 0 {
+		out.Release = l.minute(*j.Ready)
+	}
+	switch {
+	case t.Waits():
+		out.Work, out.Cut = 0, true
+		l.wait(&out, t)
+	default:
+		out.Needs = w.needs(t, u.Need, l.resources)
+	}
+	l.Problem.Tasks = append(l.Problem.Tasks, out)
+	l.Keys = append(l.Keys, Key{Tag: j.Tag, Unit: u.Number, Code: t.Code})
+	l.Tasks = append(l.Tasks, t)
+	l.Spreads = append(l.Spreads, spreadOf(t, &out, g))
+}
+
+// opens is when in the morning it is known that what was waited for is there.
+const opens = 8 * 60
+
+// wait lays a wait for others: to the day that somebody said, to so many days after it began, or so many days from when
+// it begins. What should have come already is looked for tomorrow.
+func (l *Laid) wait(out *plan.Task, t *remaining.Task) {
+	day := t.Until
+	if day == "" && t.Since != "" {
+		day = t.Since.Add(int(math.Ceil(t.Days)))
+	}
+	if day == "" {
+		out.Work = int(t.Days * minutesOfDay)
+		return
+	}
+	if day <= l.first {
+		day = l.first.Add(1)
+	}
+	out.Release = max(out.Release, l.minute(day.Time())+opens)
+}
+
+// needs are those who can do a task, and the places where it can be done. A kind of place that the shop has none of is
+// not planned; a stand that does not reach what is needed is none.
+func (w *Workshop) needs(t *remaining.Task, need Need, at map[string]int) (out [][]int) {
+	if skill := t.Kind.Needs(); skill != "" {
+		var can []int
+		for i := range w.Hands {
+			if w.Hands[i].Can(skill) {
+				can = append(can, at[w.Hands[i].Name])
+			}
+		}
+		out = append(out, can)
+	}
+	kind, any := t.Kind.At(), false
+	var places []int
+	for i := range w.Places {
+		p := &w.Places[i]
+		if remaining.Place(p.Kind) != kind {
+			continue
+		}
+		any = true
+		if kind != remaining.AtStand || p.Reaches(need) {
+			places = append(places, at[p.Name])
+		}
+	}
+	if any {
+		out = append(out, places)
+	}
+	return out
+}
+
+func spreadOf(t *remaining.Task, out *plan.Task, g *remaining.Guidance) plan.Spread {
+	s := plan.Spread{Sigma: g.Spread[t.Kind]}
+	if t.Kind == remaining.Prove {
+		s.Again, s.Redo = g.Fails, int((g.RedoBench+g.RedoTest)/time.Minute)
+	}
+	if len(out.Needs) == 0 && out.Work == 0 {
+		s.Sigma = 0 // a day that somebody said
+	}
+	return s
+}
+
+// pin puts spots to the tasks that they are of.
+func (l *Laid) pin(spots []Spot, put func(t *plan.Task, s *plan.Spot)) {
+	at := map[Key]int{}
+	for i, k := range l.Keys {
+		at[k] = i
+	}
+	for _, s := range spots {
+		i, known := at[s.Key]
+		if !known {
+			continue
+		}
+		out := &plan.Spot{Start: plan.Anytime}
+		for _, name := range []string{s.Person, s.Place} {
+			if r, known := l.resources[name]; known && name != "" {
+				out.On = append(out.On, r)
+			}
+		}
+		if s.Start != nil {
+			out.Start = l.minute(*s.Start)
+		}
+		put(&l.Problem.Tasks[i], out)
+	}
+}
+
+// minute is a time of the shop's clock as the planner counts it.
+func (l *Laid) minute(t time.Time) plan.Minute {
+	days := unit.DateOf(t).Time().Sub(l.first.Time()) / (24 * time.Hour)
+	return int(days)*minutesOfDay + t.Hour()*60 + t.Minute()
+}
+
+// Time is a minute of the planner on the shop's clock.
+func (l *Laid) Time(m plan.Minute) time.Time {
+	return l.first.Time().Add(time.Duration(m) * time.Minute)
+}
+
+// Spots are the tasks of a plan as it is kept: with whom, where and when.
+func (l *Laid) Spots(p *plan.Plan) (out []Spot) {
+	for i, at := range p.Tasks {
+		if at.Nowhere != "" {
+			continue
+		}
+		start := l.Time(at.Start)
+		s := Spot{Key: l.Keys[i], Start: &start}
+		s.Person, s.Place = l.On(at)
+		out = append(out, s)
+	}
+	return out
+}
+
+// On is whom and what place a task has hold of.
+func (l *Laid) On(at plan.Placed) (person, place string) {
+	for _, r := range at.On {
+		if r < l.people {
+			person = l.Problem.Resources[r].Name
+		} else {
+			place = l.Problem.Resources[r].Name
+		}
+	}
+	return person, place
+}

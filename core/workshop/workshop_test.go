@@ -1,0 +1,141 @@
+package workshop_test
+
+import (
+	"testing"
+	"time"
+
+	"corvek/core/plan"
+	"corvek/core/quantity"
+	"corvek/core/remaining"
+	"corvek/core/unit"
+	"corvek/core/workshop"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestHoursAsPeopleWriteThem(t *testing.T) {
+	week, err := workshop.ParseHours("Mon–Thu 7:00–12:00 and 12:30 - 16:00, friday 7-13; Sat to Sun 22:15-24:00")
+	require.NoError(t, err)
+	day := []workshop.Span{{From: 420, To: 720}, {From: 750, To: 960}}
+	late := []workshop.Span{{From: 1335, To: 1440}}
+	assert.Equal(t, workshop.Week{day, day, day, day, {{From: 420, To: 780}}, late, late}, week)
+
+	for text, says := range map[string]string{
+		"Mon":                 "write days and hours",
+		"Mun 7-12":            `"mun" is no weekday`,
+		"Mon 7-25":            "does not go forward within a day",
+		"Mon 12-7":            "does not go forward within a day",
+		"Mon seven to twelve": "write hours like",
+	} {
+		_, err := workshop.ParseHours(text)
+		assert.ErrorContains(t, err, says, text)
+	}
+	none, err := workshop.ParseHours("  ")
+	require.NoError(t, err)
+	assert.True(t, none.Always())
+}
+
+func FuzzHours(f *testing.F) {
+	f.Add("Mon-Fri 7:00-15:30, Sat 8-12")
+	f.Fuzz(func(t *testing.T, text string) {
+		week, err := workshop.ParseHours(text)
+		if err != nil {
+			return
+		}
+		for _, d := range week {
+			for _, s := range d {
+				assert.True(t, s.From >= 0 && s.From < s.To && s.To <= 24*60, "%q: %v", text, s)
+			}
+		}
+	})
+}
+
+// monday is a Monday, at eight.
+var monday = time.Date(2031, 5, 12, 8, 0, 0, 0, time.UTC)
+
+func bar(text string) quantity.Quantity {
+	q, _ := quantity.Parse(text, quantity.Pressure)
+	return q
+}
+
+// small is a shop of one who does everything and one who tests, with a weak stand and a strong one.
+func small() *workshop.Workshop {
+	var all []string
+	for _, s := range remaining.Skills {
+		all = append(all, string(s))
+	}
+	return &workshop.Workshop{
+		Hands: []workshop.Hands{
+			{PersonID: 1, Name: "Ane", Skills: all, Hours: "Mon-Fri 8-16"},
+			{PersonID: 2, Name: "Bo", Skills: []string{"test"}, Hours: "Mon-Fri 8-12"},
+		},
+		Places: []workshop.Place{
+			{ID: 1, Name: "stand 1", Kind: "stand", Pressure: bar("210 bar")},
+			{ID: 2, Name: "stand 2", Kind: "stand", Pressure: bar("400 bar")},
+		},
+	}
+}
+
+func toTest(tag string, promised unit.Date, pressure float64) workshop.Job {
+	return workshop.Job{Tag: tag, Promised: promised, Units: []workshop.UnitWork{{Number: 1,
+		Need: workshop.Need{Pressure: pressure}, Tasks: []remaining.Task{
+			{Code: "build", Kind: remaining.Build, Name: "20 parts in", Time: 3 * time.Hour},
+			{Code: "prove", Kind: remaining.Prove, Name: "6 steps shown", Time: 2 * time.Hour, After: []string{"build"}},
+		}}}}
+}
+
+func planned(t *testing.T, w *workshop.Workshop, jobs []workshop.Job, pins, stood []workshop.Spot) (*workshop.Laid,
+	*plan.Plan) {
+	l := w.Lay(jobs, monday, pins, stood, remaining.Usual())
+	p, err := plan.Make(l.Problem, plan.Options{})
+	require.NoError(t, err)
+	return l, p
+}
+
+func TestAJobIsPlannedByHandsHoursAndStands(t *testing.T) {
+	l, p := planned(t, small(), []workshop.Job{toTest("T-1", "2031-05-12", 300e5)}, nil, nil)
+	person, place := l.On(p.Tasks[0])
+	assert.Equal(t, "Ane", person)
+	assert.Empty(t, place, "the shop has no bench of its own to be planned")
+	_, place = l.On(p.Tasks[1])
+	assert.Equal(t, "stand 2", place, "stand 1 does not reach 300 bar")
+	assert.Equal(t, monday.Add(5*time.Hour), l.Time(p.Tasks[1].End))
+	assert.Zero(t, p.Cost.Late)
+
+	_, p = planned(t, small(), []workshop.Job{toTest("T-1", "2031-05-12", 500e5)}, nil, nil)
+	assert.Equal(t, plan.NoneCan, p.Tasks[1].Nowhere, "no stand here reaches 500 bar")
+}
+
+func TestClosedDaysAbsencesPinsAndWhatStands(t *testing.T) {
+	w := small()
+	w.Closed = []workshop.ClosedDay{{Day: "2031-05-13"}}
+	w.Absences = []workshop.Absence{{PersonID: 1, From: "2031-05-12", To: "2031-05-12"}}
+	jobs := []workshop.Job{toTest("T-1", "2031-05-20", 0)}
+	l, p := planned(t, w, jobs, nil, nil)
+	assert.Equal(t, "2031-05-14 08:00", l.Time(p.Tasks[0].Start).Format("2006-01-02 15:04"))
+
+	at := time.Date(2031, 5, 15, 8, 0, 0, 0, time.UTC)
+	pin := workshop.Spot{Key: workshop.Key{Tag: "T-1", Unit: 1, Code: "prove"}, Person: "Bo", Place: "stand 1", Start: &at}
+	l, p = planned(t, w, jobs, []workshop.Spot{pin}, nil)
+	person, place := l.On(p.Tasks[1])
+	assert.Equal(t, []string{"Bo", "stand 1"}, []string{person, place})
+	assert.Equal(t, at, l.Time(p.Tasks[1].Start))
+
+	_, again := planned(t, w, jobs, nil, l.Spots(p))
+	assert.Zero(t, again.Cost.Moved, "the plan that stands is kept")
+}
+
+func TestWaitsAreLaidByWhatIsKnownOfThem(t *testing.T) {
+	wait := func(change func(x *remaining.Task)) string {
+		x := remaining.Task{Code: "parts", Kind: remaining.Parts, Name: "seal comes", Days: 3}
+		change(&x)
+		job := workshop.Job{Tag: "T-1", Units: []workshop.UnitWork{{Number: 1, Tasks: []remaining.Task{x}}}}
+		l, p := planned(t, small(), []workshop.Job{job}, nil, nil)
+		return l.Time(p.Tasks[0].End).Format("2 15:04")
+	}
+	assert.Equal(t, "15 08:00", wait(func(*remaining.Task) {}), "three days from now")
+	assert.Equal(t, "14 08:00", wait(func(x *remaining.Task) { x.Since = "2031-05-11" }), "three days since it was ordered")
+	assert.Equal(t, "20 08:00", wait(func(x *remaining.Task) { x.Until = "2031-05-20" }), "the day that was said")
+	assert.Equal(t, "13 08:00", wait(func(x *remaining.Task) { x.Until = "2031-05-02" }), "overdue: looked for tomorrow")
+}
