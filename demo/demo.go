@@ -15,10 +15,12 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/quantity"
 	"corvek/core/sheet"
 	"corvek/core/shop"
 	"corvek/core/trace"
 	"corvek/core/unit"
+	"corvek/core/workshop"
 	"corvek/internal/exchange"
 	"corvek/internal/job"
 	"corvek/internal/people"
@@ -34,6 +36,13 @@ var today = time.Date(2031, 5, 14, 0, 0, 0, 0, time.UTC)
 type showcase struct {
 	People      []person
 	Instruments []struct{ Name, Kind, Resolution, Class, FullScale, DueOn string }
+	Hands       []hands
+	Places      []struct{ Name, Kind, Pressure, Flow string }
+}
+
+type hands struct {
+	SignIn, Hours string
+	Skills        []string
 }
 
 type person struct{ SignIn, Name, Initials, Role, Code string }
@@ -151,6 +160,9 @@ func Load(ctx context.Context, jobs *job.Service, password string, hash func(str
 			return 0, fmt.Errorf("%s: %w", d.Tag(), err)
 		}
 	}
+	if err := s.keepWorkshop(ctx, jobs); err != nil {
+		return 0, err
+	}
 	if err := keepLogs(ctx, jobs); err != nil {
 		return 0, err
 	}
@@ -161,6 +173,40 @@ func Load(ctx context.Context, jobs *job.Service, password string, hash func(str
 		return 0, err
 	}
 	return len(docs), jobs.Store.SaveDemo(ctx, store.DemoDone)
+}
+
+// keepWorkshop says who can do what and is there when, and which places the shop has.
+func (s showcase) keepWorkshop(ctx context.Context, jobs *job.Service) error {
+	for _, h := range s.Hands {
+		p, err := jobs.Store.PersonBySignIn(ctx, h.SignIn)
+		if err != nil {
+			return err
+		}
+		row := workshop.Hands{PersonID: p.ID, Skills: h.Skills, Hours: h.Hours}
+		if err := jobs.Store.SaveHands(ctx, &row, by, "hours of "+p.Name); err != nil {
+			return err
+		}
+	}
+	for _, p := range s.Places {
+		row := workshop.Place{Name: p.Name, Kind: p.Kind}
+		row.Pressure, _ = quantity.Parse(p.Pressure, quantity.Pressure)
+		row.Flow, _ = quantity.Parse(p.Flow, quantity.Flow)
+		if err := jobs.Store.SavePlace(ctx, &row, by, "place "+p.Name); err != nil {
+			return err
+		}
+	}
+	return clash(ctx, jobs)
+}
+
+// clash pins the build of a job to tomorrow morning, though its pieces are not there by then.
+func clash(ctx context.Context, jobs *job.Service) error {
+	y, m, d := jobs.Now().AddDate(0, 0, 1).Date()
+	at := time.Date(y, m, d, 9, 0, 0, 0, time.UTC)
+	return jobs.Store.SavePin(
+		ctx,
+		&store.PlanPin{Tag: "T-0421", Unit: 1, Code: "build", Person: "Iva Brask", StartAt: &at,
+			ByName: "Odd Renfeld", At: jobs.Now()},
+	)
 }
 
 // keepSheets takes up what the shop knows of models: one rich, one thin, one with a wrong figure.

@@ -4,6 +4,7 @@ import (
 	"context"
 	"corvek/internal/job"
 	"corvek/internal/papers"
+	"corvek/internal/planning"
 	"corvek/internal/store"
 	"errors"
 	"fmt"
@@ -39,6 +40,9 @@ func inBackground(ctx context.Context, jobs *job.Service, keeper *store.Keeper) 
 	work.Go(func() { keeper.Run(ctx) })
 	work.Go(func() { papers.Run(ctx, jobs) })
 	work.Go(func() { jobs.TakeOverEarlier(ctx) })
+	work.Go(func() {
+		planning.New(jobs).Run(ctx, func(err error) { slog.Error("the plan of the day was not kept", "error", err) })
+	})
 	work.Go(func() {
 		for {
 			err := errors.Join(keeper.Store.DropOldTries(ctx), keeper.Store.DropOldTokens(ctx),

@@ -60,13 +60,19 @@ func (st *State) recordPart(u *remaining.Unit, p *Part, measured bool) {
 		u.Undecided++
 	}
 	if p.Place != nil && p.Filled < p.Place.Need {
-		u.New = append(u.New, remaining.Piece{Part: p.Code, Name: p.Name, Ordered: p.Order.Awaited(), Due: p.Order.Due,
-			Days: p.Order.Days})
+		u.New = append(
+			u.New,
+			remaining.Piece{Part: p.Code, Name: p.Name, Ordered: p.Order.Awaited(), Due: p.Order.Due,
+				Days: p.Order.Days},
+		)
 	}
 	for _, w := range p.Going() {
 		if w.Row.Back == "" && w.Row.FlatHow == "" && w.Row.Taken.IsZero() {
-			u.Ways = append(u.Ways, remaining.Way{Part: p.Code, Route: w.Route.Code, Name: p.Name + ": " + w.Route.Name,
-				Hours: w.Route.Hours, Days: w.Route.Days, Sent: w.Row.Sent})
+			u.Ways = append(
+				u.Ways,
+				remaining.Way{Part: p.Code, Route: w.Route.Code, Name: p.Name + ": " + w.Route.Name,
+					Hours: w.Route.Hours, Days: w.Route.Days, Sent: w.Row.Sent},
+			)
 		}
 	}
 	if built := p.Built(st.Round); built == nil || !built.Done {

@@ -11,8 +11,8 @@ import (
 
 // Spread is how far a task may turn out other than planned.
 type Spread struct {
-	// Sigma is the spread of the logarithm of how long it takes against what is planned, which is taken as the middle:
-	// 0.3 says that it takes between 0.74 and 1.35 of it in two of three cases.
+	// Sigma is the spread of the logarithm of how long it takes against what is planned, which is taken as the
+	// middle: 0.3 says that it takes between 0.74 and 1.35 of it in two of three cases.
 	Sigma float64
 	// Bias is the middle of that logarithm, 0 where what is planned is as often too much as too little.
 	Bias float64
@@ -110,8 +110,8 @@ func (s *shop) ofPlan(plan *Plan) *layout {
 	return l
 }
 
-// byStart puts the list of a layout in the order in which its tasks begin; of those that begin together, what waits for
-// another comes after it.
+// byStart puts the list of a layout in the order in which its tasks begin; of those that begin together, what waits
+// for another comes after it.
 func (s *shop) byStart(l *layout) {
 	rank := make([]int, s.n)
 	for k, i := range s.order {

@@ -25,8 +25,8 @@ func TestNothingSpreadIsThePlan(t *testing.T) {
 	}
 }
 
-// floor is a shop that works a plan off by itself: at every event each person and place looks at the first task of its
-// own queue, and begins when all that the task needs are at it.
+// floor is a shop that works a plan off by itself: at every event each person and place looks at the first task of
+// its own queue, and begins when all that the task needs are at it.
 type floor struct {
 	p      *Problem
 	plan   *Plan

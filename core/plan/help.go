@@ -30,8 +30,9 @@ const (
 	mostHelps = 8
 )
 
-// Helps tries what would help a late job most: more hands where it waits for hands, an evening longer where it waits for
-// the morning, a part two days sooner. Each is planned anew, from the plan as it stands, and what helps comes first.
+// Helps tries what would help a late job most: more hands where it waits for hands, an evening longer where it
+// waits for the morning, a part two days sooner. Each is planned anew, from the plan as it stands, and what helps
+// comes first.
 func Helps(p *Problem, plan *Plan, job int, o Options) ([]Help, error) {
 	links, err := Hangs(p, plan, job)
 	if err != nil {
@@ -94,6 +95,9 @@ func (p *Problem) helps(plan *Plan, links []Link) (out []Help) {
 			add(Help{Kind: MoreHands, On: k.On, Day: midnight(k.From), Task: -1})
 			add(Help{Kind: MoreHands, On: k.On, Day: midnight(k.To), Task: -1})
 		case ForHours, ForWork:
+			if len(plan.Tasks[k.Task].On) == 0 && p.Tasks[k.Task].Work >= day {
+				add(Help{Kind: Sooner, On: -1, Task: k.Task, Early: min(daysEarly, p.Tasks[k.Task].Work)})
+			}
 			for _, r := range plan.Tasks[k.Task].On {
 				if p.Resources[r].Works != nil && midnight(k.To) > midnight(k.From) {
 					add(Help{Kind: Longer, On: r, Day: midnight(k.From), Task: -1})
@@ -115,7 +119,12 @@ func (p *Problem) with(h Help) *Problem {
 	out.Resources = append([]Resource(nil), p.Resources...)
 	switch h.Kind {
 	case Sooner:
-		out.Tasks[h.Task].Release = max(p.Now, out.Tasks[h.Task].Release-h.Early)
+		t := &out.Tasks[h.Task]
+		if t.Release > p.Now {
+			t.Release = max(p.Now, t.Release-h.Early)
+		} else {
+			t.Work -= h.Early
+		}
 	case Longer:
 		r := &out.Resources[h.On]
 		spans := append([]Span(nil), r.Works.spans...)

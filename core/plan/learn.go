@@ -5,9 +5,9 @@ import "math"
 // Weight is how many cases of a shop's own weigh as much as guidance: with fewer, guidance has the greater say.
 const Weight = 12
 
-// Learn draws guidance towards what a shop has seen: ratios of hours taken to hours planned, and of so many first tests
-// those that failed. Of each figure the shop's own has the weight of its cases and guidance that of Weight cases
-// (shrinkage to a prior mean; Gelman and others, Bayesian Data Analysis, 2.6 and 3.3).
+// Learn draws guidance towards what a shop has seen: ratios of hours taken to hours planned, and of so many first
+// tests those that failed. Of each figure the shop's own has the weight of its cases and guidance that of Weight
+// cases (shrinkage to a prior mean; Gelman and others, Bayesian Data Analysis, 2.6 and 3.3).
 func Learn(guide Spread, ratios []float64, tests, failed int) Spread {
 	out := guide
 	n, sum := 0.0, 0.0

@@ -52,11 +52,11 @@ func Hangs(p *Problem, plan *Plan, job int) ([]Link, error) {
 		i = next
 	}
 	slices.Reverse(out)
-	return out, nil
+	return slices.DeleteFunc(out, func(k Link) bool { return k.From == k.To }), nil
 }
 
-// waited are the stretches of one task, the last first, and the task of its job that it waited for, −1 where it waited
-// for none.
+// waited are the stretches of one task, the last first, and the task of its job that it waited for, −1 where it
+// waited for none.
 func (s *shop) waited(l *layout, i int32) (out []Link, next int32) {
 	start := l.start[i]
 	out = append(out, Link{Task: int(i), From: start, To: l.end[i], For: ForWork})

@@ -78,6 +78,14 @@ func TestWhatWouldHelpIsTried(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, helps, 1)
 	assert.Equal(t, Help{Kind: Sooner, On: -1, Task: 2, Early: 2 * day, Saved: 2 * day, Cost: 2 * day * 5}, helps[0])
+
+	p.Tasks[2] = Task{Job: 2, Work: 9 * day} // a part that takes nine days from now
+	plan, err = Make(p, Options{})
+	require.NoError(t, err)
+	helps, err = Helps(p, plan, 2, Options{Effort: 2000})
+	require.NoError(t, err)
+	require.Len(t, helps, 1)
+	assert.Equal(t, 2*day, helps[0].Saved)
 }
 
 // What a job hangs on has no gap and ends where the job does, whatever the shop.

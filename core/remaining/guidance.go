@@ -2,8 +2,8 @@ package remaining
 
 import "time"
 
-// Guidance is how long work takes where a shop has no figures of its own. They are guidance of this product, from what
-// a small shop needs for a unit that two hands lift, and a shop's own jobs move them.
+// Guidance is how long work takes where a shop has no figures of its own. They are guidance of this product, from
+// what a small shop needs for a unit that two hands lift, and a shop's own jobs move them.
 type Guidance struct {
 	Receive             time.Duration
 	StripStart, Strip   time.Duration // on the bench and opened; for each part

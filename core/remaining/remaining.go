@@ -1,5 +1,5 @@
-// Package remaining tells what a unit still needs before it goes out: pieces of work with hours, and waits. It is worked
-// out from what is on record, so that a count, a decision or a test that failed changes it at once.
+// Package remaining tells what a unit still needs before it goes out: pieces of work with hours, and waits. It is
+// worked out from what is on record, so that a count, a decision or a test that failed changes it at once.
 package remaining
 
 import (
@@ -88,8 +88,28 @@ const (
 )
 
 // Kinds are they, in the order of the work.
-var Kinds = []Kind{Receive, Strip, Wash, Soak, Measure, Explain, Decide, Offer, Word, Order, Parts, Rework, Outside, Build,
-	Fill, SetUp, Prove, Hold, Sign, HandOver}
+var Kinds = []Kind{
+	Receive,
+	Strip,
+	Wash,
+	Soak,
+	Measure,
+	Explain,
+	Decide,
+	Offer,
+	Word,
+	Order,
+	Parts,
+	Rework,
+	Outside,
+	Build,
+	Fill,
+	SetUp,
+	Prove,
+	Hold,
+	Sign,
+	HandOver,
+}
 
 // Task is a piece of work, or a wait.
 type Task struct {

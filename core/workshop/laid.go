@@ -32,7 +32,8 @@ type Key struct {
 	Code string `json:"code"`
 }
 
-// Spot is where a task stands in a plan: with whom, where, and from when on the clock of the shop.
+// Spot is where a task stands in a plan: with whom, where, and from when on the clock of the shop, written as if that
+// were UTC, so that a change of summer time moves nothing.
 type Spot struct {
 	Key
 	Person string     `json:"person,omitempty"`
@@ -118,7 +119,7 @@ func (l *Laid) job(w *Workshop, j *Job, g *remaining.Guidance) {
 
 func (l *Laid) task(w *Workshop, number int, j *Job, u *UnitWork, t *remaining.Task, at map[string]int,
 	g *remaining.Guidance) {
-	out := plan.Task{Name: t.Name, Job: number, Work: int(t.Time / time.Minute), Cut: t.Kind.Cut()}
+	out := plan.Task{Name: t.Name, Job: number, Work: rounded(t.Time), Cut: t.Kind.Cut()}
 	for _, a := range t.After {
 		out.After = append(out.After, plan.After{Task: at[a]})
 	}
@@ -138,11 +139,16 @@ func (l *Laid) task(w *Workshop, number int, j *Job, u *UnitWork, t *remaining.T
 	l.Spreads = append(l.Spreads, spreadOf(t, &out, g))
 }
 
+// step is to how many minutes work is rounded up: nobody knows it better.
+const step = 5
+
+func rounded(d time.Duration) plan.Minute { return (int(d/time.Minute) + step - 1) / step * step }
+
 // opens is when in the morning it is known that what was waited for is there.
 const opens = 8 * 60
 
-// wait lays a wait for others: to the day that somebody said, to so many days after it began, or so many days from when
-// it begins. What should have come already is looked for tomorrow.
+// wait lays a wait for others: to the day that somebody said, to so many days after it began, or so many days from
+// when it begins. What should have come already is looked for tomorrow.
 func (l *Laid) wait(out *plan.Task, t *remaining.Task) {
 	day := t.Until
 	if day == "" && t.Since != "" {
@@ -158,8 +164,8 @@ func (l *Laid) wait(out *plan.Task, t *remaining.Task) {
 	out.Release = max(out.Release, l.minute(day.Time())+opens)
 }
 
-// needs are those who can do a task, and the places where it can be done. A kind of place that the shop has none of is
-// not planned; a stand that does not reach what is needed is none.
+// needs are those who can do a task, and the places where it can be done. A kind of place that the shop has none of
+// is not planned; a stand that does not reach what is needed is none.
 func (w *Workshop) needs(t *remaining.Task, need Need, at map[string]int) (out [][]int) {
 	if skill := t.Kind.Needs(); skill != "" {
 		var can []int
@@ -217,7 +223,7 @@ func (l *Laid) pin(spots []Spot, put func(t *plan.Task, s *plan.Spot)) {
 			}
 		}
 		if s.Start != nil {
-			out.Start = l.minute(*s.Start)
+			out.Start = l.minute(s.Start.UTC())
 		}
 		put(&l.Problem.Tasks[i], out)
 	}

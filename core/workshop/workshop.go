@@ -1,5 +1,5 @@
-// Package workshop is the shop behind the bench: who is there when and can do what, its places, the days on which it is
-// closed; and what of it the planner is given, with all that the jobs in hand still need.
+// Package workshop is the shop behind the bench: who is there when and can do what, its places, the days on which
+// it is closed; and what of it the planner is given, with all that the jobs in hand still need.
 package workshop
 
 import (
@@ -88,8 +88,8 @@ func (w *Workshop) calendars(first time.Time) *calendars {
 	return c
 }
 
-// of is the calendar of hours with days that are out of it. Hours that cannot be read are no hours; the page that takes
-// them lets none in.
+// of is the calendar of hours with days that are out of it. Hours that cannot be read are no hours; the page that
+// takes them lets none in.
 func (c *calendars) of(hours string, out func(day unit.Date) bool) *plan.Calendar {
 	week, err := ParseHours(hours)
 	if err != nil {

@@ -81,7 +81,13 @@ func toTest(tag string, promised unit.Date, pressure float64) workshop.Job {
 	return workshop.Job{Tag: tag, Promised: promised, Units: []workshop.UnitWork{{Number: 1,
 		Need: workshop.Need{Pressure: pressure}, Tasks: []remaining.Task{
 			{Code: "build", Kind: remaining.Build, Name: "20 parts in", Time: 3 * time.Hour},
-			{Code: "prove", Kind: remaining.Prove, Name: "6 steps shown", Time: 2 * time.Hour, After: []string{"build"}},
+			{
+				Code:  "prove",
+				Kind:  remaining.Prove,
+				Name:  "6 steps shown",
+				Time:  2 * time.Hour,
+				After: []string{"build"},
+			},
 		}}}}
 }
 
@@ -116,7 +122,12 @@ func TestClosedDaysAbsencesPinsAndWhatStands(t *testing.T) {
 	assert.Equal(t, "2031-05-14 08:00", l.Time(p.Tasks[0].Start).Format("2006-01-02 15:04"))
 
 	at := time.Date(2031, 5, 15, 8, 0, 0, 0, time.UTC)
-	pin := workshop.Spot{Key: workshop.Key{Tag: "T-1", Unit: 1, Code: "prove"}, Person: "Bo", Place: "stand 1", Start: &at}
+	pin := workshop.Spot{
+		Key:    workshop.Key{Tag: "T-1", Unit: 1, Code: "prove"},
+		Person: "Bo",
+		Place:  "stand 1",
+		Start:  &at,
+	}
 	l, p = planned(t, w, jobs, []workshop.Spot{pin}, nil)
 	person, place := l.On(p.Tasks[1])
 	assert.Equal(t, []string{"Bo", "stand 1"}, []string{person, place})
@@ -135,7 +146,17 @@ func TestWaitsAreLaidByWhatIsKnownOfThem(t *testing.T) {
 		return l.Time(p.Tasks[0].End).Format("2 15:04")
 	}
 	assert.Equal(t, "15 08:00", wait(func(*remaining.Task) {}), "three days from now")
-	assert.Equal(t, "14 08:00", wait(func(x *remaining.Task) { x.Since = "2031-05-11" }), "three days since it was ordered")
+	assert.Equal(
+		t,
+		"14 08:00",
+		wait(func(x *remaining.Task) { x.Since = "2031-05-11" }),
+		"three days since it was ordered",
+	)
 	assert.Equal(t, "20 08:00", wait(func(x *remaining.Task) { x.Until = "2031-05-20" }), "the day that was said")
-	assert.Equal(t, "13 08:00", wait(func(x *remaining.Task) { x.Until = "2031-05-02" }), "overdue: looked for tomorrow")
+	assert.Equal(
+		t,
+		"13 08:00",
+		wait(func(x *remaining.Task) { x.Until = "2031-05-02" }),
+		"overdue: looked for tomorrow",
+	)
 }

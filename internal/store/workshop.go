@@ -25,8 +25,8 @@ func (s *Store) WorkshopVersion(ctx context.Context) (version int64, err error) 
 	return version, err
 }
 
-// Workshop gives the shop behind the bench: everybody who may sign in and is not locked, with what he can do, absences
-// that are not over on a day, closed days from it on, and places by name.
+// Workshop gives the shop behind the bench: everybody who may sign in and is not locked, with what he can do,
+// absences that are not over on a day, closed days from it on, and places by name.
 func (s *Store) Workshop(ctx context.Context, day unit.Date) (*workshop.Workshop, error) {
 	w := &workshop.Workshop{}
 	db := s.db.WithContext(ctx)
@@ -90,7 +90,9 @@ func (s *Store) OpenDay(ctx context.Context, day unit.Date, by, action string) e
 func (s *Store) SavePlace(ctx context.Context, p *workshop.Place, by, action string) error {
 	return s.onShop(ctx, by, action, func(db *gorm.DB) error {
 		return db.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "name"}},
-			DoUpdates: clause.AssignmentColumns([]string{"kind", "hours", "pressure", "flow", "torque"})}).Create(p).Error
+			DoUpdates: clause.AssignmentColumns(
+				[]string{"kind", "hours", "pressure", "flow", "torque"},
+			)}).Create(p).Error
 	})
 }
 

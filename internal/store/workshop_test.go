@@ -60,8 +60,11 @@ func TestPinsAndTheDaysPlanAreKept(t *testing.T) {
 	s, ctx := storetest.New(t), t.Context()
 	at := time.Date(2031, 5, 15, 8, 0, 0, 0, time.UTC)
 	for _, person := range []string{"Bo", "Ane"} {
-		require.NoError(t, s.SavePin(ctx, &store.PlanPin{Tag: "T-1", Unit: 1, Code: "prove", Person: person, StartAt: &at,
-			ByName: "Ane"}))
+		require.NoError(
+			t,
+			s.SavePin(ctx, &store.PlanPin{Tag: "T-1", Unit: 1, Code: "prove", Person: person, StartAt: &at,
+				ByName: "Ane"}),
+		)
 	}
 	pins, err := s.PlanPins(ctx)
 	require.NoError(t, err)

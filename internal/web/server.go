@@ -6,12 +6,14 @@ import (
 	"net"
 
 	"corvek/internal/job"
+	"corvek/internal/planning"
 	"corvek/internal/stand"
 	"corvek/internal/store"
 	"corvek/internal/web/api"
 	"corvek/internal/web/door"
 	"corvek/internal/web/jobpages"
 	"corvek/internal/web/library"
+	"corvek/internal/web/planpages"
 	"corvek/internal/web/shoppages"
 	"corvek/internal/web/site"
 	"corvek/internal/web/toolbox"
@@ -52,7 +54,8 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	if err != nil {
 		return nil, nil, err
 	}
-	s := &Server{Site: at, jobs: jobs, rooms: []site.Room{jobs.Room(), shoppages.New(at, desk), library.New(at),
+	s := &Server{Site: at, jobs: jobs, rooms: []site.Room{jobs.Room(), shoppages.New(at, desk),
+		planpages.New(at, planning.New(cfg.Jobs)), library.New(at),
 		toolbox.New(at), door.New(at, cfg.First), api.New(at)}}
 	e, err := at.Serve(s.rooms...)
 	return e, s, err

@@ -1,0 +1,228 @@
+// Package planning keeps the plan of the shop: what the jobs in hand still need, laid over hands, hours and places,
+// and worked out anew when any of it changes. The same shop gives the same plan in every instance of the program.
+package planning
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"hash/fnv"
+	"slices"
+	"sync"
+	"time"
+
+	"corvek/core/bench"
+	"corvek/core/plan"
+	"corvek/core/remaining"
+	"corvek/core/unit"
+	"corvek/core/workshop"
+	"corvek/internal/job"
+	"corvek/internal/store"
+)
+
+// mostJobs are planned; the board lists the others.
+const mostJobs = 2000
+
+// quarter is how far apart the moments are from which a plan is made: it is not another with every look.
+const quarter = 15 * time.Minute
+
+// Service makes the plan.
+type Service struct {
+	Jobs     *job.Service
+	Guidance *remaining.Guidance
+
+	turn sync.Mutex // one works the plan out, the others take it
+	kept *Planned
+	work map[string]jobWork // by tag
+}
+
+// New makes the service.
+func New(jobs *job.Service) *Service {
+	return &Service{Jobs: jobs, Guidance: remaining.Usual(), work: map[string]jobWork{}}
+}
+
+// Planned is a plan with all that it rests on. It is read only.
+type Planned struct {
+	basis basis
+
+	Laid  *workshop.Laid
+	Plan  *plan.Plan
+	Shop  *workshop.Workshop
+	Pins  []store.PlanPin
+	Stood []workshop.Spot // the plan that the day before began with
+	From  time.Time       // the moment from which it is made
+	Left  []string        // jobs that could not be read, which are not in it
+}
+
+// basis is what a plan rests on.
+type basis struct {
+	from           time.Time
+	shop, workshop int64
+	jobs           uint64 // of all tags and versions
+}
+
+// jobWork is what one job still needs, as of a version of it.
+type jobWork struct {
+	version, shop int64
+	day           unit.Date
+	job           workshop.Job
+}
+
+// Now gives the plan from now on.
+func (s *Service) Now(ctx context.Context) (*Planned, error) {
+	s.turn.Lock()
+	defer s.turn.Unlock()
+	from := s.Jobs.Now().Truncate(quarter)
+	tags, versions, err := s.Jobs.Store.InHandTags(ctx, mostJobs)
+	if err != nil {
+		return nil, err
+	}
+	b := basis{from: from, jobs: sumOf(tags, versions)}
+	if b.workshop, err = s.Jobs.Store.WorkshopVersion(ctx); err != nil {
+		return nil, err
+	}
+	if b.shop, err = s.Jobs.Store.ShopVersion(ctx); err != nil {
+		return nil, err
+	}
+	if s.kept != nil && s.kept.basis == b {
+		return s.kept, nil
+	}
+	p, err := s.make(ctx, b, tags, versions)
+	if err != nil {
+		return nil, err
+	}
+	s.kept = p
+	return p, nil
+}
+
+func sumOf(tags []string, versions []int64) uint64 {
+	sum := fnv.New64a()
+	for i := range tags {
+		fmt.Fprintln(sum, tags[i], versions[i])
+	}
+	return sum.Sum64()
+}
+
+func (s *Service) make(ctx context.Context, b basis, tags []string, versions []int64) (*Planned, error) {
+	today := unit.DateOf(b.from)
+	p := &Planned{basis: b, From: b.from}
+	var err error
+	if p.Shop, err = s.Jobs.Store.Workshop(ctx, today); err != nil {
+		return nil, err
+	}
+	p.Shop.Hands = slices.DeleteFunc(p.Shop.Hands, func(h workshop.Hands) bool { return len(h.Skills) == 0 })
+	if p.Pins, err = s.Jobs.Store.PlanPins(ctx); err != nil {
+		return nil, err
+	}
+	before, err := s.Jobs.Store.PlanBefore(ctx, today)
+	if err != nil {
+		return nil, err
+	}
+	if before != nil {
+		p.Stood = before.Spots
+	}
+	jobs, err := s.jobs(ctx, p, b, tags, versions)
+	if err != nil {
+		return nil, err
+	}
+	p.Laid = p.Shop.Lay(jobs, b.from, spots(p.Pins), p.Stood, s.Guidance)
+	effort := plan.Usual
+	if len(p.Stood) > 0 {
+		effort = plan.Replan
+	}
+	p.Plan, err = plan.Make(p.Laid.Problem, plan.Options{Effort: effort})
+	return p, err
+}
+
+// spots are pins as the planner takes them.
+func spots(pins []store.PlanPin) []workshop.Spot {
+	out := make([]workshop.Spot, len(pins))
+	for i, p := range pins {
+		out[i] = workshop.Spot{Key: workshop.Key{Tag: p.Tag, Unit: p.Unit, Code: p.Code}, Person: p.Person,
+			Place: p.Place, Start: p.StartAt}
+	}
+	return out
+}
+
+// jobs is what all jobs in hand still need; of those that did not change it is known.
+func (s *Service) jobs(ctx context.Context, p *Planned, b basis, tags []string, versions []int64) (
+	out []workshop.Job, err error) {
+	day := unit.DateOf(b.from)
+	seen := map[string]jobWork{}
+	for i, tag := range tags {
+		w, known := s.work[tag]
+		if !known || w.version != versions[i] || w.shop != b.shop || w.day != day {
+			states, err := s.Jobs.LoadAllOther(ctx, tag)
+			switch {
+			case ctx.Err() != nil:
+				return nil, ctx.Err()
+			case errors.Is(err, store.ErrNotFound): // handed over or withdrawn meanwhile
+				continue
+			case err != nil:
+				p.Left = append(p.Left, tag)
+				continue
+			}
+			w = jobWork{version: states[0].Job.Version, shop: b.shop, day: day, job: s.workOf(states)}
+		}
+		seen[tag] = w
+		out = append(out, w.job)
+	}
+	s.work = seen
+	return out, nil
+}
+
+// workOf is what a job still needs.
+func (s *Service) workOf(states []*bench.State) workshop.Job {
+	j := states[0].Job
+	out := workshop.Job{Tag: j.Tag, Title: j.Title, Customer: j.Customer.Name, Promised: j.PromisedOn}
+	out.Down, _ = j.DowntimeCost.Known()
+	if !j.TimerUntil.IsZero() {
+		until := j.TimerUntil.In(s.Jobs.Now().Location())
+		out.Ready = &until
+	}
+	for _, st := range states {
+		w := workshop.UnitWork{Number: st.Unit.Number, Tasks: st.Remaining(s.Guidance)}
+		w.Need.Pressure = st.Duty.Pressure
+		if st.Duty.Theory() {
+			w.Need.Flow = st.Found.Theoretical()
+		}
+		out.Units = append(out.Units, w)
+	}
+	return out
+}
+
+// lookForDay is how often it is asked whether the plan of the day is kept.
+const lookForDay = 10 * time.Minute
+
+// Run keeps the plan that each day begins with, against which the next is held, until the context ends.
+func (s *Service) Run(ctx context.Context, failed func(error)) {
+	for {
+		if err := s.KeepDay(ctx); err != nil && ctx.Err() == nil {
+			failed(err)
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(lookForDay):
+		}
+	}
+}
+
+// KeepDay keeps the plan of today, where none is kept of it yet.
+func (s *Service) KeepDay(ctx context.Context) error {
+	today := unit.DateOf(s.Jobs.Now())
+	last, err := s.Jobs.Store.PlanBefore(ctx, today.Add(1))
+	if err != nil || last != nil && last.Day == today {
+		return err
+	}
+	p, err := s.Now(ctx)
+	if err != nil || len(p.Shop.Hands) == 0 {
+		return err
+	}
+	spots := p.Laid.Spots(p.Plan)
+	if spots == nil {
+		spots = []workshop.Spot{}
+	}
+	_, err = s.Jobs.Store.KeepPlan(ctx, &store.PlanDay{Day: today, Spots: spots})
+	return err
+}

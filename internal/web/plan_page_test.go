@@ -1,0 +1,159 @@
+package web
+
+import (
+	"net/http"
+	"net/url"
+	"regexp"
+	"strings"
+	"testing"
+	"time"
+
+	"corvek/core/workshop"
+	"corvek/internal/planning"
+	"corvek/internal/store"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// taskIn finds the address of a task of a kind in the plan that is shown.
+func taskIn(t *testing.T, page, kind string) (tag, task string) {
+	t.Helper()
+	found := regexp.MustCompile(`/plan\?task=([^"]*%2F` + kind + `)"`).FindStringSubmatch(page)
+	require.NotNil(t, found, "no %s in the plan", kind)
+	task, err := url.QueryUnescape(found[1])
+	require.NoError(t, err)
+	tag, _, _ = strings.Cut(task, "/")
+	return tag, task
+}
+
+func TestThePlanIsPinnedAndLeftAgain(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	_, page := b.get("/plan")
+	assert.Contains(t, page, "jobs in hand")
+	assert.Contains(t, page, "T-0421</a> 36 parts in: pinned to", "the demo has a pin that cannot be held")
+	assert.Regexp(t, `<b class="red">1 late</b>`, page)
+	_, why := b.get("/plan?why=T-0417")
+	assert.Contains(t, why, "What would help most, as tried")
+
+	tag, task := taskIn(t, page, "strip")
+	_, page = b.get("/plan?task=" + url.QueryEscape(task))
+	assert.Contains(t, page, `id="task"`)
+	for _, c := range []struct {
+		form url.Values
+		says string
+	}{
+		{url.Values{"task": {"T-9999/1/strip"}}, "is not in the plan any more"},
+		{url.Values{"task": {task}}, "say with whom, where or when"},
+		{url.Values{"task": {task}, "person": {"Odd Renfeld"}}, "cannot do this"},
+		{url.Values{"task": {task}, "place": {"east stand"}}, "it cannot be done at east stand"},
+		{url.Values{"task": {task}, "start": {"soon"}}, "is a day and an hour"},
+		{url.Values{"task": {task}, "start": {"2020-01-01T08:00"}}, "is over"},
+	} {
+		res, body := b.post("/plan/pin", c.form)
+		assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, c.says)
+		assert.Contains(t, body, c.says)
+	}
+	res, _ := b.post("/plan/pin", url.Values{"task": {task}, "person": {"Mirre Stoll"}})
+	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
+	_, page = b.get("/plan?task=" + url.QueryEscape(task))
+	assert.Contains(t, page, "Pinned by Iva Brask")
+	assert.Regexp(t, `aria-label="`+tag+`: [^"]*, Mirre Stoll[^"]*, pinned"`, page)
+	res, _ = b.post("/plan/free", url.Values{"task": {task}})
+	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
+	_, page = b.get("/plan?task=" + url.QueryEscape(task))
+	assert.NotContains(t, page, "Pinned by Iva Brask")
+
+	res, _ = s.as("tove").post("/plan/pin", url.Values{"task": {task}, "person": {"Mirre Stoll"}})
+	assert.Equal(t, http.StatusForbidden, res.StatusCode, "who only looks pins nothing")
+}
+
+func TestTheShopBehindTheBenchIsSetUp(t *testing.T) {
+	s := serve(t)
+	b := s.as("odd")
+	_, page := b.get("/plan/shop")
+	person := regexp.MustCompile(`name="person" value="(\d+)">\s*<h3>Iva Brask`).FindStringSubmatch(page)
+	require.NotNil(t, person)
+	id := person[1]
+	for _, c := range []struct {
+		path string
+		form url.Values
+		says string
+	}{
+		{"/plan/hands", url.Values{"person": {id}, "hours": {"all day"}}, "is no weekday"},
+		{"/plan/hands", url.Values{"person": {id}, "skill": {"bench"}}, "say when Iva Brask is there"},
+		{"/plan/hands", url.Values{"person": {"99999"}}, ""},
+		{"/plan/away", url.Values{"person": {id}, "from": {"soon"}}, "is a day like"},
+		{"/plan/away", url.Values{"person": {id}, "from": {"2031-05-20"}, "to": {"2031-05-19"}}, "before the first day"},
+		{"/plan/away", url.Values{"person": {"x"}, "from": {"2031-05-20"}}, "say who"},
+		{"/plan/close", url.Values{"day": {"32"}}, "is a day like"},
+		{"/plan/place", url.Values{"kind": {"stand"}}, "say what it is called"},
+		{"/plan/place", url.Values{"name": {"x"}, "kind": {"roof"}}, "say what it is"},
+		{"/plan/place", url.Values{"name": {"x"}, "kind": {"stand"}, "pressure": {"250 kg"}}, "bar"},
+	} {
+		res, body := b.post(c.path, c.form)
+		assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, "%s %v", c.path, c.form)
+		assert.Contains(t, body, c.says)
+	}
+	posts := func(path string, form url.Values) {
+		res, _ := b.post(path, form)
+		assert.Equal(t, http.StatusSeeOther, res.StatusCode, "%s %v", path, form)
+	}
+	tomorrow := time.Now().AddDate(0, 0, 1).Format(time.DateOnly)
+	posts("/plan/hands", url.Values{"person": {id}, "hours": {"Mon-Sun 6-14"}, "skill": {"bench", "test"}})
+	posts("/plan/away", url.Values{"person": {id}, "from": {tomorrow}, "note": {"fair"}})
+	posts("/plan/close", url.Values{"day": {tomorrow}, "name": {"feast of nets"}})
+	posts("/plan/place", url.Values{"name": {"big stand"}, "kind": {"stand"}, "pressure": {"400 bar"}})
+	_, page = b.get("/plan/shop")
+	for _, says := range []string{"Mon-Sun 6-14", "feast of nets", "big stand", "400 bar", "fair"} {
+		assert.Contains(t, page, says)
+	}
+	posts("/plan/open", url.Values{"day": {tomorrow}})
+	for path, form := range map[string]string{"/plan/back": "/plan/back", "/plan/place/drop": "/plan/place/drop"} {
+		row := regexp.MustCompile(`action="` + form + `"[\s\S]*?name="id" value="(\d+)"`).FindStringSubmatch(page)
+		require.NotNil(t, row, path)
+		posts(path, url.Values{"id": {row[1]}})
+	}
+	_, page = b.get("/plan/shop")
+	assert.NotContains(t, page, "feast of nets")
+	assert.Contains(t, page, "Nobody is.")
+
+	res, _ := s.as("iva").get("/plan/shop")
+	assert.Equal(t, http.StatusForbidden, res.StatusCode)
+}
+
+// The plan that a day began with is kept once, and the next day is held against it.
+func TestTheDaysPlanStands(t *testing.T) {
+	s := serve(t)
+	jobs := s.jobs()
+	plans := planning.New(jobs)
+	first, err := plans.Now(t.Context())
+	require.NoError(t, err)
+	assert.Empty(t, first.Left, "all jobs of the board are read")
+	again, err := plans.Now(t.Context())
+	require.NoError(t, err)
+	assert.Same(t, first, again, "nothing changed, so nothing is worked out")
+	other, err := planning.New(jobs).Now(t.Context())
+	require.NoError(t, err)
+	assert.Equal(t, first.Plan, other.Plan, "every instance makes the same plan")
+
+	require.NoError(t, plans.KeepDay(t.Context()))
+	require.NoError(t, plans.KeepDay(t.Context()))
+	now := jobs.Now
+	jobs.Now = func() time.Time { return now().AddDate(0, 0, 1) }
+	next, err := plans.Now(t.Context())
+	require.NoError(t, err)
+	assert.NotEmpty(t, next.Stood)
+
+	require.NoError(t, jobs.Store.SavePin(t.Context(), &store.PlanPin{Tag: "T-0426", Unit: 1, Code: "strip",
+		Person: "Mirre Stoll", ByName: "Odd Renfeld"}))
+	pinned, err := plans.Now(t.Context())
+	require.NoError(t, err)
+	for i, k := range pinned.Laid.Keys {
+		if k == (workshop.Key{Tag: "T-0426", Unit: 1, Code: "strip"}) {
+			person, _ := pinned.Laid.On(pinned.Plan.Tasks[i])
+			assert.Equal(t, "Mirre Stoll", person)
+		}
+	}
+}

@@ -1,0 +1,212 @@
+package planpages
+
+import (
+	"fmt"
+	"strings"
+	"time"
+
+	"corvek/core/plan"
+	"corvek/core/workshop"
+	"corvek/internal/planning"
+)
+
+// Chart is the plan drawn: days across, and a row for each person and place, and for what is waited for.
+type Chart struct {
+	Width, Height int
+	Days          []ChartDay
+	Rows          []ChartRow
+	Bars          []Bar
+	Now           int // x of the moment that the plan begins with
+}
+
+// ChartDay is a column.
+type ChartDay struct {
+	X, Width int
+	Name     string
+	Closed   bool
+}
+
+// ChartRow is a row.
+type ChartRow struct {
+	Y, Height int
+	Name      string
+	Kind      string // person, place or wait
+}
+
+// Bar is a task in a row.
+type Bar struct {
+	X, Y, Width, Height           int
+	Words, Title, URL             string
+	Late, Pinned, Moved, Wait, On bool // On: it is the one that is looked at
+}
+
+// Sizes of the chart, in units of its drawing.
+const (
+	chartDays  = 14
+	dayWide    = 132
+	dayNarrow  = 22 // nobody is there
+	nameWide   = 132
+	rowHigh    = 46
+	waitHigh   = 24
+	headHigh   = 34
+	leastWide  = 5
+	dayMinutes = 24 * 60
+)
+
+// axis lays minutes of the plan out across days.
+type axis struct {
+	x            [chartDays + 1]int
+	opens, shuts int // minutes of the day between which somebody is there
+}
+
+// axisOf finds the hours between which the shop is open, and which days are narrow because it is not.
+func axisOf(p *planning.Planned) (a axis) {
+	a.opens, a.shuts = dayMinutes, 0
+	var there [chartDays]bool
+	for _, r := range p.Laid.Problem.Resources[:len(p.Shop.Hands)] {
+		for _, s := range r.Works.Spans(0, chartDays*dayMinutes) {
+			there[s.From/dayMinutes] = true
+			a.opens, a.shuts = min(a.opens, s.From%dayMinutes), max(a.shuts, (s.To-1)%dayMinutes+1)
+		}
+	}
+	if a.opens >= a.shuts {
+		a.opens, a.shuts = 7*60, 16*60
+	}
+	a.x[0] = nameWide
+	for d, is := range there {
+		wide := dayNarrow
+		if is {
+			wide = dayWide
+		}
+		a.x[d+1] = a.x[d] + wide
+	}
+	return a
+}
+
+func (a *axis) at(m plan.Minute) int {
+	d := min(m/dayMinutes, chartDays)
+	if d == chartDays {
+		return a.x[d]
+	}
+	open := min(max(m%dayMinutes-a.opens, 0), a.shuts-a.opens)
+	return a.x[d] + open*(a.x[d+1]-a.x[d])/(a.shuts-a.opens)
+}
+
+// chartOf draws a plan; chosen is the task that is looked at.
+func chartOf(p *planning.Planned, chosen int) Chart {
+	a := axisOf(p)
+	c := Chart{Width: a.x[chartDays] + 8, Now: a.at(p.Laid.Problem.Now)}
+	for d := range chartDays {
+		day := p.Laid.Time(d * dayMinutes)
+		name := day.Format("Mon 2")
+		narrow := a.x[d+1]-a.x[d] == dayNarrow
+		if narrow {
+			name = day.Format("2")
+		}
+		c.Days = append(c.Days, ChartDay{X: a.x[d], Width: a.x[d+1] - a.x[d], Name: name, Closed: narrow})
+	}
+	y := headHigh
+	rows := make([]int, len(p.Laid.Problem.Resources))
+	for r := range p.Laid.Problem.Resources {
+		kind := "place"
+		if r < len(p.Shop.Hands) {
+			kind = "person"
+		}
+		rows[r] = y
+		c.Rows = append(c.Rows, ChartRow{Y: y, Height: rowHigh, Name: p.Laid.Problem.Resources[r].Name, Kind: kind})
+		y += rowHigh
+	}
+	pinned := pinnedTasks(p)
+	lanes := []int{}
+	waits := y
+	for i, at := range p.Plan.Tasks {
+		if at.Nowhere != "" || at.Start >= chartDays*dayMinutes {
+			continue
+		}
+		b := barOf(p, i)
+		b.X, b.On, b.Pinned = a.at(at.Start), i == chosen, pinned[p.Laid.Keys[i]]
+		b.Width = max(leastWide, a.at(at.End)-b.X)
+		for _, r := range at.On {
+			b.Y, b.Height = rows[r]+4, rowHigh-8
+			c.Bars = append(c.Bars, b.worded())
+		}
+		if p.Laid.Tasks[i].Waits() {
+			b.Wait, b.X = true, a.at(waitFrom(p, i))
+			b.Width = max(leastWide, a.at(at.End)-b.X)
+			lane := laneFor(&lanes, b.X, b.X+b.Width)
+			b.Y, b.Height = waits+lane*waitHigh+3, waitHigh-6
+			c.Bars = append(c.Bars, b.worded())
+		}
+	}
+	if len(lanes) > 0 {
+		c.Rows = append(c.Rows, ChartRow{Y: waits, Height: len(lanes) * waitHigh, Name: "waited for", Kind: "wait"})
+	}
+	c.Height = waits + len(lanes)*waitHigh + 4
+	return c
+}
+
+// letter is how wide one of a bar's words is.
+const letter = 8
+
+// worded is the bar with as much of its words as it has room for: the tag, the end of it, or nothing.
+func (b Bar) worded() Bar {
+	_, end, cut := strings.Cut(b.Words, "-")
+	room := (b.Width - 8) / letter
+	switch {
+	case len(b.Words) <= room:
+	case cut && len(end) <= room:
+		b.Words = end
+	default:
+		b.Words = ""
+	}
+	return b
+}
+
+// waitFrom is since when it is waited for: since what came before is done.
+func waitFrom(p *planning.Planned, i int) plan.Minute {
+	from := p.Laid.Problem.Now
+	for _, a := range p.Laid.Problem.Tasks[i].After {
+		from = max(from, p.Plan.Tasks[a.Task].End)
+	}
+	return min(from, p.Plan.Tasks[i].End)
+}
+
+// laneFor finds a lane that is free between two places.
+func laneFor(lanes *[]int, from, to int) int {
+	for k, until := range *lanes {
+		if until <= from {
+			(*lanes)[k] = to + 2
+			return k
+		}
+	}
+	*lanes = append(*lanes, to+2)
+	return len(*lanes) - 1
+}
+
+func pinnedTasks(p *planning.Planned) map[workshop.Key]bool {
+	out := map[workshop.Key]bool{}
+	for _, pin := range p.Pins {
+		out[workshop.Key{Tag: pin.Tag, Unit: pin.Unit, Code: pin.Code}] = true
+	}
+	return out
+}
+
+func barOf(p *planning.Planned, i int) Bar {
+	at, key, task := p.Plan.Tasks[i], p.Laid.Keys[i], p.Laid.Tasks[i]
+	person, place := p.Laid.On(at)
+	who := strings.TrimPrefix(strings.TrimSuffix(person+", "+place, ", "), ", ")
+	title := fmt.Sprintf(
+		"%s: %s, %s to %s",
+		key.Tag,
+		task.Name,
+		when(p.Laid.Time(at.Start)),
+		when(p.Laid.Time(at.End)),
+	)
+	if who != "" {
+		title += ", " + who
+	}
+	return Bar{Words: key.Tag, Title: title, URL: taskURL(key), Moved: at.Moved,
+		Late: p.Plan.Late[p.Laid.Problem.Tasks[i].Job] > 0}
+}
+
+func when(t time.Time) string { return t.Format("Mon 2 Jan 15:04") }

@@ -1,0 +1,297 @@
+package planpages
+
+import (
+	"cmp"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"corvek/core/field"
+	"corvek/core/plan"
+	"corvek/core/workshop"
+	"corvek/internal/planning"
+	"corvek/internal/web/site"
+
+	"github.com/labstack/echo/v5"
+)
+
+// PlanPage is who does what when.
+type PlanPage struct {
+	site.Reader
+	NoHands bool // nobody's hours are kept: there is nothing to plan with
+	Jobs    int
+	Chart   Chart
+	Late    []LateJob
+	Clashes []Clash
+	Today   []PersonDay
+	Task    *TaskSheet
+	Why     *WhySheet
+	Moved   int
+	Proved  bool
+	Left    []string
+	Fault   *field.Error
+}
+
+// LateJob is a job that ends after its day.
+type LateJob struct {
+	Tag, Title, Promised, Ends, By string
+	URL                            string
+}
+
+// Clash is what cannot be as it stands, with what would settle it.
+type Clash struct{ Tag, Text, URL string }
+
+// PersonDay is what one person has before him today.
+type PersonDay struct {
+	Name  string
+	Tasks []DayTask
+}
+
+// DayTask is a task of a day.
+type DayTask struct{ From, To, Tag, Name, Place, URL string }
+
+// TaskSheet is the task that is looked at.
+type TaskSheet struct {
+	Tag, Code, Name, When, With string
+	Unit                        int
+	Pinned, Waits               bool
+	PinnedBy                    string
+	Person, Place, Start        string // as the form shows them
+	People, Places              []string
+	JobURL                      string
+}
+
+// WhySheet is why a job ends when it does, and what would help.
+type WhySheet struct {
+	Tag, Title, Ends string
+	Links            []string
+	Helps            []string
+}
+
+func taskURL(k workshop.Key) string {
+	return "/plan?task=" + url.QueryEscape(k.Tag+"/"+strconv.Itoa(k.Unit)+"/"+k.Code)
+}
+
+func (s *Pages) plan(c *echo.Context) error { return s.renderPlan(c, http.StatusOK, nil) }
+
+func (s *Pages) renderPlan(c *echo.Context, status int, fault *field.Error) error {
+	p, err := s.plans.Now(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	v := PlanPage{Reader: s.Reader(c), NoHands: len(p.Shop.Hands) == 0, Jobs: len(p.Laid.Jobs), Left: p.Left,
+		Moved: p.Plan.Cost.Moved, Proved: p.Plan.Proved, Fault: fault}
+	chosen := -1
+	if text := cmp.Or(c.QueryParam("task"), c.FormValue("task")); text != "" {
+		chosen = taskOf(p, text)
+	}
+	if !v.NoHands {
+		v.Chart = chartOf(p, chosen)
+		v.Late, v.Clashes, v.Today = lateJobs(p), clashes(p), today(p)
+	}
+	if chosen >= 0 {
+		v.Task = taskSheet(p, chosen)
+	}
+	if tag := c.QueryParam("why"); tag != "" && !v.NoHands {
+		if v.Why, err = whySheet(p, tag); err != nil {
+			return err
+		}
+	}
+	return s.Render(c, status, "plan", "Plan", v)
+}
+
+// taskOf finds a task by its address, −1 where it is not in the plan any more.
+func taskOf(p *planning.Planned, text string) int {
+	tag, rest, _ := strings.Cut(text, "/")
+	number, code, _ := strings.Cut(rest, "/")
+	unit, _ := strconv.Atoi(number)
+	return slices.Index(p.Laid.Keys, workshop.Key{Tag: tag, Unit: unit, Code: code})
+}
+
+func lateJobs(p *planning.Planned) (out []LateJob) {
+	for j, late := range p.Plan.Late {
+		if late <= 0 {
+			continue
+		}
+		job := p.Laid.Jobs[j]
+		out = append(out, LateJob{Tag: job.Tag, Title: job.Title, Promised: job.Promised.Time().Format("Mon 2 Jan"),
+			Ends: when(p.Laid.Time(p.Plan.Ends[j])), By: howLate(late), URL: "/plan?why=" + url.QueryEscape(job.Tag)})
+	}
+	return out
+}
+
+func howLate(m plan.Minute) string {
+	if days := (m + dayMinutes - 1) / dayMinutes; days > 1 {
+		return strconv.Itoa(days) + " days late"
+	}
+	return "1 day late"
+}
+
+// nowhere says why a task cannot be planned.
+var nowhere = map[plan.Why]string{
+	plan.NoneCan:  "nobody here can do it, or no stand here reaches what it needs",
+	plan.NoWindow: "nobody is there long enough for it at one time",
+	plan.Waits:    "what comes before it cannot be planned",
+}
+
+func clashes(p *planning.Planned) (out []Clash) {
+	for i, at := range p.Plan.Tasks {
+		k := p.Laid.Keys[i]
+		c := Clash{Tag: k.Tag, URL: taskURL(k)}
+		switch {
+		case at.Nowhere != "" && at.Nowhere != plan.Waits:
+			c.Text = p.Laid.Tasks[i].Name + ": " + nowhere[at.Nowhere]
+		case at.PinBroken:
+			c.Text = fmt.Sprintf("%s: pinned to %s, possible from %s", p.Laid.Tasks[i].Name,
+				when(p.Laid.Time(p.Laid.Problem.Tasks[i].Pin.Start)), when(p.Laid.Time(at.Start)))
+		default:
+			continue
+		}
+		out = append(out, c)
+	}
+	return out
+}
+
+// today is what each has before him until the end of the first day on which somebody is there.
+func today(p *planning.Planned) (out []PersonDay) {
+	for r := range p.Shop.Hands {
+		d := PersonDay{Name: p.Shop.Hands[r].Name}
+		for i, at := range p.Plan.Tasks {
+			if !slices.Contains(at.On, r) || at.Start >= dayMinutes {
+				continue
+			}
+			_, place := p.Laid.On(at)
+			from, to := p.Laid.Time(at.Start), p.Laid.Time(at.End)
+			until := to.Format("15:04")
+			if at.End > dayMinutes {
+				until = to.Format("Mon 15:04")
+			}
+			d.Tasks = append(d.Tasks, DayTask{From: from.Format("15:04"), To: until, Tag: p.Laid.Keys[i].Tag,
+				Name: p.Laid.Tasks[i].Name, Place: place, URL: taskURL(p.Laid.Keys[i])})
+		}
+		slices.SortStableFunc(d.Tasks, func(a, b DayTask) int { return strings.Compare(a.From, b.From) })
+		out = append(out, d)
+	}
+	return out
+}
+
+// pinForm is how a moment is written in a field of the form.
+const pinForm = "2006-01-02T15:04"
+
+func taskSheet(p *planning.Planned, i int) *TaskSheet {
+	at, k, task := p.Plan.Tasks[i], p.Laid.Keys[i], p.Laid.Tasks[i]
+	t := &TaskSheet{Tag: k.Tag, Unit: k.Unit, Code: k.Code, Name: task.Name, Waits: task.Waits(),
+		JobURL: "/jobs/" + url.PathEscape(k.Tag)}
+	if at.Nowhere != "" {
+		t.When = nowhere[at.Nowhere]
+	} else {
+		t.When = when(p.Laid.Time(at.Start)) + " to " + when(p.Laid.Time(at.End))
+		t.Person, t.Place = p.Laid.On(at)
+		t.Start = p.Laid.Time(at.Start).Format(pinForm)
+	}
+	for _, need := range p.Laid.Problem.Tasks[i].Needs {
+		for _, r := range need {
+			if name := p.Laid.Problem.Resources[r].Name; r < len(p.Shop.Hands) {
+				t.People = append(t.People, name)
+			} else {
+				t.Places = append(t.Places, name)
+			}
+		}
+	}
+	for _, pin := range p.Pins {
+		if pin.Tag == k.Tag && pin.Unit == k.Unit && pin.Code == k.Code {
+			t.Pinned, t.PinnedBy = true, pin.ByName
+		}
+	}
+	return t
+}
+
+// helpEffort is how many tasks are laid out for each help that is tried.
+const helpEffort = 60_000
+
+func whySheet(p *planning.Planned, tag string) (*WhySheet, error) {
+	j := slices.IndexFunc(p.Laid.Jobs, func(j workshop.Job) bool { return j.Tag == tag })
+	if j < 0 {
+		return nil, nil
+	}
+	w := &WhySheet{Tag: tag, Title: p.Laid.Jobs[j].Title, Ends: when(p.Laid.Time(p.Plan.Ends[j]))}
+	links, err := plan.Hangs(p.Laid.Problem, p.Plan, j)
+	if err != nil {
+		return nil, err
+	}
+	for _, k := range links {
+		w.Links = append(w.Links, linkWords(p, k))
+	}
+	helps, err := plan.Helps(p.Laid.Problem, p.Plan, j, plan.Options{Effort: helpEffort, Nodes: -1})
+	if err != nil {
+		return nil, err
+	}
+	for _, h := range helps[:min(len(helps), mostHelps)] {
+		w.Helps = append(w.Helps, helpWords(p, h))
+	}
+	return w, nil
+}
+
+// mostHelps are told.
+const mostHelps = 3
+
+func linkWords(p *planning.Planned, k plan.Link) string {
+	name := p.Laid.Tasks[k.Task].Name
+	span := when(p.Laid.Time(k.From)) + " to " + when(p.Laid.Time(k.To)) + ": "
+	switch k.For {
+	case plan.ForHands:
+		words := span + name + " waits for " + p.Laid.Problem.Resources[k.On].Name
+		if k.Behind >= 0 {
+			words += ", who or which is at " + p.Laid.Keys[k.Behind].Tag + ", " + p.Laid.Tasks[k.Behind].Name
+		}
+		return words
+	case plan.ForHours:
+		return span + name + " waits until somebody is there"
+	case plan.ForRelease:
+		return span + name
+	case plan.ForPin:
+		return span + name + " was put there by hand"
+	case plan.ForDay:
+		return span + name + " stays on the day that it had"
+	case plan.ForRest:
+		return span + name + " rests"
+	}
+	return span + name
+}
+
+func helpWords(p *planning.Planned, h plan.Help) string {
+	saved := "saves " + span(h.Saved)
+	day := p.Laid.Time(h.Day).Format("Mon 2 Jan")
+	switch h.Kind {
+	case plan.MoreHands:
+		return "One more like " + p.Laid.Problem.Resources[h.On].Name + " on " + day + " " + saved
+	case plan.Longer:
+		return p.Laid.Problem.Resources[h.On].Name + " three hours longer on " + day + " " + saved
+	}
+	return p.Laid.Tasks[h.Task].Name + " " + span(h.Early) + " sooner " + saved
+}
+
+func span(m plan.Minute) string {
+	switch {
+	case m >= 2*dayMinutes:
+		return strconv.Itoa(m/dayMinutes) + " days"
+	case m >= dayMinutes:
+		return "a day"
+	case m >= 120:
+		return strconv.Itoa(m/60) + " hours"
+	}
+	return strconv.Itoa(m) + " minutes"
+}
+
+// shopTime reads a moment of the form, on the clock of the shop.
+func shopTime(text string) (*time.Time, error) {
+	if text == "" {
+		return nil, nil
+	}
+	t, err := time.Parse(pinForm, text)
+	return &t, err
+}

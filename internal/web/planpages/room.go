@@ -1,0 +1,41 @@
+// Package planpages is the room of the plan: who does what when, what is late and why, and the shop that it rests on.
+package planpages
+
+import (
+	"embed"
+
+	"corvek/internal/planning"
+	"corvek/internal/web/site"
+)
+
+//go:embed templates css
+var files embed.FS
+
+// Pages are those of the room.
+type Pages struct {
+	*site.Site
+	plans *planning.Service
+}
+
+// New makes the room.
+func New(s *site.Site, plans *planning.Service) site.Room {
+	p := &Pages{s, plans}
+	return site.Room{Routes: p.routes(), Files: files}
+}
+
+// routes are the addresses of this room.
+func (s *Pages) routes() []site.Route {
+	return []site.Route{
+		site.Get("/plan", site.View, s.plan),
+		site.Post("/plan/pin", site.Work, s.Signed(s.pin)),
+		site.Post("/plan/free", site.Work, s.Signed(s.free)),
+		site.Get("/plan/shop", site.Lead, s.workshop),
+		site.Post("/plan/hands", site.Lead, s.Signed(s.saveHands)),
+		site.Post("/plan/away", site.Lead, s.Signed(s.addAway)),
+		site.Post("/plan/back", site.Lead, s.Signed(s.dropAway)),
+		site.Post("/plan/close", site.Lead, s.Signed(s.closeDay)),
+		site.Post("/plan/open", site.Lead, s.Signed(s.openDay)),
+		site.Post("/plan/place", site.Lead, s.Signed(s.savePlace)),
+		site.Post("/plan/place/drop", site.Lead, s.Signed(s.dropPlace)),
+	}
+}

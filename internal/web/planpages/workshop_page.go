@@ -1,0 +1,254 @@
+package planpages
+
+import (
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"corvek/core/field"
+	"corvek/core/quantity"
+	"corvek/core/remaining"
+	"corvek/core/unit"
+	"corvek/core/workshop"
+	"corvek/internal/store"
+	"corvek/internal/web/site"
+
+	"github.com/labstack/echo/v5"
+)
+
+// WorkshopPage is the shop behind the bench, for leads.
+type WorkshopPage struct {
+	site.Reader
+	Hands    []HandsRow
+	Away     []AwayRow
+	Closed   []workshop.ClosedDay
+	Places   []workshop.Place
+	Kinds    []remaining.Place
+	Fault    *field.Error
+	FaultOf  string // which form it is of
+	Typed    map[string]string
+	Standard string
+}
+
+// HandsRow is what a person can do, each with a box to tick.
+type HandsRow struct {
+	ID     uint
+	Name   string
+	Hours  string
+	Skills []SkillBox
+}
+
+// SkillBox is a skill that a person has or has not.
+type SkillBox struct {
+	Skill remaining.Skill
+	Words string
+	Has   bool
+}
+
+// AwayRow is an absence with whose it is.
+type AwayRow struct {
+	workshop.Absence
+	Name string
+}
+
+// standardHours are offered where nobody's are kept.
+const standardHours = "Mon-Fri 7:00-15:30"
+
+// skillWords say what each skill is for.
+var skillWords = map[remaining.Skill]string{
+	remaining.Bench: "strips, washes, builds", remaining.Gauge: "measures and judges",
+	remaining.Machine: "laps, hones, presses", remaining.Test: "runs a stand", remaining.Lead: "offers, orders, signs",
+}
+
+func (s *Pages) workshop(c *echo.Context) error { return s.renderWorkshop(c, http.StatusOK, "", nil) }
+
+func (s *Pages) renderWorkshop(c *echo.Context, status int, of string, fault *field.Error) error {
+	w, err := s.Store.Workshop(c.Request().Context(), unit.DateOf(s.Jobs.Now()))
+	if err != nil {
+		return err
+	}
+	v := WorkshopPage{Reader: s.Reader(c), Closed: w.Closed, Places: w.Places, Kinds: remaining.Places, Fault: fault,
+		FaultOf: of, Typed: map[string]string{}, Standard: standardHours}
+	if fault != nil {
+		for _, name := range []string{"name", "kind", "hours", "pressure", "flow", "torque", "from", "to", "note", "day",
+			"person"} {
+			v.Typed[name] = c.FormValue(name)
+		}
+	}
+	names := map[uint]string{}
+	for i := range w.Hands {
+		h := &w.Hands[i]
+		names[h.PersonID] = h.Name
+		row := HandsRow{ID: h.PersonID, Name: h.Name, Hours: h.Hours}
+		if fault != nil && of == "hands"+strconv.Itoa(int(h.PersonID)) {
+			row.Hours = c.FormValue("hours")
+		}
+		for _, skill := range remaining.Skills {
+			row.Skills = append(row.Skills, SkillBox{skill, skillWords[skill], h.Can(skill)})
+		}
+		v.Hands = append(v.Hands, row)
+	}
+	for _, a := range w.Absences {
+		v.Away = append(v.Away, AwayRow{a, names[a.PersonID]})
+	}
+	return s.Render(c, status, "workshop", "Hands, hours and places", v)
+}
+
+// back shows the page again, with a fault at a form or without one.
+func (s *Pages) back(c *echo.Context, of string, err error) error {
+	if fault, is := err.(*field.Error); is {
+		return s.renderWorkshop(c, http.StatusUnprocessableEntity, of, fault)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/plan/shop")
+}
+
+// person is whom a form is about.
+func (s *Pages) person(c *echo.Context) (*store.Person, error) {
+	id, err := strconv.ParseUint(c.FormValue("person"), 10, 32)
+	if err != nil {
+		return nil, field.Errorf("person", "say who")
+	}
+	p, err := s.Store.Person(c.Request().Context(), uint(id))
+	if err != nil {
+		return nil, field.Errorf("person", "is not among the people of the shop")
+	}
+	return p, nil
+}
+
+func (s *Pages) saveHands(c *echo.Context) error {
+	p, err := s.person(c)
+	if err != nil {
+		return s.back(c, "hands", err)
+	}
+	form := "hands" + strconv.Itoa(int(p.ID))
+	h := workshop.Hands{PersonID: p.ID, Hours: strings.TrimSpace(c.FormValue("hours")), Skills: []string{}}
+	if _, err := workshop.ParseHours(h.Hours); err != nil {
+		return s.back(c, form, field.Errorf("hours", "%s", err))
+	}
+	values, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	for _, skill := range remaining.Skills {
+		if slices.Contains(values["skill"], string(skill)) {
+			h.Skills = append(h.Skills, string(skill))
+		}
+	}
+	if len(h.Skills) > 0 && h.Hours == "" {
+		return s.back(c, form, field.Errorf("hours", "say when %s is there, like %s", p.Name, standardHours))
+	}
+	action := "hours of " + p.Name + ": " + h.Hours + "; " + strings.Join(h.Skills, ", ")
+	return s.back(c, form, s.Store.SaveHands(c.Request().Context(), &h, site.Who(c).Name, action))
+}
+
+// days reads the days of a form.
+func days(c *echo.Context) (from, to unit.Date, err error) {
+	from, ok := unit.ParseDate(c.FormValue("from"))
+	if !ok {
+		return from, to, field.Errorf("from", "is a day like 2031-05-27")
+	}
+	if to, ok = unit.ParseDate(c.FormValue("to")); !ok {
+		to = from
+		if c.FormValue("to") != "" {
+			return from, to, field.Errorf("to", "is a day like 2031-05-27, or empty for one day")
+		}
+	}
+	if to < from {
+		return from, to, field.Errorf("to", "is before the first day")
+	}
+	return from, to, nil
+}
+
+// mostNote is how long a note may be.
+const mostNote = 200
+
+func (s *Pages) addAway(c *echo.Context) error {
+	p, err := s.person(c)
+	if err != nil {
+		return s.back(c, "away", err)
+	}
+	a := workshop.Absence{PersonID: p.ID, Note: strings.TrimSpace(c.FormValue("note"))}
+	if a.From, a.To, err = days(c); err != nil {
+		return s.back(c, "away", err)
+	}
+	if len(a.Note) > mostNote {
+		return s.back(c, "away", field.Errorf("note", "is longer than %d letters", mostNote))
+	}
+	action := p.Name + " away from " + string(a.From) + " to " + string(a.To)
+	return s.back(c, "away", s.Store.AddAbsence(c.Request().Context(), &a, site.Who(c).Name, action))
+}
+
+func (s *Pages) dropAway(c *echo.Context) error {
+	id, _ := strconv.ParseUint(c.FormValue("id"), 10, 32)
+	return s.back(
+		c,
+		"away",
+		s.Store.DropAbsence(c.Request().Context(), uint(id), site.Who(c).Name, "an absence taken out"),
+	)
+}
+
+func (s *Pages) closeDay(c *echo.Context) error {
+	day, ok := unit.ParseDate(c.FormValue("day"))
+	name := strings.TrimSpace(c.FormValue("name"))
+	if !ok {
+		return s.back(c, "closed", field.Errorf("day", "is a day like 2031-05-27"))
+	}
+	if len(name) > mostNote {
+		return s.back(c, "closed", field.Errorf("name", "is longer than %d letters", mostNote))
+	}
+	d := workshop.ClosedDay{Day: day, Name: name}
+	return s.back(c, "closed", s.Store.CloseDay(c.Request().Context(), &d, site.Who(c).Name,
+		"closed on "+string(day)+": "+d.Name))
+}
+
+func (s *Pages) openDay(c *echo.Context) error {
+	day, _ := unit.ParseDate(c.FormValue("day"))
+	return s.back(c, "closed", s.Store.OpenDay(c.Request().Context(), day, site.Who(c).Name, "open on "+string(day)))
+}
+
+func (s *Pages) savePlace(c *echo.Context) error {
+	p := workshop.Place{Name: strings.TrimSpace(c.FormValue("name")), Kind: c.FormValue("kind"),
+		Hours: strings.TrimSpace(c.FormValue("hours"))}
+	switch {
+	case p.Name == "" || len(p.Name) > mostNote:
+		return s.back(c, "place", field.Errorf("name", "say what it is called, in at most %d letters", mostNote))
+	case !slices.Contains(remaining.Places, remaining.Place(p.Kind)):
+		return s.back(c, "place", field.Errorf("kind", "say what it is"))
+	}
+	if _, err := workshop.ParseHours(p.Hours); err != nil {
+		return s.back(c, "place", field.Errorf("hours", "%s", err))
+	}
+	for name, at := range map[string]struct {
+		q *quantity.Quantity
+		d quantity.Dimension
+	}{"pressure": {&p.Pressure, quantity.Pressure}, "flow": {&p.Flow, quantity.Flow},
+		"torque": {&p.Torque, quantity.Torque}} {
+		text := strings.TrimSpace(c.FormValue(name))
+		if text == "" {
+			continue
+		}
+		q, err := quantity.Parse(text, at.d)
+		if err != nil {
+			return s.back(c, "place", field.Errorf(name, "%s", err))
+		}
+		*at.q = q
+	}
+	return s.back(
+		c,
+		"place",
+		s.Store.SavePlace(c.Request().Context(), &p, site.Who(c).Name, "place "+p.Name+", "+p.Kind),
+	)
+}
+
+func (s *Pages) dropPlace(c *echo.Context) error {
+	id, _ := strconv.ParseUint(c.FormValue("id"), 10, 32)
+	return s.back(
+		c,
+		"place",
+		s.Store.DropPlace(c.Request().Context(), uint(id), site.Who(c).Name, "a place taken out"),
+	)
+}
