@@ -48,18 +48,23 @@ func TestWhatAUnitStillNeeds(t *testing.T) {
 			with(func(u *remaining.Unit) { u.LeadSigns, u.SignedOff = true, true }), "hand_over"},
 		"gone": {with(func(u *remaining.Unit) { u.Gone = true }), ""},
 		"the customer has the offer": {
-			with(func(u *remaining.Unit) { u.Quote = remaining.Quote{Wanted: true, Given: "2031-05-02"} }), "word hand_over"},
+			with(func(u *remaining.Unit) { u.Quote = remaining.Quote{Wanted: true, Given: "2031-05-02"} }),
+			"word hand_over"},
 		"he said": {
-			with(func(u *remaining.Unit) { u.Quote = remaining.Quote{Wanted: true, Given: "2031-05-02", Answered: true} }),
+			with(func(u *remaining.Unit) {
+				u.Quote = remaining.Quote{Wanted: true, Given: "2031-05-02", Answered: true}
+			}),
 			"hand_over"},
 		"one piece ordered with a day, two that nobody asked for": {
 			with(func(u *remaining.Unit) {
-				u.New = []remaining.Piece{{Part: "seal", Ordered: true, Due: "2031-06-01"}, {Part: "ring"}, {Part: "cup"}}
+				u.New = []remaining.Piece{{Part: "seal", Ordered: true, Due: "2031-06-01"}, {Part: "ring"},
+					{Part: "cup"}}
 				u.Unbuilt = 3
 			}), "order parts:seal parts build hand_over"},
 		"one part goes out, one is lapped": {
 			with(func(u *remaining.Unit) {
-				u.Ways = []remaining.Way{{Part: "plate", Route: "lap", Hours: 1}, {Part: "rod", Route: "chrome", Days: 14}}
+				u.Ways = []remaining.Way{{Part: "plate", Route: "lap", Hours: 1},
+					{Part: "rod", Route: "chrome", Days: 14}}
 				u.Unbuilt = 9
 			}), "rework:plate.lap outside:rod.chrome build hand_over"},
 		"a long hold is left alone": {

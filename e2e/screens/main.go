@@ -31,8 +31,8 @@ var views = []string{
 	"measure-dark!dark=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
 	"stack=/jobs/T-0426/strip?part=disc_springs", "sheet=/library/sheets/3",
 	"family=/library/cam_piston_pump",
+	"plan=/plan",
 	"shop=/shop",
-	"cylinder=/jobs/T-0412/measure?part=tube&feature=bore",
 }
 
 func main() {

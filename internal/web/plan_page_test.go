@@ -65,6 +65,24 @@ func TestThePlanIsPinnedAndLeftAgain(t *testing.T) {
 	_, page = b.get("/plan?task=" + url.QueryEscape(task))
 	assert.NotContains(t, page, "Pinned by Iva Brask")
 
+	// It is moved by its bar and by keys, and put back.
+	res, body := b.post("/plan/move", url.Values{"task": {task}, "x": {"600"}, "row": {"99"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
+	assert.Contains(t, body, "is none of the rows")
+	res, _ = b.post("/plan/move", url.Values{"task": {task}, "x": {"600"}, "row": {"0"}})
+	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
+	_, page = b.get(res.Header.Get("Location"))
+	assert.Contains(t, page, "Pinned by Iva Brask")
+	assert.Contains(t, page, "Undo this move")
+	for _, step := range []string{"later", "earlier", "down", "up"} {
+		res, _ = b.post("/plan/move", url.Values{"task": {task}, "step": {step}, "row": {"0"}})
+		assert.Equal(t, http.StatusSeeOther, res.StatusCode, step)
+	}
+	res, _ = b.post("/plan/undo", url.Values{"task": {task}, "was": {"free"}})
+	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
+	_, page = b.get("/plan?task=" + url.QueryEscape(task))
+	assert.NotContains(t, page, "Pinned by Iva Brask")
+
 	res, _ = s.as("tove").post("/plan/pin", url.Values{"task": {task}, "person": {"Mirre Stoll"}})
 	assert.Equal(t, http.StatusForbidden, res.StatusCode, "who only looks pins nothing")
 }
@@ -85,7 +103,8 @@ func TestTheShopBehindTheBenchIsSetUp(t *testing.T) {
 		{"/plan/hands", url.Values{"person": {id}, "skill": {"bench"}}, "say when Iva Brask is there"},
 		{"/plan/hands", url.Values{"person": {"99999"}}, ""},
 		{"/plan/away", url.Values{"person": {id}, "from": {"soon"}}, "is a day like"},
-		{"/plan/away", url.Values{"person": {id}, "from": {"2031-05-20"}, "to": {"2031-05-19"}}, "before the first day"},
+		{"/plan/away", url.Values{"person": {id}, "from": {"2031-05-20"}, "to": {"2031-05-19"}},
+			"before the first day"},
 		{"/plan/away", url.Values{"person": {"x"}, "from": {"2031-05-20"}}, "say who"},
 		{"/plan/close", url.Values{"day": {"32"}}, "is a day like"},
 		{"/plan/place", url.Values{"kind": {"stand"}}, "say what it is called"},

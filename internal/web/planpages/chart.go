@@ -31,13 +31,16 @@ type ChartRow struct {
 	Y, Height int
 	Name      string
 	Kind      string // person, place or wait
+	Resource  int    // of the planner
 }
 
 // Bar is a task in a row.
 type Bar struct {
 	X, Y, Width, Height           int
 	Words, Title, URL             string
-	Late, Pinned, Moved, Wait, On bool // On: it is the one that is looked at
+	Task                          string // its address
+	Row                           int    // the resource whose row it is in
+	Late, Pinned, Moved, Wait, On bool   // On: it is the one that is looked at
 }
 
 // Sizes of the chart, in units of its drawing.
@@ -92,6 +95,20 @@ func (a *axis) at(m plan.Minute) int {
 	return a.x[d] + open*(a.x[d+1]-a.x[d])/(a.shuts-a.opens)
 }
 
+// minute is that at a place of the chart, to the quarter of the hour; what lies left of it is now.
+func (a *axis) minute(x int) plan.Minute {
+	for d := range chartDays {
+		if x < a.x[d+1] {
+			into := max(0, x-a.x[d]) * (a.shuts - a.opens) / (a.x[d+1] - a.x[d])
+			return d*dayMinutes + (a.opens+into+quarter/2)/quarter*quarter
+		}
+	}
+	return chartDays * dayMinutes
+}
+
+// quarter is to how many minutes a bar is moved.
+const quarter = 15
+
 // chartOf draws a plan; chosen is the task that is looked at.
 func chartOf(p *planning.Planned, chosen int) Chart {
 	a := axisOf(p)
@@ -113,7 +130,8 @@ func chartOf(p *planning.Planned, chosen int) Chart {
 			kind = "person"
 		}
 		rows[r] = y
-		c.Rows = append(c.Rows, ChartRow{Y: y, Height: rowHigh, Name: p.Laid.Problem.Resources[r].Name, Kind: kind})
+		c.Rows = append(c.Rows, ChartRow{Y: y, Height: rowHigh, Name: p.Laid.Problem.Resources[r].Name, Kind: kind,
+			Resource: r})
 		y += rowHigh
 	}
 	pinned := pinnedTasks(p)
@@ -127,7 +145,7 @@ func chartOf(p *planning.Planned, chosen int) Chart {
 		b.X, b.On, b.Pinned = a.at(at.Start), i == chosen, pinned[p.Laid.Keys[i]]
 		b.Width = max(leastWide, a.at(at.End)-b.X)
 		for _, r := range at.On {
-			b.Y, b.Height = rows[r]+4, rowHigh-8
+			b.Y, b.Height, b.Row = rows[r]+4, rowHigh-8, r
 			c.Bars = append(c.Bars, b.worded())
 		}
 		if p.Laid.Tasks[i].Waits() {
@@ -205,7 +223,7 @@ func barOf(p *planning.Planned, i int) Bar {
 	if who != "" {
 		title += ", " + who
 	}
-	return Bar{Words: key.Tag, Title: title, URL: taskURL(key), Moved: at.Moved,
+	return Bar{Words: key.Tag, Title: title, URL: taskURL(key), Task: address(key), Moved: at.Moved,
 		Late: p.Plan.Late[p.Laid.Problem.Tasks[i].Job] > 0}
 }
 

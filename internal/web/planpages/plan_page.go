@@ -34,6 +34,8 @@ type PlanPage struct {
 	Proved  bool
 	Left    []string
 	Fault   *field.Error
+	Chosen  string // address of the task that is looked at
+	Undo    string // how it stood before it was moved, "" where it was not just now
 }
 
 // LateJob is a job that ends after its day.
@@ -72,9 +74,10 @@ type WhySheet struct {
 	Helps            []string
 }
 
-func taskURL(k workshop.Key) string {
-	return "/plan?task=" + url.QueryEscape(k.Tag+"/"+strconv.Itoa(k.Unit)+"/"+k.Code)
-}
+// address is that of a task in forms.
+func address(k workshop.Key) string { return k.Tag + "/" + strconv.Itoa(k.Unit) + "/" + k.Code }
+
+func taskURL(k workshop.Key) string { return "/plan?task=" + url.QueryEscape(address(k)) }
 
 func (s *Pages) plan(c *echo.Context) error { return s.renderPlan(c, http.StatusOK, nil) }
 
@@ -95,6 +98,7 @@ func (s *Pages) renderPlan(c *echo.Context, status int, fault *field.Error) erro
 	}
 	if chosen >= 0 {
 		v.Task = taskSheet(p, chosen)
+		v.Chosen, v.Undo = address(p.Laid.Keys[chosen]), c.QueryParam("was")
 	}
 	if tag := c.QueryParam("why"); tag != "" && !v.NoHands {
 		if v.Why, err = whySheet(p, tag); err != nil {

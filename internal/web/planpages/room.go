@@ -28,7 +28,9 @@ func (s *Pages) routes() []site.Route {
 	return []site.Route{
 		site.Get("/plan", site.View, s.plan),
 		site.Post("/plan/pin", site.Work, s.Signed(s.pin)),
+		site.Post("/plan/move", site.Work, s.Signed(s.move)),
 		site.Post("/plan/free", site.Work, s.Signed(s.free)),
+		site.Post("/plan/undo", site.Work, s.Signed(s.undo)),
 		site.Get("/plan/shop", site.Lead, s.workshop),
 		site.Post("/plan/hands", site.Lead, s.Signed(s.saveHands)),
 		site.Post("/plan/away", site.Lead, s.Signed(s.addAway)),

@@ -55,6 +55,9 @@ type AwayRow struct {
 // standardHours are offered where nobody's are kept.
 const standardHours = "Mon-Fri 7:00-15:30"
 
+// formFields are what forms of the page hold, so that nothing typed is lost.
+var formFields = strings.Fields("name kind hours pressure flow torque from to note day person")
+
 // skillWords say what each skill is for.
 var skillWords = map[remaining.Skill]string{
 	remaining.Bench: "strips, washes, builds", remaining.Gauge: "measures and judges",
@@ -71,8 +74,7 @@ func (s *Pages) renderWorkshop(c *echo.Context, status int, of string, fault *fi
 	v := WorkshopPage{Reader: s.Reader(c), Closed: w.Closed, Places: w.Places, Kinds: remaining.Places, Fault: fault,
 		FaultOf: of, Typed: map[string]string{}, Standard: standardHours}
 	if fault != nil {
-		for _, name := range []string{"name", "kind", "hours", "pressure", "flow", "torque", "from", "to", "note", "day",
-			"person"} {
+		for _, name := range formFields {
 			v.Typed[name] = c.FormValue(name)
 		}
 	}
