@@ -52,6 +52,8 @@ type Planned struct {
 	Stood []workshop.Spot // the plan that the day before began with
 	From  time.Time       // the moment from which it is made
 	Left  []string        // jobs that could not be read, which are not in it
+
+	chances func() (*plan.Chances, error)
 }
 
 // basis is what a plan rests on.
@@ -131,6 +133,7 @@ func (s *Service) make(ctx context.Context, b basis, tags []string, versions []i
 		effort = plan.Replan
 	}
 	p.Plan, err = plan.Make(p.Laid.Problem, plan.Options{Effort: effort})
+	p.chances = sync.OnceValues(p.simulate)
 	return p, err
 }
 

@@ -36,6 +36,13 @@ func TestThePlanIsPinnedAndLeftAgain(t *testing.T) {
 	assert.Regexp(t, `<b class="red">1 late</b>`, page)
 	_, why := b.get("/plan?why=T-0417")
 	assert.Contains(t, why, "What would help most, as tried")
+	assert.Regexp(t, `</b> in 80 of 100`, why)
+	assert.Regexp(t, `The promised [^.]* holds in \d+ of 100`, why)
+	_, paper := b.get("/plan/today")
+	assert.Contains(t, paper, "Mirre Stoll")
+	res, pdf := b.get("/plan/today.pdf")
+	assert.Equal(t, "application/pdf", res.Header.Get("Content-Type"))
+	assert.True(t, strings.HasPrefix(pdf, "%PDF"))
 
 	tag, task := taskIn(t, page, "strip")
 	_, page = b.get("/plan?task=" + url.QueryEscape(task))
@@ -55,7 +62,7 @@ func TestThePlanIsPinnedAndLeftAgain(t *testing.T) {
 		assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, c.says)
 		assert.Contains(t, body, c.says)
 	}
-	res, _ := b.post("/plan/pin", url.Values{"task": {task}, "person": {"Mirre Stoll"}})
+	res, _ = b.post("/plan/pin", url.Values{"task": {task}, "person": {"Mirre Stoll"}})
 	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
 	_, page = b.get("/plan?task=" + url.QueryEscape(task))
 	assert.Contains(t, page, "Pinned by Iva Brask")
@@ -164,6 +171,9 @@ func TestTheDaysPlanStands(t *testing.T) {
 	next, err := plans.Now(t.Context())
 	require.NoError(t, err)
 	assert.NotEmpty(t, next.Stood)
+	assert.Positive(t, next.Plan.Cost.Moved, "what nobody did yesterday has another day")
+	_, page := s.as("iva").get("/plan")
+	assert.Contains(t, page, "Moved since yesterday")
 
 	require.NoError(t, jobs.Store.SavePin(t.Context(), &store.PlanPin{Tag: "T-0426", Unit: 1, Code: "strip",
 		Person: "Mirre Stoll", ByName: "Odd Renfeld"}))

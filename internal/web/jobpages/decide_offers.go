@@ -1,6 +1,7 @@
 package jobpages
 
 import (
+	"net/url"
 	"strings"
 
 	"corvek/core/bench"
@@ -19,11 +20,13 @@ type OffersFace struct {
 	Given  string // the day, in words
 	Said   string // his answer
 	Answer []site.Named
+
+	PlanURL string // where it is told when the job is done
 }
 
 func (l *look) offers(o bench.Offers) *OffersFace {
 	q := l.job.Quote
-	v := &OffersFace{Quote: q, Needs: strings.Join(o.Needs, ", "),
+	v := &OffersFace{Quote: q, Needs: strings.Join(o.Needs, ", "), PlanURL: "/plan?why=" + url.QueryEscape(l.job.Tag),
 		Costs: l.ofJob("parts_cost", "labour_hours", "labour_rate", "outside_cost", "rebuild_days", "parts_days",
 			"new_price", "new_days", "downtime_cost", "life_rebuild", "life_overhaul")}
 	for _, x := range o.All() {

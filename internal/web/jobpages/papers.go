@@ -82,7 +82,6 @@ func (s *Pages) keptAsGiven(c *echo.Context, name string) (d document.Document, 
 		return d, ok, err
 	}
 	d, err = papers.Dress(ctx, s.Store, j, unitNo(c), d)
-	d.Style, d.Icon = s.Asset("css/app.css"), s.Asset("mark.svg")
 	return d, true, err
 }
 
@@ -93,7 +92,6 @@ func (s *Pages) reportData(c *echo.Context) (report.Data, error) {
 		return report.Data{}, err
 	}
 	d := report.New(st, s.Reader(c).Units, s.Jobs.Now())
-	s.dress(&d)
 	err = papers.Complete(c.Request().Context(), s.Store, &d, site.Opened(c))
 	return d, err
 }
@@ -105,35 +103,15 @@ func (s *Pages) jobData(c *echo.Context) (report.Data, []*bench.State, error) {
 		return report.Data{}, nil, err
 	}
 	d := report.New(states[0], s.Reader(c).Units, s.Jobs.Now())
-	s.dress(&d)
 	err = papers.Complete(c.Request().Context(), s.Store, &d, site.Opened(c))
 	return d, states, err
 }
 
-func (s *Pages) dress(d *report.Data) {
-	d.Style, d.Icon = s.Asset("css/app.css"), s.Asset("mark.svg")
-}
-
-// sendPaper answers with a paper as a page, or as a PDF where the address asks for one. It is
-// written whole or not at all.
+// sendPaper answers with a paper of the job.
 func (s *Pages) sendPaper(c *echo.Context, name string, d document.Document) error {
-	if size := document.Size(c.QueryParam("sheet")); size == document.A4 || size == document.Letter {
-		d.Shop.Size = size
-	}
-	var b bytes.Buffer
-	if !strings.HasSuffix(c.Path(), ".pdf") {
-		d.More = besidePaper(c, d.Shop.Size)
-		if err := document.HTML(&b, d); err != nil {
-			return err
-		}
-		return c.HTMLBlob(http.StatusOK, b.Bytes())
-	}
-	if err := document.PDF(&b, d); err != nil {
-		return err
-	}
-	c.Response().Header().Set("Content-Disposition", fmt.Sprintf(`inline; filename="%s-%s.pdf"`,
-		safeName(c.Param("tag")), name))
-	return c.Blob(http.StatusOK, "application/pdf", b.Bytes())
+	return s.SendPaper(c, safeName(c.Param("tag"))+"-"+name, d, func(size document.Size) []document.Link {
+		return besidePaper(c, size)
+	})
 }
 
 // besidePaper is the same paper as a PDF on the shop's sheet and on the other, and the way back.

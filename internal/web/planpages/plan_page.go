@@ -31,6 +31,7 @@ type PlanPage struct {
 	Task    *TaskSheet
 	Why     *WhySheet
 	Moved   int
+	Shifts  []Clash // what has other hands or another day than in yesterday's plan
 	Proved  bool
 	Left    []string
 	Fault   *field.Error
@@ -64,18 +65,22 @@ type TaskSheet struct {
 	PinnedBy                    string
 	Person, Place, Start        string // as the form shows them
 	People, Places              []string
-	JobURL                      string
+	JobURL, WhyURL              string
 }
 
 // WhySheet is why a job ends when it does, and what would help.
 type WhySheet struct {
 	Tag, Title, Ends string
+	Dates            []PromiseRow // by how many of 100 shops in which the plan is worked off
+	Promised         string       // in how many of 100 the day that was promised holds, "" where none was
 	Links            []string
 	Helps            []string
 }
 
 // address is that of a task in forms.
 func address(k workshop.Key) string { return k.Tag + "/" + strconv.Itoa(k.Unit) + "/" + k.Code }
+
+func whyURL(tag string) string { return "/plan?why=" + url.QueryEscape(tag) }
 
 func taskURL(k workshop.Key) string { return "/plan?task=" + url.QueryEscape(address(k)) }
 
@@ -94,7 +99,7 @@ func (s *Pages) renderPlan(c *echo.Context, status int, fault *field.Error) erro
 	}
 	if !v.NoHands {
 		v.Chart = chartOf(p, chosen)
-		v.Late, v.Clashes, v.Today = lateJobs(p), clashes(p), today(p)
+		v.Late, v.Clashes, v.Today, v.Shifts = lateJobs(p), clashes(p), today(p), shifts(p)
 	}
 	if chosen >= 0 {
 		v.Task = taskSheet(p, chosen)
@@ -123,7 +128,7 @@ func lateJobs(p *planning.Planned) (out []LateJob) {
 		}
 		job := p.Laid.Jobs[j]
 		out = append(out, LateJob{Tag: job.Tag, Title: job.Title, Promised: job.Promised.Time().Format("Mon 2 Jan"),
-			Ends: when(p.Laid.Time(p.Plan.Ends[j])), By: howLate(late), URL: "/plan?why=" + url.QueryEscape(job.Tag)})
+			Ends: when(p.Laid.Time(p.Plan.Ends[j])), By: howLate(late), URL: whyURL(job.Tag)})
 	}
 	return out
 }
@@ -160,6 +165,36 @@ func clashes(p *planning.Planned) (out []Clash) {
 	return out
 }
 
+// shifts are the tasks that yesterday's plan had with other hands, at another place or on another day.
+func shifts(p *planning.Planned) (out []Clash) {
+	stood := map[workshop.Key]workshop.Spot{}
+	for _, s := range p.Stood {
+		stood[s.Key] = s
+	}
+	for i, at := range p.Plan.Tasks {
+		was, had := stood[p.Laid.Keys[i]]
+		if !at.Moved || !had || was.Start == nil {
+			continue
+		}
+		person, place := p.Laid.On(at)
+		text := fmt.Sprintf("%s: %s%s, now %s%s", p.Laid.Tasks[i].Name, was.Start.UTC().Format("Mon 2 Jan"),
+			who(was.Person, was.Place), p.Laid.Time(at.Start).Format("Mon 2 Jan"), who(person, place))
+		out = append(out, Clash{Tag: p.Laid.Keys[i].Tag, Text: text, URL: taskURL(p.Laid.Keys[i])})
+	}
+	return out
+}
+
+// who is with whom and where, behind a comma.
+func who(person, place string) string {
+	words := ""
+	for _, w := range []string{person, place} {
+		if w != "" {
+			words += ", " + w
+		}
+	}
+	return words
+}
+
 // today is what each has before him until the end of the first day on which somebody is there.
 func today(p *planning.Planned) (out []PersonDay) {
 	for r := range p.Shop.Hands {
@@ -189,7 +224,7 @@ const pinForm = "2006-01-02T15:04"
 func taskSheet(p *planning.Planned, i int) *TaskSheet {
 	at, k, task := p.Plan.Tasks[i], p.Laid.Keys[i], p.Laid.Tasks[i]
 	t := &TaskSheet{Tag: k.Tag, Unit: k.Unit, Code: k.Code, Name: task.Name, Waits: task.Waits(),
-		JobURL: "/jobs/" + url.PathEscape(k.Tag)}
+		JobURL: "/jobs/" + url.PathEscape(k.Tag), WhyURL: whyURL(k.Tag)}
 	if at.Nowhere != "" {
 		t.When = nowhere[at.Nowhere]
 	} else {
@@ -214,15 +249,40 @@ func taskSheet(p *planning.Planned, i int) *TaskSheet {
 	return t
 }
 
+// PromiseRow is the day by which a job is done in so many of 100.
+type PromiseRow struct {
+	Of  int
+	Day string
+}
+
+// promises are the days by which a job is done, by chance.
+func (w *WhySheet) promises(p *planning.Planned, j int) error {
+	promise, err := p.Promise(j)
+	if err != nil {
+		return err
+	}
+	for _, by := range promise.By {
+		w.Dates = append(w.Dates, PromiseRow{by.Of, by.Day.Time().Format("Mon 2 Jan")})
+	}
+	if promise.Due {
+		w.Promised = fmt.Sprintf("%s holds in %.0f of 100", p.Laid.Jobs[j].Promised.Time().Format("Mon 2 Jan"),
+			100*promise.Holds)
+	}
+	return nil
+}
+
 // helpEffort is how many tasks are laid out for each help that is tried.
 const helpEffort = 60_000
 
 func whySheet(p *planning.Planned, tag string) (*WhySheet, error) {
-	j := slices.IndexFunc(p.Laid.Jobs, func(j workshop.Job) bool { return j.Tag == tag })
+	j := p.Job(tag)
 	if j < 0 {
 		return nil, nil
 	}
 	w := &WhySheet{Tag: tag, Title: p.Laid.Jobs[j].Title, Ends: when(p.Laid.Time(p.Plan.Ends[j]))}
+	if err := w.promises(p, j); err != nil {
+		return nil, err
+	}
 	links, err := plan.Hangs(p.Laid.Problem, p.Plan, j)
 	if err != nil {
 		return nil, err

@@ -27,6 +27,8 @@ func New(s *site.Site, plans *planning.Service) site.Room {
 func (s *Pages) routes() []site.Route {
 	return []site.Route{
 		site.Get("/plan", site.View, s.plan),
+		site.Get("/plan/today", site.View, s.todayPaper),
+		site.Get("/plan/today.pdf", site.View, s.todayPaper),
 		site.Post("/plan/pin", site.Work, s.Signed(s.pin)),
 		site.Post("/plan/move", site.Work, s.Signed(s.move)),
 		site.Post("/plan/free", site.Work, s.Signed(s.free)),
