@@ -38,6 +38,7 @@ func TestThePlanIsMovedByHandAndByKeys(t *testing.T) {
 	u.bar(task).MustFocus()
 	u.Page.Keyboard.MustType(input.ArrowRight)
 	u.MustWait(`(was) => document.querySelector('[data-task="`+task+`"]')?.getAttribute("aria-label") !== was`, drawn)
+	u.MustWait(`() => document.activeElement.getAttribute("data-task") === "` + task + `"`) // for the next key
 	u.MustElementR("button", "Undo this move").MustClick()
 	u.MustWait(`(was) => document.querySelector('[data-task="`+task+`"]')?.getAttribute("aria-label") === was`, drawn)
 

@@ -19,7 +19,7 @@ import (
 // taskIn finds the address of a task of a kind in the plan that is shown.
 func taskIn(t *testing.T, page, kind string) (tag, task string) {
 	t.Helper()
-	found := regexp.MustCompile(`/plan\?task=([^"]*%2F` + kind + `)"`).FindStringSubmatch(page)
+	found := regexp.MustCompile(`/plan\?task=([^"]*%2F` + kind + `)#task"`).FindStringSubmatch(page)
 	require.NotNil(t, found, "no %s in the plan", kind)
 	task, err := url.QueryUnescape(found[1])
 	require.NoError(t, err)

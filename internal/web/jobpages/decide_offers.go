@@ -26,7 +26,8 @@ type OffersFace struct {
 
 func (l *look) offers(o bench.Offers) *OffersFace {
 	q := l.job.Quote
-	v := &OffersFace{Quote: q, Needs: strings.Join(o.Needs, ", "), PlanURL: "/plan?why=" + url.QueryEscape(l.job.Tag),
+	v := &OffersFace{Quote: q, Needs: strings.Join(o.Needs, ", "),
+		PlanURL: "/plan?why=" + url.QueryEscape(l.job.Tag) + "#why",
 		Costs: l.ofJob("parts_cost", "labour_hours", "labour_rate", "outside_cost", "rebuild_days", "parts_days",
 			"new_price", "new_days", "downtime_cost", "life_rebuild", "life_overhaul")}
 	for _, x := range o.All() {

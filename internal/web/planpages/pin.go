@@ -37,11 +37,11 @@ func (s *Pages) answer(c *echo.Context, k workshop.Key, was string, err error) e
 	if err != nil {
 		return err
 	}
-	to := taskURL(k)
+	q := url.Values{"task": {address(k)}}
 	if was != "" {
-		to += "&was=" + url.QueryEscape(was)
+		q.Set("was", was)
 	}
-	return c.Redirect(http.StatusSeeOther, to)
+	return c.Redirect(http.StatusSeeOther, "/plan?"+q.Encode())
 }
 
 // pin puts a task with somebody, somewhere, or to a time, as a person wants it.

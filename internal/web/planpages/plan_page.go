@@ -80,9 +80,9 @@ type WhySheet struct {
 // address is that of a task in forms.
 func address(k workshop.Key) string { return k.Tag + "/" + strconv.Itoa(k.Unit) + "/" + k.Code }
 
-func whyURL(tag string) string { return "/plan?why=" + url.QueryEscape(tag) }
+func whyURL(tag string) string { return "/plan?why=" + url.QueryEscape(tag) + "#why" }
 
-func taskURL(k workshop.Key) string { return "/plan?task=" + url.QueryEscape(address(k)) }
+func taskURL(k workshop.Key) string { return "/plan?task=" + url.QueryEscape(address(k)) + "#task" }
 
 func (s *Pages) plan(c *echo.Context) error { return s.renderPlan(c, http.StatusOK, nil) }
 
