@@ -23,6 +23,9 @@ import (
 // mostJobs are planned; the board lists the others.
 const mostJobs = 2000
 
+// perTask is how many tasks are laid out at most for each that there is: a small shop is planned at once.
+const perTask = 8000
+
 // quarter is how far apart the moments are from which a plan is made: it is not another with every look.
 const quarter = 15 * time.Minute
 
@@ -132,7 +135,8 @@ func (s *Service) make(ctx context.Context, b basis, tags []string, versions []i
 	if len(p.Stood) > 0 {
 		effort = plan.Replan
 	}
-	p.Plan, err = plan.Make(p.Laid.Problem, plan.Options{Effort: effort})
+	effort = min(effort, perTask*len(p.Laid.Tasks))
+	p.Plan, err = plan.Make(p.Laid.Problem, plan.Options{Effort: max(1, effort)})
 	p.chances = sync.OnceValues(p.simulate)
 	return p, err
 }
