@@ -202,11 +202,9 @@ func (s showcase) keepWorkshop(ctx context.Context, jobs *job.Service) error {
 func clash(ctx context.Context, jobs *job.Service) error {
 	y, m, d := jobs.Now().AddDate(0, 0, 1).Date()
 	at := time.Date(y, m, d, 9, 0, 0, 0, time.UTC)
-	return jobs.Store.SavePin(
-		ctx,
-		&store.PlanPin{Tag: "T-0421", Unit: 1, Code: "build", Person: "Iva Brask", StartAt: &at,
-			ByName: "Odd Renfeld", At: jobs.Now()},
-	)
+	build := workshop.Key{Tag: "T-0421", Unit: 1, Code: "build"}
+	return jobs.Store.SavePin(ctx, &store.PlanPin{Spot: workshop.Spot{Key: build, Person: "Iva Brask", Start: &at},
+		ByName: "Odd Renfeld", At: jobs.Now()})
 }
 
 // keepSheets takes up what the shop knows of models: one rich, one thin, one with a wrong figure.

@@ -3,12 +3,40 @@ package bench
 import (
 	"corvek/core/build"
 	"corvek/core/decide"
+	"corvek/core/family"
 	"corvek/core/remaining"
 )
 
-// Remaining is what the unit still needs before it goes out, by what is on record.
-func (st *State) Remaining(g *remaining.Guidance) []remaining.Task {
-	return remaining.Of(st.record(), g)
+// Remaining is what the unit still needs before it goes out, by what is on record. signed tells whether a lead's
+// sign-off holds; it is asked only where nothing else is left to do, for anything else would undo it.
+func (st *State) Remaining(g *remaining.Guidance, signed func() bool) []remaining.Task {
+	u := st.record()
+	u.SignedOff = signed
+	return remaining.Of(u, g)
+}
+
+// StandNeed is what a stand must reach for the steps of the test that are not shown yet.
+func (st *State) StandNeed() (n remaining.Need) {
+	for _, s := range st.toShow() {
+		level, _ := st.Level(s.At)
+		n.Pressure = max(n.Pressure, s.Pressure*level)
+		if st.Duty.Theory() {
+			n.Flow = st.Found.Theoretical()
+		}
+	}
+	return n
+}
+
+// toShow are the steps of the test that can be run here and are not shown.
+func (st *State) toShow() (out []*family.Test) {
+	plan := st.Plan()
+	for i := range plan {
+		s := st.Shown[plan[i].Code]
+		if s != nil && s.NotPossible == "" && len(s.Why()) > 0 {
+			out = append(out, &plan[i].Test)
+		}
+	}
+	return out
 }
 
 // record is what is on record of the unit, as far as work follows from it.
@@ -29,11 +57,8 @@ func (st *State) record() *remaining.Unit {
 	for _, f := range st.Filling() {
 		u.Fill = u.Fill || st.Unit.Filled[f.Code] == ""
 	}
-	for _, s := range st.Plan() {
-		shown := st.Shown[s.Code]
-		if shown != nil && shown.NotPossible == "" && len(shown.Why()) > 0 {
-			u.Steps = append(u.Steps, remaining.Step{Code: s.Code, Name: s.Name, Hold: shown.Hold})
-		}
+	for _, s := range st.toShow() {
+		u.Steps = append(u.Steps, remaining.Step{Code: s.Code, Name: s.Name, Hold: st.Shown[s.Code].Hold})
 	}
 	return u
 }

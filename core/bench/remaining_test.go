@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"corvek/core/bench/benchtest"
+	"corvek/core/quantity"
 	"corvek/core/remaining"
 	"corvek/core/unit"
 
@@ -13,7 +14,7 @@ import (
 // kinds are the kinds of work that the unit of a job still needs.
 func kinds(t *testing.T, j *unit.Job) map[remaining.Kind]bool {
 	out := map[remaining.Kind]bool{}
-	for _, x := range benchtest.State(t, j).Remaining(remaining.Usual()) {
+	for _, x := range benchtest.State(t, j).Remaining(remaining.Usual(), nil) {
 		out[x.Kind] = true
 	}
 	return out
@@ -40,6 +41,11 @@ func TestWhatIsDoneRemainsNoMore(t *testing.T) {
 	assert.True(t, now[remaining.Word])
 	j.Quote.Answer = unit.AnswerRebuild
 	assert.False(t, kinds(t, j)[remaining.Word])
+
+	u.DutyPressure, _ = quantity.Parse("180 bar", quantity.Pressure)
+	need := benchtest.State(t, j).StandNeed()
+	assert.GreaterOrEqual(t, need.Pressure, 180e5, "a step is run at duty at least")
+	assert.InDelta(t, 46.4e-3/60, need.Flow, 1e-9)
 
 	u.Ending = unit.EndFindings
 	now = kinds(t, j)

@@ -161,7 +161,8 @@ func (x *exact) leastCost() (c Cost) {
 		x.head[i] = head
 		j := x.Tasks[i].Job
 		x.ends[j] = max(x.ends[j], end)
-		if pin := x.Tasks[i].Pin; pin != nil && pin.Start != Anytime && head > pin.Start {
+		if x.isPinned[i] && (head > x.Tasks[i].Pin.Start && x.Tasks[i].Pin.Start != Anytime ||
+			!hasAll(x.modes[i][0].on, x.Tasks[i].Pin.On)) { // all its ways have what it is pinned to, or none
 			c.Broken++
 		}
 	}

@@ -104,7 +104,7 @@ func (s *shop) reckon(l *layout) {
 
 // count adds to a cost what one task has in it, as often as times.
 func (s *shop) count(c *Cost, i, mode int32, start Minute, times int) {
-	if s.isPinned[i] && s.broken(i, start) {
+	if s.isPinned[i] && s.broken(i, mode, start) {
 		c.Broken += times
 	}
 	if s.isStood[i] && s.moved(i, mode, start) {
@@ -130,9 +130,9 @@ func (s *shop) lastOf(l *layout, j int) (end Minute) {
 }
 
 // broken reports that a pinned task does not stand where it is pinned.
-func (s *shop) broken(i int32, start Minute) bool {
+func (s *shop) broken(i, mode int32, start Minute) bool {
 	pin := s.Tasks[i].Pin
-	return pin.Start != Anytime && start != pin.Start
+	return pin.Start != Anytime && start != pin.Start || !hasAll(s.modes[i][mode].on, pin.On)
 }
 
 // moved reports that a task that the plan that stands has, has other hands or another day.

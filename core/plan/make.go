@@ -33,9 +33,10 @@ func Make(p *Problem, o Options) (*Plan, error) {
 		return nil, err
 	}
 	s := ready(p)
-	best := s.layer().dispatch(byDue)
 	if len(s.order) == 0 {
-		return s.result(best, true), nil
+		nothing := s.newLayout()
+		s.layer().lay(nothing)
+		return s.result(nothing, true), nil
 	}
 	if o.Effort == 0 {
 		o.Effort = Usual
@@ -51,7 +52,7 @@ func Make(p *Problem, o Options) (*Plan, error) {
 	if small {
 		effort = min(effort, quick)
 	}
-	best = s.searched(o, effort, s.firsts())
+	best := s.searched(o, effort, s.firsts())
 	if small {
 		found, proved := s.prove(best, o.Nodes)
 		if found != nil {
@@ -104,6 +105,7 @@ func (s *shop) result(l *layout, proved bool) *Plan {
 		Tasks:  make([]Placed, s.n),
 		Ends:   l.ends,
 		Late:   make([]Minute, len(s.Jobs)),
+		Undone: make([]bool, len(s.Jobs)),
 		Cost:   l.cost,
 		Proved: proved,
 	}
@@ -112,6 +114,7 @@ func (s *shop) result(l *layout, proved bool) *Plan {
 		if s.nowhere[i] != "" {
 			t.Nowhere = s.nowhere[i]
 			out.Cost.Broken++
+			out.Undone[s.Tasks[i].Job] = true
 			continue
 		}
 		t.Start, t.End = l.start[i], l.end[i]
@@ -119,17 +122,20 @@ func (s *shop) result(l *layout, proved bool) *Plan {
 			t.On = append(t.On, int(r))
 		}
 		if t.Start == never {
-			t.Start, t.End, t.Nowhere = 0, 0, NoWindow
+			*t = Placed{Nowhere: NoWindow}
+			out.Undone[s.Tasks[i].Job] = true
 		}
 	}
 	for _, i := range s.stood {
 		out.Tasks[i].Moved = s.moved(i, l.mode[i], l.start[i])
 	}
 	for _, i := range s.pinned {
-		out.Tasks[i].PinBroken = s.broken(i, l.start[i])
+		out.Tasks[i].PinBroken = s.broken(i, l.mode[i], l.start[i])
 	}
 	for j := range s.Jobs {
-		if s.Jobs[j].HasDue {
+		if out.Undone[j] {
+			out.Ends[j] = 0
+		} else if s.Jobs[j].HasDue {
 			out.Late[j] = max(0, l.ends[j]-s.Jobs[j].Due)
 		}
 	}

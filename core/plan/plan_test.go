@@ -159,6 +159,8 @@ func TestWhatCannotBePlannedIsTold(t *testing.T) {
 	assert.Equal(t, []Why{"", NoneCan, NoWindow, NoWindow, Waits, Waits, Waits}, why)
 	assert.Equal(t, Placed{Start: 8 * hour, End: 9 * hour, On: []int{0}}, plan.Tasks[0])
 	assert.Equal(t, 6, plan.Cost.Broken)
+	assert.Equal(t, []bool{true}, plan.Undone, "no day is told for a job of which something cannot be done")
+	assert.Zero(t, plan.Ends[0])
 }
 
 func TestAProblemThatIsNotPutRightlyIsRefused(t *testing.T) {
@@ -196,4 +198,23 @@ func FuzzJobShop(f *testing.F) {
 			keeps(t, 0, p, plan)
 		}
 	})
+}
+
+// Whom a task is pinned to and cannot do it, does not do it: that is told, and another does.
+func TestAPinToWhoCannotIsTold(t *testing.T) {
+	p := &Problem{
+		Resources: []Resource{{}, {}},
+		Jobs:      []Job{{}},
+		Tasks: []Task{
+			{Work: hour, Needs: [][]int{{0}}, Pin: &Spot{Start: Anytime, On: []int{1}}},
+			{Work: hour, Needs: [][]int{{0}}, After: []After{{Task: 0}}},
+		},
+	}
+	plan, err := Make(p, Options{})
+	require.NoError(t, err)
+	assert.True(t, plan.Proved)
+	assert.Equal(t, Placed{End: hour, On: []int{0}, PinBroken: true}, plan.Tasks[0])
+	assert.Equal(t, 1, plan.Cost.Broken)
+	assert.Equal(t, []bool{false}, plan.Undone)
+	assert.Equal(t, 2*hour, plan.Ends[0])
 }

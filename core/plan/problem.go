@@ -52,7 +52,7 @@ type Task struct {
 	Release Minute // not before
 
 	Running *Spot // begun already: Work is what is left of it from now
-	Pin     *Spot // a person put it there
+	Pin     *Spot // a person put it there; where that cannot be, it is told, and the task stands where it can
 	Was     *Spot // where the plan that stands has it
 }
 
@@ -95,8 +95,9 @@ func (c Cost) Less(o Cost) bool {
 // Plan is where every task stands.
 type Plan struct {
 	Tasks  []Placed // as in the problem
-	Ends   []Minute // by job: when its last task ends, 0 where it has none
+	Ends   []Minute // by job: when its last task ends, 0 where it has none or is not done
 	Late   []Minute // by job, 0 where it is not
+	Undone []bool   // by job: some of its tasks find no hour, so that it is never done
 	Cost   Cost
 	Proved bool // nothing better is possible
 }

@@ -205,20 +205,28 @@ func (s *shop) ways(t *Task, meet func(a, b *Calendar) *Calendar) []mode {
 		}
 		out = next
 	}
-	if t.Pin == nil || len(t.Pin.On) == 0 {
+	if t.Pin == nil {
 		return out
 	}
 	var pinned []mode
 	for _, m := range out {
-		all := true
-		for _, r := range t.Pin.On {
-			all = all && has(m.on, r)
-		}
-		if all {
+		if hasAll(m.on, t.Pin.On) {
 			pinned = append(pinned, m)
 		}
 	}
+	if len(pinned) == 0 { // whom it is pinned to cannot do it: others may
+		return out
+	}
 	return pinned
+}
+
+func hasAll(on []int32, rs []int) bool {
+	for _, r := range rs {
+		if !has(on, r) {
+			return false
+		}
+	}
+	return true
 }
 
 func has(on []int32, r int) bool {
@@ -233,14 +241,7 @@ func has(on []int32, r int) bool {
 // modeOn is the way that has hold of exactly these resources, −1 where none does.
 func modeOn(modes []mode, on []int) int32 {
 	for i, m := range modes {
-		if len(m.on) != len(on) {
-			continue
-		}
-		all := true
-		for _, r := range on {
-			all = all && has(m.on, r)
-		}
-		if all {
+		if len(m.on) == len(on) && hasAll(m.on, on) {
 			return int32(i)
 		}
 	}

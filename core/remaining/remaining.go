@@ -29,8 +29,8 @@ type Unit struct {
 	Fill      bool
 	Steps     []Step // of the test, that are not shown
 	LeadSigns bool
-	SignedOff bool
-	Gone      bool // handed over
+	SignedOff func() bool // asked where nothing else is left; nil for not
+	Gone      bool        // handed over
 }
 
 // Quote is how far the offer is.
@@ -53,6 +53,9 @@ type Way struct {
 	Hours, Days       float64
 	Sent              unit.Date // "" while it is here
 }
+
+// Need is what a unit asks of a stand, in base units, 0 where it is not known.
+type Need struct{ Pressure, Flow float64 }
 
 // Step is a step of the test.
 type Step struct {
@@ -116,7 +119,6 @@ type Task struct {
 	Code  string // the kind, and what it is about: it stays the same while the work does
 	Kind  Kind
 	Name  string
-	About string        // a part or a step, "" for the unit
 	Time  time.Duration // of hands, or of what runs by itself
 	Days  float64       // of a wait for others
 	Until unit.Date     // of a wait: the day that somebody said, "" for none
@@ -142,7 +144,7 @@ func (l *list) add(kind Kind, about, name string, took time.Duration) *Task {
 	if about != "" {
 		code += ":" + about
 	}
-	l.tasks = append(l.tasks, Task{Code: code, Kind: kind, Name: name, About: about, Time: took, After: l.last})
+	l.tasks = append(l.tasks, Task{Code: code, Kind: kind, Name: name, Time: took, After: l.last})
 	return &l.tasks[len(l.tasks)-1]
 }
 
@@ -166,7 +168,8 @@ func Of(u *Unit, g *Guidance) []Task {
 	l.putTogether(u)
 	l.prove(u)
 	if u.Owes("handover") {
-		if u.LeadSigns && !u.SignedOff {
+		signed := len(l.tasks) == 0 && u.SignedOff != nil && u.SignedOff()
+		if u.LeadSigns && !signed {
 			l.then(Sign, "A lead reads and signs", g.Sign)
 		}
 		l.then(HandOver, "Papers, painted, handed over", g.HandOver)

@@ -45,7 +45,12 @@ func TestWhatAUnitStillNeeds(t *testing.T) {
 		"only to be handed over": {done, "hand_over"},
 		"signed by a lead":       {with(func(u *remaining.Unit) { u.LeadSigns = true }), "sign hand_over"},
 		"signed already": {
-			with(func(u *remaining.Unit) { u.LeadSigns, u.SignedOff = true, true }), "hand_over"},
+			with(func(u *remaining.Unit) { u.LeadSigns, u.SignedOff = true, func() bool { return true } }),
+			"hand_over"},
+		"signed, and then something is open again": {
+			with(func(u *remaining.Unit) {
+				u.LeadSigns, u.SignedOff, u.Unbuilt = true, func() bool { return true }, 1
+			}), "build sign hand_over"},
 		"gone": {with(func(u *remaining.Unit) { u.Gone = true }), ""},
 		"the customer has the offer": {
 			with(func(u *remaining.Unit) { u.Quote = remaining.Quote{Wanted: true, Given: "2031-05-02"} }),

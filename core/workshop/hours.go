@@ -13,16 +13,6 @@ type Week [7][]Span
 // Span is from a minute of the day to another, the last one not in it.
 type Span struct{ From, To int }
 
-// Always reports that nothing was said, so that it is there at any hour.
-func (w *Week) Always() bool {
-	for _, d := range w {
-		if len(d) > 0 {
-			return false
-		}
-	}
-	return true
-}
-
 var weekdays = []string{"mon", "tue", "wed", "thu", "fri", "sat", "sun"}
 
 var hoursShape = regexp.MustCompile(`^([a-z]+)(?:\s*(?:-|–|to)\s*([a-z]+))?\s+(.+)$`)

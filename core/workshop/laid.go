@@ -21,15 +21,15 @@ type Job struct {
 // UnitWork is what one unit still needs.
 type UnitWork struct {
 	Number int
-	Need   Need // of a stand
+	Need   remaining.Need // of a stand
 	Tasks  []remaining.Task
 }
 
 // Key is the address of a task in the plan.
 type Key struct {
-	Tag  string `json:"tag"`
-	Unit int    `json:"unit"`
-	Code string `json:"code"`
+	Tag  string `json:"tag"  gorm:"primaryKey"`
+	Unit int    `json:"unit" gorm:"primaryKey"`
+	Code string `json:"code" gorm:"primaryKey"`
 }
 
 // Spot is where a task stands in a plan: with whom, where, and from when on the clock of the shop, written as if that
@@ -38,7 +38,7 @@ type Spot struct {
 	Key
 	Person string     `json:"person,omitempty"`
 	Place  string     `json:"place,omitempty"`
-	Start  *time.Time `json:"start,omitempty"`
+	Start  *time.Time `json:"start,omitempty"  gorm:"column:start_at"`
 }
 
 // Laid is what the planner is given, with what each of its tasks is.
@@ -88,7 +88,7 @@ func (w *Workshop) Lay(jobs []Job, now time.Time, pins, stood []Spot, g *remaini
 	}
 	l.pin(pins, func(t *plan.Task, s *plan.Spot) { t.Pin = s })
 	l.pin(stood, func(t *plan.Task, s *plan.Spot) {
-		if s.Start != plan.Anytime {
+		if s.Start != plan.Anytime && len(t.Needs) > 0 { // a wait is nobody's: it is not held to the day it had
 			t.Was = s
 		}
 	})
@@ -166,7 +166,7 @@ func (l *Laid) wait(out *plan.Task, t *remaining.Task) {
 
 // needs are those who can do a task, and the places where it can be done. A kind of place that the shop has none of
 // is not planned; a stand that does not reach what is needed is none.
-func (w *Workshop) needs(t *remaining.Task, need Need, at map[string]int) (out [][]int) {
+func (w *Workshop) needs(t *remaining.Task, need remaining.Need, at map[string]int) (out [][]int) {
 	if skill := t.Kind.Needs(); skill != "" {
 		var can []int
 		for i := range w.Hands {

@@ -4,7 +4,6 @@ package workshop
 
 import (
 	"slices"
-	"strings"
 	"time"
 
 	"corvek/core/plan"
@@ -59,11 +58,8 @@ type Place struct {
 	Torque   quantity.Quantity `gorm:"serializer:torque"`
 }
 
-// Need is what a unit asks of a stand, in base units, 0 where it is not known.
-type Need struct{ Pressure, Flow float64 }
-
 // Reaches reports that a stand can show what is needed, as far as both are known.
-func (p *Place) Reaches(n Need) bool {
+func (p *Place) Reaches(n remaining.Need) bool {
 	enough := func(has quantity.Quantity, need float64) bool {
 		si, known := has.Known()
 		return !known || need <= si*(1+1e-9)
@@ -122,14 +118,4 @@ func (w *Workshop) away(person uint) func(day unit.Date) bool {
 	return func(day unit.Date) bool {
 		return slices.ContainsFunc(own, func(a Absence) bool { return a.From <= day && day <= a.To })
 	}
-}
-
-// Named are hands by a name as people write it, nil where nobody is called so.
-func (w *Workshop) Named(name string) *Hands {
-	for i := range w.Hands {
-		if strings.EqualFold(strings.TrimSpace(name), w.Hands[i].Name) {
-			return &w.Hands[i]
-		}
-	}
-	return nil
 }

@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"corvek/core/bench"
+	"corvek/core/handover"
 	"corvek/core/plan"
 	"corvek/core/remaining"
 	"corvek/core/unit"
@@ -144,9 +145,8 @@ func (s *Service) make(ctx context.Context, b basis, tags []string, versions []i
 // spots are pins as the planner takes them.
 func spots(pins []store.PlanPin) []workshop.Spot {
 	out := make([]workshop.Spot, len(pins))
-	for i, p := range pins {
-		out[i] = workshop.Spot{Key: workshop.Key{Tag: p.Tag, Unit: p.Unit, Code: p.Code}, Person: p.Person,
-			Place: p.Place, Start: p.StartAt}
+	for i := range pins {
+		out[i] = pins[i].Spot
 	}
 	return out
 }
@@ -169,7 +169,7 @@ func (s *Service) jobs(ctx context.Context, p *Planned, b basis, tags []string, 
 				p.Left = append(p.Left, tag)
 				continue
 			}
-			w = jobWork{version: states[0].Job.Version, shop: b.shop, day: day, job: s.workOf(states)}
+			w = jobWork{version: states[0].Job.Version, shop: b.shop, day: day, job: s.workOf(ctx, states)}
 		}
 		seen[tag] = w
 		out = append(out, w.job)
@@ -179,7 +179,7 @@ func (s *Service) jobs(ctx context.Context, p *Planned, b basis, tags []string, 
 }
 
 // workOf is what a job still needs.
-func (s *Service) workOf(states []*bench.State) workshop.Job {
+func (s *Service) workOf(ctx context.Context, states []*bench.State) workshop.Job {
 	j := states[0].Job
 	out := workshop.Job{Tag: j.Tag, Title: j.Title, Customer: j.Customer.Name, Promised: j.PromisedOn}
 	out.Down, _ = j.DowntimeCost.Known()
@@ -188,12 +188,12 @@ func (s *Service) workOf(states []*bench.State) workshop.Job {
 		out.Ready = &until
 	}
 	for _, st := range states {
-		w := workshop.UnitWork{Number: st.Unit.Number, Tasks: st.Remaining(s.Guidance)}
-		w.Need.Pressure = st.Duty.Pressure
-		if st.Duty.Theory() {
-			w.Need.Flow = st.Found.Theoretical()
+		signed := func() bool {
+			s, err := handover.SignedOff(j, st.Unit.Number, s.Jobs.Store.Lines(ctx, j.Tag))
+			return err == nil && s.Holds()
 		}
-		out.Units = append(out.Units, w)
+		out.Units = append(out.Units, workshop.UnitWork{Number: st.Unit.Number, Need: st.StandNeed(),
+			Tasks: st.Remaining(s.Guidance, signed)})
 	}
 	return out
 }

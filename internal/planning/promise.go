@@ -35,8 +35,12 @@ func (p *Planned) Job(tag string) int {
 	return slices.IndexFunc(p.Laid.Jobs, func(j workshop.Job) bool { return j.Tag == tag })
 }
 
-// Promise is when a job of the plan is done, by chance. The plan is worked off once for all its jobs.
+// Promise is when a job of the plan is done, by chance; nil where something of it cannot be done at all. The plan is
+// worked off once for all its jobs.
 func (p *Planned) Promise(job int) (*Promise, error) {
+	if p.Plan.Undone[job] {
+		return nil, nil
+	}
 	chances, err := p.chances()
 	if err != nil {
 		return nil, err

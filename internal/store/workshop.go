@@ -103,14 +103,9 @@ func (s *Store) DropPlace(ctx context.Context, id uint, by, action string) error
 
 // PlanPin is where a person put a task of the plan.
 type PlanPin struct {
-	Tag     string `gorm:"primaryKey"`
-	Unit    int    `gorm:"primaryKey"`
-	Code    string `gorm:"primaryKey"`
-	Person  string
-	Place   string
-	StartAt *time.Time
-	ByName  string
-	At      time.Time `gorm:"default:now()"`
+	workshop.Spot
+	ByName string
+	At     time.Time `gorm:"default:now()"`
 }
 
 // PlanPins are all of them.
@@ -125,8 +120,8 @@ func (s *Store) SavePin(ctx context.Context, p *PlanPin) error {
 }
 
 // DropPin leaves a task to the planner again.
-func (s *Store) DropPin(ctx context.Context, tag string, unit int, code string) error {
-	return s.db.WithContext(ctx).Where("tag = ? AND unit = ? AND code = ?", tag, unit, code).Delete(&PlanPin{}).Error
+func (s *Store) DropPin(ctx context.Context, k workshop.Key) error {
+	return s.db.WithContext(ctx).Delete(&PlanPin{Spot: workshop.Spot{Key: k}}).Error
 }
 
 // PlanDay is the plan as it stood at the beginning of a day.

@@ -59,19 +59,19 @@ func TestTheShopBehindTheBenchIsKept(t *testing.T) {
 func TestPinsAndTheDaysPlanAreKept(t *testing.T) {
 	s, ctx := storetest.New(t), t.Context()
 	at := time.Date(2031, 5, 15, 8, 0, 0, 0, time.UTC)
+	prove := workshop.Key{Tag: "T-1", Unit: 1, Code: "prove"}
 	for _, person := range []string{"Bo", "Ane"} {
 		require.NoError(
 			t,
-			s.SavePin(ctx, &store.PlanPin{Tag: "T-1", Unit: 1, Code: "prove", Person: person, StartAt: &at,
-				ByName: "Ane"}),
+			s.SavePin(ctx, &store.PlanPin{Spot: workshop.Spot{Key: prove, Person: person, Start: &at}, ByName: "Ane"}),
 		)
 	}
 	pins, err := s.PlanPins(ctx)
 	require.NoError(t, err)
 	require.Len(t, pins, 1)
 	assert.Equal(t, "Ane", pins[0].Person)
-	assert.True(t, at.Equal(*pins[0].StartAt))
-	require.NoError(t, s.DropPin(ctx, "T-1", 1, "prove"))
+	assert.True(t, at.Equal(*pins[0].Start))
+	require.NoError(t, s.DropPin(ctx, prove))
 	pins, err = s.PlanPins(ctx)
 	require.NoError(t, err)
 	assert.Empty(t, pins)

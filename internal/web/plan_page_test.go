@@ -8,7 +8,11 @@ import (
 	"testing"
 	"time"
 
+	"corvek/core/unit"
 	"corvek/core/workshop"
+	"corvek/internal/job"
+	"corvek/internal/job/jobtest"
+	"corvek/internal/people"
 	"corvek/internal/planning"
 	"corvek/internal/store"
 
@@ -129,7 +133,7 @@ func TestTheShopBehindTheBenchIsSetUp(t *testing.T) {
 	tomorrow := time.Now().AddDate(0, 0, 1).Format(time.DateOnly)
 	posts("/plan/hands", url.Values{"person": {id}, "hours": {"Mon-Sun 6-14"}, "skill": {"bench", "test"}})
 	posts("/plan/away", url.Values{"person": {id}, "from": {tomorrow}, "note": {"fair"}})
-	posts("/plan/close", url.Values{"day": {tomorrow}, "name": {"feast of nets"}})
+	posts("/plan/close", url.Values{"day": {tomorrow}, "called": {"feast of nets"}})
 	posts("/plan/place", url.Values{"name": {"big stand"}, "kind": {"stand"}, "pressure": {"400 bar"}})
 	_, page = b.get("/plan/shop")
 	for _, says := range []string{"Mon-Sun 6-14", "feast of nets", "big stand", "400 bar", "fair"} {
@@ -175,14 +179,49 @@ func TestTheDaysPlanStands(t *testing.T) {
 	_, page := s.as("iva").get("/plan")
 	assert.Contains(t, page, "Moved since yesterday")
 
-	require.NoError(t, jobs.Store.SavePin(t.Context(), &store.PlanPin{Tag: "T-0426", Unit: 1, Code: "strip",
-		Person: "Mirre Stoll", ByName: "Odd Renfeld"}))
+	strip := workshop.Key{Tag: "T-0426", Unit: 1, Code: "strip"}
+	require.NoError(t, jobs.Store.SavePin(t.Context(), &store.PlanPin{
+		Spot: workshop.Spot{Key: strip, Person: "Mirre Stoll"}, ByName: "Odd Renfeld"}))
 	pinned, err := plans.Now(t.Context())
 	require.NoError(t, err)
 	for i, k := range pinned.Laid.Keys {
-		if k == (workshop.Key{Tag: "T-0426", Unit: 1, Code: "strip"}) {
+		if k == strip {
 			person, _ := pinned.Laid.On(pinned.Plan.Tasks[i])
 			assert.Equal(t, "Mirre Stoll", person)
 		}
 	}
+}
+
+// What is signed off and as it was needs no lead any more.
+func TestASignOffIsNotPlannedTwice(t *testing.T) {
+	s := serve(t)
+	jobs := s.jobs()
+	tag := jobtest.Built(t, jobs, "external_gear_pump")
+	kinds := func() (out []string) {
+		p, err := planning.New(jobs).Now(t.Context())
+		require.NoError(t, err)
+		for _, k := range p.Laid.Keys {
+			if k.Tag == tag {
+				out = append(out, k.Code)
+			}
+		}
+		return out
+	}
+	built := kinds()
+	assert.Equal(t, []string{"set_up", "prove", "sign", "hand_over"}, built[len(built)-4:])
+	assert.NotContains(t, built, "strip")
+	assert.NotContains(t, built, "build")
+
+	lead := people.Actor{Name: "Odd Renfeld", Role: people.RoleLead}
+	ending := unit.Ref{Scope: unit.ScopeUnit, Unit: 1, Name: "ending"}
+	_, err := jobs.Set(t.Context(), lead, tag, job.Edit{Field: ending.String(), Value: unit.EndReturned})
+	require.NoError(t, err)
+	st, err := jobs.Load(t.Context(), tag, 1)
+	require.NoError(t, err)
+	for _, stop := range st.Stops["receive"] {
+		require.NoError(t, jobs.WaiveStop(t.Context(), lead, tag, 1, stop.StopCode.String(), "it goes back as it came"))
+	}
+	assert.Equal(t, []string{"sign", "hand_over"}, kinds())
+	require.NoError(t, jobs.SignOff(t.Context(), lead, tag, 1))
+	assert.Equal(t, []string{"hand_over"}, kinds())
 }

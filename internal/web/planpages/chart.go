@@ -36,11 +36,11 @@ type ChartRow struct {
 
 // Bar is a task in a row.
 type Bar struct {
-	X, Y, Width, Height           int
-	Words, Title, URL             string
-	Task                          string // its address
-	Row                           int    // the resource whose row it is in
-	Late, Pinned, Moved, Wait, On bool   // On: it is the one that is looked at
+	X, Y, Width, Height    int
+	Words, Title, URL      string
+	Task                   string // its address
+	Row                    int    // the resource whose row it is in
+	Late, Pinned, Wait, On bool   // On: it is the one that is looked at
 }
 
 // Sizes of the chart, in units of its drawing.
@@ -204,7 +204,7 @@ func laneFor(lanes *[]int, from, to int) int {
 func pinnedTasks(p *planning.Planned) map[workshop.Key]bool {
 	out := map[workshop.Key]bool{}
 	for _, pin := range p.Pins {
-		out[workshop.Key{Tag: pin.Tag, Unit: pin.Unit, Code: pin.Code}] = true
+		out[pin.Key] = true
 	}
 	return out
 }
@@ -223,7 +223,7 @@ func barOf(p *planning.Planned, i int) Bar {
 	if who != "" {
 		title += ", " + who
 	}
-	return Bar{Words: key.Tag, Title: title, URL: taskURL(key), Task: address(key), Moved: at.Moved,
+	return Bar{Words: key.Tag, Title: title, URL: taskURL(key), Task: address(key),
 		Late: p.Plan.Late[p.Laid.Problem.Tasks[i].Job] > 0}
 }
 

@@ -75,7 +75,7 @@ func (s *Pages) put(c *echo.Context, p *planning.Planned, i int, person, place s
 	if fault != nil {
 		return s.answer(c, k, "", fault)
 	}
-	pin := store.PlanPin{Tag: k.Tag, Unit: k.Unit, Code: k.Code, Person: person, Place: place, StartAt: start,
+	pin := store.PlanPin{Spot: workshop.Spot{Key: k, Person: person, Place: place, Start: start},
 		ByName: site.Who(c).Name, At: s.Jobs.Now()}
 	return s.answer(c, k, pinWords(p, k), s.Store.SavePin(c.Request().Context(), &pin))
 }
@@ -138,8 +138,8 @@ func besideOf(p *planning.Planned, i, row int, below bool) int {
 // pinWords are how a task is pinned now, so that it can be put back; the planner's own where it is not.
 func pinWords(p *planning.Planned, k workshop.Key) string {
 	for _, pin := range p.Pins {
-		if pin.Tag == k.Tag && pin.Unit == k.Unit && pin.Code == k.Code {
-			words, err := json.Marshal(workshop.Spot{Key: k, Person: pin.Person, Place: pin.Place, Start: pin.StartAt})
+		if pin.Key == k {
+			words, err := json.Marshal(pin.Spot)
 			if err == nil {
 				return string(words)
 			}
@@ -157,7 +157,7 @@ func (s *Pages) undo(c *echo.Context) error {
 	k := p.Laid.Keys[i]
 	was := c.FormValue("was")
 	if was == "free" {
-		return s.answer(c, k, "", s.Store.DropPin(c.Request().Context(), k.Tag, k.Unit, k.Code))
+		return s.answer(c, k, "", s.Store.DropPin(c.Request().Context(), k))
 	}
 	var spot workshop.Spot
 	if json.Unmarshal([]byte(was), &spot) != nil || spot.Key != k {
@@ -173,5 +173,5 @@ func (s *Pages) free(c *echo.Context) error {
 		return s.answer(c, workshop.Key{}, "", err)
 	}
 	k := p.Laid.Keys[i]
-	return s.answer(c, k, pinWords(p, k), s.Store.DropPin(c.Request().Context(), k.Tag, k.Unit, k.Code))
+	return s.answer(c, k, pinWords(p, k), s.Store.DropPin(c.Request().Context(), k))
 }

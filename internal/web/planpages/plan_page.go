@@ -32,7 +32,6 @@ type PlanPage struct {
 	Why     *WhySheet
 	Moved   int
 	Shifts  []Clash // what has other hands or another day than in yesterday's plan
-	Proved  bool
 	Left    []string
 	Fault   *field.Error
 	Chosen  string // address of the task that is looked at
@@ -65,12 +64,14 @@ type TaskSheet struct {
 	PinnedBy                    string
 	Person, Place, Start        string // as the form shows them
 	People, Places              []string
+	Faults                      map[string]string // of the form, by field
 	JobURL, WhyURL              string
 }
 
 // WhySheet is why a job ends when it does, and what would help.
 type WhySheet struct {
 	Tag, Title, Ends string
+	Never, Late      bool         // something of it cannot be done at all; it is done after its day
 	Dates            []PromiseRow // by how many of 100 shops in which the plan is worked off
 	Promised         string       // in how many of 100 the day that was promised holds, "" where none was
 	Links            []string
@@ -92,7 +93,7 @@ func (s *Pages) renderPlan(c *echo.Context, status int, fault *field.Error) erro
 		return err
 	}
 	v := PlanPage{Reader: s.Reader(c), NoHands: len(p.Shop.Hands) == 0, Jobs: len(p.Laid.Jobs), Left: p.Left,
-		Moved: p.Plan.Cost.Moved, Proved: p.Plan.Proved, Fault: fault}
+		Moved: p.Plan.Cost.Moved, Fault: fault}
 	chosen := -1
 	if text := cmp.Or(c.QueryParam("task"), c.FormValue("task")); text != "" {
 		chosen = taskOf(p, text)
@@ -104,6 +105,9 @@ func (s *Pages) renderPlan(c *echo.Context, status int, fault *field.Error) erro
 	if chosen >= 0 {
 		v.Task = taskSheet(p, chosen)
 		v.Chosen, v.Undo = address(p.Laid.Keys[chosen]), c.QueryParam("was")
+		if fault != nil && v.Task.typed(c, fault) {
+			v.Fault = nil
+		}
 	}
 	if tag := c.QueryParam("why"); tag != "" && !v.NoHands {
 		if v.Why, err = whySheet(p, tag); err != nil {
@@ -155,8 +159,7 @@ func clashes(p *planning.Planned) (out []Clash) {
 		case at.Nowhere != "" && at.Nowhere != plan.Waits:
 			c.Text = p.Laid.Tasks[i].Name + ": " + nowhere[at.Nowhere]
 		case at.PinBroken:
-			c.Text = fmt.Sprintf("%s: pinned to %s, possible from %s", p.Laid.Tasks[i].Name,
-				when(p.Laid.Time(p.Laid.Problem.Tasks[i].Pin.Start)), when(p.Laid.Time(at.Start)))
+			c.Text = p.Laid.Tasks[i].Name + ": " + pinBroken(p, i)
 		default:
 			continue
 		}
@@ -195,7 +198,18 @@ func who(person, place string) string {
 	return words
 }
 
-// today is what each has before him until the end of the first day on which somebody is there.
+// pinBroken says why a task does not stand where it is pinned.
+func pinBroken(p *planning.Planned, i int) string {
+	pin, at := p.Laid.Problem.Tasks[i].Pin, p.Plan.Tasks[i]
+	for _, r := range pin.On {
+		if !slices.Contains(at.On, r) {
+			return "pinned to " + p.Laid.Problem.Resources[r].Name + ", who or which cannot do it"
+		}
+	}
+	return fmt.Sprintf("pinned to %s, possible from %s", when(p.Laid.Time(pin.Start)), when(p.Laid.Time(at.Start)))
+}
+
+// today is what each has before him on the day that the plan begins with.
 func today(p *planning.Planned) (out []PersonDay) {
 	for r := range p.Shop.Hands {
 		d := PersonDay{Name: p.Shop.Hands[r].Name}
@@ -242,7 +256,7 @@ func taskSheet(p *planning.Planned, i int) *TaskSheet {
 		}
 	}
 	for _, pin := range p.Pins {
-		if pin.Tag == k.Tag && pin.Unit == k.Unit && pin.Code == k.Code {
+		if pin.Key == k {
 			t.Pinned, t.PinnedBy = true, pin.ByName
 		}
 	}
@@ -271,6 +285,19 @@ func (w *WhySheet) promises(p *planning.Planned, j int) error {
 	return nil
 }
 
+// typed puts back what was typed into the form, with what is wrong with it, and reports that it has the field of the
+// fault.
+func (t *TaskSheet) typed(c *echo.Context, fault *field.Error) bool {
+	has := map[string]bool{"person": len(t.People) > 0, "place": len(t.Places) > 0, "start": true}
+	t.Faults = map[string]string{fault.Field: fault.Text}
+	for name, at := range map[string]*string{"person": &t.Person, "place": &t.Place, "start": &t.Start} {
+		if text := c.FormValue(name); text != "" {
+			*at = text
+		}
+	}
+	return has[fault.Field] && !t.Waits
+}
+
 // helpEffort is how many tasks are laid out for each help that is tried.
 const helpEffort = 60_000
 
@@ -279,7 +306,12 @@ func whySheet(p *planning.Planned, tag string) (*WhySheet, error) {
 	if j < 0 {
 		return nil, nil
 	}
-	w := &WhySheet{Tag: tag, Title: p.Laid.Jobs[j].Title, Ends: when(p.Laid.Time(p.Plan.Ends[j]))}
+	w := &WhySheet{Tag: tag, Title: p.Laid.Jobs[j].Title, Late: p.Plan.Late[j] > 0}
+	if p.Plan.Undone[j] {
+		w.Never = true
+		return w, nil
+	}
+	w.Ends = when(p.Laid.Time(p.Plan.Ends[j]))
 	if err := w.promises(p, j); err != nil {
 		return nil, err
 	}
@@ -289,6 +321,9 @@ func whySheet(p *planning.Planned, tag string) (*WhySheet, error) {
 	}
 	for _, k := range links {
 		w.Links = append(w.Links, linkWords(p, k))
+	}
+	if !w.Late {
+		return w, nil
 	}
 	helps, err := plan.Helps(p.Laid.Problem, p.Plan, j, plan.Options{Effort: helpEffort, Nodes: -1})
 	if err != nil {

@@ -20,14 +20,18 @@ import (
 // WorkshopPage is the shop behind the bench, for leads.
 type WorkshopPage struct {
 	site.Reader
-	Hands    []HandsRow
-	Away     []AwayRow
-	Closed   []workshop.ClosedDay
-	Places   []workshop.Place
-	Kinds    []remaining.Place
-	Fault    *field.Error
-	FaultOf  string // which form it is of
-	Typed    map[string]string
+	Hands   []HandsRow
+	Away    []AwayRow
+	Closed  []workshop.ClosedDay
+	Places  []workshop.Place
+	Kinds   []remaining.Place
+	Fault   *field.Error // of a person's own form
+	FaultOf string       // which that is
+
+	AwayForm, ClosedForm, PlaceForm []site.Plain
+	AwayFault, PlaceFault           string // what belongs to none of their fields
+	Who, Kind                       string // chosen in the lists
+
 	Standard string
 }
 
@@ -55,8 +59,41 @@ type AwayRow struct {
 // standardHours are offered where nobody's are kept.
 const standardHours = "Mon-Fri 7:00-15:30"
 
-// formFields are what forms of the page hold, so that nothing typed is lost.
-var formFields = strings.Fields("name kind hours pressure flow torque from to note day person")
+// The forms of the page.
+const (
+	handsForm  = "hands" // and the number of the person
+	awayForm   = "away"
+	closedForm = "closed"
+	placeForm  = "place"
+)
+
+// forms are the forms of the page, each with what was typed into it where it was refused.
+func (v *WorkshopPage) forms(c *echo.Context, of string, fault *field.Error) {
+	form := func(name string, fields ...site.Plain) ([]site.Plain, string) {
+		if of != name || fault == nil {
+			return site.PlainForm(nil, fields...), ""
+		}
+		for i := range fields {
+			fields[i].Value = c.FormValue(fields[i].Name)
+		}
+		fields = site.PlainForm(fault, fields...)
+		return fields, site.Besides(fault, fields)
+	}
+	v.AwayForm, v.AwayFault = form(awayForm,
+		site.Plain{Name: "from", Label: "First day", Type: "date"},
+		site.Plain{Name: "to", Label: "Last day", Type: "date", Help: "Left empty: one day."},
+		site.Plain{Name: "note", Label: "Why"})
+	v.ClosedForm, _ = form(closedForm,
+		site.Plain{Name: "day", Label: "Day", Type: "date"},
+		site.Plain{Name: "called", Label: "What it is"})
+	v.PlaceForm, v.PlaceFault = form(placeForm,
+		site.Plain{Name: "name", Label: "Name, as marked"},
+		site.Plain{Name: "hours", Label: "Hours", Help: "Left empty: at any hour. Else like " + standardHours + "."},
+		site.Plain{Name: "pressure", Label: "A stand reaches: pressure", Help: "250 bar"},
+		site.Plain{Name: "flow", Label: "Flow", Help: "120 L/min"},
+		site.Plain{Name: "torque", Label: "Torque", Help: "400 N·m"})
+	v.Who, v.Kind = c.FormValue("person"), c.FormValue("kind")
+}
 
 // skillWords say what each skill is for.
 var skillWords = map[remaining.Skill]string{
@@ -72,18 +109,14 @@ func (s *Pages) renderWorkshop(c *echo.Context, status int, of string, fault *fi
 		return err
 	}
 	v := WorkshopPage{Reader: s.Reader(c), Closed: w.Closed, Places: w.Places, Kinds: remaining.Places, Fault: fault,
-		FaultOf: of, Typed: map[string]string{}, Standard: standardHours}
-	if fault != nil {
-		for _, name := range formFields {
-			v.Typed[name] = c.FormValue(name)
-		}
-	}
+		FaultOf: of, Standard: standardHours}
+	v.forms(c, of, fault)
 	names := map[uint]string{}
 	for i := range w.Hands {
 		h := &w.Hands[i]
 		names[h.PersonID] = h.Name
 		row := HandsRow{ID: h.PersonID, Name: h.Name, Hours: h.Hours}
-		if fault != nil && of == "hands"+strconv.Itoa(int(h.PersonID)) {
+		if fault != nil && of == handsForm+strconv.Itoa(int(h.PersonID)) {
 			row.Hours = c.FormValue("hours")
 		}
 		for _, skill := range remaining.Skills {
@@ -124,9 +157,9 @@ func (s *Pages) person(c *echo.Context) (*store.Person, error) {
 func (s *Pages) saveHands(c *echo.Context) error {
 	p, err := s.person(c)
 	if err != nil {
-		return s.back(c, "hands", err)
+		return s.back(c, handsForm, err)
 	}
-	form := "hands" + strconv.Itoa(int(p.ID))
+	form := handsForm + strconv.Itoa(int(p.ID))
 	h := workshop.Hands{PersonID: p.ID, Hours: strings.TrimSpace(c.FormValue("hours")), Skills: []string{}}
 	if _, err := workshop.ParseHours(h.Hours); err != nil {
 		return s.back(c, form, field.Errorf("hours", "%s", err))
@@ -171,17 +204,17 @@ const mostNote = 200
 func (s *Pages) addAway(c *echo.Context) error {
 	p, err := s.person(c)
 	if err != nil {
-		return s.back(c, "away", err)
+		return s.back(c, awayForm, err)
 	}
 	a := workshop.Absence{PersonID: p.ID, Note: strings.TrimSpace(c.FormValue("note"))}
 	if a.From, a.To, err = days(c); err != nil {
-		return s.back(c, "away", err)
+		return s.back(c, awayForm, err)
 	}
 	if len(a.Note) > mostNote {
-		return s.back(c, "away", field.Errorf("note", "is longer than %d letters", mostNote))
+		return s.back(c, awayForm, field.Errorf("note", "is longer than %d letters", mostNote))
 	}
 	action := p.Name + " away from " + string(a.From) + " to " + string(a.To)
-	return s.back(c, "away", s.Store.AddAbsence(c.Request().Context(), &a, site.Who(c).Name, action))
+	return s.back(c, awayForm, s.Store.AddAbsence(c.Request().Context(), &a, site.Who(c).Name, action))
 }
 
 func (s *Pages) dropAway(c *echo.Context) error {
@@ -195,21 +228,21 @@ func (s *Pages) dropAway(c *echo.Context) error {
 
 func (s *Pages) closeDay(c *echo.Context) error {
 	day, ok := unit.ParseDate(c.FormValue("day"))
-	name := strings.TrimSpace(c.FormValue("name"))
+	name := strings.TrimSpace(c.FormValue("called"))
 	if !ok {
-		return s.back(c, "closed", field.Errorf("day", "is a day like 2031-05-27"))
+		return s.back(c, closedForm, field.Errorf("day", "is a day like 2031-05-27"))
 	}
 	if len(name) > mostNote {
-		return s.back(c, "closed", field.Errorf("name", "is longer than %d letters", mostNote))
+		return s.back(c, closedForm, field.Errorf("called", "is longer than %d letters", mostNote))
 	}
 	d := workshop.ClosedDay{Day: day, Name: name}
-	return s.back(c, "closed", s.Store.CloseDay(c.Request().Context(), &d, site.Who(c).Name,
+	return s.back(c, closedForm, s.Store.CloseDay(c.Request().Context(), &d, site.Who(c).Name,
 		"closed on "+string(day)+": "+d.Name))
 }
 
 func (s *Pages) openDay(c *echo.Context) error {
 	day, _ := unit.ParseDate(c.FormValue("day"))
-	return s.back(c, "closed", s.Store.OpenDay(c.Request().Context(), day, site.Who(c).Name, "open on "+string(day)))
+	return s.back(c, closedForm, s.Store.OpenDay(c.Request().Context(), day, site.Who(c).Name, "open on "+string(day)))
 }
 
 func (s *Pages) savePlace(c *echo.Context) error {
@@ -217,12 +250,12 @@ func (s *Pages) savePlace(c *echo.Context) error {
 		Hours: strings.TrimSpace(c.FormValue("hours"))}
 	switch {
 	case p.Name == "" || len(p.Name) > mostNote:
-		return s.back(c, "place", field.Errorf("name", "say what it is called, in at most %d letters", mostNote))
+		return s.back(c, placeForm, field.Errorf("name", "say what it is called, in at most %d letters", mostNote))
 	case !slices.Contains(remaining.Places, remaining.Place(p.Kind)):
-		return s.back(c, "place", field.Errorf("kind", "say what it is"))
+		return s.back(c, placeForm, field.Errorf("kind", "say what it is"))
 	}
 	if _, err := workshop.ParseHours(p.Hours); err != nil {
-		return s.back(c, "place", field.Errorf("hours", "%s", err))
+		return s.back(c, placeForm, field.Errorf("hours", "%s", err))
 	}
 	for name, at := range map[string]struct {
 		q *quantity.Quantity
@@ -235,7 +268,7 @@ func (s *Pages) savePlace(c *echo.Context) error {
 		}
 		q, err := quantity.Parse(text, at.d)
 		if err != nil {
-			return s.back(c, "place", field.Errorf(name, "%s", err))
+			return s.back(c, placeForm, field.Errorf(name, "%s", err))
 		}
 		*at.q = q
 	}
