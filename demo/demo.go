@@ -18,6 +18,7 @@ import (
 	"corvek/core/quantity"
 	"corvek/core/sheet"
 	"corvek/core/shop"
+	"corvek/core/stock"
 	"corvek/core/trace"
 	"corvek/core/unit"
 	"corvek/core/workshop"
@@ -38,6 +39,14 @@ type showcase struct {
 	Instruments []struct{ Name, Kind, Resolution, Class, FullScale, DueOn string }
 	Hands       []hands
 	Places      []struct{ Name, Kind, Pressure, Flow string }
+	Stock       []stocked
+}
+
+// stocked is a line of the stock, with one lot of it.
+type stocked struct {
+	Number, Name, Standard, Size, Material, Drawer, Supplier, Price, Cure string
+
+	Minimum, Count int
 }
 
 type hands struct {
@@ -163,6 +172,9 @@ func Load(ctx context.Context, jobs *job.Service, password string, hash func(str
 	if err := s.keepWorkshop(ctx, jobs); err != nil {
 		return 0, err
 	}
+	if err := s.keepStock(ctx, jobs, shift); err != nil {
+		return 0, err
+	}
 	if err := keepLogs(ctx, jobs); err != nil {
 		return 0, err
 	}
@@ -196,6 +208,28 @@ func (s showcase) keepWorkshop(ctx context.Context, jobs *job.Service) error {
 		}
 	}
 	return clash(ctx, jobs)
+}
+
+// keepStock fills the drawers: one lot ends soon, of one line there are too few.
+func (s showcase) keepStock(ctx context.Context, jobs *job.Service, shift int) error {
+	all, err := jobs.Store.Stock(ctx)
+	if err != nil || len(all.Items) > 0 {
+		return err
+	}
+	var lots []store.NewLot
+	for _, x := range s.Stock {
+		item := &stock.Item{Number: x.Number, Name: x.Name, Standard: x.Standard, Size: x.Size, Material: x.Material,
+			Drawer: x.Drawer, Minimum: x.Minimum, Supplier: x.Supplier}
+		if fault := item.Priced(x.Price); fault != nil {
+			return fmt.Errorf("%s: %w", x.Number, fault)
+		}
+		lot := stock.Lot{Left: x.Count, CameOn: unit.DateOf(jobs.Now()).Add(-30)}
+		if day, ok := unit.ParseDate(x.Cure); ok {
+			lot.Cure = string(day.Add(shift))
+		}
+		lots = append(lots, store.NewLot{Item: item, Lot: lot})
+	}
+	return jobs.Store.TakeIn(ctx, lots, by, "the drawers as they were")
 }
 
 // clash pins the build of a job to tomorrow morning, though its pieces are not there by then.

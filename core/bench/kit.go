@@ -30,6 +30,9 @@ func (st *Stripped) lying() (out []kit.Piece) {
 	setting := st.Setting()
 	for _, k := range st.Unit.Kit {
 		x := kit.Piece{Number: k.Number, Name: k.Name, Count: k.Count, Place: k.Part, LeftReason: k.LeftReason}
+		if k.ToLot != "" {
+			x.LeftReason = "put to the stock as " + k.ToLot
+		}
 		if says := k.Fit.Says; says != "" && says != unit.FitGood {
 			x.Unfit = unfit(k) + ": " + fitActs[says]
 		}

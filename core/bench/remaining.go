@@ -7,11 +7,19 @@ import (
 	"corvek/core/remaining"
 )
 
-// Remaining is what the unit still needs before it goes out, by what is on record. signed tells whether a lead's
-// sign-off holds; it is asked only where nothing else is left to do, for anything else would undo it.
-func (st *State) Remaining(g *remaining.Guidance, signed func() bool) []remaining.Task {
-	u := st.record()
-	u.SignedOff = signed
+// ShopKnows is what the shop knows beside the unit's own record, as far as work follows from it.
+type ShopKnows struct {
+	// Signed tells whether a lead's sign-off holds; it is asked only where nothing else is left to do, for anything
+	// else would undo it.
+	Signed func() bool
+	// Booked is how many pieces of the shop's own stock are promised to a part's place; nil for none anywhere.
+	Booked func(part string) int
+}
+
+// Remaining is what the unit still needs before it goes out, by what is on record.
+func (st *State) Remaining(g *remaining.Guidance, known ShopKnows) []remaining.Task {
+	u := st.record(known.Booked)
+	u.SignedOff = known.Signed
 	return remaining.Of(u, g)
 }
 
@@ -40,7 +48,10 @@ func (st *State) toShow() (out []*family.Test) {
 }
 
 // record is what is on record of the unit, as far as work follows from it.
-func (st *State) record() *remaining.Unit {
+func (st *State) record(booked func(string) int) *remaining.Unit {
+	if booked == nil {
+		booked = func(string) int { return 0 }
+	}
 	q := st.Job.Quote
 	begun := len(st.Unit.Kit) > 0 || st.begun("build")
 	u := &remaining.Unit{
@@ -51,7 +62,7 @@ func (st *State) record() *remaining.Unit {
 	measured := st.worked("measure", map[string]bool{"strip": true})
 	for _, p := range st.Parts {
 		if !p.Alone {
-			st.recordPart(u, p, measured)
+			st.recordPart(u, p, measured, booked)
 		}
 	}
 	for _, f := range st.Filling() {
@@ -65,7 +76,7 @@ func (st *State) record() *remaining.Unit {
 
 // recordPart is what one part still needs. What was measured before the work of measuring was over is not asked for
 // again; once it is, nothing is.
-func (st *State) recordPart(u *remaining.Unit, p *Part, measured bool) {
+func (st *State) recordPart(u *remaining.Unit, p *Part, measured bool, booked func(string) int) {
 	looked := p.Decision.Choice != "" || len(p.Seen) > 0
 	for _, f := range p.Features {
 		looked = looked || f.Found.Any
@@ -84,7 +95,7 @@ func (st *State) recordPart(u *remaining.Unit, p *Part, measured bool) {
 	if p.Choice() == decide.Open {
 		u.Undecided++
 	}
-	if p.Place != nil && p.Filled < p.Place.Need {
+	if p.Place != nil && p.Filled+booked(p.Code) < p.Place.Need {
 		u.New = append(
 			u.New,
 			remaining.Piece{Part: p.Code, Name: p.Name, Ordered: p.Order.Awaited(), Due: p.Order.Due,

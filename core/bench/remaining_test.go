@@ -3,6 +3,7 @@ package bench_test
 import (
 	"testing"
 
+	"corvek/core/bench"
 	"corvek/core/bench/benchtest"
 	"corvek/core/quantity"
 	"corvek/core/remaining"
@@ -14,7 +15,7 @@ import (
 // kinds are the kinds of work that the unit of a job still needs.
 func kinds(t *testing.T, j *unit.Job) map[remaining.Kind]bool {
 	out := map[remaining.Kind]bool{}
-	for _, x := range benchtest.State(t, j).Remaining(remaining.Usual(), nil) {
+	for _, x := range benchtest.State(t, j).Remaining(remaining.Usual(), bench.ShopKnows{}) {
 		out[x.Kind] = true
 	}
 	return out

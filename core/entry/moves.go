@@ -54,7 +54,7 @@ var movesOf = []struct {
 
 	{unit.ScopePiece, MovesPart, `standard size material hardness cure maker_no inside section shaft bore width outside
 		number name count place fit fit_gap`},
-	{unit.ScopePiece, MovesNothing, "left_reason"},
+	{unit.ScopePiece, MovesNothing, "left_reason lot to_lot"},
 
 	{unit.ScopePart, MovesPart, "absent"},
 	// What a part was found to be, what belongs in its place and what it costs; what is wrong with that

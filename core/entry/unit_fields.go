@@ -306,6 +306,8 @@ var pieceFields = append(
 		checked(atLeastOne),
 	pieceTable.part("place", "belongs to", func(p *Place) *string { return &p.Piece.Part }),
 	pieceTable.line("left_reason", "or why it is left over", func(p *Place) *string { return &p.Piece.LeftReason }),
+	pieceTable.line("lot", "Taken of lot", func(p *Place) *string { return &p.Piece.Lot }).derived(),
+	pieceTable.line("to_lot", "Put to lot", func(p *Place) *string { return &p.Piece.ToLot }).derived(),
 	pieceTable.choice("fit", "Tried in its place", offer(unit.FitWords...),
 		func(p *Place) *string { return &p.Piece.Fit.Says }),
 	pieceTable.size("fit_gap", "Clearance there, measured", quantity.Length,

@@ -100,15 +100,15 @@ func (s Setting) Mixed(materials []string) string {
 	switch {
 	case strings.Contains(fluid, "glycol") && len(kinds) > 1:
 		return fmt.Sprintf("%s in one unit with %s: each in its own bag until it goes in, wetted with this fluid or "+
-			"rubber grease, never with mineral oil or grease", list(kinds), fluid)
+			"rubber grease, never with mineral oil or grease", anded(kinds), fluid)
 	case len(swells) > 0:
 		return fmt.Sprintf("%s swells in mineral oil and grease: wet it with the system's own fluid or rubber grease",
-			list(swells))
+			anded(swells))
 	}
 	return ""
 }
 
-func list(of map[string]bool) string {
+func anded(of map[string]bool) string {
 	var out []string
 	for _, m := range seal.Elastomers() {
 		if of[m] {

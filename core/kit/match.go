@@ -55,6 +55,12 @@ func Fits(p Offered, wants []Want) []string {
 	return nil
 }
 
+// Plainly reports that a piece is for a place by its number or its size, not by its name alone.
+func Plainly(p Offered, w Want) bool {
+	return p.Code != "" && strings.EqualFold(p.Code, w.MakerNo) ||
+		p.Size != "" && w.Size != "" && sameSize(p.Size, w.Size) && (likely(p.Name, w) || len(usual[w.Kind]) == 0)
+}
+
 // words of a name in small letters, without those that say nothing.
 func words(name string) []string {
 	return slices.DeleteFunc(strings.FieldsFunc(strings.ToLower(name), func(r rune) bool {

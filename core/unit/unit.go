@@ -180,6 +180,8 @@ type Piece struct {
 	Count      int    `json:"count,omitempty"`
 	Part       string `json:"part,omitempty" gorm:"column:place"` // code of the part it is for, "" while not told
 	LeftReason string `json:"left_reason,omitempty"`
+	Lot        string `json:"lot,omitempty"`    // of the shop's stock that it was taken of, "" where it came in a bag
+	ToLot      string `json:"to_lot,omitempty"` // of the stock that it was put to, "" while it is with the unit
 	Seal       Seal   `json:"seal,omitzero" gorm:"embedded"`
 	Fit        Fit    `json:"fit,omitzero" gorm:"embedded"` // where it was tried
 }

@@ -11,6 +11,9 @@ import (
 // rim is how many dots wide the quiet rim of a code is (ISO/IEC 18004).
 const rim = 4
 
+// CodeOf draws what a code leads to, for a cell of a table: a label of its own.
+func CodeOf(address string) string { return codeSVG(address) }
+
 // codeSVG draws an address as a code for a phone's camera, "" where it is too long or there
 // is none.
 func codeSVG(address string) string {

@@ -9,6 +9,7 @@ import (
 	"corvek/core/entry"
 	"corvek/core/field"
 	"corvek/core/kit"
+	"corvek/core/stock"
 	"corvek/core/unit"
 	"corvek/internal/people"
 )
@@ -18,6 +19,11 @@ import (
 // there are two.
 func (s *Service) AddPiece(ctx context.Context, who people.Actor, tag string, number int, code, name string, count int,
 	part string) error {
+	if lot, is := stock.IsCode(code); is {
+		if _, err := s.Store.ItemOfLot(ctx, lot); err == nil { // the label of a drawer was read, not of a bag
+			return s.Take(ctx, who, tag, number, lot, count, part)
+		}
+	}
 	if code = strings.TrimSpace(code); name == "" {
 		name = code
 	}
@@ -123,11 +129,11 @@ func join(u *unit.Unit, st *bench.State, k *unit.Piece, part string) {
 	if p != nil && p.Place != nil {
 		if open := p.Place.Need - p.Filled; open > 0 && k.Count > open && len(u.Kit) < MostPieces {
 			rest := u.AddPiece(k.Code, k.Name, k.Count-open, "")
-			rest.Seal = k.Seal
+			rest.Seal, rest.Lot = k.Seal, k.Lot
 			k.Count = open
 		}
 	}
-	k.Part = part
+	k.Part, k.ToLot = part, ""
 }
 
 // JoinPiece puts a piece of the kit to a place, or takes it away from there.

@@ -2,6 +2,7 @@ package job
 
 import (
 	"context"
+	"errors"
 	"strings"
 	"time"
 
@@ -11,6 +12,7 @@ import (
 	"corvek/core/field"
 	"corvek/core/quantity"
 	"corvek/core/shop"
+	"corvek/core/stock"
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/people"
@@ -140,6 +142,8 @@ type writing struct {
 	entries  []unit.Entry
 	contents map[int]store.Content
 	papers   []store.Paper
+	lots     []store.NewLot  // of the stock, that pieces are put to
+	unbooked []stock.Booking // promises of pieces that were taken
 	states   []*bench.State
 	service  *Service
 	catalog  *catalog // all of one write is worked out with
@@ -241,6 +245,9 @@ func (s *Service) write(ctx context.Context, who people.Actor, role, tag string,
 		}
 		return w.finish()
 	})
+	if lot := (*store.ErrLot)(nil); errors.As(err, &lot) {
+		return field.Errorf("count", "%s: somebody took of it since", lot)
+	}
 	if err != nil {
 		return err
 	}
@@ -266,7 +273,8 @@ func (w *writing) finish() (*store.Change, error) {
 			return nil, err
 		}
 	}
-	c := &store.Change{Job: w.Job, Entries: w.entries, Contents: w.contents, Papers: w.papers}
+	c := &store.Change{Job: w.Job, Entries: w.entries, Contents: w.contents, Papers: w.papers, Lots: w.lots,
+		Unbooked: w.unbooked}
 	if !w.final {
 		c.Who = w.shop.Who
 	}

@@ -15,6 +15,7 @@ import (
 	"corvek/core/handover"
 	"corvek/core/plan"
 	"corvek/core/remaining"
+	"corvek/core/stock"
 	"corvek/core/unit"
 	"corvek/core/workshop"
 	"corvek/internal/job"
@@ -64,12 +65,14 @@ type Planned struct {
 type basis struct {
 	from           time.Time
 	shop, workshop int64
+	stock          int64
 	jobs           uint64 // of all tags and versions
 }
 
 // jobWork is what one job still needs, as of a version of it.
 type jobWork struct {
 	version, shop int64
+	booked        string // of the stock, promised to it
 	day           unit.Date
 	job           workshop.Job
 }
@@ -88,6 +91,9 @@ func (s *Service) Now(ctx context.Context) (*Planned, error) {
 		return nil, err
 	}
 	if b.shop, err = s.Jobs.Store.ShopVersion(ctx); err != nil {
+		return nil, err
+	}
+	if b.stock, err = s.Jobs.Store.StockVersion(ctx); err != nil {
 		return nil, err
 	}
 	if s.kept != nil && s.kept.basis == b {
@@ -156,9 +162,14 @@ func (s *Service) jobs(ctx context.Context, p *Planned, b basis, tags []string, 
 	out []workshop.Job, err error) {
 	day := unit.DateOf(b.from)
 	seen := map[string]jobWork{}
+	drawers, err := s.Jobs.Store.Stock(ctx)
+	if err != nil {
+		return nil, err
+	}
+	booked := drawers.Booked()
 	for i, tag := range tags {
 		w, known := s.work[tag]
-		if !known || w.version != versions[i] || w.shop != b.shop || w.day != day {
+		if !known || w.version != versions[i] || w.shop != b.shop || w.booked != booked[tag] || w.day != day {
 			states, err := s.Jobs.LoadAllOther(ctx, tag)
 			switch {
 			case ctx.Err() != nil:
@@ -169,7 +180,8 @@ func (s *Service) jobs(ctx context.Context, p *Planned, b basis, tags []string, 
 				p.Left = append(p.Left, tag)
 				continue
 			}
-			w = jobWork{version: states[0].Job.Version, shop: b.shop, day: day, job: s.workOf(ctx, states)}
+			w = jobWork{version: states[0].Job.Version, shop: b.shop, booked: booked[tag], day: day,
+				job: s.workOf(ctx, states, drawers)}
 		}
 		seen[tag] = w
 		out = append(out, w.job)
@@ -179,7 +191,7 @@ func (s *Service) jobs(ctx context.Context, p *Planned, b basis, tags []string, 
 }
 
 // workOf is what a job still needs.
-func (s *Service) workOf(ctx context.Context, states []*bench.State) workshop.Job {
+func (s *Service) workOf(ctx context.Context, states []*bench.State, drawers *stock.Stock) workshop.Job {
 	j := states[0].Job
 	out := workshop.Job{Tag: j.Tag, Title: j.Title, Customer: j.Customer.Name, Promised: j.PromisedOn}
 	out.Down, _ = j.DowntimeCost.Known()
@@ -193,7 +205,10 @@ func (s *Service) workOf(ctx context.Context, states []*bench.State) workshop.Jo
 			return err == nil && s.Holds()
 		}
 		out.Units = append(out.Units, workshop.UnitWork{Number: st.Unit.Number, Need: st.StandNeed(),
-			Tasks: st.Remaining(s.Guidance, signed)})
+			Tasks: st.Remaining(s.Guidance, bench.ShopKnows{Signed: signed, Booked: func(part string) int {
+				_, n := drawers.BookedFor(j.Tag, st.Unit.Number, part)
+				return n
+			}})})
 	}
 	return out
 }

@@ -41,6 +41,7 @@ type Store struct {
 
 	cache  *lru.Cache[string, *unit.Job] // jobs as last seen, by tag
 	months atomic.Pointer[closedMonths]
+	stock  atomic.Pointer[heldStock]
 }
 
 // cached is how many jobs are held in memory.

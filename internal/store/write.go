@@ -9,6 +9,7 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/stock"
 	"corvek/core/unit"
 
 	"gorm.io/gorm"
@@ -26,6 +27,8 @@ type Change struct {
 	Entries  []unit.Entry    // what goes into the record
 	Contents map[int]Content // of new pictures, by number
 	Papers   []Paper         // to be kept as they are now
+	Lots     []NewLot        // of the stock, that pieces of the job are put to
+	Unbooked []stock.Booking // of the stock, promised pieces that were taken
 	Who      string          // may take it back; "" where nobody may
 }
 
@@ -68,6 +71,9 @@ func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, Histor
 			return err
 		}
 		if err := save(db, c, changed); err != nil {
+			return err
+		}
+		if err := takeOfStock(db, before, c); err != nil {
 			return err
 		}
 		if err := keepAct(db, c, changed); err != nil {

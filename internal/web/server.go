@@ -16,6 +16,7 @@ import (
 	"corvek/internal/web/planpages"
 	"corvek/internal/web/shoppages"
 	"corvek/internal/web/site"
+	"corvek/internal/web/stockpages"
 	"corvek/internal/web/toolbox"
 
 	"github.com/labstack/echo/v5"
@@ -55,7 +56,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 		return nil, nil, err
 	}
 	s := &Server{Site: at, jobs: jobs, rooms: []site.Room{jobs.Room(), shoppages.New(at, desk),
-		planpages.New(at, planning.New(cfg.Jobs)), library.New(at),
+		planpages.New(at, planning.New(cfg.Jobs)), stockpages.New(at), library.New(at),
 		toolbox.New(at), door.New(at, cfg.First), api.New(at)}}
 	e, err := at.Serve(s.rooms...)
 	return e, s, err

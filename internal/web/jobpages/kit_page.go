@@ -44,6 +44,7 @@ type KitRow struct {
 	Lacking  int
 	Full     bool
 	Pieces   []PieceRow
+	Stock    *StockRow // what may be taken first, nil where the stock has none
 }
 
 // PieceRow is a piece at its place.
@@ -59,6 +60,7 @@ type LeftRow struct {
 	*unit.Piece
 	Link      string
 	Fits      []site.Named // the places it may be for
+	ToStock   bool         // it may be laid into a drawer
 	Elsewhere []string
 	Unfit     bool
 	Sizes     []string
@@ -67,6 +69,7 @@ type LeftRow struct {
 
 // PlaceSheet is what the seal or part of a place is, and how its new one is got.
 type PlaceSheet struct {
+	Part     string // code
 	No       int
 	Name     string
 	Identity []Entry
@@ -75,6 +78,8 @@ type PlaceSheet struct {
 	Says     []kit.Finding
 	Order    []Entry
 	State    Choice
+	Stock    []StockRow
+	Booked   string // pieces that are promised to it, in words
 }
 
 // SizeView offers the standard sizes that were found from what was measured.
@@ -141,6 +146,9 @@ func (l *look) kitRow(x *bench.Part) KitRow {
 	if over := l.st.Oversize(x); over > 0 {
 		r.Oversize = draw.Length(l.Units)(over)
 	}
+	if offers := l.stockRows(x); len(offers) > 0 && !offers[0].Stops {
+		r.Stock = &offers[0]
+	}
 	for _, k := range l.st.Pieces {
 		if k.Part != x.Code {
 			continue
@@ -196,6 +204,7 @@ func findings(of ...*kit.Finding) (out []kit.Finding) {
 func (l *look) leftRow(k *bench.Piece, names map[string]string) LeftRow {
 	r := LeftRow{Piece: k.Piece, Link: l.pieceLink(k.Piece), Elsewhere: k.Elsewhere, Sizes: k.Sizes,
 		Unfit: k.Fit.Bad(), Why: l.field(l.unit.PieceRef(k.Number, "left_reason"))}
+	r.ToStock = k.ToLot == "" && !r.Unfit
 	for _, code := range k.Fits {
 		r.Fits = append(r.Fits, site.Named{Code: code, Name: names[code]})
 	}
@@ -222,7 +231,7 @@ func measuredOf(kind string) []string {
 
 func (l *look) placeSheet(x *bench.Part) *PlaceSheet {
 	ref := func(name string) unit.Ref { return l.unit.PartRef(x.Code, "seal_"+name) }
-	v := &PlaceSheet{No: l.partNo(), Name: x.Name, State: l.choose(l.unit.PartRef(x.Code, "order_state")).Wrap(),
+	v := &PlaceSheet{Part: x.Code, No: l.partNo(), Name: x.Name, State: l.choose(l.unit.PartRef(x.Code, "order_state")).Wrap(),
 		Order: l.ofPart("order_supplier", "order_number", "order_days", "order_due", "price",
 			"handling")}
 	if identified(x.Def) {
@@ -231,6 +240,7 @@ func (l *look) placeSheet(x *bench.Part) *PlaceSheet {
 	} else {
 		v.Identity = l.fields(ref, []string{"size", "maker_no"})
 	}
+	v.Stock, v.Booked = l.stockRows(x), l.booked(x)
 	setting := l.st.Setting()
 	if f, ok := setting.Bears(x.Seal.Material); ok {
 		v.Says = append(v.Says, f)

@@ -16,6 +16,7 @@ import (
 	"corvek/core/entry"
 	"corvek/core/unit"
 	"corvek/core/wording"
+	"corvek/internal/job"
 	"corvek/internal/line"
 	"corvek/internal/store"
 	"corvek/internal/web/site"
@@ -43,13 +44,14 @@ type look struct {
 	part      *bench.Part
 	partAsked bool // it stands in the address
 	feature   *bench.Feature
-	face      string // which of a station's faces is turned up
-	asked     string // a part that was asked for and not found
-	theory    string // the reader's own theory at Explain
-	mark      string // the words of a mark he looks for at Explain
-	piece     int    // a piece of the kit that was chosen
-	atStep    string // a step of the test that was asked for
-	allMarks  bool   // he wants to see every mark there is
+	face      string        // which of a station's faces is turned up
+	asked     string        // a part that was asked for and not found
+	theory    string        // the reader's own theory at Explain
+	mark      string        // the words of a mark he looks for at Explain
+	piece     int           // a piece of the kit that was chosen
+	stock     *job.StockFor // what the shop's own stock has for the unit, at Kit
+	atStep    string        // a step of the test that was asked for
+	allMarks  bool          // he wants to see every mark there is
 	shop      *entry.Shop
 	drawings  *drawings
 	query     url.Values // of the address it was asked for by
@@ -107,6 +109,11 @@ func (s *Pages) look(c *echo.Context, station string) (*look, error) {
 	}
 	if l.shop, err = s.Jobs.Shop(c.Request().Context(), l.Person.Name); err != nil {
 		return nil, err
+	}
+	if station == "kit" && !l.Closed {
+		if l.stock, err = s.Jobs.StockFor(c.Request().Context(), st); err != nil {
+			return nil, err
+		}
 	}
 	l.choosePart(part, c.QueryParam("feature"))
 	if l.runs() {

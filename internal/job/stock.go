@@ -1,0 +1,183 @@
+package job
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"strings"
+
+	"corvek/core/bench"
+	"corvek/core/field"
+	"corvek/core/kit"
+	"corvek/core/stock"
+	"corvek/core/unit"
+	"corvek/internal/people"
+	"corvek/internal/store"
+)
+
+// StockFor is what the shop's own stock has for a unit.
+type StockFor struct {
+	Offers map[string][]stock.Offer // of the places that wait, by the part's code
+	Booked map[string]Booked        // promised to places, likewise
+}
+
+// Booked is pieces of a line that are promised to a place.
+type Booked struct {
+	Item  *stock.Item
+	Count int
+}
+
+// StockFor looks through the stock for a unit.
+func (s *Service) StockFor(ctx context.Context, st *bench.State) (*StockFor, error) {
+	all, err := s.Store.Stock(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := &StockFor{Offers: map[string][]stock.Offer{}, Booked: map[string]Booked{}}
+	for _, w := range st.Wants() {
+		if w.Open <= 0 {
+			continue
+		}
+		p := stock.Place{Tag: st.Job.Tag, Unit: st.Unit.Number, Want: w, Setting: st.Setting(),
+			Material: st.ByCode[w.Part].Seal.Material}
+		out.Offers[w.Part] = all.Offers(p)
+		if item, count := all.BookedFor(p.Tag, p.Unit, w.Part); item != nil {
+			out.Booked[w.Part] = Booked{item, count}
+		}
+	}
+	return out, nil
+}
+
+// Take takes pieces of a lot for a unit, for the place that is given or the one that they fit.
+func (s *Service) Take(ctx context.Context, who people.Actor, tag string, number int, code string, count int,
+	part string) error {
+	if err := counted(count); err != nil {
+		return err
+	}
+	return s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
+			if part != "" && st.ByCode[part] == nil {
+				return "", field.Errorf("place", "is not a part of this unit")
+			}
+			item, lot, err := w.history.Lot(code)
+			switch {
+			case errors.Is(err, store.ErrNotFound):
+				return "", field.Errorf("number", "%s is no lot of the stock", code)
+			case err != nil:
+				return "", err
+			case lot.Left < count:
+				return "", field.Errorf("count", "lot %s holds %d", lot.Code, lot.Left)
+			}
+			if len(u.Kit) >= MostPieces {
+				return "", field.Errorf("name", "the kit holds %d lines already", MostPieces)
+			}
+			k := u.AddPiece(item.Number, item.Says(), count, "")
+			k.Seal, k.Lot = item.Seal(lot), lot.Code
+			if part == "" {
+				if fits := kit.Fits(bench.Offered(k), st.Wants()); len(fits) == 1 {
+					part = fits[0]
+				}
+			}
+			join(u, st, k, part)
+			if k.Part != "" {
+				w.unbooked = append(w.unbooked, stock.Booking{Tag: tag, Unit: number, Part: k.Part})
+			}
+			return fmt.Sprintf("%d × %s taken of lot %s", count, item.Says(), lot.Code), nil
+		},
+	)
+}
+
+// PutToStock puts a piece of the kit that is left over into the stock: back to the lot it came of, else to a lot of
+// its own, whose code it gives. drawer is where it lies, "" where its line says so.
+func (s *Service) PutToStock(ctx context.Context, who people.Actor, tag string, number, piece int, drawer string) (
+	code string, err error) {
+	if drawer, err = short("drawer", drawer, ""); err != nil {
+		return "", err
+	}
+	all, err := s.Store.Stock(ctx)
+	if err != nil {
+		return "", err
+	}
+	err = s.onUnit(
+		ctx,
+		who,
+		people.RoleTechnician,
+		tag,
+		number,
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
+			k := u.Piece(piece)
+			switch {
+			case k == nil:
+				return "", field.Errorf("piece", "is not there any more")
+			case k.ToLot != "":
+				return "", field.Errorf("piece", "lies in the stock already")
+			case k.Part != "":
+				return "", field.Errorf("piece", "stands at its place; take it away from there first")
+			case k.Fit.Says == unit.FitNicked || k.Fit.Says == unit.FitTurned:
+				return "", field.Errorf("piece", "is damaged, and goes to nobody else")
+			}
+			if code = k.Lot; code == "" {
+				l := newLot(all, k, tag, drawer)
+				l.Lot.CameOn = unit.DateOf(w.shop.Now)
+				w.lots = append(w.lots, l)
+				code = l.Lot.Code
+			}
+			k.ToLot = code
+			return fmt.Sprintf("%d × %s to the stock as lot %s", k.Count, k.Name, code), nil
+		},
+	)
+	return code, err
+}
+
+// newLot is the lot that the rest of a bag makes: of a line that is alike, else of one of its own.
+func newLot(all *stock.Stock, k *unit.Piece, tag, drawer string) store.NewLot {
+	item := all.Alike(k)
+	if item == nil {
+		item = &stock.Item{Number: cmp.Or(k.Code, k.Seal.MakerNo), Name: k.Name, Standard: k.Seal.Standard,
+			Size: k.Seal.Size, Material: strings.ToUpper(k.Seal.Material), Drawer: drawer}
+	}
+	return store.NewLot{Item: item, Lot: stock.Lot{Code: store.CodeOfLot(), Cure: k.Seal.Cure, FromTag: tag}}
+}
+
+// Book promises pieces of a line of the stock to a place of a unit.
+func (s *Service) Book(ctx context.Context, who people.Actor, tag string, number int, part string, item uint) error {
+	if !who.May(people.RoleTechnician) {
+		return people.ErrForbidden
+	}
+	st, err := s.Load(ctx, tag, number)
+	if err != nil {
+		return err
+	}
+	p := st.ByCode[part]
+	if p == nil || p.Place == nil || p.Filled >= p.Place.Need || st.Job.HandedOver() {
+		return field.Errorf("place", "waits for no piece")
+	}
+	all, err := s.Store.Stock(ctx)
+	if err != nil {
+		return err
+	}
+	i := all.Item(item)
+	if i == nil {
+		return field.Errorf("item", "is no line of the stock any more")
+	}
+	count := min(p.Place.Need-p.Filled, i.Left()-i.Booked())
+	if count <= 0 {
+		return field.Errorf("item", "has none that is free")
+	}
+	return s.Store.Book(ctx, &stock.Booking{Tag: tag, Unit: number, Part: part, ItemID: item, Count: count,
+		ByName: who.Name})
+}
+
+// Unbook takes such a promise back.
+func (s *Service) Unbook(ctx context.Context, who people.Actor, tag string, number int, part string) error {
+	if !who.May(people.RoleTechnician) {
+		return people.ErrForbidden
+	}
+	return s.Store.Unbook(ctx, tag, number, part)
+}
