@@ -34,14 +34,15 @@ func figures(address string, handler http.Handler) (stop func(), err error) {
 // inBackground does what nobody asks for: copies of the store, papers of a
 // hand-over that was cut short, and forgetting old tries to sign in and tokens of
 // forms. The returned func waits for it to end.
-func inBackground(ctx context.Context, jobs *job.Service, keeper *store.Keeper) (stop func()) {
+func inBackground(ctx context.Context, jobs *job.Service, keeper *store.Keeper,
+	plans *planning.Service) (stop func()) {
 	ctx, cancel := context.WithCancel(ctx)
 	var work sync.WaitGroup
 	work.Go(func() { keeper.Run(ctx) })
 	work.Go(func() { papers.Run(ctx, jobs) })
 	work.Go(func() { jobs.TakeOverEarlier(ctx) })
 	work.Go(func() {
-		planning.New(jobs).Run(ctx, func(err error) { slog.Error("the plan of the day was not kept", "error", err) })
+		plans.Run(ctx, func(err error) { slog.Error("the plan of the day was not kept", "error", err) })
 	})
 	work.Go(func() {
 		for {

@@ -17,6 +17,7 @@ import (
 	"time"
 
 	"corvek/internal/job"
+	"corvek/internal/planning"
 	"corvek/internal/store"
 	"corvek/internal/web"
 	"corvek/internal/web/door"
@@ -131,7 +132,8 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	if keeper.Folder == "" && os.Getenv("DATABASE_URL") == "" {
 		keeper.Folder = filepath.Join(folder, "backups")
 	}
-	cfg := web.Config{Jobs: jobs, Demo: o.demo, Secure: o.secure, Proxies: proxies, Copies: keeper}
+	cfg := web.Config{Jobs: jobs, Demo: o.demo, Secure: o.secure, Proxies: proxies, Copies: keeper,
+		Plans: planning.New(jobs)}
 	if o.demo {
 		if err = loadDemo(ctx, jobs, out); err == nil {
 			err = practise(ctx, jobs)
@@ -168,7 +170,7 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	defer stopFigures()
 	site := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 2 * time.Minute,
 		WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute}
-	stopKeeping := inBackground(ctx, jobs, keeper)
+	stopKeeping := inBackground(ctx, jobs, keeper, cfg.Plans)
 	defer stopKeeping()
 	site.RegisterOnShutdown(server.Close) // pages that listen are let go, and so is a drive
 	failed := make(chan error, 1)

@@ -31,7 +31,9 @@ var columns = []list.Column{
 var usualOrder = []string{"code", "name", "count", "size", "material", "cure", "for"}
 
 // ErrList says what a list is.
-var ErrList = errors.New("is a list: one piece a line, number; name; count, and where known size; material; cured; for")
+var ErrList = errors.New(
+	"is a list: one piece a line, number; name; count, and where known size; material; cured; for",
+)
 
 // ReadList reads a list that was typed, pasted or came as CSV. Lines that name nothing are left out.
 func ReadList(text string) (out []Line, err error) {

@@ -48,8 +48,10 @@ func names() (out []string) {
 }
 
 // ErrList says what a list is.
-var ErrList = errors.New("is a list with a head: number; name; count; standard; size; material; cured; drawer; minimum; " +
-	"supplier; price")
+var ErrList = errors.New(
+	"is a list with a head: number; name; count; standard; size; material; cured; drawer; minimum; " +
+		"supplier; price",
+)
 
 // ReadList reads what came, pasted or as CSV.
 func ReadList(text string) (out []Come, err error) {
@@ -62,8 +64,11 @@ func ReadList(text string) (out []Come, err error) {
 	}
 	for _, r := range rows {
 		cell := r.Cells
-		c := Come{Cure: cell["cure"], Item: Item{Number: cell["number"], Name: cell["name"], Standard: cell["standard"],
-			Size: cell["size"], Material: cell["material"], Drawer: cell["drawer"], Supplier: cell["supplier"]}}
+		c := Come{
+			Cure: cell["cure"],
+			Item: Item{Number: cell["number"], Name: cell["name"], Standard: cell["standard"],
+				Size: cell["size"], Material: cell["material"], Drawer: cell["drawer"], Supplier: cell["supplier"]},
+		}
 		if c.Item.Name == "" {
 			c.Item.Name = c.Item.Number
 		}
@@ -107,7 +112,11 @@ func (i *Item) Check() *field.Error {
 	case i.Name == "":
 		return field.Errorf("name", "say what it is: O-ring, shaft seal, needle bearing")
 	case code:
-		return field.Errorf("number", "is read as the label of a drawer; write it without the %s at its head", CodeStart)
+		return field.Errorf(
+			"number",
+			"is read as the label of a drawer; write it without the %s at its head",
+			CodeStart,
+		)
 	case i.Minimum < 0 || i.Minimum > MostCount:
 		return field.Errorf("minimum", "is a whole number from 0")
 	}

@@ -145,8 +145,8 @@ type Age struct {
 // SoonDays is how long before its last day a lot is told of: time enough to use it or to order anew.
 const SoonDays = 60
 
-// AgeOf tells how far a lot of a material is on a day, by the storage groups of ISO 2230; what is no rubber, or says no
-// date, does not age here.
+// AgeOf tells how far a lot of a material is on a day, by the storage groups of ISO 2230; what is no rubber, or
+// says no date, does not age here.
 func AgeOf(material, cure string, today unit.Date) (a Age) {
 	group, err := seal.GroupOf(material)
 	if err != nil {
@@ -240,8 +240,8 @@ type Offer struct {
 // mostOffers of one place are told.
 const mostOffers = 4
 
-// Offers are the lots that may go to a place, the one to take first at the head: what is promised to it, then what goes
-// bad first. What is too old, or does not bear the fluid, stands last and says so.
+// Offers are the lots that may go to a place, the one to take first at the head: what is promised to it, then what
+// goes bad first. What is too old, or does not bear the fluid, stands last and says so.
 func (s *Stock) Offers(p Place) (out []Offer) {
 	for _, i := range s.Items {
 		if len(i.Lots) == 0 || !kit.Plainly(kit.Offered{Name: i.Name, Code: i.Number, Size: i.Size}, p.Want) {
@@ -303,7 +303,10 @@ func (i *Item) says(a Age, p Place) (text string, stops bool) {
 	case a.Over:
 		words, stops = append(words, "its shelf life ended on "+string(a.Ends)), true
 	case a.Look:
-		words = append(words, "over its shelf life since "+string(a.Good)+": look at it for cracks, set and tackiness first")
+		words = append(
+			words,
+			"over its shelf life since "+string(a.Good)+": look at it for cracks, set and tackiness first",
+		)
 	case a.Soon:
 		words = append(words, "good until "+string(a.Good))
 	}
@@ -316,7 +319,8 @@ func (i *Item) says(a Age, p Place) (text string, stops bool) {
 	return strings.Join(words, "; "), stops
 }
 
-// Alike is the line that a piece is of: by its number, else by standard, size, material and name; nil where there is none.
+// Alike is the line that a piece is of: by its number, else by standard, size, material and name; nil where there
+// is none.
 func (s *Stock) Alike(k *unit.Piece) *Item {
 	number := cmp.Or(k.Code, k.Seal.MakerNo)
 	for _, i := range s.Items {

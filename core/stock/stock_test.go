@@ -48,8 +48,12 @@ func ring(id uint, material string, lots ...stock.Lot) *stock.Item {
 }
 
 func wants(open int) stock.Place {
-	return stock.Place{Tag: "T-0001", Unit: 1, Want: kit.Want{Part: "ring", Kind: "o_ring", Size: "24.2 x 3", Open: open},
-		Setting: kit.Setting{Fluid: "mineral oil VG 46", Today: "2031-05-14"}}
+	return stock.Place{
+		Tag:     "T-0001",
+		Unit:    1,
+		Want:    kit.Want{Part: "ring", Kind: "o_ring", Size: "24.2 x 3", Open: open},
+		Setting: kit.Setting{Fluid: "mineral oil VG 46", Today: "2031-05-14"},
+	}
 }
 
 func codes(offers []stock.Offer) (out []string) {
@@ -62,8 +66,13 @@ func codes(offers []stock.Offer) (out []string) {
 // What goes bad first is taken first, what must be looked at after what is good, what does not go in last.
 func TestWhatGoesBadFirstIsTakenFirst(t *testing.T) {
 	s := &stock.Stock{Items: []*stock.Item{
-		ring(1, "NBR", stock.Lot{Code: "young", Left: 5, Cure: "2030-Q1"}, stock.Lot{Code: "old", Left: 5, Cure: "2025-Q1"},
-			stock.Lot{Code: "over", Left: 5, Cure: "2023-Q1"}),
+		ring(
+			1,
+			"NBR",
+			stock.Lot{Code: "young", Left: 5, Cure: "2030-Q1"},
+			stock.Lot{Code: "old", Left: 5, Cure: "2025-Q1"},
+			stock.Lot{Code: "over", Left: 5, Cure: "2023-Q1"},
+		),
 		ring(2, "EPDM", stock.Lot{Code: "swells", Left: 5, Cure: "2030-Q4"}),
 		{ID: 3, Name: "O-ring", Size: "26 x 3", Material: "NBR", Lots: []stock.Lot{{Code: "other", Left: 5}}},
 	}}
@@ -98,7 +107,8 @@ func TestBookedPiecesAreKept(t *testing.T) {
 	assert.True(t, s.Items[0].Left()-s.Items[0].Booked() == 0)
 }
 
-// However pieces are promised: no offer holds more than lies there, and all that others are promised can still be taken.
+// However pieces are promised: no offer holds more than lies there, and all that others are promised can still be
+// taken.
 func TestOffersLeaveWhatOthersArePromised(t *testing.T) {
 	random := rand.New(rand.NewSource(1))
 	for range 2000 {

@@ -17,8 +17,15 @@ import (
 // AddPiece writes down a piece of the repair kit, for a part when one is given; without one
 // it goes to the one open place that its number, size or name says, and to none where
 // there are two.
-func (s *Service) AddPiece(ctx context.Context, who people.Actor, tag string, number int, code, name string, count int,
-	part string) error {
+func (s *Service) AddPiece(
+	ctx context.Context,
+	who people.Actor,
+	tag string,
+	number int,
+	code, name string,
+	count int,
+	part string,
+) error {
 	if lot, is := stock.IsCode(code); is {
 		if _, err := s.Store.ItemOfLot(ctx, lot); err == nil { // the label of a drawer was read, not of a bag
 			return s.Take(ctx, who, tag, number, lot, count, part)

@@ -58,11 +58,16 @@ func TestAPieceIsTakenOfADrawerAndPutBack(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 1, found.Booked["seal_outer"].Count)
 
-	// The label of the drawer is read where a bag's number is asked: it goes to the place it is for, and the promise is kept.
+	// The label of the drawer is read where a bag's number is asked: it goes to the place it is for, and the
+	// promise is kept.
 	require.NoError(t, s.AddPiece(ctx, iva, tag, 1, "https://bench.example/stock/lots/"+lot, "", 1, ""))
 	st = load(t, s, tag)
 	k := st.Unit.Kit[len(st.Unit.Kit)-1]
-	assert.Equal(t, []string{"seal_outer", lot, "2030-Q1", "NBR"}, []string{k.Part, k.Lot, k.Seal.Cure, k.Seal.Material})
+	assert.Equal(
+		t,
+		[]string{"seal_outer", lot, "2030-Q1", "NBR"},
+		[]string{k.Part, k.Lot, k.Seal.Cure, k.Seal.Material},
+	)
 	assert.Equal(t, 3, left(t, s, lot))
 	found, err = s.StockFor(ctx, st)
 	require.NoError(t, err)
@@ -106,7 +111,11 @@ func TestTheRestOfABagGoesToTheStock(t *testing.T) {
 	require.NoError(t, err)
 	item, lot := all.Lot(code)
 	require.NotNil(t, lot)
-	assert.Equal(t, []any{"P9", "B7", 10, "2030-Q2", first}, []any{item.Number, item.Drawer, lot.Left, lot.Cure, lot.FromTag})
+	assert.Equal(
+		t,
+		[]any{"P9", "B7", 10, "2030-Q2", first},
+		[]any{item.Number, item.Drawer, lot.Left, lot.Cure, lot.FromTag},
+	)
 
 	require.NoError(t, s.Take(ctx, iva, second, 1, code, 8, ""))
 	assert.Equal(t, 2, left(t, s, code))
@@ -147,8 +156,8 @@ func TestManyHandsInOneDrawerAtOnce(t *testing.T) {
 	assert.Zero(t, left(t, s, lot))
 }
 
-// Whatever hands do: what came and was counted is what lies in the drawers and what jobs hold, and the lines of what came
-// and went say the same.
+// Whatever hands do: what came and was counted is what lies in the drawers and what jobs hold, and the lines of
+// what came and went say the same.
 func TestTheDrawersAgreeWithTheJobs(t *testing.T) {
 	s, ctx := emptyShop(t), t.Context()
 	random := rand.New(rand.NewSource(7))

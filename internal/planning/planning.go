@@ -36,6 +36,8 @@ type Service struct {
 	Jobs     *job.Service
 	Guidance *remaining.Guidance
 
+	glances glances
+
 	turn sync.Mutex // one works the plan out, the others take it
 	kept *Planned
 	work map[string]jobWork // by tag

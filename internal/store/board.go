@@ -12,20 +12,24 @@ type Card struct {
 	Waiting, WaitingNote string
 	Station              string
 	WarrantyHold         bool
+	ReceivedOn           time.Time
 	PromisedOn           *time.Time
 	TimerNote            string
 	TimerUntil           *time.Time
 	HandedOverAt         *time.Time
 	Ending               string // how it ends for its units, where that is not rebuilt
 	WithdrawnAt          *time.Time
+	WaitsSince           *time.Time // since when it waits for what it does, nil where the record does not tell
 }
 
 const cardColumns = `j.id, j.tag, j.title, c.name AS customer, j.waiting, j.waiting_note, j.station,` +
-	` j.warranty_hold, j.promised_on, j.timer_note, j.timer_until, j.handed_over_at, j.withdrawn_at`
+	` j.warranty_hold, j.received_on, j.promised_on, j.timer_note, j.timer_until, j.handed_over_at, j.withdrawn_at`
 
 // withEnding adds to the cards of a query, g, how their jobs end: it is asked of those that are shown.
 const withEnding = `SELECT g.*, (SELECT coalesce(string_agg(DISTINCT u.ending, ' '), '') FROM units u
-	WHERE u.job_id = g.id AND u.ending <> '') AS ending FROM `
+	WHERE u.job_id = g.id AND u.ending <> '') AS ending,
+	(SELECT r.at FROM record_entries r WHERE r.job_id = g.id AND r.field = 'job/waiting' AND r.after = g.waiting
+		ORDER BY r.id DESC LIMIT 1) AS waits_since FROM `
 
 // Group is the jobs that wait for one thing: the first of them, and how many
 // there are in all.
@@ -39,7 +43,7 @@ type Group struct {
 // first ones promised first: at most so many a group, and for the group that is
 // opened at most opened. find narrows them to what holds all its words.
 func (s *Store) InHand(ctx context.Context, find string, each int, open string, opened int) (map[string]*Group, error) {
-	where, args := searched(find)
+	where, args := searched(find, true)
 	var rows []struct {
 		Card
 		Total int
@@ -68,7 +72,7 @@ func (s *Store) InHand(ctx context.Context, find string, each int, open string, 
 // words of find, or else those of a month ("2031-05"), or the last ones. Withdrawn
 // ones are found by their words only.
 func (s *Store) Closed(ctx context.Context, find, month string, limit int) ([]Card, error) {
-	where, args := searched(find)
+	where, args := searched(find, false)
 	if from, err := time.Parse("2006-01", month); err == nil {
 		where += " AND j.handed_over_at >= ? AND j.handed_over_at < ?"
 		args = append(args, from, from.AddDate(0, 1, 0))
@@ -140,14 +144,22 @@ func (s *Store) countMonths(ctx context.Context) ([]Month, error) {
 // mostWords of a search are looked at.
 const mostWords = 6
 
-// searched asks that a job's text holds every word.
-func searched(find string) (where string, args []any) {
+// shortest is how many letters a word has at least that the index of the text can look up.
+const shortest = 3
+
+// searched asks that a job's text holds every word. few says that few jobs are left to look through anyway: the index of
+// the text, which knows of all jobs, is then not asked; nor is it of words that are too short for it.
+func searched(find string, few bool) (where string, args []any) {
 	escape := strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)
 	for i, w := range strings.Fields(strings.ToLower(find)) {
 		if i == mostWords {
 			break
 		}
-		where += " AND j.search LIKE ?"
+		text := "j.search"
+		if few || len([]rune(w)) < shortest {
+			text = "(j.search || '')"
+		}
+		where += " AND " + text + " LIKE ?"
 		args = append(args, "%"+escape.Replace(w)+"%")
 	}
 	return where, args

@@ -84,8 +84,8 @@ func CodeOfLot() string {
 	return stock.Code(random)
 }
 
-// TakeIn puts what came into the stock, all of it or nothing, and gives each lot its code. A line without an ID is new;
-// of none that came, only the line is kept.
+// TakeIn puts what came into the stock, all of it or nothing, and gives each lot its code. A line without an ID is
+// new; of none that came, only the line is kept.
 func (s *Store) TakeIn(ctx context.Context, came []NewLot, by, why string) error {
 	return s.onShop(ctx, by, fmt.Sprintf("%s: %d lines to the stock", why, len(came)), func(db *gorm.DB) error {
 		for k := range came {
@@ -215,8 +215,8 @@ type NewLot struct {
 	Lot  stock.Lot
 }
 
-// takeOfStock writes what a change of a job took of the stock and put there, whatever act it was, taking back too: what
-// is left of a lot always agrees with the pieces that jobs hold.
+// takeOfStock writes what a change of a job took of the stock and put there, whatever act it was, taking back too:
+// what is left of a lot always agrees with the pieces that jobs hold.
 func takeOfStock(db *gorm.DB, before *unit.Job, c *Change) error {
 	if err := newLots(db, c); err != nil {
 		return err

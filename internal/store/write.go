@@ -319,8 +319,22 @@ func searchText(j *unit.Job) string {
 	words := []string{j.Tag, j.Title, j.Customer.Name}
 	for _, u := range j.Units {
 		words = append(words, u.Name, u.Maker, u.Model, u.Serial)
+		words = append(words, numbersOf(u)...)
 	}
 	return strings.ToLower(strings.Join(strings.Fields(strings.Join(words, " ")), " "))
+}
+
+// numbersOf are the part numbers and lots of the pieces of a unit, each once.
+func numbersOf(u *unit.Unit) []string {
+	var out []string
+	for _, k := range u.Kit {
+		out = append(out, k.Code, k.Seal.MakerNo, k.Lot)
+	}
+	for _, p := range u.Parts {
+		out = append(out, p.Seal.MakerNo)
+	}
+	slices.Sort(out)
+	return slices.Compact(out)
 }
 
 // History is a job's record within a transaction.

@@ -17,7 +17,8 @@ func BenchmarkBoard(b *testing.B) {
 	s := serve(b)
 	many(b, s, 50000, 300)
 	br := s.as("odd")
-	for _, path := range []string{"/healthz", "/jobs", "/jobs?find=winch+77", "/jobs?open=parts",
+	for _, path := range []string{"/healthz", "/jobs", "/jobs?find=winch+77", "/jobs?find=s-b-00077",
+		"/jobs?find=k32-4077", "/jobs?open=parts",
 		"/jobs?month=2030-03"} {
 		b.Run(path, func(b *testing.B) {
 			for b.Loop() {
@@ -44,12 +45,15 @@ func many(t testing.TB, s *served, all, inHand int) {
 			SELECT 'B-' || to_char(n, 'FM00000'), c.id, 'Winch ' || n, 'on_condition',
 				(ARRAY['technician', 'parts', 'stand', 'customer', 'outside'])[1 + n % 5], 'strip', at::date,
 				at::date + 20, CASE WHEN n >= @inHand THEN at END,
-				lower('B-' || to_char(n, 'FM00000') || ' winch ' || n || ' ' || c.name)
+				lower('B-' || to_char(n, 'FM00000') || ' winch ' || n || ' ' || c.name || ' s-b-' ||
+					to_char(n, 'FM00000') || ' k32-' || n % 5000)
 			FROM generate_series(0, @all - 1) n
 				CROSS JOIN LATERAL (SELECT timestamptz '2028-01-01 09:00Z' + n * interval '30 minutes' AS at) m
 				JOIN customers c ON c.name = 'Customer ' || n % 400`,
 		`INSERT INTO units (job_id, number, family, name, serial) SELECT id, 1, 'external_gear_pump', 'Pump',
 			'S-' || tag FROM jobs WHERE tag LIKE 'B-%'`,
+		`INSERT INTO rounds (job_id, unit, number, reason, back_to, opened_by, opened_at) SELECT id, 1, 1, '', '', 'x', now()
+			FROM jobs WHERE tag LIKE 'B-%'`,
 		`VACUUM ANALYZE`,
 	} {
 		_, err := conn.Exec(ctx, q, pgx.NamedArgs{"all": all, "inHand": inHand})

@@ -28,7 +28,8 @@ type Config struct {
 	Demo   bool // offer the demo sign-ins on the sign-in page
 	Secure bool // served over TLS: cookies say so
 	First  *door.FirstStart
-	Copies *store.Keeper // of the store; nil where none are made
+	Copies *store.Keeper     // of the store; nil where none are made
+	Plans  *planning.Service // nil for one of the pages' own
 	// HashCost is how much work hashing a password is, as bcrypt counts it; 0 for the
 	// usual. Tests take less.
 	HashCost int
@@ -43,6 +44,7 @@ type Config struct {
 type Server struct {
 	*site.Site
 	jobs  *jobpages.Pages
+	plans *planning.Service
 	rooms []site.Room
 }
 
@@ -51,16 +53,23 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	at := site.New(site.Config{Jobs: cfg.Jobs, Demo: cfg.Demo, Secure: cfg.Secure, Copies: cfg.Copies,
 		HashCost: cfg.HashCost, Proxies: cfg.Proxies})
 	desk := stand.NewDesk(cfg.Jobs, cfg.Pace)
-	jobs, err := jobpages.New(at, desk)
+	plans := cfg.Plans
+	if plans == nil {
+		plans = planning.New(cfg.Jobs)
+	}
+	jobs, err := jobpages.New(at, desk, plans)
 	if err != nil {
 		return nil, nil, err
 	}
-	s := &Server{Site: at, jobs: jobs, rooms: []site.Room{jobs.Room(), shoppages.New(at, desk),
-		planpages.New(at, planning.New(cfg.Jobs)), stockpages.New(at), library.New(at),
+	s := &Server{Site: at, jobs: jobs, plans: plans, rooms: []site.Room{jobs.Room(), shoppages.New(at, desk),
+		planpages.New(at, plans), stockpages.New(at), library.New(at),
 		toolbox.New(at), door.New(at, cfg.First), api.New(at)}}
 	e, err := at.Serve(s.rooms...)
 	return e, s, err
 }
 
-// Close lets the pages go that listen, and all stands.
-func (s *Server) Close() { s.jobs.Close() }
+// Close lets the pages go that listen, and all stands, and waits for the plan that is being made.
+func (s *Server) Close() {
+	s.jobs.Close()
+	s.plans.Wait()
+}

@@ -114,7 +114,8 @@ func TestAKitIsFilledOfTheDrawers(t *testing.T) {
 	b.post("/jobs/T-0412/kit/take", url.Values{"lot": {lot}, "count": {"2"}, "place": {"rod_seal"}})
 	_, page = b.get("/jobs/T-0412/kit")
 	assert.Contains(t, page, "to the stock, in drawer")
-	piece := regexp.MustCompile(`kit/stock"[^}]*?name="piece" value="(\d+)"`).FindStringSubmatch(strings.ReplaceAll(page, "\n", " "))
+	piece := regexp.MustCompile(`kit/stock"[^}]*?name="piece" value="(\d+)"`).
+		FindStringSubmatch(strings.ReplaceAll(page, "\n", " "))
 	require.NotNil(t, piece)
 	b.post("/jobs/T-0412/kit/stock", url.Values{"piece": {piece[1]}})
 	_, page = b.get("/jobs/T-0412/kit")

@@ -1,14 +1,18 @@
 package jobpages
 
 import (
+	"context"
+	"fmt"
 	"net/http"
 	"net/url"
 	"strings"
 	"time"
 
 	"corvek/core/entry"
+	"corvek/core/stock"
 	"corvek/core/unit"
 	"corvek/core/wording"
+	"corvek/internal/planning"
 	"corvek/internal/store"
 	"corvek/internal/web/site"
 
@@ -39,6 +43,10 @@ type BoardJob struct {
 	Promise, Timer string
 	Ends           string // how it ends, where that is not rebuilt
 	Late           bool
+	Since          string // since when it waits for what it does
+	Next           string // what the plan does next with it, with whom and when
+	Who            string
+	Ahead          string // what the plan says of its promise: late, or at risk
 }
 
 // BoardPage is the page of all jobs.
@@ -58,6 +66,9 @@ type BoardPage struct {
 func (s *Pages) board(c *echo.Context) error {
 	ctx := c.Request().Context()
 	v := BoardPage{Reader: s.Reader(c), Find: strings.TrimSpace(c.QueryParam("find")), Month: c.QueryParam("month")}
+	if to := s.scanned(ctx, v.Find); to != "" {
+		return c.Redirect(http.StatusSeeOther, to)
+	}
 	open := c.QueryParam("open")
 	limit := closedShown
 	if v.Find != "" || v.Month != "" {
@@ -87,14 +98,14 @@ func (s *Pages) board(c *echo.Context) error {
 	if err := reads.Wait(); err != nil {
 		return err
 	}
-	now := s.Jobs.Now()
+	now, plan := s.Jobs.Now(), s.plans.Glances()
 	for _, code := range entry.Waits {
 		g := groups[code]
 		if g == nil {
 			continue
 		}
 		out := Group{Code: code, Name: wording.Choice(unit.ScopeJob, "waiting", code), Total: g.Total,
-			Jobs: boardJobs(g.Cards, now)}
+			Jobs: boardJobs(g.Cards, now, plan)}
 		if g.Total > len(g.Cards) && code != open {
 			out.More = "/jobs?open=" + code
 			if v.Find != "" {
@@ -103,12 +114,84 @@ func (s *Pages) board(c *echo.Context) error {
 		}
 		v.Groups = append(v.Groups, out)
 	}
-	v.Done = boardJobs(done, now)
+	v.Done = boardJobs(done, now, nil)
 	v.Empty = len(v.Groups) == 0 && len(v.Done) == 0
 	return s.RenderOK(c, "board", "Jobs board", v)
 }
 
-func boardJobs(cards []store.Card, now time.Time) []BoardJob {
+// scanned is where what was read off a code leads: the tag of a job or a lot of the stock, bare or as an address; "" for
+// what is to be looked for.
+func (s *Pages) scanned(ctx context.Context, text string) string {
+	if code, is := stock.IsCode(text); is {
+		if _, err := s.Store.ItemOfLot(ctx, code); err == nil {
+			return "/stock/lots/" + code
+		}
+	}
+	if _, path, is := strings.Cut(text, "://"); is {
+		if _, tag, is := strings.Cut(path, "/jobs/"); is {
+			tag, _, _ = strings.Cut(tag, "/")
+			if taken, err := s.Store.TagTaken(ctx, tag); err == nil && taken {
+				return "/jobs/" + url.PathEscape(tag)
+			}
+		}
+	}
+	return ""
+}
+
+// inHand adds to a card of a job in hand since when it waits, and what the plan says of it.
+func (j *BoardJob) inHand(now time.Time, plan map[string]planning.Glance) {
+	since := j.ReceivedOn
+	if j.WaitsSince != nil {
+		since = j.WaitsSince.In(now.Location())
+	}
+	j.Since = sinceWords(since, now)
+	g, known := plan[j.Tag]
+	if !known {
+		return
+	}
+	switch {
+	case g.Never:
+		j.Ahead = "cannot be done as planned"
+	case g.Late:
+		j.Ahead = "late by plan: " + g.Ends.Format("Mon 2 Jan")
+	case g.Risk:
+		j.Ahead = "promise at risk"
+	}
+	if g.Next == "" {
+		return
+	}
+	j.Next, j.Who = g.Next, g.Who
+	if at := g.At; g.Wait && g.Who == "" {
+		j.Who = "by " + dayOf(g.Until, now)
+	} else {
+		j.Who += " · " + dayOf(at, now) + at.Format(" 15:04")
+	}
+}
+
+// dayOf says a day of the shop's clock: today, tomorrow, or which.
+func dayOf(t, now time.Time) string {
+	switch day, today := unit.DateOf(t), unit.DateOf(now); day {
+	case today:
+		return "today"
+	case today.Add(1):
+		return "tomorrow"
+	}
+	return t.Format("Mon 2 Jan")
+}
+
+// sinceWords says since when, and how long that is.
+func sinceWords(since, now time.Time) string {
+	days := int(unit.DateOf(now).Time().Sub(unit.DateOf(since).Time()).Hours() / 24)
+	switch {
+	case days <= 0:
+		return "since today"
+	case days == 1:
+		return "since yesterday"
+	}
+	return fmt.Sprintf("since %s, %d days", since.Format("2 Jan"), days)
+}
+
+func boardJobs(cards []store.Card, now time.Time, plan map[string]planning.Glance) []BoardJob {
 	var out []BoardJob
 	for _, card := range cards {
 		j := BoardJob{Card: card, Timer: timerWords(card.TimerUntil, now)}
@@ -123,6 +206,9 @@ func boardJobs(cards []store.Card, now time.Time) []BoardJob {
 		}
 		j.Promise = daysLeft(promised, now)
 		j.Late = strings.Contains(j.Promise, "late")
+		if card.HandedOverAt == nil && card.WithdrawnAt == nil {
+			j.inHand(now, plan)
+		}
 		out = append(out, j)
 	}
 	return out

@@ -46,6 +46,9 @@ func (c *changes) of(tag string) (versions <-chan int64, done func()) {
 	}
 }
 
+// everyJob is looked at by a board.
+const everyJob = ""
+
 // missed is told where changes may have been missed: the version is to be asked for.
 const missed = 0
 
@@ -57,7 +60,7 @@ func (c *changes) tell(h store.Heard) {
 		version = missed
 	}
 	for ch := range maps.Keys(c.watch) {
-		if h.Tag != "" && c.watch[ch] != h.Tag {
+		if h.Tag != "" && c.watch[ch] != h.Tag && c.watch[ch] != everyJob {
 			continue
 		}
 		select {
@@ -105,6 +108,32 @@ func (s *Pages) hear(c *echo.Context) error {
 				v = j.Version
 			}
 			text = versionEvent(v)
+		}
+	}
+}
+
+// hearAll tells a board that a job was written to, whichever it was; what it shows is then asked for again.
+func (s *Pages) hearAll(c *echo.Context) error {
+	versions, done := s.changes.of(everyJob)
+	defer done()
+	out := c.Response()
+	control := eventStream(out)
+	tick := time.NewTicker(beat)
+	defer tick.Stop()
+	text := ": listens\n\n"
+	for n := int64(1); ; n++ {
+		if _, err := fmt.Fprint(out, text); err != nil || control.Flush() != nil {
+			return nil // the reader has left
+		}
+		select {
+		case <-c.Request().Context().Done():
+			return nil
+		case <-s.changes.ctx.Done():
+			return nil
+		case <-tick.C:
+			text = ": still here\n\n"
+		case <-versions:
+			text = versionEvent(n)
 		}
 	}
 }

@@ -231,9 +231,14 @@ func measuredOf(kind string) []string {
 
 func (l *look) placeSheet(x *bench.Part) *PlaceSheet {
 	ref := func(name string) unit.Ref { return l.unit.PartRef(x.Code, "seal_"+name) }
-	v := &PlaceSheet{Part: x.Code, No: l.partNo(), Name: x.Name, State: l.choose(l.unit.PartRef(x.Code, "order_state")).Wrap(),
+	v := &PlaceSheet{
+		Part:  x.Code,
+		No:    l.partNo(),
+		Name:  x.Name,
+		State: l.choose(l.unit.PartRef(x.Code, "order_state")).Wrap(),
 		Order: l.ofPart("order_supplier", "order_number", "order_days", "order_due", "price",
-			"handling")}
+			"handling"),
+	}
 	if identified(x.Def) {
 		v.Identity, v.Measured = l.fields(ref, identity), l.fields(ref, measuredOf(x.Def.Kind))
 		v.Size = l.sizes(x.Seal, ref("size"))

@@ -51,8 +51,11 @@ func (s *Pages) takeOfStock(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return site.Done(c, s.Jobs.Take(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), c.FormValue("lot"), n,
-		c.FormValue("place")))
+	return site.Done(
+		c,
+		s.Jobs.Take(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), c.FormValue("lot"), n,
+			c.FormValue("place")),
+	)
 }
 
 func (s *Pages) putToStock(c *echo.Context) error {
@@ -70,8 +73,11 @@ func (s *Pages) book(c *echo.Context) error {
 	if err != nil {
 		return field.Errorf("item", "is no line of the stock")
 	}
-	return site.Done(c, s.Jobs.Book(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), c.FormValue("place"),
-		uint(item)))
+	return site.Done(
+		c,
+		s.Jobs.Book(c.Request().Context(), site.Who(c), c.Param("tag"), unitNo(c), c.FormValue("place"),
+			uint(item)),
+	)
 }
 
 func (s *Pages) unbook(c *echo.Context) error {

@@ -5,6 +5,7 @@ package jobpages
 import (
 	"embed"
 
+	"corvek/internal/planning"
 	"corvek/internal/stand"
 	"corvek/internal/web/site"
 )
@@ -16,17 +17,18 @@ var files embed.FS
 type Pages struct {
 	*site.Site
 	desk     *stand.Desk
+	plans    *planning.Service
 	changes  *changes
 	drawings *drawings
 }
 
 // New makes the room; desk holds the stands that run.
-func New(s *site.Site, desk *stand.Desk) (*Pages, error) {
+func New(s *site.Site, desk *stand.Desk, plans *planning.Service) (*Pages, error) {
 	d, err := newDrawings()
 	if err != nil {
 		return nil, err
 	}
-	return &Pages{Site: s, desk: desk, changes: newChanges(s.Store), drawings: d}, nil
+	return &Pages{Site: s, desk: desk, plans: plans, changes: newChanges(s.Store), drawings: d}, nil
 }
 
 // Room is what the site is to serve of it.

@@ -19,6 +19,7 @@ func (s *Pages) routes() []site.Route {
 		site.Get("/jobs/:tag/line.svg", site.View, s.lineSVG),
 		site.Get("/jobs/:tag/line", site.View, s.lineLarge),
 		site.Get("/jobs/:tag/changes", site.View, s.hear).Live(),
+		site.Get("/changes", site.View, s.hearAll).Live(),
 		site.Get("/jobs/:tag/:station", site.View, s.station),
 		site.Post("/jobs/:tag/set", site.Work, s.set),
 		site.Post("/jobs/:tag/row", site.Work, s.doRow),

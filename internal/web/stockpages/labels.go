@@ -28,7 +28,11 @@ func (s *Pages) labels(c *echo.Context) error {
 	}
 	d := document.Document{Kind: "Labels", Printed: s.Jobs.Now(),
 		Shop: document.Shop{Name: head.Name, Size: document.Size(head.Sheet)}}
-	t := document.Table{Heads: make([]string, abreast), Shares: make([]float64, abreast), None: "No lot is left to label."}
+	t := document.Table{
+		Heads:  make([]string, abreast),
+		Shares: make([]float64, abreast),
+		None:   "No lot is left to label.",
+	}
 	for k := range t.Shares {
 		t.Shares[k] = 1
 	}

@@ -33,9 +33,15 @@ Alpine.data("bench", () => ({
     const tag = document.body.dataset.tag;
     if (this.changes) this.changes.close();
     this.changes = null;
-    if (!tag || document.hidden) return;
-    this.changes = new EventSource("/jobs/" + tag + "/changes");
-    this.changes.onmessage = (e) => this.heard(e.data);
+    const board = document.querySelector("[data-hears]");
+    if (document.hidden || !(tag || board)) return;
+    this.changes = new EventSource(tag ? "/jobs/" + tag + "/changes" : board.dataset.hears);
+    this.changes.onmessage = (e) => (tag ? this.heard(e.data) : this.again());
+  },
+  // again asks for a board anew when a job on it was written to, of many at once one time.
+  again() {
+    clearTimeout(this.later);
+    this.later = setTimeout(() => Alpine.store("page").load(location.pathname + location.search), 300);
   },
   // heard asks for the page when nothing is under way and it is older than what was heard:
   // the answer to an act of this very page brings it by itself.
@@ -50,7 +56,9 @@ Alpine.data("bench", () => ({
   },
   seen() {
     this.listen();
-    if (!document.hidden && document.body.dataset.tag) this.heard(Infinity);
+    if (document.hidden) return;
+    if (document.body.dataset.tag) this.heard(Infinity);
+    else if (document.querySelector("[data-hears]")) this.again();
   },
   back() {
     if (location.hash) return this.aim();
