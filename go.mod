@@ -6,6 +6,7 @@ require (
 	codeberg.org/go-pdf/fpdf v0.12.0
 	github.com/alexedwards/scs/v2 v2.9.0
 	github.com/andybalholm/cascadia v1.3.5
+	github.com/arran4/golang-ical v0.3.4
 	github.com/boombuler/barcode v1.1.0
 	github.com/go-rod/rod v0.116.2
 	github.com/gopcua/opcua v0.8.0

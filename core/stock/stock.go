@@ -120,6 +120,25 @@ func (i *Item) Booked() (n int) {
 // Low reports that fewer are free than there should be.
 func (i *Item) Low() bool { return i.Left()-i.Booked() < i.Minimum }
 
+// Good is how many pieces may still go in on a day.
+func (i *Item) Good(today unit.Date) (n int) {
+	for _, l := range i.Lots {
+		if !AgeOf(i.Material, l.Cure, today).Over {
+			n += l.Left
+		}
+	}
+	return n
+}
+
+// Lacks is how many to order, so that twice the minimum is free of what may still go in; 0 where there are enough.
+func (i *Item) Lacks(today unit.Date) int {
+	free := i.Good(today) - i.Booked()
+	if free >= i.Minimum {
+		return 0
+	}
+	return 2*i.Minimum - free
+}
+
 // Says is the line as it is called: name, size and material.
 func (i *Item) Says() string {
 	return strings.Join(slices.DeleteFunc([]string{i.Name, strings.TrimSpace(i.Standard + " " + i.Size), i.Material},

@@ -66,6 +66,8 @@ type Job struct {
 	WithdrawnBy     string    `json:"withdrawn_by,omitempty"`
 	WithdrawnReason string    `json:"withdrawn_reason,omitempty"`
 
+	// Worked in all, which is not what was reckoned with
+	WorkedHours quantity.Quantity `json:"worked_hours,omitzero" gorm:"serializer:time;bare:h"`
 	LabourHours quantity.Quantity `json:"labour_hours,omitzero" gorm:"serializer:time;bare:h"`
 	// Money an hour
 	LabourRate  quantity.Quantity `json:"labour_rate,omitzero" gorm:"serializer:number"`

@@ -1,5 +1,7 @@
 package unit
 
+import "corvek/core/quantity"
+
 // Quote is the offer to the customer and what he said to it.
 type Quote struct {
 	// "" while none was given
@@ -10,6 +12,8 @@ type Quote struct {
 	Person     string `json:"person,omitempty" gorm:"column:answer_by"`
 	AnsweredOn Date   `json:"answered_on,omitempty" gorm:"column:answer_on;serializer:day"`
 	Note       string `json:"note,omitempty" gorm:"column:answer_note"`
+	// The sum of the offer that he took, as it stood then
+	Agreed quantity.Quantity `json:"agreed,omitzero" gorm:"column:agreed_sum;serializer:number"`
 }
 
 // What a customer can answer.

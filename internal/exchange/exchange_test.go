@@ -13,6 +13,7 @@ import (
 	"testing"
 
 	"corvek/core/family"
+	"corvek/core/quantity"
 	"corvek/core/proof"
 	"corvek/core/unit"
 	"corvek/demo"
@@ -286,7 +287,7 @@ func TestSecondVersionIsRead(t *testing.T) {
 	// What its version had no words for, and what was read besides when that was asked.
 	for _, j := range jobs {
 		u := j.Units[0]
-		j.OperatorNote = ""
+		j.OperatorNote, j.WorkedHours = "", quantity.Quantity{}
 		u.Need, u.Grounds = unit.Need{}, nil
 		for _, p := range u.Parts { // sizes were its family's then
 			p.Joint, p.Coil = unit.Joint{}, unit.Coil{}

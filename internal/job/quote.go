@@ -3,12 +3,14 @@ package job
 import (
 	"context"
 	"slices"
+	"strconv"
 	"strings"
 
 	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/entry"
 	"corvek/core/field"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/people"
@@ -41,7 +43,8 @@ func (s *Service) Answered(ctx context.Context, who people.Actor, tag, answer, b
 		return err
 	}
 	return s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
-		if err := w.mayTake(answer, note); err != nil {
+		states, err := w.mayTake(answer, note)
+		if err != nil {
 			return err
 		}
 		q := &w.Job.Quote
@@ -50,6 +53,12 @@ func (s *Service) Answered(ctx context.Context, who people.Actor, tag, answer, b
 			q.GivenOn = today
 		}
 		q.Answer, q.Person, q.Note, q.AnsweredOn = answer, by, note, today
+		q.Agreed = quantity.Quantity{}
+		if sum, ok := bench.AgreedTo(states, answer); ok {
+			if q.Agreed, err = quantity.Parse(strconv.FormatFloat(sum, 'f', 2, 64), quantity.Number); err != nil {
+				return err
+			}
+		}
 		ending := unit.EndRebuilt
 		switch answer {
 		case unit.AnswerRebuild:
@@ -73,22 +82,21 @@ func (s *Service) Answered(ctx context.Context, who people.Actor, tag, answer, b
 	})
 }
 
-// mayTake wants to know why an offer is taken that is advised against.
-func (w *writing) mayTake(answer, note string) error {
-	var states []*bench.State
+// mayTake gives the units as they stand, and wants to know why an offer is taken that is advised against.
+func (w *writing) mayTake(answer, note string) (states []*bench.State, err error) {
 	for _, u := range w.Job.Units {
 		st, err := w.before(u.Number)
 		if err != nil {
-			return err
+			return nil, err
 		}
 		states = append(states, st)
 	}
 	offers := bench.OffersOf(states)
 	taken := offers.Taken(answer)
 	if taken == nil || taken.Against() == "" || strings.TrimSpace(note) != "" {
-		return nil
+		return states, nil
 	}
-	return field.Errorf("answer_note", "advised against: %s. Why all the same?", taken.Against())
+	return nil, field.Errorf("answer_note", "advised against: %s. Why all the same?", taken.Against())
 }
 
 // answerWords are the answers as the record tells them.

@@ -9,6 +9,7 @@ import (
 	"slices"
 	"strings"
 
+	"corvek/core/quantity"
 	"corvek/core/stock"
 	"corvek/core/unit"
 
@@ -179,6 +180,24 @@ func (s *Store) ItemOfLot(ctx context.Context, code string) (item uint, err erro
 		return 0, ErrNotFound
 	}
 	return l.ItemID, err
+}
+
+// LotPrices are what a piece costs of each lot that a job holds pieces of, where its line says so.
+func (s *Store) LotPrices(ctx context.Context, j *unit.Job) (map[string]float64, error) {
+	lots := slices.Collect(maps.Keys(heldOf(j)))
+	if len(lots) == 0 {
+		return nil, nil
+	}
+	var rows []struct{ Code, Price string }
+	err := s.db.WithContext(ctx).Table("stock_lots").Select("stock_lots.code, stock_items.price").
+		Joins("JOIN stock_items ON stock_items.id = stock_lots.item_id").Where("stock_lots.code IN ?", lots).Scan(&rows).Error
+	out := map[string]float64{}
+	for _, r := range rows {
+		if q, err := quantity.Parse(r.Price, quantity.Number); r.Price != "" && err == nil {
+			out[r.Code] = q.SI
+		}
+	}
+	return out, err
 }
 
 // Book promises pieces of a line to a place of a unit; what it was promised before is written over.

@@ -49,6 +49,7 @@ type HandoverPage struct {
 	OperatorNote   Entry
 	LessonAt       Choice
 	Collected      Entry
+	WorkedHours    Entry
 	Gave           []GivenBack
 	Back           []BackRow // what is asked back
 	Asks, Results  []site.Named
@@ -72,6 +73,7 @@ func handoverPage(l *look, kept []store.Paper, signed handover.SignOff) Handover
 		Ending:    l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
 		Lesson:    l.field(unit.JobRef("lesson")), OperatorNote: l.field(unit.JobRef("operator_note")),
 		LessonAt:  l.choose(unit.JobRef("lesson_at")).Named("The lesson matters at").Wrap(),
+		WorkedHours: l.field(unit.JobRef("worked_hours")),
 		Collected: l.field(unit.JobRef("collected_by")), Worked: answer.Kept(l.job, l.Units), Pictures: l.pictures()}
 	p.Papers = l.papers(p.JobPage)
 	p.Gave = []GivenBack{{"the old parts", l.toggle(unit.JobRef("gave_old_parts"), l.job.GaveOldParts)},
@@ -126,6 +128,8 @@ func (l *look) papers(p JobPage) (out []PaperLink) {
 	}
 	add("start-up-card", report.NoteOf(l.st, l.Units).Title, "goes with the unit")
 	add("quote", "Offer", "what it takes, for the customer")
+	add("delivery-note", "Delivery note", "goes with what he gets back")
+	add("invoice", "Invoice basis", "what was done, against what was agreed")
 	add("dispute", "State of the evidence", "for a warranty or a dispute")
 	add("tag", "Tote tag", "hangs on the tote")
 	if l.job.HandedOver() {

@@ -27,6 +27,7 @@ type KitPage struct {
 	Place    *PlaceSheet // the chosen place
 	Piece    *PieceSheet // the chosen piece
 	Left     []LeftRow
+	GoesOut  bool // a part goes out to be worked on
 	Mixed    string
 	Cautions Cautions
 	Stops    []StopRow
@@ -113,6 +114,9 @@ func kitPage(l *look, piece int) KitPage {
 	p.Came = l.field(l.unit.Ref("kit_came"))
 	names := map[string]string{}
 	for _, x := range l.st.Parts {
+		for _, w := range x.Going() {
+			p.GoesOut = p.GoesOut || w.Days > 0
+		}
 		if x.Place == nil {
 			continue
 		}

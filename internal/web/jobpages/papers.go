@@ -2,6 +2,7 @@ package jobpages
 
 import (
 	"bytes"
+	"cmp"
 	"fmt"
 	"maps"
 	"net/http"
@@ -30,7 +31,8 @@ var paperOf = map[string]func(d report.Data) document.Document{
 // paperRoutes are all papers, each as a page and as a PDF.
 func (s *Pages) paperRoutes() (out []site.Route) {
 	send := map[string]echo.HandlerFunc{"dispute": s.dispute, "quote": s.quote, "build-sheet": s.buildSheet,
-		"parts-list": s.partsList}
+		"parts-list": s.partsList, "order": s.order, "outside-order": s.outsideOrder,
+		"delivery-note": s.deliveryNote, "invoice": s.invoice}
 	for name := range paperOf {
 		send[name] = s.unitPaper(name)
 	}
@@ -129,6 +131,9 @@ func besidePaper(c *echo.Context, size document.Size) (out []document.Link) {
 		if l.sheet != "" {
 			q.Set("sheet", l.sheet)
 		}
+		if to, asked := c.QueryParams()["supplier"]; asked {
+			q["supplier"] = to
+		}
 		address := path + ".pdf"
 		if len(q) > 0 {
 			address += "?" + q.Encode()
@@ -137,6 +142,10 @@ func besidePaper(c *echo.Context, size document.Size) (out []document.Link) {
 	}
 	if strings.HasSuffix(path, "/parts-list") {
 		out = append(out, document.Link{Name: "CSV", Address: path + ".csv"})
+	}
+	if strings.HasSuffix(path, "/invoice") {
+		out = append(out, document.Link{Name: "CSV", Address: path + ".csv"},
+			document.Link{Name: "JSON", Address: path + ".json"})
 	}
 	return append(out, document.Link{Name: "Back to the job", Address: "/jobs/" + c.Param("tag")})
 }
@@ -168,7 +177,15 @@ func (s *Pages) partsList(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.sendPaper(c, "parts-list", report.NewPartsList(states, d).Paper())
+	l := report.NewPartsList(states, d)
+	return s.SendPaper(c, safeName(c.Param("tag"))+"-parts-list", l.Paper(), func(size document.Size) []document.Link {
+		links := besidePaper(c, size)
+		for _, of := range l.Suppliers {
+			links = append(links, document.Link{Name: "Order to " + cmp.Or(of.Name, "nobody named yet"),
+				Address: "/jobs/" + c.Param("tag") + "/order?" + url.Values{"supplier": {of.Name}}.Encode()})
+		}
+		return links
+	})
 }
 
 func (s *Pages) partsListCSV(c *echo.Context) error {

@@ -27,6 +27,8 @@ func (s *Pages) routes() []site.Route {
 		site.Get("/stock/lots/:code", site.View, s.lot),
 		site.Get("/stock/labels", site.View, s.labels),
 		site.Get("/stock/labels.pdf", site.View, s.labels),
+		site.Get("/stock/order", site.View, s.order),
+		site.Get("/stock/order.pdf", site.View, s.order),
 		site.Get("/stock.csv", site.View, s.csv),
 		site.Post("/stock/item", site.Work, s.Signed(s.saveItem)),
 		site.Post("/stock/came", site.Work, s.Signed(s.came)),
