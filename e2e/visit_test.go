@@ -39,8 +39,10 @@ func visits(t *testing.T) map[string]look {
 	add(reached|large|low|open, stationPages()...)
 	add(reached|large|open, "/jobs", "/jobs/new")
 	add(large|open, "/toolbox", "/toolbox/feeler?goes=3+thou&stops=9+thou&upper=7+thou", "/library", "/instruments",
+		"/stock", "/stock?item=1", "/figures?measure=hours&by=family&key=external_gear_pump",
 		"/shop", "/shop/letterhead", "/me", "/change", "/jobs/T-0417/pictures")
 	add(reached, "/jobs/T-0412/measure?part=tube&feature=bore", "/toolbox/feeler")
+	add(open, "/plan", "/plan/shop")
 	add(open, "/library/winch_brake_pack", "/library/winch_brake_pack/form", "/shop/store", "/jobs/T-0417/report",
 		"/jobs/T-0388/certificate")
 	add(large, "/jobs/T-0417/record", "/jobs/T-0417/receive?face=fluid", "/jobs/T-0417/receive?face=gauges",
@@ -48,7 +50,8 @@ func visits(t *testing.T) map[string]look {
 		"/jobs/T-0417/measure?part=front_needles")
 	add(0, "/jobs/T-0426/receive?face=gauges", "/jobs/T-0426/receive?face=variant", "/jobs/T-0426/receive?face=fluid",
 		"/jobs/T-0426/receive?unit=2", "/jobs/T-0426/tag", "/jobs/T-0405/line?layer=measure")
-	for _, paper := range []string{"certificate", "quote", "dispute", "build-sheet", "parts-list"} {
+	for _, paper := range []string{"certificate", "quote", "dispute", "build-sheet", "parts-list", "invoice",
+		"delivery-note", "outside-order"} {
 		add(0, "/jobs/T-0388/"+paper)
 	}
 	for _, d := range docs {

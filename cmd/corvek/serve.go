@@ -59,7 +59,8 @@ func (o *serving) flags(cmd *cobra.Command) {
 	}
 	cmd.Flags().StringVar(&o.addr, "addr", standard, "address to serve on (CORVEK_ADDR)")
 	cmd.Flags().BoolVar(&o.verbose, "log", false, "write a line a request")
-	cmd.Flags().StringVar(&o.copies, "backups", "", "folder for copies of the store (beside the private store's data)")
+	cmd.Flags().
+		StringVar(&o.copies, "backups", "", "folder for copies of the store (beside the private store's data)")
 	cmd.Flags().DurationVar(&o.every, "backup-every", 24*time.Hour, "from one copy to the next")
 	cmd.Flags().StringVar(&o.metrics, "metrics", "", "address to serve figures on for watching, like 127.0.0.1:9093")
 	cmd.Flags().IntVar(&o.keep, "backup-keep", 14, "how many copies are kept")
@@ -156,7 +157,11 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 			return err
 		}
 	case cfg.First != nil:
-		fmt.Fprintf(out, "Nobody can sign in yet. Open it in a browser and give this code, once: %s\n", cfg.First.Code)
+		fmt.Fprintf(
+			out,
+			"Nobody can sign in yet. Open it in a browser and give this code, once: %s\n",
+			cfg.First.Code,
+		)
 	}
 	fmt.Fprintln(out, "Ctrl-C stops it.")
 	handler, err := site.Compressed(app)

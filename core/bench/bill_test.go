@@ -20,7 +20,8 @@ func size(t *testing.T, text string, d quantity.Dimension) quantity.Quantity {
 	return q
 }
 
-// What goes on the invoice is what was put in, worked and agreed; what is not entered is named, and never reckoned with.
+// What goes on the invoice is what was put in, worked and agreed; what is not entered is named, and never reckoned
+// with.
 func TestWhatGoesOnTheInvoice(t *testing.T) {
 	j := worn(t)
 	u := j.Units[0]
@@ -40,11 +41,19 @@ func TestWhatGoesOnTheInvoice(t *testing.T) {
 	require.Len(t, b.Lines, 1)
 	assert.False(t, b.Lines[0].Known)
 	assert.Contains(t, b.Missing, "price of "+b.Lines[0].What)
-	assert.Contains(t, b.Missing, "hours worked (the offer reckoned with 5 h)", "what was reckoned with is not what was worked")
+	assert.Contains(
+		t,
+		b.Missing,
+		"hours worked (the offer reckoned with 5 h)",
+		"what was reckoned with is not what was worked",
+	)
 
 	j.WorkedHours, j.LabourRate = size(t, "6.5 h", quantity.Time), size(t, "48", quantity.Number)
 	j.OutsideCost, j.Quote.Agreed = size(t, "75.50", quantity.Number), size(t, "400", quantity.Number)
-	b = bench.BillOf([]*bench.State{benchtest.State(t, j)}, func(lot string) (float64, bool) { return 14.2, lot == "S-234567" })
+	b = bench.BillOf(
+		[]*bench.State{benchtest.State(t, j)},
+		func(lot string) (float64, bool) { return 14.2, lot == "S-234567" },
+	)
 	assert.Empty(t, b.Missing)
 	// 14.20 for the seal, 6.5 × 48 = 312.00 for the hours, 75.50 outside.
 	assert.InDelta(t, 401.70, b.Sum(), 1e-9)

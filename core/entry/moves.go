@@ -28,7 +28,8 @@ var movesOf = []struct {
 }{
 	{unit.ScopeJob, MovesComplaint, "symptom complaint"},
 	{unit.ScopeJob, MovesNothing, `title caller policy waiting waiting_note received_on promised_on warranty_hold
-		warranty_note parts_cost labour_hours worked_hours agreed_sum labour_rate outside_cost rebuild_days new_price new_days downtime_cost
+		warranty_note parts_cost labour_hours labour_rate outside_cost
+		worked_hours agreed_sum rebuild_days new_price new_days downtime_cost
 		parts_days life_rebuild life_overhaul quoted_on answer answer_by answer_on answer_note lesson lesson_at
 		operator_note part_only valves_at collected_by gave_old_parts gave_springs gave_card timer_note timer_until
 		handed_over_at withdrawn_at withdrawn_by withdrawn_reason`},

@@ -170,7 +170,8 @@ func TestListsOfTheStock(t *testing.T) {
 		assert.Same(t, s.Items[0], s.Lay(again)[k].Item)
 	}
 	for text, says := range map[string]string{"": "is a list", "number;name\nS-2345;ring": "label of a drawer",
-		"name;count\nring;many": "whole number", "name;cured\nring;spring": "quarter", "name;price\nring;cheap": "money"} {
+		"name;count\nring;many": "whole number", "name;cured\nring;spring": "quarter",
+		"name;price\nring;cheap": "money"} {
 		_, err := stock.ReadList(text)
 		assert.ErrorContains(t, err, says, text)
 	}

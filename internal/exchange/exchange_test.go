@@ -13,8 +13,8 @@ import (
 	"testing"
 
 	"corvek/core/family"
-	"corvek/core/quantity"
 	"corvek/core/proof"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/demo"
 	"corvek/internal/exchange"

@@ -12,6 +12,7 @@ import (
 	"io"
 
 	"corvek/core/bench"
+	"corvek/core/proof"
 	"corvek/core/unit"
 	"corvek/internal/people"
 	"corvek/internal/store"
@@ -89,6 +90,11 @@ func (w *writing) freeze(later bool) error {
 	p := store.Paper{HandOver: w.Job.HandOver(), Name: FrozenName, MediaType: MediaPacked, At: f.At,
 		SHA256: hex.EncodeToString(sum[:]), Content: content}
 	w.papers = append(w.papers, p)
+	for _, st := range w.states {
+		claim, _ := st.Claim()
+		w.results = append(w.results, store.Result{HandOver: p.HandOver, Unit: st.Unit.Number,
+			Proved: claim == proof.Proved, Attempts: len(st.Unit.Attempts), Rounds: st.Unit.Round()})
+	}
 	w.happened(unit.Event{Kind: unit.EventPaperKept, HandOver: p.HandOver, Name: p.Name, Sum: p.SHA256})
 	return nil
 }

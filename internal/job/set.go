@@ -142,6 +142,7 @@ type writing struct {
 	entries  []unit.Entry
 	contents map[int]store.Content
 	papers   []store.Paper
+	results  []store.Result  // what a hand-over comes to
 	lots     []store.NewLot  // of the stock, that pieces are put to
 	unbooked []stock.Booking // promises of pieces that were taken
 	states   []*bench.State
@@ -273,8 +274,15 @@ func (w *writing) finish() (*store.Change, error) {
 			return nil, err
 		}
 	}
-	c := &store.Change{Job: w.Job, Entries: w.entries, Contents: w.contents, Papers: w.papers, Lots: w.lots,
-		Unbooked: w.unbooked}
+	c := &store.Change{
+		Job:      w.Job,
+		Entries:  w.entries,
+		Contents: w.contents,
+		Papers:   w.papers,
+		Results:  w.results,
+		Lots:     w.lots,
+		Unbooked: w.unbooked,
+	}
 	if !w.final {
 		c.Who = w.shop.Who
 	}

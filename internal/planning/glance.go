@@ -38,8 +38,9 @@ type glances struct {
 // longestLook is after how long a look in the background is given up.
 const longestLook = time.Minute
 
-// Glances are what the plan says of the jobs, by tag: as of the last plan that was made, for a board waits for no plan.
-// Where the shop is another one since, it is planned anew behind it, and the next look sees that. Nobody may change them.
+// Glances are what the plan says of the jobs, by tag: as of the last plan that was made, for a board waits for no
+// plan. Where the shop is another one since, it is planned anew behind it, and the next look sees that. Nobody may
+// change them.
 func (s *Service) Glances() map[string]Glance {
 	g := &s.glances
 	g.mu.Lock()

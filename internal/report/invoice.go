@@ -25,8 +25,11 @@ func (i Invoice) Paper() document.Document {
 	j := i.S.Job
 	out := i.Data.paper("What goes on the invoice")
 	out.Add(document.Text{Text: joined(", ", j.Customer.Name, j.Customer.Place)})
-	t := document.Table{Heads: []string{"what", "count", "each", "sum", "whence"}, Shares: []float64{42, 10, 14, 16, 18},
-		None: "Nothing was put in, worked or sent out yet."}
+	t := document.Table{
+		Heads:  []string{"what", "count", "each", "sum", "whence"},
+		Shares: []float64{42, 10, 14, 16, 18},
+		None:   "Nothing was put in, worked or sent out yet.",
+	}
 	for _, l := range i.Lines {
 		each, sum := toCents(l.Each), toCents(l.Sum())
 		if !l.Known {
@@ -48,8 +51,11 @@ func (i Invoice) Paper() document.Document {
 	case !i.HasAgreed:
 		banner.Items = append(banner.Items, "the customer was given no sum that he agreed to")
 	case i.Over() > 0:
-		banner.Items = append(banner.Items, fmt.Sprintf("%s more than the %s that he agreed to: he is told before it is sent",
-			toCents(i.Over()), toCents(i.Agreed)))
+		banner.Items = append(
+			banner.Items,
+			fmt.Sprintf("%s more than the %s that he agreed to: he is told before it is sent",
+				toCents(i.Over()), toCents(i.Agreed)),
+		)
 	default:
 		banner.Items = append(banner.Items, fmt.Sprintf("%s less than the %s that he agreed to", toCents(-i.Over()),
 			toCents(i.Agreed)))

@@ -22,8 +22,14 @@ func (l PartsList) Order(supplier string) document.Document {
 			if r.Lacking() == 0 {
 				continue
 			}
-			row := document.Cells("", cmp.Or(r.MakerNo, "not known"), r.Part, joined(" ", r.Standard, r.Size, r.Material,
-				between("", r.Hardness, " Shore A")), r.Unit)
+			row := document.Cells(
+				"",
+				cmp.Or(r.MakerNo, "not known"),
+				r.Part,
+				joined(" ", r.Standard, r.Size, r.Material,
+					between("", r.Hardness, " Shore A")),
+				r.Unit,
+			)
 			row[0].Lines = []document.Line{{Text: fmt.Sprint(r.Lacking()), Bold: true}}
 			t.Rows = append(t.Rows, row)
 		}
@@ -69,9 +75,12 @@ func OutsideOrder(states []*bench.State, d Data) document.Document {
 		out.Add(document.Text{Text: "No part of this job goes out to be worked on."})
 		return out
 	}
-	out.Add(document.Text{Text: "Size, finish and plating as the drawing of the unit's maker has them; where none is " +
-		"here, ask before anything is taken off. Washed of oil, edges and threads covered, every piece tagged with " +
-		"the number of this job."}, document.Signs{Names: []string{"Given out by", "Taken by", "Day"}})
+	out.Add(
+		document.Text{Text: "Size, finish and plating as the drawing of the unit's maker has them; where none " +
+			"is here, ask before anything is taken off. Washed of oil, edges and threads covered, every piece " +
+			"tagged with the number of this job."},
+		document.Signs{Names: []string{"Given out by", "Taken by", "Day"}},
+	)
 	return out
 }
 
@@ -115,8 +124,10 @@ func DeliveryNote(states []*bench.State, d Data) document.Document {
 		}
 	}
 	list(&out, "Beside it", with)
-	out.Add(document.Text{Text: "Ports stay plugged until the unit is fitted. What is shown and what is not stands on " +
-		"its certificate; read the start-up card before it is run."},
-		document.Signs{Names: []string{"Given by", "Taken by", "Day"}})
+	out.Add(
+		document.Text{Text: "Ports stay plugged until the unit is fitted. What is shown and what is not stands on " +
+			"its certificate; read the start-up card before it is run."},
+		document.Signs{Names: []string{"Given by", "Taken by", "Day"}},
+	)
 	return out
 }

@@ -42,7 +42,13 @@ type Group struct {
 // InHand gives the jobs that are not handed over, by what they wait for, the
 // first ones promised first: at most so many a group, and for the group that is
 // opened at most opened. find narrows them to what holds all its words.
-func (s *Store) InHand(ctx context.Context, find string, each int, open string, opened int) (map[string]*Group, error) {
+func (s *Store) InHand(
+	ctx context.Context,
+	find string,
+	each int,
+	open string,
+	opened int,
+) (map[string]*Group, error) {
 	where, args := searched(find, true)
 	var rows []struct {
 		Card
@@ -147,8 +153,8 @@ const mostWords = 6
 // shortest is how many letters a word has at least that the index of the text can look up.
 const shortest = 3
 
-// searched asks that a job's text holds every word. few says that few jobs are left to look through anyway: the index of
-// the text, which knows of all jobs, is then not asked; nor is it of words that are too short for it.
+// searched asks that a job's text holds every word. few says that few jobs are left to look through anyway: the
+// index of the text, which knows of all jobs, is then not asked; nor is it of words that are too short for it.
 func searched(find string, few bool) (where string, args []any) {
 	escape := strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)
 	for i, w := range strings.Fields(strings.ToLower(find)) {

@@ -190,7 +190,8 @@ func (s *Store) LotPrices(ctx context.Context, j *unit.Job) (map[string]float64,
 	}
 	var rows []struct{ Code, Price string }
 	err := s.db.WithContext(ctx).Table("stock_lots").Select("stock_lots.code, stock_items.price").
-		Joins("JOIN stock_items ON stock_items.id = stock_lots.item_id").Where("stock_lots.code IN ?", lots).Scan(&rows).Error
+		Joins("JOIN stock_items ON stock_items.id = stock_lots.item_id").
+		Where("stock_lots.code IN ?", lots).Scan(&rows).Error
 	out := map[string]float64{}
 	for _, r := range rows {
 		if q, err := quantity.Parse(r.Price, quantity.Number); r.Price != "" && err == nil {

@@ -27,6 +27,7 @@ type Change struct {
 	Entries  []unit.Entry    // what goes into the record
 	Contents map[int]Content // of new pictures, by number
 	Papers   []Paper         // to be kept as they are now
+	Results  []Result        // what a hand-over came to
 	Lots     []NewLot        // of the stock, that pieces of the job are put to
 	Unbooked []stock.Booking // of the stock, promised pieces that were taken
 	Who      string          // may take it back; "" where nobody may
@@ -81,6 +82,9 @@ func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, Histor
 		}
 		kept = c.Job
 		if err := keepPapers(db, head.ID, c.Papers); err != nil {
+			return err
+		}
+		if err := keepResults(db, head.ID, c.Results); err != nil {
 			return err
 		}
 		return record(db, head.ID, c.Job, c.Entries)
@@ -259,6 +263,9 @@ func (s *Store) Create(ctx context.Context, c *Change) error {
 			return err
 		}
 		if err := keepPapers(db, j.ID, c.Papers); err != nil {
+			return err
+		}
+		if err := keepResults(db, j.ID, c.Results); err != nil {
 			return err
 		}
 		if err := noteResult(ctx, db, j.Tag); err != nil {

@@ -26,7 +26,8 @@ func TestTimerShowsOnTheBoard(t *testing.T) {
 	assert.NotContains(t, page, "ready in 1 h")
 }
 
-// A board waits for no plan, and knows it by the next look: next act, with whom, since when it waits, and what is late.
+// A board waits for no plan, and knows it by the next look: next act, with whom, since when it waits, and what is
+// late.
 func TestTheBoardTellsWhatIsNext(t *testing.T) {
 	s := serve(t)
 	b := s.as("iva")

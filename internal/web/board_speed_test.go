@@ -52,7 +52,8 @@ func many(t testing.TB, s *served, all, inHand int) {
 				JOIN customers c ON c.name = 'Customer ' || n % 400`,
 		`INSERT INTO units (job_id, number, family, name, serial) SELECT id, 1, 'external_gear_pump', 'Pump',
 			'S-' || tag FROM jobs WHERE tag LIKE 'B-%'`,
-		`INSERT INTO rounds (job_id, unit, number, reason, back_to, opened_by, opened_at) SELECT id, 1, 1, '', '', 'x', now()
+		`INSERT INTO rounds (job_id, unit, number, reason, back_to, opened_by, opened_at)
+			SELECT id, 1, 1, '', '', 'x', now()
 			FROM jobs WHERE tag LIKE 'B-%'`,
 		`VACUUM ANALYZE`,
 	} {

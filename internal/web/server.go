@@ -11,6 +11,7 @@ import (
 	"corvek/internal/store"
 	"corvek/internal/web/api"
 	"corvek/internal/web/door"
+	"corvek/internal/web/figurepages"
 	"corvek/internal/web/jobpages"
 	"corvek/internal/web/library"
 	"corvek/internal/web/planpages"
@@ -62,7 +63,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 		return nil, nil, err
 	}
 	s := &Server{Site: at, jobs: jobs, plans: plans, rooms: []site.Room{jobs.Room(), shoppages.New(at, desk),
-		planpages.New(at, plans), stockpages.New(at), library.New(at),
+		planpages.New(at, plans), stockpages.New(at), figurepages.New(at), library.New(at),
 		toolbox.New(at), door.New(at, cfg.First), api.New(at)}}
 	e, err := at.Serve(s.rooms...)
 	return e, s, err

@@ -1,5 +1,6 @@
 -- +goose Up
--- A job is found by the numbers of its pieces too: what is on the board already is written as the program writes it from now on.
+-- A job is found by the numbers of its pieces too: what is here already is written as
+-- the program writes it from now on.
 UPDATE jobs j SET search = lower(concat_ws(' ', j.search, n.numbers)) FROM (
     SELECT job_id, string_agg(DISTINCT number, ' ') AS numbers FROM (
         SELECT job_id, number FROM kit_pieces WHERE number <> ''

@@ -119,8 +119,8 @@ func (s *Pages) board(c *echo.Context) error {
 	return s.RenderOK(c, "board", "Jobs board", v)
 }
 
-// scanned is where what was read off a code leads: the tag of a job or a lot of the stock, bare or as an address; "" for
-// what is to be looked for.
+// scanned is where what was read off a code leads: the tag of a job or a lot of the stock, bare or as an address;
+// "" for what is to be looked for.
 func (s *Pages) scanned(ctx context.Context, text string) string {
 	if code, is := stock.IsCode(text); is {
 		if _, err := s.Store.ItemOfLot(ctx, code); err == nil {

@@ -72,9 +72,11 @@ func handoverPage(l *look, kept []store.Paper, signed handover.SignOff) Handover
 		Stands:    report.Stands(l.st, l.Units),
 		Ending:    l.choose(l.unit.Ref("ending")).Named("Ends otherwise than rebuilt").Wrap(),
 		Lesson:    l.field(unit.JobRef("lesson")), OperatorNote: l.field(unit.JobRef("operator_note")),
-		LessonAt:  l.choose(unit.JobRef("lesson_at")).Named("The lesson matters at").Wrap(),
+		LessonAt:    l.choose(unit.JobRef("lesson_at")).Named("The lesson matters at").Wrap(),
 		WorkedHours: l.field(unit.JobRef("worked_hours")),
-		Collected: l.field(unit.JobRef("collected_by")), Worked: answer.Kept(l.job, l.Units), Pictures: l.pictures()}
+		Collected: l.field(
+			unit.JobRef("collected_by"),
+		), Worked: answer.Kept(l.job, l.Units), Pictures: l.pictures()}
 	p.Papers = l.papers(p.JobPage)
 	p.Gave = []GivenBack{{"the old parts", l.toggle(unit.JobRef("gave_old_parts"), l.job.GaveOldParts)},
 		{"the old springs", l.toggle(unit.JobRef("gave_springs"), l.job.GaveSprings)},

@@ -178,14 +178,19 @@ func (s *Pages) partsList(c *echo.Context) error {
 		return err
 	}
 	l := report.NewPartsList(states, d)
-	return s.SendPaper(c, safeName(c.Param("tag"))+"-parts-list", l.Paper(), func(size document.Size) []document.Link {
-		links := besidePaper(c, size)
-		for _, of := range l.Suppliers {
-			links = append(links, document.Link{Name: "Order to " + cmp.Or(of.Name, "nobody named yet"),
-				Address: "/jobs/" + c.Param("tag") + "/order?" + url.Values{"supplier": {of.Name}}.Encode()})
-		}
-		return links
-	})
+	return s.SendPaper(
+		c,
+		safeName(c.Param("tag"))+"-parts-list",
+		l.Paper(),
+		func(size document.Size) []document.Link {
+			links := besidePaper(c, size)
+			for _, of := range l.Suppliers {
+				links = append(links, document.Link{Name: "Order to " + cmp.Or(of.Name, "nobody named yet"),
+					Address: "/jobs/" + c.Param("tag") + "/order?" + url.Values{"supplier": {of.Name}}.Encode()})
+			}
+			return links
+		},
+	)
 }
 
 func (s *Pages) partsListCSV(c *echo.Context) error {

@@ -12,9 +12,9 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
-// reminders is what the shop has to think of, as a calendar (RFC 5545): offers without an answer, calibrations that end,
-// and what is asked back of a customer. An entry keeps its number, so that a calendar that takes the file again writes
-// over what it had.
+// reminders is what the shop has to think of, as a calendar (RFC 5545): offers without an answer, calibrations that
+// end, and what is asked back of a customer. An entry keeps its number, so that a calendar that takes the file
+// again writes over what it had.
 func (s *Pages) reminders(c *echo.Context) error {
 	list, err := s.Store.Reminders(c.Request().Context())
 	if err != nil {

@@ -12,7 +12,8 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
-// order is what the drawers lack, by supplier: of each line as many as bring it to twice what it should hold at least.
+// order is what the drawers lack, by supplier: of each line as many as bring it to twice what it should hold at
+// least.
 func (s *Pages) order(c *echo.Context) error {
 	ctx := c.Request().Context()
 	all, err := s.Store.Stock(ctx)
@@ -27,7 +28,10 @@ func (s *Pages) order(c *echo.Context) error {
 	d.Shop = document.Shop{Name: head.Name, Address: head.Address, Mark: head.Mark, Size: document.Size(head.Sheet)}
 	d.Printed = s.Jobs.Now()
 	return s.SendPaper(c, "stock-order", d, func(document.Size) []document.Link {
-		return []document.Link{{Name: "PDF", Address: "/stock/order.pdf"}, {Name: "Back to the stock", Address: "/stock"}}
+		return []document.Link{
+			{Name: "PDF", Address: "/stock/order.pdf"},
+			{Name: "Back to the stock", Address: "/stock"},
+		}
 	})
 }
 

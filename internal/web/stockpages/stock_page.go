@@ -367,8 +367,9 @@ func (s *Pages) empty(c *echo.Context) error {
 	if item == nil {
 		return store.ErrNotFound
 	}
+	ctx, who := c.Request().Context(), site.Who(c).Name
 	for _, l := range item.Lots {
-		if err := s.Store.Recount(c.Request().Context(), l.Code, 0, site.Who(c).Name, "drawer found empty"); err != nil {
+		if err := s.Store.Recount(ctx, l.Code, 0, who, "drawer found empty"); err != nil {
 			return err
 		}
 	}
