@@ -21,7 +21,8 @@ func drawn(seed uint64, tasks int) *Problem {
 		p.Resources = append(p.Resources, Resource{Works: drawnHours(r)})
 	}
 	for range 1 + r.IntN(3) {
-		p.Jobs = append(p.Jobs, Job{HasDue: r.IntN(4) > 0, Due: hour * r.IntN(30), Cost: int64(1 + r.IntN(3))})
+		p.Jobs = append(p.Jobs, Job{HasDue: r.IntN(4) > 0, Due: hour * r.IntN(30), Cost: int64(1 + r.IntN(3)),
+			Safe: 2 * hour * r.IntN(3)})
 	}
 	last := map[int]int{}
 	for i := range tasks {

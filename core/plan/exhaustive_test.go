@@ -175,6 +175,9 @@ func (j *judge) cost(done int) (c Cost) {
 		if job.HasDue && ends[k] > job.Due {
 			c.Late += int64(ends[k]-job.Due) * job.Cost
 		}
+		if room := job.Due - job.Safe; job.HasDue && ends[k] > room {
+			c.Late += int64(min(ends[k], job.Due)-room) * job.Cost / 4
+		}
 		c.Finish += int64(ends[k])
 	}
 	return c

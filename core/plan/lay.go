@@ -143,8 +143,9 @@ func (s *shop) moved(i, mode int32, start Minute) bool {
 // lateness is what it costs that a job ends then.
 func (s *shop) lateness(j int, end Minute) int64 {
 	job := &s.Jobs[j]
-	if !job.HasDue || end <= job.Due {
+	if !job.HasDue || end <= job.Due-job.Safe {
 		return 0
 	}
-	return int64(end-job.Due) * job.Cost
+	near := min(end, job.Due) - (job.Due - job.Safe)
+	return int64(max(0, end-job.Due))*job.Cost + int64(near)*job.Cost/SafeShare
 }

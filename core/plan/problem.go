@@ -38,7 +38,13 @@ type Job struct {
 	HasDue bool
 	Due    Minute
 	Cost   int64 // of a minute late, in thousandths of money or whatever the shop counts in
+	// Safe is how long before Due the job is to be done, so that the day holds when something takes longer than
+	// planned; each minute of it that is used up costs SafeShare of one that is late.
+	Safe Minute
 }
+
+// SafeShare is which part of a late minute a minute costs that a job ends nearer to its day than is safe.
+const SafeShare = 4
 
 // Task is one piece of work on a job, or a wait.
 type Task struct {

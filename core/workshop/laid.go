@@ -85,6 +85,9 @@ func (w *Workshop) Lay(jobs []Job, now time.Time, pins, stood []Spot, g *remaini
 	}
 	for i := range jobs {
 		l.job(w, &jobs[i], g)
+		if j := &l.Problem.Jobs[i]; j.HasDue {
+			j.Safe = l.SafeOf(i, j.Due)
+		}
 	}
 	l.pin(pins, func(t *plan.Task, s *plan.Spot) { t.Pin = s })
 	l.pin(stood, func(t *plan.Task, s *plan.Spot) {
@@ -93,6 +96,14 @@ func (w *Workshop) Lay(jobs []Job, now time.Time, pins, stood []Spot, g *remaini
 		}
 	})
 	return l
+}
+
+// DueOn is the minute by which a job must be done that is promised for a day: its end.
+func (l *Laid) DueOn(day unit.Date) plan.Minute { return l.minute(day.Add(1).Time()) }
+
+// SafeOf is how long before a day that is promised a job is to be done, never longer than it is until then.
+func (l *Laid) SafeOf(job int, due plan.Minute) plan.Minute {
+	return max(0, min(plan.SafeOf(l.Problem, job, l.Spreads), due-l.Problem.Now))
 }
 
 func (l *Laid) resource(name string, works *plan.Calendar) {
@@ -104,7 +115,7 @@ func (l *Laid) resource(name string, works *plan.Calendar) {
 func (l *Laid) job(w *Workshop, j *Job, g *remaining.Guidance) {
 	out := plan.Job{Name: j.Tag, Cost: perMinute(j.Down)}
 	if j.Promised != "" {
-		out.HasDue, out.Due = true, l.minute(j.Promised.Add(1).Time())
+		out.HasDue, out.Due = true, l.DueOn(j.Promised)
 	}
 	number := len(l.Problem.Jobs)
 	l.Problem.Jobs = append(l.Problem.Jobs, out)

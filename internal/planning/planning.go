@@ -61,6 +61,7 @@ type Planned struct {
 	Left  []string        // jobs that could not be read, which are not in it
 
 	chances func() (*plan.Chances, error)
+	effort  int // that it was made with
 }
 
 // basis is what a plan rests on.
@@ -144,8 +145,8 @@ func (s *Service) make(ctx context.Context, b basis, tags []string, versions []i
 	if len(p.Stood) > 0 {
 		effort = plan.Replan
 	}
-	effort = min(effort, perTask*len(p.Laid.Tasks))
-	p.Plan, err = plan.Make(p.Laid.Problem, plan.Options{Effort: max(1, effort)})
+	p.effort = max(1, min(effort, perTask*len(p.Laid.Tasks)))
+	p.Plan, err = plan.Make(p.Laid.Problem, plan.Options{Effort: p.effort})
 	p.chances = sync.OnceValues(p.simulate)
 	return p, err
 }

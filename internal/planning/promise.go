@@ -47,8 +47,7 @@ func (p *Planned) Promise(job int) (*Promise, error) {
 	}
 	out := &Promise{}
 	for _, of := range promiseOf {
-		day := unit.DateOf(p.Laid.Time(chances.By(job, float64(of)/100)))
-		out.By = append(out.By, HoldsBy{of, day})
+		out.By = append(out.By, HoldsBy{of, p.day(chances.By(job, float64(of)/100))})
 	}
 	if j := p.Laid.Problem.Jobs[job]; j.HasDue {
 		out.Due, out.Holds = true, chances.Holds(job, j.Due)

@@ -4,6 +4,7 @@ import (
 	"net/http"
 	"net/url"
 	"regexp"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -224,4 +225,27 @@ func TestASignOffIsNotPlannedTwice(t *testing.T) {
 	assert.Equal(t, []string{"sign", "hand_over"}, kinds())
 	require.NoError(t, jobs.SignOff(t.Context(), lead, tag, 1))
 	assert.Equal(t, []string{"hand_over"}, kinds())
+}
+
+// The plan finds a day that still holds once it is promised, and promises it.
+func TestThePlanPromisesADayThatHolds(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	res, page := b.post("/plan/promise", url.Values{"tag": {"T-9999"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
+	assert.Contains(t, page, "is not in the plan any more")
+	before := b.state("T-0417", 1).Job.PromisedOn
+	res, _ = b.post("/plan/promise", url.Values{"tag": {"T-0417"}})
+	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
+	after := b.state("T-0417", 1).Job.PromisedOn
+	assert.Greater(t, after, before)
+	_, page = b.get("/plan?why=T-0417")
+	found := regexp.MustCompile(`The promised ([^.]*) holds in (\d+) of 100`).FindStringSubmatch(page)
+	require.NotNil(t, found)
+	assert.Equal(t, after.Time().Format("Mon 2 Jan"), found[1])
+	share, err := strconv.Atoi(found[2])
+	require.NoError(t, err)
+	assert.GreaterOrEqual(t, share, 80)
+	_, page = b.get("/plan")
+	assert.NotContains(t, page, "1 late")
 }

@@ -32,6 +32,7 @@ func (s *Pages) routes() []site.Route {
 		site.Post("/plan/pin", site.Work, s.Signed(s.pin)),
 		site.Post("/plan/move", site.Work, s.Signed(s.move)),
 		site.Post("/plan/free", site.Work, s.Signed(s.free)),
+		site.Post("/plan/promise", site.Work, s.Signed(s.promise)),
 		site.Post("/plan/undo", site.Work, s.Signed(s.undo)),
 		site.Get("/plan/shop", site.Lead, s.workshop),
 		site.Post("/plan/hands", site.Lead, s.Signed(s.saveHands)),
