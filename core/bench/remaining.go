@@ -1,6 +1,8 @@
 package bench
 
 import (
+	"time"
+
 	"corvek/core/build"
 	"corvek/core/decide"
 	"corvek/core/family"
@@ -21,6 +23,42 @@ func (st *State) Remaining(g *remaining.Guidance, known ShopKnows) []remaining.T
 	u := st.record(known.Booked)
 	u.SignedOff = known.Signed
 	return remaining.Of(u, g)
+}
+
+// Reckoned is how many hours of hands guidance gives the unit as it came in: all parts on, nothing measured, and
+// what was decided still to be done. It is what hours that were worked are held against.
+func (st *State) Reckoned(g *remaining.Guidance) (sum time.Duration) {
+	u := &remaining.Unit{Owes: st.Unit.Owes, Receive: 1, Fill: len(st.Filling()) > 0, LeadSigns: st.Shop.LeadSigns}
+	for _, p := range st.Parts {
+		if p.Alone {
+			continue
+		}
+		u.On++
+		u.Unread += len(p.Features)
+		u.Unbuilt++
+		if _, bolted := build.JointOf(p.Def, p.Part.Joint); bolted {
+			u.Tight++
+		}
+		for _, w := range p.Going() {
+			u.Ways = append(
+				u.Ways,
+				remaining.Way{Part: p.Code, Route: w.Route.Code, Name: p.Name, Hours: w.Route.Hours,
+					Days: w.Route.Days},
+			)
+		}
+	}
+	plan := st.Plan()
+	for i := range plan {
+		if s := st.Shown[plan[i].Code]; s != nil && s.NotPossible == "" {
+			u.Steps = append(u.Steps, remaining.Step{Code: plan[i].Code, Name: plan[i].Name, Hold: s.Hold})
+		}
+	}
+	for _, t := range remaining.Of(u, g) {
+		if !t.Waits() && !t.Alone() {
+			sum += t.Time
+		}
+	}
+	return sum
 }
 
 // StandNeed is what a stand must reach for the steps of the test that are not shown yet.

@@ -2,6 +2,7 @@ package bench_test
 
 import (
 	"testing"
+	"time"
 
 	"corvek/core/bench"
 	"corvek/core/bench/benchtest"
@@ -55,4 +56,25 @@ func TestWhatIsDoneRemainsNoMore(t *testing.T) {
 
 	j.HandedOverAt = benchtest.Day.Time()
 	assert.Empty(t, kinds(t, j))
+}
+
+// What guidance gives a unit as it came in is what it gives one to which nothing was done yet, but for what a
+// person has to decide and offer; and it is the same when all is done.
+func TestWhatGuidanceGivesAUnit(t *testing.T) {
+	j := worn(t)
+	st := benchtest.State(t, j)
+	g := remaining.Usual()
+	var fresh time.Duration
+	for _, x := range st.Remaining(g, bench.ShopKnows{}) {
+		if !x.Waits() && !x.Alone() {
+			fresh += x.Time
+		}
+	}
+	reckoned := st.Reckoned(g)
+	assert.Greater(t, reckoned, 4*time.Hour)
+	assert.InDelta(t, fresh.Hours(), reckoned.Hours(), 1.5)
+	for _, p := range j.Units[0].Parts {
+		p.Off, p.Found = true, "1"
+	}
+	assert.Equal(t, reckoned, benchtest.State(t, j).Reckoned(g))
 }

@@ -16,6 +16,8 @@ type Spread struct {
 	Sigma float64
 	// Bias is the middle of that logarithm, 0 where what is planned is as often too much as too little.
 	Bias float64
+	// Whole is how far all tasks of its job are off together, beside Sigma: the spread of a logarithm too.
+	Whole float64
 	// Again is the chance that it must be done again, as a test that fails, and Redo what is done before that.
 	Again float64
 	Redo  Minute
@@ -24,8 +26,10 @@ type Spread struct {
 // mostAgain is how often at most a task is done again.
 const mostAgain = 3
 
-// draw is how long a task takes that is planned to take so long.
-func (s Spread) draw(r *rand.Rand, planned Minute) Minute {
+// draw is how long a task takes that is planned to take so long, in a job that is off as a whole by so many times
+// Whole.
+func (s Spread) draw(r *rand.Rand, planned Minute, whole float64) Minute {
+	s.Bias += s.Whole * whole
 	work := s.once(r, planned)
 	for n := 0; n < mostAgain && s.Again > 0 && r.Float64() < s.Again; n++ {
 		work += s.once(r, s.Redo) + s.once(r, planned)
@@ -38,6 +42,17 @@ func (s Spread) once(r *rand.Rand, planned Minute) Minute {
 		return planned
 	}
 	return int(math.Round(float64(planned) * math.Exp(s.Bias+s.Sigma*r.NormFloat64())))
+}
+
+// wholes are, by job, how many times its Whole each is off in one run.
+func (y *drawer) wholes(spreads []Spread, r *rand.Rand) []float64 {
+	out := make([]float64, len(y.Jobs))
+	if slices.ContainsFunc(spreads, func(s Spread) bool { return s.Whole > 0 }) {
+		for j := range out {
+			out[j] = r.NormFloat64()
+		}
+	}
+	return out
 }
 
 // Chances are when the jobs of a plan end, by many shops in which it is worked off.
@@ -144,8 +159,9 @@ func (s *shop) drawer(plan *layout) *drawer {
 // run gives the ends of the jobs.
 func (y *drawer) run(spreads []Spread, r *rand.Rand) []Minute {
 	y.begin(y.l)
+	whole := y.wholes(spreads, r)
 	for _, i := range y.running {
-		y.l.end[i] = y.endOf(i, 0, y.Now, spreads[i].draw(r, y.Tasks[i].Work))
+		y.l.end[i] = y.endOf(i, 0, y.Now, spreads[i].draw(r, y.Tasks[i].Work, whole[y.Tasks[i].Job]))
 		for _, o := range y.modes[i][0].on {
 			y.until[o] = max(y.until[o], y.l.end[i])
 		}
@@ -156,7 +172,7 @@ func (y *drawer) run(spreads []Spread, r *rand.Rand) []Minute {
 		for _, o := range m.on {
 			t = max(t, y.until[o])
 		}
-		y.l.end[i] = y.endOf(i, y.l.mode[i], t, spreads[i].draw(r, y.Tasks[i].Work))
+		y.l.end[i] = y.endOf(i, y.l.mode[i], t, spreads[i].draw(r, y.Tasks[i].Work, whole[y.Tasks[i].Job]))
 		for _, o := range m.on {
 			y.until[o] = y.l.end[i]
 		}

@@ -279,12 +279,16 @@ func TestPromisesHoldOnceAllAreGiven(t *testing.T) {
 	assert.GreaterOrEqual(t, sum/float64(all), 0.75)
 }
 
-// Worked by hand: 100 minutes of hands pass as 420 on the clock, off by 0.3 of it (126); a day's wait is off by half a
-// day (720): together 730.9, of which 0.8416 are 615.2. A test that fails in 15 of 100 costs 0.15 × (180 + 100) × 4.2 =
-// 176.4 on the mean.
+// Worked by hand: 100 minutes of hands pass as 420 on the clock, off by 0.3 of it (126); a day's wait is off by
+// half a day (720): together 730.9, of which 0.8416 are 615.2. A test that fails in 15 of 100 costs 0.15 × (180 +
+// 100) × 4.2 = 176.4 on the mean.
 func TestHowLongBeforeItsDayAJobIsSafe(t *testing.T) {
-	p := &Problem{Jobs: []Job{{}, {}}, Resources: []Resource{{}}, Tasks: []Task{{Work: 100, Needs: [][]int{{0}}}, {Work: day},
-		{Job: 1, Work: 5000}}}
+	p := &Problem{
+		Jobs:      []Job{{}, {}},
+		Resources: []Resource{{}},
+		Tasks: []Task{{Work: 100, Needs: [][]int{{0}}}, {Work: day},
+			{Job: 1, Work: 5000}},
+	}
 	spreads := []Spread{{Sigma: 0.3, Again: 0.15, Redo: 180}, {Sigma: 0.5}, {Sigma: 1}}
 	assert.Equal(t, 792, SafeOf(p, 0, spreads))
 	assert.Zero(t, SafeOf(p, 0, make([]Spread, 3)))
@@ -292,7 +296,11 @@ func TestHowLongBeforeItsDayAJobIsSafe(t *testing.T) {
 
 // A minute late costs its whole, one in the room before the day a quarter, one before that nothing.
 func TestWhatAMinuteCosts(t *testing.T) {
-	s := &shop{Problem: &Problem{Jobs: []Job{{HasDue: true, Due: 1000, Safe: 100, Cost: 8}, {HasDue: true, Due: 1000, Cost: 8}}}}
+	s := &shop{
+		Problem: &Problem{
+			Jobs: []Job{{HasDue: true, Due: 1000, Safe: 100, Cost: 8}, {HasDue: true, Due: 1000, Cost: 8}},
+		},
+	}
 	for end, want := range map[Minute][2]int64{900: {0, 0}, 901: {2, 0}, 1000: {200, 0}, 1001: {208, 8}} {
 		assert.Equal(t, want, [2]int64{s.lateness(0, end), s.lateness(1, end)}, end)
 	}

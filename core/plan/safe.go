@@ -12,7 +12,7 @@ const inFourOfFive = 0.8416
 // its own tasks, which are taken to be independent and to follow each other, and by what a failed test costs on the
 // mean. The queue behind others is not in it.
 func SafeOf(p *Problem, job int, spreads []Spread) Minute {
-	square, again := 0.0, 0.0
+	square, again, whole := 0.0, 0.0, 0.0
 	for i := range p.Tasks {
 		t, s := &p.Tasks[i], spreads[i]
 		if t.Job != job {
@@ -24,7 +24,8 @@ func SafeOf(p *Problem, job int, spreads []Spread) Minute {
 		}
 		work := float64(t.Work) * clock
 		square += work * s.Sigma * work * s.Sigma
+		whole += work * s.Whole
 		again += s.Again * float64(s.Redo+t.Work) * clock
 	}
-	return int(math.Ceil(inFourOfFive*math.Sqrt(square) + again))
+	return int(math.Ceil(inFourOfFive*math.Sqrt(square+whole*whole) + again))
 }

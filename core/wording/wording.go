@@ -122,7 +122,6 @@ var suggestions = map[string][]string{
 	"part/witness":           {"two lines across the joint", "punch marks"},
 	"loose/note":             {"none missing: not from this unit", "swarf"},
 	"decision/reason":        {"still fits well", "spare at hand", "customer wants it"},
-	"piece/left_reason":      {"to stock: the rest of the pack"},
 	"part/seal_standard":     {"AS568", "ISO 3601", "ISO 6194", "ISO 15"},
 	"part/seal_material":     {"NBR", "FKM", "EPDM", "PTFE", "PU"},
 	"piece/standard":         {"AS568", "ISO 3601", "ISO 6194", "ISO 15"},

@@ -21,6 +21,7 @@ type Job struct {
 // UnitWork is what one unit still needs.
 type UnitWork struct {
 	Number int
+	Model  string         // maker and model in small letters
 	Need   remaining.Need // of a stand
 	Tasks  []remaining.Task
 }
@@ -67,7 +68,7 @@ func perMinute(day float64) int64 {
 
 // Lay gives the planner the jobs in hand at a moment, on the clock of the shop, with what people pinned and where the
 // plan that stands has each task.
-func (w *Workshop) Lay(jobs []Job, now time.Time, pins, stood []Spot, g *remaining.Guidance) *Laid {
+func (w *Workshop) Lay(jobs []Job, now time.Time, pins, stood []Spot, g *Learned) *Laid {
 	l := &Laid{first: unit.DateOf(now), resources: map[string]int{}, Jobs: jobs, people: len(w.Hands)}
 	l.Problem = &plan.Problem{Now: now.Hour()*60 + now.Minute()}
 	cal := w.calendars(l.first.Time())
@@ -112,7 +113,7 @@ func (l *Laid) resource(name string, works *plan.Calendar) {
 }
 
 // job lays one job.
-func (l *Laid) job(w *Workshop, j *Job, g *remaining.Guidance) {
+func (l *Laid) job(w *Workshop, j *Job, g *Learned) {
 	out := plan.Job{Name: j.Tag, Cost: perMinute(j.Down)}
 	if j.Promised != "" {
 		out.HasDue, out.Due = true, l.DueOn(j.Promised)
@@ -129,8 +130,12 @@ func (l *Laid) job(w *Workshop, j *Job, g *remaining.Guidance) {
 }
 
 func (l *Laid) task(w *Workshop, number int, j *Job, u *UnitWork, t *remaining.Task, at map[string]int,
-	g *remaining.Guidance) {
+	g *Learned) {
+	factor, whole, _ := g.Of(u.Model)
 	out := plan.Task{Name: t.Name, Job: number, Work: rounded(t.Time), Cut: t.Kind.Cut()}
+	if !t.Alone() {
+		out.Work = rounded(time.Duration(factor * float64(t.Time)))
+	}
 	for _, a := range t.After {
 		out.After = append(out.After, plan.After{Task: at[a]})
 	}
@@ -147,7 +152,7 @@ func (l *Laid) task(w *Workshop, number int, j *Job, u *UnitWork, t *remaining.T
 	l.Problem.Tasks = append(l.Problem.Tasks, out)
 	l.Keys = append(l.Keys, Key{Tag: j.Tag, Unit: u.Number, Code: t.Code})
 	l.Tasks = append(l.Tasks, t)
-	l.Spreads = append(l.Spreads, spreadOf(t, &out, g))
+	l.Spreads = append(l.Spreads, spreadOf(t, &out, g.Guidance, whole))
 }
 
 // step is to how many minutes work is rounded up: nobody knows it better.
@@ -205,8 +210,11 @@ func (w *Workshop) needs(t *remaining.Task, need remaining.Need, at map[string]i
 	return out
 }
 
-func spreadOf(t *remaining.Task, out *plan.Task, g *remaining.Guidance) plan.Spread {
+func spreadOf(t *remaining.Task, out *plan.Task, g *remaining.Guidance, whole float64) plan.Spread {
 	s := plan.Spread{Sigma: g.Spread[t.Kind]}
+	if !t.Waits() && !t.Alone() {
+		s.Whole = whole
+	}
 	if t.Kind == remaining.Prove {
 		s.Again, s.Redo = g.Fails, int((g.RedoBench+g.RedoTest)/time.Minute)
 	}

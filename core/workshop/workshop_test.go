@@ -94,7 +94,7 @@ func toTest(tag string, promised unit.Date, pressure float64) workshop.Job {
 
 func planned(t *testing.T, w *workshop.Workshop, jobs []workshop.Job, pins, stood []workshop.Spot) (*workshop.Laid,
 	*plan.Plan) {
-	l := w.Lay(jobs, monday, pins, stood, remaining.Usual())
+	l := w.Lay(jobs, monday, pins, stood, workshop.Learn(remaining.Usual(), nil, 0, 0))
 	p, err := plan.Make(l.Problem, plan.Options{})
 	require.NoError(t, err)
 	return l, p

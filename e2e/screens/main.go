@@ -29,10 +29,10 @@ var views = []string{
 		"&available=0.02+mm+x4",
 	"measure-tablet@800x1280=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
 	"measure-dark!dark=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
-	"stack=/jobs/T-0426/strip?part=disc_springs", "sheet=/library/sheets/3",
+	"sheet=/library/sheets/3",
 	"family=/library/cam_piston_pump",
 	"plan=/plan",
-	"shop=/shop",
+	"stock=/stock?item=1", "figures=/figures?measure=hours&by=family&key=external_gear_pump",
 }
 
 func main() {

@@ -7,8 +7,8 @@ import (
 	"corvek/core/unit"
 )
 
-// Firm is a day that may be promised: it still holds in so large a share of the shops once it is promised, for what is
-// promised later is pressed less, and others are then put before it.
+// Firm is a day that may be promised: it still holds in so large a share of the shops once it is promised, for what
+// is promised later is pressed less, and others are then put before it.
 type Firm struct {
 	Day   unit.Date
 	Holds float64

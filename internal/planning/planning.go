@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"hash/fnv"
 	"slices"
+	"strings"
 	"sync"
 	"time"
 
@@ -52,13 +53,14 @@ func New(jobs *job.Service) *Service {
 type Planned struct {
 	basis basis
 
-	Laid  *workshop.Laid
-	Plan  *plan.Plan
-	Shop  *workshop.Workshop
-	Pins  []store.PlanPin
-	Stood []workshop.Spot // the plan that the day before began with
-	From  time.Time       // the moment from which it is made
-	Left  []string        // jobs that could not be read, which are not in it
+	Laid    *workshop.Laid
+	Plan    *plan.Plan
+	Shop    *workshop.Workshop
+	Pins    []store.PlanPin
+	Stood   []workshop.Spot // the plan that the day before began with
+	Learned *workshop.Learned
+	From    time.Time // the moment from which it is made
+	Left    []string  // jobs that could not be read, which are not in it
 
 	chances func() (*plan.Chances, error)
 	effort  int // that it was made with
@@ -136,11 +138,16 @@ func (s *Service) make(ctx context.Context, b basis, tags []string, versions []i
 	if before != nil {
 		p.Stood = before.Spots
 	}
+	past, tests, failed, err := s.Jobs.Store.Past(ctx)
+	if err != nil {
+		return nil, err
+	}
+	p.Learned = workshop.Learn(s.Guidance, past, tests, failed)
 	jobs, err := s.jobs(ctx, p, b, tags, versions)
 	if err != nil {
 		return nil, err
 	}
-	p.Laid = p.Shop.Lay(jobs, b.from, spots(p.Pins), p.Stood, s.Guidance)
+	p.Laid = p.Shop.Lay(jobs, b.from, spots(p.Pins), p.Stood, p.Learned)
 	effort := plan.Usual
 	if len(p.Stood) > 0 {
 		effort = plan.Replan
@@ -207,7 +214,8 @@ func (s *Service) workOf(ctx context.Context, states []*bench.State, drawers *st
 			s, err := handover.SignedOff(j, st.Unit.Number, s.Jobs.Store.Lines(ctx, j.Tag))
 			return err == nil && s.Holds()
 		}
-		out.Units = append(out.Units, workshop.UnitWork{Number: st.Unit.Number, Need: st.StandNeed(),
+		out.Units = append(out.Units, workshop.UnitWork{Number: st.Unit.Number,
+			Model: strings.ToLower(strings.TrimSpace(st.Unit.Maker + " " + st.Unit.Model)), Need: st.StandNeed(),
 			Tasks: st.Remaining(s.Guidance, bench.ShopKnows{Signed: signed, Booked: func(part string) int {
 				_, n := drawers.BookedFor(j.Tag, st.Unit.Number, part)
 				return n

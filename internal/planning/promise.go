@@ -21,7 +21,8 @@ type HoldsBy struct {
 	Day unit.Date
 }
 
-// How promises are worked out: the plan is worked off so many times, and the days are told that hold in so many of 100.
+// How promises are worked out: the plan is worked off so many times, and the days are told that hold in so many of
+// 100.
 const (
 	promiseRuns = 1000
 	promiseSeed = 1

@@ -7,6 +7,7 @@ import (
 	"corvek/core/figures"
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/core/workshop"
 
 	"gorm.io/gorm"
 )
@@ -18,6 +19,7 @@ type Result struct {
 	Unit             int   `gorm:"primaryKey;autoIncrement:false"`
 	Proved           bool
 	Attempts, Rounds int
+	Reckoned         float64 // hours that guidance gives the unit as it came in
 }
 
 // TableName is where it is kept.
@@ -150,4 +152,36 @@ func (s *Store) Turned(ctx context.Context, from, before unit.Date) (t Turned, e
 			coalesce(-sum(delta) FILTER (WHERE tag = '' AND delta < 0), 0) AS gone
 		FROM stock_moves WHERE at >= ? AND at < ?`, from.Time(), before.Time()).Scan(&t).Error
 	return t, err
+}
+
+// mostPast are the jobs that hours and first tests are learned from: the newest.
+const mostPast = 500
+
+// Past is what the shop's own jobs took against what guidance gives them, the newest first, and how many units were
+// tested of those and not proved at once.
+func (s *Store) Past(ctx context.Context) (past []workshop.Past, tests, failed int, err error) {
+	var rows []struct {
+		Model, Worked string
+		Reckoned      float64
+		Tests, Failed int
+	}
+	err = s.db.WithContext(ctx).
+		Raw(`SELECT lower(concat_ws(' ', u.maker, u.model)) AS model, j.worked_hours AS worked,
+			sum(r.reckoned) AS reckoned, count(*) FILTER (WHERE r.attempts > 0) AS tests,
+			count(*) FILTER (WHERE r.attempts > 0 AND NOT (r.proved AND r.attempts = 1)) AS failed
+		FROM (SELECT * FROM jobs WHERE handed_over_at IS NOT NULL AND withdrawn_at IS NULL
+			ORDER BY handed_over_at DESC LIMIT ?) j
+		JOIN units u ON u.job_id = j.id AND u.number = 1
+		JOIN hand_over_results r ON r.job_id = j.id
+		WHERE r.hand_over = (SELECT max(hand_over) FROM hand_over_results h WHERE h.job_id = j.id)
+		GROUP BY j.id, u.maker, u.model, j.worked_hours, j.handed_over_at ORDER BY j.handed_over_at DESC`, mostPast).
+		Scan(&rows).
+		Error
+	for _, r := range rows {
+		tests, failed = tests+r.Tests, failed+r.Failed
+		if worked := hoursOf(r.Worked); worked > 0 && r.Reckoned > 0 {
+			past = append(past, workshop.Past{Model: r.Model, Worked: worked, Reckoned: r.Reckoned})
+		}
+	}
+	return past, tests, failed, err
 }

@@ -220,7 +220,10 @@ func TestASignOffIsNotPlannedTwice(t *testing.T) {
 	st, err := jobs.Load(t.Context(), tag, 1)
 	require.NoError(t, err)
 	for _, stop := range st.Stops["receive"] {
-		require.NoError(t, jobs.WaiveStop(t.Context(), lead, tag, 1, stop.StopCode.String(), "it goes back as it came"))
+		require.NoError(
+			t,
+			jobs.WaiveStop(t.Context(), lead, tag, 1, stop.StopCode.String(), "it goes back as it came"),
+		)
 	}
 	assert.Equal(t, []string{"sign", "hand_over"}, kinds())
 	require.NoError(t, jobs.SignOff(t.Context(), lead, tag, 1))

@@ -7,6 +7,7 @@ CREATE TABLE hand_over_results (
     proved boolean NOT NULL,
     attempts bigint NOT NULL,
     rounds bigint NOT NULL,
+    reckoned double precision NOT NULL DEFAULT 0, -- hours that guidance gives the unit as it came in
     PRIMARY KEY (job_id, hand_over, unit)
 );
 

@@ -12,6 +12,7 @@ import (
 
 	"corvek/core/field"
 	"corvek/core/plan"
+	"corvek/core/wording"
 	"corvek/core/workshop"
 	"corvek/internal/planning"
 	"corvek/internal/web/site"
@@ -73,6 +74,7 @@ type WhySheet struct {
 	Tag, Title, Ends string
 	Never, Late      bool         // something of it cannot be done at all; it is done after its day
 	Dates            []PromiseRow // by how many of 100 shops in which the plan is worked off
+	Past             string       // what hours and first tests are learned from
 	Promised         string       // in how many of 100 the day that was promised holds, "" where none was
 	Links            []string
 	Helps            []string
@@ -311,7 +313,7 @@ func whySheet(p *planning.Planned, tag string) (*WhySheet, error) {
 		w.Never = true
 		return w, nil
 	}
-	w.Ends = when(p.Laid.Time(p.Plan.Ends[j]))
+	w.Ends, w.Past = when(p.Laid.Time(p.Plan.Ends[j])), pastWords(p, j)
 	if err := w.promises(p, j); err != nil {
 		return nil, err
 	}
@@ -333,6 +335,21 @@ func whySheet(p *planning.Planned, tag string) (*WhySheet, error) {
 		w.Helps = append(w.Helps, helpWords(p, h))
 	}
 	return w, nil
+}
+
+// pastWords say what hours and first tests are learned from.
+func pastWords(p *planning.Planned, j int) string {
+	l := p.Learned
+	if l.Jobs == 0 && l.Tests == 0 {
+		return "guidance as it ships, for no job of this shop says yet how long it took"
+	}
+	_, _, own := l.Of(p.Laid.Jobs[j].Units[0].Model)
+	return fmt.Sprintf(
+		"guidance, moved by %s of this shop (%d of this model) and %s",
+		wording.Counted(l.Jobs, "job", "jobs"),
+		own,
+		wording.Counted(l.Tests, "unit that was tested", "units that were tested"),
+	)
 }
 
 // mostHelps are told.
