@@ -94,7 +94,8 @@ func (w *writing) freeze(later bool) error {
 	for _, st := range w.states {
 		claim, _ := st.Claim()
 		w.results = append(w.results, store.Result{HandOver: p.HandOver, Unit: st.Unit.Number,
-			Proved: claim == proof.Proved, Attempts: len(st.Unit.Attempts), Rounds: st.Unit.Round(), Reckoned: st.Reckoned(remaining.Usual()).Hours()})
+			Proved: claim == proof.Proved, Attempts: len(st.Unit.Attempts), Rounds: st.Unit.Round(),
+			Reckoned: st.Reckoned(remaining.Usual()).Hours()})
 	}
 	w.happened(unit.Event{Kind: unit.EventPaperKept, HandOver: p.HandOver, Name: p.Name, Sum: p.SHA256})
 	return nil
