@@ -3,6 +3,7 @@
 package shop
 
 import (
+	"slices"
 	"strings"
 	"time"
 
@@ -20,6 +21,37 @@ type Instrument struct {
 	Permitted  string     // of a length instrument: largest error, as certified
 	Setting    string     // of one that compares: largest error of the ring or block it is set by
 	DueOn      *time.Time // last day of its calibration, nil where none is kept
+	LostOn     *time.Time // since then it is not found, nil while it is there
+}
+
+// Calibration is what a calibration of an instrument found, as it came to it.
+type Calibration struct {
+	ID           uint
+	InstrumentID uint
+	On           unit.Date  `gorm:"column:on_day;serializer:day"`
+	Result       string     // one of CalibrationResults
+	DueOn        *time.Time // the last day of what follows
+	Note         string
+	ByName       string
+	At           time.Time `gorm:"default:now()"`
+}
+
+// What a calibration can find of an instrument as it came.
+const (
+	CalibrationHeld     = "held"     // within what it is allowed
+	CalibrationAdjusted = "adjusted" // within, and set right
+	CalibrationOut      = "out"      // not within: what was read with it is in doubt since it last held
+)
+
+// CalibrationResults are they.
+var CalibrationResults = []string{CalibrationHeld, CalibrationAdjusted, CalibrationOut}
+
+// DueSoon is how many days before its last day a calibration is told of.
+const DueSoon = 30
+
+// Soon reports that its calibration ends within DueSoon days.
+func (i Instrument) Soon(today unit.Date) bool {
+	return i.DueOn != nil && !i.Overdue(today) && today.Add(DueSoon) >= unit.DateOf(*i.DueOn)
 }
 
 // Overdue reports that its calibration has run out; it holds through its day.
@@ -34,6 +66,17 @@ type Instruments map[string]Instrument
 func (all Instruments) Named(name string) (i Instrument, known bool) {
 	i, known = all[strings.ToLower(strings.TrimSpace(name))]
 	return i, known
+}
+
+// There are those that are not lost, by name: what is offered to measure with.
+func (all Instruments) There() (out []Instrument) {
+	for _, i := range all {
+		if i.LostOn == nil {
+			out = append(out, i)
+		}
+	}
+	slices.SortFunc(out, func(a, b Instrument) int { return strings.Compare(a.Name, b.Name) })
+	return out
 }
 
 // Letterhead is what stands at the head of the shop's papers.

@@ -7,7 +7,7 @@ GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO {role};
 GRANT USAGE, SELECT ON ALL SEQUENCES IN SCHEMA public TO {role};
 REVOKE INSERT, UPDATE, DELETE ON record_entries, record_head, record_tails, goose_db_version FROM {role};
 REVOKE UPDATE, DELETE ON family_versions, shop_entries, copies, papers, recordings, recording_chunks,
-    recording_notes, stock_moves FROM {role};
+    recording_notes, stock_moves, calibrations FROM {role};
 REVOKE INSERT, DELETE ON shop FROM {role};
 REVOKE DELETE ON jobs, people, customers, model_sheets FROM {role};
 REVOKE UPDATE, DELETE ON sheet_versions FROM {role};

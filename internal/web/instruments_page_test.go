@@ -3,9 +3,13 @@ package web
 import (
 	"net/http"
 	"net/url"
+	"regexp"
 	"testing"
 
+	"corvek/core/unit"
+
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 func TestInstrumentsTellWhatIsWrong(t *testing.T) {
@@ -43,4 +47,54 @@ func TestInstrumentsTellWhatIsWrong(t *testing.T) {
 	assert.Contains(t, page, "calipers 9")
 	assert.Contains(t, page, "class 1.6 of 400 bar")
 	assert.Contains(t, page, "overdue")
+}
+
+// A calibration that finds a tool out names what was read with it since it held; one that is lost is offered nowhere.
+func TestAToolThatIsOutOrLost(t *testing.T) {
+	s := serve(t)
+	b := s.as("iva")
+	_, page := b.get("/instruments")
+	id := regexp.MustCompile(`/instruments/(\d+)">bore gauge<`).FindStringSubmatch(page)
+	require.NotNil(t, id)
+	at := "/instruments/" + id[1]
+	today := unit.DateOf(s.server.Jobs.Now())
+	for _, c := range []struct{ on, due, result, says string }{
+		{"", "", "held", "is a day like"}, {string(today.Add(1)), "", "held", "not after today"},
+		{string(today), string(today), "held", "after the calibration"}, {string(today), "", "", "say how it was found"},
+	} {
+		res, page := b.post(
+			at+"/calibrated",
+			url.Values{"on": {c.on}, "due_on": {c.due}, "result": {c.result}, "note": {"K 7"}},
+		)
+		assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, c.says)
+		assert.Contains(t, page, c.says)
+		assert.Contains(t, page, `value="K 7"`)
+	}
+	form := url.Values{"on": {string(today.Add(-400))}, "result": {"held"}, "note": {"K 7"}}
+	b.post(at+"/calibrated", form)
+	j := b.state("T-0412", 1).Job
+	res, body := b.set(
+		"T-0412",
+		"u1/part/tube/feature/bore/instrument",
+		"Bore gauge",
+		j.Units[0].Part("tube").Features[0].Instrument,
+	)
+	require.Equal(t, http.StatusOK, res.StatusCode, body)
+	form = url.Values{"on": {string(today)}, "due_on": {string(today.Add(365))}, "result": {"out"}}
+	b.post(at+"/calibrated", form)
+	_, page = b.get(at)
+	assert.Contains(t, page, "since it held on "+string(today.Add(-400)))
+	assert.Contains(t, page, `href="/jobs/T-0412"`)
+	assert.NotContains(t, page, `href="/jobs/T-0421"`)
+
+	_, page = b.get("/jobs/T-0412/measure?part=tube&feature=bore")
+	require.Contains(t, page, `data-value="bore gauge"`)
+	b.post(at+"/lost", url.Values{})
+	_, page = b.get("/instruments")
+	assert.Contains(t, page, "lost since")
+	_, page = b.get("/jobs/T-0412/measure?part=tube&feature=bore")
+	assert.NotContains(t, page, `data-value="bore gauge"`, "it is offered nowhere")
+	b.post(at+"/found", url.Values{})
+	_, page = b.get(at)
+	assert.NotContains(t, page, "LOST")
 }

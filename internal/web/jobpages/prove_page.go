@@ -64,12 +64,11 @@ func (l *look) gaugesOf(a *bench.Attempt) GaugesOf {
 	at := func(name string, dim quantity.Dimension) Entry {
 		e := l.field(l.unit.AttemptRef(a.Number, name))
 		e.ReadOnly = e.ReadOnly || a.Closed
-		for _, i := range l.st.Tools {
+		for _, i := range l.st.Tools.There() {
 			if _, err := quantity.Parse(i.Resolution, dim); err == nil {
 				e.Choices = append(e.Choices, i.Name)
 			}
 		}
-		slices.Sort(e.Choices)
 		return e
 	}
 	g := GaugesOf{Pressure: at("pressure_gauge", quantity.Pressure), Flow: at("flow_meter", quantity.Flow),

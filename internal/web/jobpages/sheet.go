@@ -187,10 +187,9 @@ func (l *look) limitEntries(f *bench.Feature) (out []Entry) {
 		"setting"} {
 		e := l.field(l.unit.FeatureRef(f.Part.Code, f.Code, name))
 		if name == "instrument" {
-			for _, i := range l.st.Tools {
+			for _, i := range l.st.Tools.There() {
 				e.Choices = append(e.Choices, i.Name)
 			}
-			slices.Sort(e.Choices)
 		}
 		out = append(out, e)
 	}

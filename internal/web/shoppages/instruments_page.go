@@ -17,8 +17,9 @@ import (
 // InstrumentRow is a measuring tool with how its calibration stands.
 type InstrumentRow struct {
 	shop.Instrument
-	Overdue bool
-	Due     string
+	Overdue, Soon bool
+	Due           string
+	Lost          string
 }
 
 func instrumentRows(list []shop.Instrument, today unit.Date) []InstrumentRow {
@@ -27,7 +28,9 @@ func instrumentRows(list []shop.Instrument, today unit.Date) []InstrumentRow {
 		r := InstrumentRow{Instrument: i, Due: "no calibration kept"}
 		if i.DueOn != nil {
 			r.Due, r.Overdue = "due "+i.DueOn.Format("2 Jan 2006"), i.Overdue(today)
+			r.Soon = i.Soon(today)
 		}
+		r.Lost = lostWords(i.LostOn)
 		out = append(out, r)
 	}
 	return out

@@ -23,5 +23,9 @@ func (s *Pages) routes() []site.Route {
 		site.Post("/stands/drop", site.Lead, s.Signed(s.dropStand)),
 		site.Get("/instruments", site.View, s.instruments),
 		site.Post("/instruments", site.Work, s.saveInstrument),
+		site.Get("/instruments/:id", site.View, s.instrument),
+		site.Post("/instruments/:id/calibrated", site.Work, s.Signed(s.calibrated)),
+		site.Post("/instruments/:id/lost", site.Work, s.Signed(s.lost)),
+		site.Post("/instruments/:id/found", site.Work, s.Signed(s.found)),
 	}
 }
