@@ -70,7 +70,8 @@ func (s *Store) ReadWith(ctx context.Context, name string, after unit.Date) (out
 		WHERE j.withdrawn_at IS NULL AND (j.handed_over_at IS NULL OR j.handed_over_at >= @after)
 			AND (EXISTS (SELECT FROM features f WHERE f.job_id = j.id AND lower(trim(f.instrument)) = lower(@name))
 				OR EXISTS (SELECT FROM attempts a WHERE a.job_id = j.id
-					AND lower(@name) IN (lower(trim(a.pressure_gauge)), lower(trim(a.flow_meter)), lower(trim(a.thermometer)))))
+					AND lower(@name) IN (lower(trim(a.pressure_gauge)), lower(trim(a.flow_meter)),
+						lower(trim(a.thermometer)))))
 		ORDER BY j.handed_over_at DESC NULLS FIRST, j.tag LIMIT @most`,
 		map[string]any{"name": name, "after": after.Time(), "most": mostReadWith}).Scan(&out).Error
 	return out, err

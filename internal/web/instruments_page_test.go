@@ -60,7 +60,8 @@ func TestAToolThatIsOutOrLost(t *testing.T) {
 	today := unit.DateOf(s.server.Jobs.Now())
 	for _, c := range []struct{ on, due, result, says string }{
 		{"", "", "held", "is a day like"}, {string(today.Add(1)), "", "held", "not after today"},
-		{string(today), string(today), "held", "after the calibration"}, {string(today), "", "", "say how it was found"},
+		{string(today), string(today), "held", "after the calibration"},
+		{string(today), "", "", "say how it was found"},
 	} {
 		res, page := b.post(
 			at+"/calibrated",
