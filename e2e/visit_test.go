@@ -49,7 +49,8 @@ func visits(t *testing.T) map[string]look {
 		"/jobs/T-0417/explain?face=matrix", "/jobs/T-0412/measure", "/jobs/T-0426/strip",
 		"/jobs/T-0417/measure?part=front_needles")
 	add(0, "/jobs/T-0426/receive?face=gauges", "/jobs/T-0426/receive?face=variant", "/jobs/T-0426/receive?face=fluid",
-		"/jobs/T-0426/receive?unit=2", "/jobs/T-0426/tag", "/jobs/T-0405/line?layer=measure")
+		"/jobs/T-0426/receive?unit=2", "/jobs/T-0426/tag", "/jobs/T-0405/line?layer=measure",
+		"/jobs/T-0417/figures")
 	for _, paper := range []string{"certificate", "quote", "dispute", "build-sheet", "parts-list", "invoice",
 		"delivery-note", "outside-order"} {
 		add(0, "/jobs/T-0388/"+paper)

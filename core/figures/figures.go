@@ -25,6 +25,9 @@ type Job struct {
 	Waits                map[string]float64 // days, by what was waited for
 }
 
+// ComesBackWithin is how many days after a hand-over the same unit counts as having come back.
+const ComesBackWithin = 365
+
 // Unit is what is counted of one unit of a job.
 type Unit struct {
 	Family, Model, Cause string
@@ -143,19 +146,23 @@ func (m *Measure) Of(jobs []*Job) Value {
 	case m.middle:
 		v.Value = median(values)
 	case m.sum:
-		v.Value = mean(values) * float64(len(values))
+		v.Value = total(values)
 	}
 	return v
 }
 
-func mean(values []float64) (sum float64) {
-	if len(values) == 0 {
-		return 0
-	}
+func total(values []float64) (sum float64) {
 	for _, v := range values {
 		sum += v
 	}
-	return sum / float64(len(values))
+	return sum
+}
+
+func mean(values []float64) float64 {
+	if len(values) == 0 {
+		return 0
+	}
+	return total(values) / float64(len(values))
 }
 
 func median(values []float64) float64 {

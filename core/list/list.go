@@ -59,6 +59,26 @@ func Read(text string, columns []Column, usual []string, most int) ([]Row, error
 	return out, nil
 }
 
+// formula are the letters by which a spreadsheet takes a text for a formula.
+const formula = "=+-@\t\r"
+
+// Plain keeps a spreadsheet from taking a text of a list for a formula, by a quote before it.
+func Plain(cell string) string {
+	if cell != "" && strings.ContainsRune(formula, rune(cell[0])) {
+		return "'" + cell
+	}
+	return cell
+}
+
+// typed is a cell without the quote that Plain put before it.
+func typed(cell string) string {
+	if rest, quoted := strings.CutPrefix(cell, "'"); quoted && rest != "" &&
+		strings.ContainsRune(formula, rune(rest[0])) {
+		return rest
+	}
+	return cell
+}
+
 // separator is what divides the fields of the list.
 func separator(text string) rune {
 	first, _, _ := strings.Cut(strings.TrimSpace(text), "\n")
@@ -105,7 +125,7 @@ func rowOf(record, order []string, bare bool) (map[string]string, error) {
 	}
 	out := map[string]string{}
 	for i, cell := range record {
-		cell = strings.TrimSpace(cell)
+		cell = typed(strings.TrimSpace(cell))
 		if i >= len(order) || cell == "" || order[i] == "" {
 			continue
 		}

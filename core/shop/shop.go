@@ -79,6 +79,9 @@ func (all Instruments) There() (out []Instrument) {
 	return out
 }
 
+// AskAfter is how many days an offer is left with the customer before his answer is asked for.
+const AskAfter = 7
+
 // Letterhead is what stands at the head of the shop's papers.
 type Letterhead struct {
 	Name    string

@@ -164,8 +164,12 @@ func (s *Stock) WriteList(w io.Writer) error {
 			lots = []Lot{{}}
 		}
 		for _, l := range lots {
-			err := out.Write([]string{i.Number, i.Name, strconv.Itoa(l.Left), i.Standard, i.Size, i.Material, l.Cure,
-				i.Drawer, strconv.Itoa(i.Minimum), i.Supplier, i.Price.Typed, l.Code, string(l.CameOn)})
+			row := []string{i.Number, i.Name, strconv.Itoa(l.Left), i.Standard, i.Size, i.Material, l.Cure, i.Drawer,
+				strconv.Itoa(i.Minimum), i.Supplier, i.Price.Typed, l.Code, string(l.CameOn)}
+			for k, cell := range row {
+				row[k] = list.Plain(cell)
+			}
+			err := out.Write(row)
 			if err != nil {
 				return err
 			}

@@ -75,6 +75,13 @@ type Move struct {
 	At      time.Time `gorm:"default:now()"`
 }
 
+// Why pieces went that no job took.
+const (
+	WhyCounted = "counted"
+	WhyEmpty   = "drawer found empty"
+	WhyExpired = "too old, thrown away"
+)
+
 // Booking promises pieces of a line to a place of a unit.
 type Booking struct {
 	Tag    string `gorm:"primaryKey"`
@@ -117,8 +124,34 @@ func (i *Item) Booked() (n int) {
 	return n
 }
 
-// Low reports that fewer are free than there should be.
-func (i *Item) Low() bool { return i.Left()-i.Booked() < i.Minimum }
+// PromisedBeside is how many of them are promised to other places than one.
+func (i *Item) PromisedBeside(tag string, number int, part string) (n int) {
+	for _, b := range i.beside(tag, number, part) {
+		n += b.Count
+	}
+	return n
+}
+
+// PromisedTo says to which jobs those are.
+func (i *Item) PromisedTo(tag string, number int, part string) string {
+	var words []string
+	for _, b := range i.beside(tag, number, part) {
+		words = append(words, fmt.Sprintf("%d to %s", b.Count, b.Tag))
+	}
+	return strings.Join(words, ", ")
+}
+
+func (i *Item) beside(tag string, number int, part string) (out []Booking) {
+	for _, b := range i.Bookings {
+		if b.Tag != tag || b.Unit != number || b.Part != part {
+			out = append(out, b)
+		}
+	}
+	return out
+}
+
+// Low reports that fewer are free, of those that may still go in, than there should be.
+func (i *Item) Low(today unit.Date) bool { return i.Lacks(today) > 0 }
 
 // Good is how many pieces may still go in on a day.
 func (i *Item) Good(today unit.Date) (n int) {
@@ -160,6 +193,9 @@ type Age struct {
 	Soon    bool      // it is good, and ends within SoonDays
 	Verdict string    // good, extend, expired
 }
+
+// Told reports that something is to be known before a piece of the lot goes in, or soon will be.
+func (a Age) Told() bool { return a.Over || a.Look || a.Soon }
 
 // SoonDays is how long before its last day a lot is told of: time enough to use it or to order anew.
 const SoonDays = 60
@@ -248,6 +284,7 @@ type Place struct {
 type Offer struct {
 	Item   *Item
 	Lot    *Lot
+	Open   int    // pieces that the place wants
 	Free   int    // pieces of the lot that no other job is promised
 	Take   int    // of them as many as the place wants
 	Booked bool   // the line is promised to this place
@@ -293,18 +330,11 @@ func lastDay(o Offer) unit.Date {
 
 // offers are the lots of one line. What others are promised is taken off those that come last.
 func (i *Item) offers(p Place) (out []Offer) {
-	others, mine := 0, false
-	for _, b := range i.Bookings {
-		if b.Tag == p.Tag && b.Unit == p.Unit && b.Part == p.Part {
-			mine = true
-		} else {
-			others += b.Count
-		}
-	}
-	free := i.Left() - others
+	others := i.PromisedBeside(p.Tag, p.Unit, p.Part)
+	free, mine := i.Left()-others, i.Booked() > others
 	for k := range i.Lots {
 		l := &i.Lots[k]
-		o := Offer{Item: i, Lot: l, Free: max(0, min(l.Left, free)), Booked: mine,
+		o := Offer{Item: i, Lot: l, Open: p.Open, Free: max(0, min(l.Left, free)), Booked: mine,
 			Age: AgeOf(i.Material, l.Cure, unit.Date(p.Setting.Today))}
 		o.Take = min(o.Free, p.Open)
 		o.Says, o.Stops = i.says(o.Age, p)

@@ -103,7 +103,11 @@ func TestBookedPiecesAreKept(t *testing.T) {
 	assert.Equal(t, []string{"b"}, codes(s.Offers(wants(3))))
 	item, n := s.BookedFor("T-0002", 1, "ring")
 	assert.Equal(t, []any{s.Items[0], 3}, []any{item, n})
-	assert.True(t, (&stock.Item{Minimum: 1}).Low())
+	assert.True(t, (&stock.Item{Minimum: 1}).Low("2031-05-14"))
+	old := ring(9, "NBR", stock.Lot{Left: 9, Cure: "2015-Q1"})
+	old.Minimum = 2
+	assert.True(t, old.Low("2031-05-14"), "what is too old is not there")
+	assert.Equal(t, 4, old.Lacks("2031-05-14"))
 	assert.True(t, s.Items[0].Left()-s.Items[0].Booked() == 0)
 }
 
@@ -147,7 +151,7 @@ func TestCodesOfLots(t *testing.T) {
 // A list that is written is read back to the same lines; what is wrong is said with its line.
 func TestListsOfTheStock(t *testing.T) {
 	came, err := stock.ReadList("number;name;qty;size;material;cured;drawer;min;price\n" +
-		"R-1;O-ring;12;24.2 x 3;nbr;2030-Q1;A1;4;0,35\nR-1;O-ring;6;24.2 x 3;nbr;2031-Q1;A1;4;0.35\n;;;;;;;;\n")
+		"R-1;O-ring;12;-214;nbr;2030-Q1;A1;4;0,35\nR-1;O-ring;6;-214;nbr;2031-Q1;A1;4;0.35\n;;;;;;;;\n")
 	require.NoError(t, err)
 	require.Len(t, came, 2)
 	assert.Equal(t, "NBR", came[0].Item.Material)
@@ -161,6 +165,7 @@ func TestListsOfTheStock(t *testing.T) {
 	s.Items = append(s.Items, laid[0].Item)
 	var b bytes.Buffer
 	require.NoError(t, s.WriteList(&b))
+	assert.Contains(t, b.String(), ",'-214,", "a spreadsheet takes it for no formula")
 	again, err := stock.ReadList(b.String())
 	require.NoError(t, err)
 	require.Len(t, again, 2)

@@ -78,6 +78,9 @@ const (
 // FitWords are what can be said of a fit.
 var FitWords = []string{FitGood, FitTight, FitLoose, FitWrong, FitTurned, FitNicked}
 
+// Damaged reports that the piece was hurt when it was tried: it goes in nowhere.
+func (f Fit) Damaged() bool { return f.Says == FitTurned || f.Says == FitNicked }
+
 // Bad reports that the piece does not fit, with the fit measured where it can be.
 func (f Fit) Bad() bool {
 	return f.Says == FitWrong || (f.Says == FitTight || f.Says == FitLoose) && !f.Gap.IsZero()

@@ -108,10 +108,18 @@ func named(st *bench.State, text string) *bench.Part {
 	return nil
 }
 
-// addPiece puts one line of a kit to the unit.
-func addPiece(u *unit.Unit, st *bench.State, l kit.Line, part string) error {
+// room refuses more lines of a kit than it may have.
+func room(u *unit.Unit) error {
 	if len(u.Kit) >= MostPieces {
 		return field.Errorf("name", "the kit holds %d lines already", MostPieces)
+	}
+	return nil
+}
+
+// addPiece puts one line of a kit to the unit.
+func addPiece(u *unit.Unit, st *bench.State, l kit.Line, part string) error {
+	if err := room(u); err != nil {
+		return err
 	}
 	k := u.AddPiece(l.Code, l.Name, l.Count, "")
 	for name, text := range map[string]string{"size": l.Size, "material": l.Material, "cure": l.Cure} {
@@ -120,13 +128,19 @@ func addPiece(u *unit.Unit, st *bench.State, l kit.Line, part string) error {
 			return field.Errorf(name, "%s %q %s", f.Label, text, err)
 		}
 	}
+	settle(u, st, k, part)
+	return nil
+}
+
+// settle puts a new piece to the place that is given, else to the one open place that it fits; where there are two it
+// stays without one.
+func settle(u *unit.Unit, st *bench.State, k *unit.Piece, part string) {
 	if part == "" {
 		if fits := kit.Fits(bench.Offered(k), st.Wants()); len(fits) == 1 {
 			part = fits[0]
 		}
 	}
 	join(u, st, k, part)
-	return nil
 }
 
 // join puts a piece to a place; of a pack that holds more than the place wants the rest

@@ -5,11 +5,9 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"strings"
 
 	"corvek/core/bench"
 	"corvek/core/field"
-	"corvek/core/kit"
 	"corvek/core/stock"
 	"corvek/core/unit"
 	"corvek/internal/people"
@@ -74,17 +72,21 @@ func (s *Service) Take(ctx context.Context, who people.Actor, tag string, number
 			case lot.Left < count:
 				return "", field.Errorf("count", "lot %s holds %d", lot.Code, lot.Left)
 			}
-			if len(u.Kit) >= MostPieces {
-				return "", field.Errorf("name", "the kit holds %d lines already", MostPieces)
+			if err := room(u); err != nil {
+				return "", err
 			}
 			k := u.AddPiece(item.Number, item.Says(), count, "")
 			k.Seal, k.Lot = item.Seal(lot), lot.Code
-			if part == "" {
-				if fits := kit.Fits(bench.Offered(k), st.Wants()); len(fits) == 1 {
-					part = fits[0]
-				}
+			settle(u, st, k, part)
+			if left, promised := item.Left(), item.PromisedBeside(tag, number, k.Part); left-count < promised {
+				return "", field.Errorf(
+					"count",
+					"%d of the %d that are left are promised: %s; give them free there first",
+					promised,
+					left,
+					item.PromisedTo(tag, number, k.Part),
+				)
 			}
-			join(u, st, k, part)
 			if k.Part != "" {
 				w.unbooked = append(w.unbooked, stock.Booking{Tag: tag, Unit: number, Part: k.Part})
 			}
@@ -119,10 +121,14 @@ func (s *Service) PutToStock(ctx context.Context, who people.Actor, tag string, 
 				return "", field.Errorf("piece", "lies in the stock already")
 			case k.Part != "":
 				return "", field.Errorf("piece", "stands at its place; take it away from there first")
-			case k.Fit.Says == unit.FitNicked || k.Fit.Says == unit.FitTurned:
+			case k.Fit.Damaged():
 				return "", field.Errorf("piece", "is damaged, and goes to nobody else")
 			}
-			if code = k.Lot; code == "" {
+			ours, err := w.ours(k.Lot)
+			if err != nil {
+				return "", err
+			}
+			if code = k.Lot; !ours {
 				l := newLot(all, k, tag, drawer)
 				l.Lot.CameOn = unit.DateOf(w.shop.Now)
 				w.lots = append(w.lots, l)
@@ -135,12 +141,27 @@ func (s *Service) PutToStock(ctx context.Context, who people.Actor, tag string, 
 	return code, err
 }
 
+// ours reports that a lot is of this shop's stock: there is one, and not of the shop that the job came from.
+func (w *writing) ours(lot string) (bool, error) {
+	if lot == "" {
+		return false, nil
+	}
+	_, _, err := w.history.Lot(lot)
+	if errors.Is(err, store.ErrNotFound) {
+		return false, nil
+	}
+	return err == nil, err
+}
+
 // newLot is the lot that the rest of a bag makes: of a line that is alike, else of one of its own.
 func newLot(all *stock.Stock, k *unit.Piece, tag, drawer string) store.NewLot {
 	item := all.Alike(k)
 	if item == nil {
 		item = &stock.Item{Number: cmp.Or(k.Code, k.Seal.MakerNo), Name: k.Name, Standard: k.Seal.Standard,
-			Size: k.Seal.Size, Material: strings.ToUpper(k.Seal.Material), Drawer: drawer}
+			Size: k.Seal.Size, Material: k.Seal.Material, Drawer: drawer}
+		if item.Check() != nil { // a number that is read as the label of a drawer
+			item.Number = ""
+		}
 	}
 	return store.NewLot{Item: item, Lot: stock.Lot{Code: store.CodeOfLot(), Cure: k.Seal.Cure, FromTag: tag}}
 }
@@ -154,21 +175,18 @@ func (s *Service) Book(ctx context.Context, who people.Actor, tag string, number
 	if err != nil {
 		return err
 	}
-	p := st.ByCode[part]
-	if p == nil || p.Place == nil || p.Filled >= p.Place.Need || st.Job.HandedOver() {
-		return field.Errorf("place", "waits for no piece")
-	}
-	all, err := s.Store.Stock(ctx)
+	found, err := s.StockFor(ctx, st)
 	if err != nil {
 		return err
 	}
-	i := all.Item(item)
-	if i == nil {
-		return field.Errorf("item", "is no line of the stock any more")
+	count := 0
+	for _, o := range found.Offers[part] {
+		if o.Item.ID == item && !o.Stops {
+			count = min(o.Item.Left()-o.Item.PromisedBeside(tag, number, part), o.Open)
+		}
 	}
-	count := min(p.Place.Need-p.Filled, i.Left()-i.Booked())
-	if count <= 0 {
-		return field.Errorf("item", "has none that is free")
+	if count <= 0 || st.Job.HandedOver() {
+		return field.Errorf("item", "has none that is free and may go there")
 	}
 	return s.Store.Book(ctx, &stock.Booking{Tag: tag, Unit: number, Part: part, ItemID: item, Count: count,
 		ByName: who.Name})

@@ -8,6 +8,7 @@ import (
 
 	"corvek/core/field"
 	"corvek/core/stock"
+	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/store"
 
@@ -126,6 +127,32 @@ func TestTheRestOfABagGoesToTheStock(t *testing.T) {
 	require.NoError(t, undo(t, s, iva, second))
 	require.NoError(t, undo(t, s, iva, first))
 	assert.Zero(t, left(t, s, code))
+}
+
+// What another job is promised is not taken from under it, and what was hurt when it was tried goes to nobody.
+func TestPromisedAndDamagedPiecesStayWhereTheyAre(t *testing.T) {
+	s, ctx := emptyShop(t), t.Context()
+	first, second := newUnit(t, s, "external_gear_pump"), newUnit(t, s, "external_gear_pump")
+	item := &stock.Item{Number: "K32-1", Name: "Shaft seal", Material: "NBR"}
+	lot := drawer(t, s, item, 2)[0]
+	put(t, s, first, "u1/part/seal_outer/seal_maker_no", "K32-1")
+	err := s.Book(ctx, iva, second, 1, "seal_outer", item.ID)
+	require.ErrorContains(t, err, "may go there", "its number is not known")
+	require.NoError(t, s.Book(ctx, iva, first, 1, "seal_outer", item.ID))
+	require.ErrorContains(t, s.Take(ctx, iva, second, 1, lot, 2, ""), "1 to "+first)
+	assert.Equal(t, 2, left(t, s, lot))
+	require.NoError(t, s.Take(ctx, iva, second, 1, lot, 1, ""))
+	require.NoError(t, s.Take(ctx, iva, first, 1, lot, 1, "seal_outer"), "its own promise is kept")
+
+	put(t, s, second, "u1/piece/1/fit", unit.FitNicked)
+	require.NoError(t, s.JoinPiece(ctx, iva, second, 1, 1, ""))
+	_, err = s.PutToStock(ctx, iva, second, 1, 1, "")
+	require.ErrorContains(t, err, "damaged")
+	_, err = s.Set(ctx, iva, second, job.Edit{Field: "u1/piece/1/fit", Value: unit.FitWrong, Base: unit.FitNicked})
+	require.NoError(t, err)
+	_, err = s.PutToStock(ctx, iva, second, 1, 1, "")
+	require.NoError(t, err, "a good piece of another build goes back")
+	assert.Equal(t, 1, left(t, s, lot))
 }
 
 // Two benches reach into a drawer at once: what is taken never exceeds what was there.

@@ -17,11 +17,12 @@ type Firm struct {
 // FirmShare is in what share of the shops a day must hold that is offered as a promise.
 const FirmShare = 0.8
 
-// mostTries are days that are tried; what is found by then is told with how often it holds.
+// mostTries are days that are tried.
 const mostTries = 8
 
 // Firm finds the first day of a job that holds in FirmShare of the shops once it is promised: each day is promised to
-// the planner, the shop planned anew and worked off. ok is false where the job cannot be done at all.
+// the planner, the shop planned anew and worked off. ok is false where none of the days that were tried holds so
+// often, or the job cannot be done at all; the last that was tried is given.
 func (p *Planned) Firm(job int) (best Firm, ok bool, err error) {
 	if p.Plan.Undone[job] {
 		return best, false, nil
@@ -50,7 +51,7 @@ func (p *Planned) Firm(job int) (best Firm, ok bool, err error) {
 		}
 		day = max(day.Add(1), p.day(chances.By(job, FirmShare)))
 	}
-	return best, true, nil
+	return best, false, nil
 }
 
 // day is the day of the shop's clock in which a minute of the plan lies.

@@ -70,8 +70,7 @@ type Planned struct {
 type basis struct {
 	from           time.Time
 	shop, workshop int64
-	stock          int64
-	jobs           uint64 // of all tags and versions
+	jobs           uint64 // of all tags, versions, and what of the stock is promised to them
 }
 
 // jobWork is what one job still needs, as of a version of it.
@@ -91,20 +90,21 @@ func (s *Service) Now(ctx context.Context) (*Planned, error) {
 	if err != nil {
 		return nil, err
 	}
-	b := basis{from: from, jobs: sumOf(tags, versions)}
+	drawers, err := s.Jobs.Store.Stock(ctx)
+	if err != nil {
+		return nil, err
+	}
+	b := basis{from: from, jobs: sumOf(tags, versions, drawers.Booked())}
 	if b.workshop, err = s.Jobs.Store.WorkshopVersion(ctx); err != nil {
 		return nil, err
 	}
 	if b.shop, err = s.Jobs.Store.ShopVersion(ctx); err != nil {
 		return nil, err
 	}
-	if b.stock, err = s.Jobs.Store.StockVersion(ctx); err != nil {
-		return nil, err
-	}
 	if s.kept != nil && s.kept.basis == b {
 		return s.kept, nil
 	}
-	p, err := s.make(ctx, b, tags, versions)
+	p, err := s.make(ctx, b, tags, versions, drawers)
 	if err != nil {
 		return nil, err
 	}
@@ -112,15 +112,16 @@ func (s *Service) Now(ctx context.Context) (*Planned, error) {
 	return p, nil
 }
 
-func sumOf(tags []string, versions []int64) uint64 {
+func sumOf(tags []string, versions []int64, booked map[string]string) uint64 {
 	sum := fnv.New64a()
-	for i := range tags {
-		fmt.Fprintln(sum, tags[i], versions[i])
+	for i, tag := range tags {
+		fmt.Fprintln(sum, tag, versions[i], booked[tag])
 	}
 	return sum.Sum64()
 }
 
-func (s *Service) make(ctx context.Context, b basis, tags []string, versions []int64) (*Planned, error) {
+func (s *Service) make(ctx context.Context, b basis, tags []string, versions []int64, drawers *stock.Stock) (
+	*Planned, error) {
 	today := unit.DateOf(b.from)
 	p := &Planned{basis: b, From: b.from}
 	var err error
@@ -143,7 +144,7 @@ func (s *Service) make(ctx context.Context, b basis, tags []string, versions []i
 		return nil, err
 	}
 	p.Learned = workshop.Learn(s.Guidance, past, tests, failed)
-	jobs, err := s.jobs(ctx, p, b, tags, versions)
+	jobs, err := s.jobs(ctx, p, b, tags, versions, drawers)
 	if err != nil {
 		return nil, err
 	}
@@ -168,14 +169,17 @@ func spots(pins []store.PlanPin) []workshop.Spot {
 }
 
 // jobs is what all jobs in hand still need; of those that did not change it is known.
-func (s *Service) jobs(ctx context.Context, p *Planned, b basis, tags []string, versions []int64) (
+func (s *Service) jobs(
+	ctx context.Context,
+	p *Planned,
+	b basis,
+	tags []string,
+	versions []int64,
+	drawers *stock.Stock,
+) (
 	out []workshop.Job, err error) {
 	day := unit.DateOf(b.from)
 	seen := map[string]jobWork{}
-	drawers, err := s.Jobs.Store.Stock(ctx)
-	if err != nil {
-		return nil, err
-	}
 	booked := drawers.Booked()
 	for i, tag := range tags {
 		w, known := s.work[tag]

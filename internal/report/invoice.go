@@ -8,6 +8,7 @@ import (
 	"strconv"
 
 	"corvek/core/bench"
+	lists "corvek/core/list"
 	"corvek/internal/document"
 )
 
@@ -78,7 +79,7 @@ func (i Invoice) CSV(w io.Writer) error {
 		if !l.Known {
 			each, sum = "", ""
 		}
-		rows = append(rows, []string{i.S.Job.Tag, plainCell(i.S.Job.Customer.Name), l.Kind, plainCell(l.What),
+		rows = append(rows, []string{i.S.Job.Tag, lists.Plain(i.S.Job.Customer.Name), l.Kind, lists.Plain(l.What),
 			strconv.FormatFloat(l.Count, 'f', -1, 64), each, sum, l.From})
 	}
 	return c.WriteAll(rows)

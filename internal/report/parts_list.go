@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"corvek/core/bench"
+	lists "corvek/core/list"
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/document"
@@ -92,22 +93,17 @@ func (l PartsList) CSV(w io.Writer) error {
 		"need", "here", "to come", "state", "order number", "due"}}
 	for _, s := range l.Suppliers {
 		for _, r := range s.Rows {
-			rows = append(rows, []string{s.Name, r.Unit, r.Part, r.MakerNo, r.Standard, r.Size, r.Material, r.Hardness,
-				fmt.Sprint(r.Need), fmt.Sprint(r.Here), fmt.Sprint(r.Lacking()), r.State, r.Number, r.Due})
+			rows = append(
+				rows,
+				[]string{s.Name, r.Unit, r.Part, r.MakerNo, r.Standard, r.Size, r.Material, r.Hardness,
+					fmt.Sprint(r.Need), fmt.Sprint(r.Here), fmt.Sprint(r.Lacking()), r.State, r.Number, r.Due},
+			)
 		}
 	}
 	for i := range rows[1:] {
 		for j, cell := range rows[i+1] {
-			rows[i+1][j] = plainCell(cell)
+			rows[i+1][j] = lists.Plain(cell)
 		}
 	}
 	return c.WriteAll(rows)
-}
-
-// plainCell keeps a spreadsheet from taking a text for a formula.
-func plainCell(cell string) string {
-	if cell != "" && strings.ContainsRune("=+-@\t\r", rune(cell[0])) {
-		return "'" + cell
-	}
-	return cell
 }

@@ -6,6 +6,7 @@ import (
 
 	"corvek/core/figures"
 	"corvek/core/quantity"
+	"corvek/core/stock"
 	"corvek/core/unit"
 	"corvek/core/workshop"
 
@@ -61,10 +62,11 @@ func (s *Store) Counted(ctx context.Context, from, before unit.Date) (out []*fig
 					JOIN units v ON v.serial = u.serial AND v.model = u.model AND v.job_id <> u.job_id
 					JOIN jobs k ON k.id = v.job_id WHERE u.job_id = j.id AND u.serial <> '' AND k.withdrawn_at IS NULL
 					AND k.received_on > j.handed_over_at::date
-					AND k.received_on <= j.handed_over_at::date + 365) AS reopened
+					AND k.received_on <= j.handed_over_at::date + ?::int) AS reopened
 		FROM jobs j JOIN customers c ON c.id = j.customer_id
 		WHERE j.handed_over_at >= ? AND j.handed_over_at < ? AND j.withdrawn_at IS NULL
-		ORDER BY j.handed_over_at DESC LIMIT ?`, from.Time(), before.Time(), mostCounted).Scan(&rows).Error
+		ORDER BY j.handed_over_at DESC LIMIT ?`, figures.ComesBackWithin, from.Time(), before.Time(),
+		mostCounted).Scan(&rows).Error
 	if err != nil {
 		return nil, err
 	}
@@ -142,15 +144,18 @@ func countedWaits(db *gorm.DB, ids []int64, at map[int64]*figures.Job) error {
 	return err
 }
 
-// Turned is how many pieces came into the drawers in a time, were taken for jobs, and were thrown away or missed.
-type Turned struct{ Came, Taken, Gone int }
+// Turned is how many pieces came into the drawers in a time, were taken for jobs, were thrown away as too old, and
+// were missed when somebody counted.
+type Turned struct{ Came, Taken, Expired, Missed int }
 
 // Turned counts them, from a day on and before another.
 func (s *Store) Turned(ctx context.Context, from, before unit.Date) (t Turned, err error) {
 	err = s.db.WithContext(ctx).Raw(`SELECT coalesce(sum(delta) FILTER (WHERE tag = '' AND delta > 0), 0) AS came,
 			coalesce(-sum(delta) FILTER (WHERE tag <> ''), 0) AS taken,
-			coalesce(-sum(delta) FILTER (WHERE tag = '' AND delta < 0), 0) AS gone
-		FROM stock_moves WHERE at >= ? AND at < ?`, from.Time(), before.Time()).Scan(&t).Error
+			coalesce(-sum(delta) FILTER (WHERE tag = '' AND delta < 0 AND why = @old), 0) AS expired,
+			coalesce(-sum(delta) FILTER (WHERE tag = '' AND delta < 0 AND why <> @old), 0) AS missed
+		FROM stock_moves WHERE at >= @from AND at < @before`, map[string]any{"old": stock.WhyExpired,
+		"from": from.Time(), "before": before.Time()}).Scan(&t).Error
 	return t, err
 }
 

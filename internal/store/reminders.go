@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 
+	"corvek/core/shop"
 	"corvek/core/unit"
 )
 
@@ -23,9 +24,6 @@ const (
 	RemindAskBack     = "ask_back"
 )
 
-// answerWithin is how many days an offer is left alone before its answer is asked for.
-const answerWithin = 7
-
 // mostReminders are told.
 const mostReminders = 1000
 
@@ -45,7 +43,7 @@ func (s *Store) Reminders(ctx context.Context) ([]Reminder, error) {
 		UNION ALL SELECT ?, 'ask-back-' || j.tag || '-' || f.number, j.tag, j.title, '', f.kind,
 			to_char(f.due_on, 'YYYY-MM-DD') FROM follow_ups f JOIN jobs j ON j.id = f.job_id
 			WHERE f.answered_at IS NULL AND j.withdrawn_at IS NULL) r ORDER BY day, key LIMIT ?`,
-		RemindOffer, answerWithin, RemindCalibration, RemindAskBack, mostReminders).Scan(&rows).Error
+		RemindOffer, shop.AskAfter, RemindCalibration, RemindAskBack, mostReminders).Scan(&rows).Error
 	out := make([]Reminder, len(rows))
 	for i, r := range rows {
 		out[i] = r.Reminder

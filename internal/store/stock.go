@@ -47,14 +47,7 @@ func (s *Store) Stock(ctx context.Context) (*stock.Stock, error) {
 		return kept.stock, nil
 	}
 	out := &stock.Stock{}
-	// What was promised to a job that went out since is free.
-	inHand := s.db.Table("jobs").Select("tag").Where("handed_over_at IS NULL AND withdrawn_at IS NULL")
-	err = s.db.WithContext(ctx).
-		Preload("Lots", func(db *gorm.DB) *gorm.DB { return db.Where(`"left" > 0`).Order("came_on, code") }).
-		Preload("Bookings", func(db *gorm.DB) *gorm.DB {
-			return db.Where("tag IN (?)", inHand).Order("at, tag, unit, part").Limit(mostBookings)
-		}).
-		Order("name, size, id").Limit(MostItems).Find(&out.Items).Error
+	err = withLots(s.db.WithContext(ctx)).Order("name, size, id").Limit(MostItems).Find(&out.Items).Error
 	if err == nil {
 		s.stock.Store(&heldStock{version, out})
 	}
@@ -129,12 +122,35 @@ func (l *NewLot) create(db *gorm.DB, withLot bool) error {
 
 // Recount says how many of a lot are really there.
 func (s *Store) Recount(ctx context.Context, code string, count int, by, why string) error {
+	return s.transaction(ctx, func(db *gorm.DB) error { return recount(db, code, count, by, why) })
+}
+
+func recount(db *gorm.DB, code string, count int, by, why string) error {
+	l, err := lockLot(db, code)
+	if err != nil || l.Left == count {
+		return err
+	}
+	return move(db, &stock.Move{LotCode: code, Delta: count - l.Left, Why: why, ByName: by})
+}
+
+// EmptyDrawer says that a drawer was found empty: nothing is left of any lot of its line.
+func (s *Store) EmptyDrawer(ctx context.Context, item uint, by string) error {
 	return s.transaction(ctx, func(db *gorm.DB) error {
-		l, err := lockLot(db, code)
-		if err != nil || l.Left == count {
+		var codes []string
+		err := db.Model(&stock.Lot{}).
+			Where(`item_id = ? AND "left" > 0`, item).
+			Order("code").
+			Pluck("code", &codes).
+			Error
+		if err != nil {
 			return err
 		}
-		return move(db, &stock.Move{LotCode: code, Delta: count - l.Left, Why: why, ByName: by})
+		for _, code := range codes {
+			if err := recount(db, code, 0, by, stock.WhyEmpty); err != nil {
+				return err
+			}
+		}
+		return nil
 	})
 }
 
@@ -288,12 +304,24 @@ func heldOf(j *unit.Job) map[string]int {
 	return held
 }
 
-// Lot gives a lot of the stock with its line, and nobody else takes of it until the write is over.
+// Lot gives a lot of the stock with its line, that with its lots and what is promised of it; nobody else takes of the
+// lot until the write is over.
 func (h History) Lot(code string) (*stock.Item, *stock.Lot, error) {
 	l, err := lockLot(h.db, code)
 	if err != nil {
 		return nil, nil, err
 	}
 	i := &stock.Item{}
-	return i, l, h.db.Take(i, l.ItemID).Error
+	return i, l, withLots(h.db).Take(i, l.ItemID).Error
+}
+
+// withLots reads lines with the lots that have any left and what is promised to jobs in hand: what was promised to
+// a job that went out since is free.
+func withLots(db *gorm.DB) *gorm.DB {
+	const inHand = "tag IN (SELECT tag FROM jobs WHERE handed_over_at IS NULL AND withdrawn_at IS NULL)"
+	return db.
+		Preload("Lots", func(db *gorm.DB) *gorm.DB { return db.Where(`"left" > 0`).Order("came_on, code") }).
+		Preload("Bookings", func(db *gorm.DB) *gorm.DB {
+			return db.Where(inHand).Order("at, tag, unit, part").Limit(mostBookings)
+		})
 }

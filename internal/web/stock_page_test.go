@@ -83,6 +83,17 @@ func TestTheDrawersOfTheDemo(t *testing.T) {
 	_, page = b.get("/stock?item=" + id)
 	assert.Contains(t, page, "<b>16</b> left")
 
+	b.post("/stock/item", url.Values{"name": {"Old ring"}, "number": {"OLD-1"}, "material": {"NR"}, "minimum": {"3"}})
+	old := itemNamed(t, b, "OLD-1")
+	b.post("/stock/came", url.Values{"at-item": {old}, "count": {"9"}, "cure": {"2001-Q1"}})
+	_, page = b.get("/stock?item=" + old)
+	assert.Contains(t, page, "fewer free than 3", "what is too old is not there")
+	code := regexp.MustCompile(`lot <b>(S-\w+)</b>`).FindStringSubmatch(page)[1]
+	require.Contains(t, page, "Thrown away")
+	b.post("/stock/count", url.Values{"at-item": {old}, "lot": {code}, "count": {"0"}, "old": {"yes"}})
+	_, page = s.as("odd").get("/figures")
+	assert.Contains(t, page, "9 thrown away as too old, 17 missed", "one by a count, sixteen by an empty drawer")
+
 	viewer := s.as("tove")
 	_, page = viewer.get("/stock?item=" + id)
 	assert.NotContains(t, page, "The drawer is empty")

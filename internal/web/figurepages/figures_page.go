@@ -161,7 +161,7 @@ func (s *Pages) figures(c *echo.Context) error {
 		return err
 	}
 	v.Stock = turned
-	return s.RenderOK(c, "figures", "Figures", v)
+	return s.RenderOK(c, "owners_figures", "Figures", v)
 }
 
 // worded writes a value with its unit.

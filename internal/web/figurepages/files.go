@@ -5,9 +5,9 @@ import (
 	"encoding/csv"
 	"fmt"
 	"strconv"
-	"strings"
 
 	"corvek/core/figures"
+	"corvek/core/list"
 	"corvek/core/unit"
 	"corvek/core/wording"
 
@@ -108,10 +108,7 @@ func text(v any) string {
 	case nil:
 		return ""
 	case string:
-		if v != "" && strings.ContainsRune("=+-@\t\r", rune(v[0])) {
-			return "'" + v
-		}
-		return v
+		return list.Plain(v)
 	}
 	return fmt.Sprint(v)
 }

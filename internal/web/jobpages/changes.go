@@ -83,12 +83,38 @@ func (s *Pages) hear(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	return s.stream(c, versions, versionEvent(j.Version), func(v int64) (string, error) {
+		if v == missed {
+			// A page that is up to date is not asked for again: hands act on it already.
+			j, err := s.Store.Job(c.Request().Context(), c.Param("tag"))
+			if err != nil {
+				return "", err // the reader listens anew
+			}
+			v = j.Version
+		}
+		return versionEvent(v), nil
+	})
+}
+
+// hearAll tells a board that a job was written to, whichever it was; what it shows is then asked for again.
+func (s *Pages) hearAll(c *echo.Context) error {
+	versions, done := s.changes.of(everyJob)
+	defer done()
+	heard := int64(0)
+	return s.stream(c, versions, ": listens\n\n", func(int64) (string, error) {
+		heard++
+		return versionEvent(heard), nil
+	})
+}
+
+// stream sends what becomes of each version that is heard, until the reader leaves or the server does. What is
+// first is sent at once.
+func (s *Pages) stream(c *echo.Context, versions <-chan int64, first string, next func(int64) (string, error)) error {
 	out := c.Response()
 	control := eventStream(out)
 	tick := time.NewTicker(beat)
 	defer tick.Stop()
-	text := versionEvent(j.Version)
-	for {
+	for text := first; ; {
 		if _, err := fmt.Fprint(out, text); err != nil || control.Flush() != nil {
 			return nil // the reader has left
 		}
@@ -100,40 +126,10 @@ func (s *Pages) hear(c *echo.Context) error {
 		case <-tick.C:
 			text = ": still here\n\n"
 		case v := <-versions:
-			if v == missed {
-				// A page that is up to date is not asked for again: hands act on it already.
-				if j, err = s.Store.Job(c.Request().Context(), c.Param("tag")); err != nil {
-					return nil // the reader listens anew
-				}
-				v = j.Version
+			var err error
+			if text, err = next(v); err != nil {
+				return nil
 			}
-			text = versionEvent(v)
-		}
-	}
-}
-
-// hearAll tells a board that a job was written to, whichever it was; what it shows is then asked for again.
-func (s *Pages) hearAll(c *echo.Context) error {
-	versions, done := s.changes.of(everyJob)
-	defer done()
-	out := c.Response()
-	control := eventStream(out)
-	tick := time.NewTicker(beat)
-	defer tick.Stop()
-	text := ": listens\n\n"
-	for n := int64(1); ; n++ {
-		if _, err := fmt.Fprint(out, text); err != nil || control.Flush() != nil {
-			return nil // the reader has left
-		}
-		select {
-		case <-c.Request().Context().Done():
-			return nil
-		case <-s.changes.ctx.Done():
-			return nil
-		case <-tick.C:
-			text = ": still here\n\n"
-		case <-versions:
-			text = versionEvent(n)
 		}
 	}
 }

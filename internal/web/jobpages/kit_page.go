@@ -208,7 +208,7 @@ func findings(of ...*kit.Finding) (out []kit.Finding) {
 func (l *look) leftRow(k *bench.Piece, names map[string]string) LeftRow {
 	r := LeftRow{Piece: k.Piece, Link: l.pieceLink(k.Piece), Elsewhere: k.Elsewhere, Sizes: k.Sizes,
 		Unfit: k.Fit.Bad(), Why: l.field(l.unit.PieceRef(k.Number, "left_reason"))}
-	r.ToStock = k.ToLot == "" && !r.Unfit
+	r.ToStock = k.ToLot == "" && !k.Fit.Damaged()
 	for _, code := range k.Fits {
 		r.Fits = append(r.Fits, site.Named{Code: code, Name: names[code]})
 	}

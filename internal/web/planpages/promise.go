@@ -5,6 +5,7 @@ import (
 
 	"corvek/core/field"
 	"corvek/internal/job"
+	"corvek/internal/planning"
 	"corvek/internal/web/site"
 
 	"github.com/labstack/echo/v5"
@@ -27,7 +28,8 @@ func (s *Pages) promise(c *echo.Context) error {
 	}
 	if !ok {
 		return s.renderPlan(c, http.StatusUnprocessableEntity,
-			field.Errorf("tag", "cannot be done as the shop stands: no day is promised for it"))
+			field.Errorf("tag", "is promised no day: as the shop stands none was found that holds in %.0f of 100",
+				100*planning.FirmShare))
 	}
 	_, err = s.Jobs.Set(ctx, site.Who(c), tag, job.Edit{Field: "job/promised_on", Value: string(firm.Day),
 		Base: string(p.Laid.Jobs[n].Promised)})

@@ -3,6 +3,7 @@ package planpages
 import (
 	"corvek/internal/document"
 	"corvek/internal/planning"
+	"corvek/internal/report"
 
 	"github.com/labstack/echo/v5"
 )
@@ -18,10 +19,13 @@ func (s *Pages) todayPaper(c *echo.Context) error {
 		return err
 	}
 	d := todayOf(p)
-	d.Shop = document.Shop{Name: head.Name, Address: head.Address, Mark: head.Mark, Size: document.Size(head.Sheet)}
+	d.Shop = report.ShopOf(head)
 	d.Printed = s.Jobs.Now()
 	return s.SendPaper(c, "today", d, func(document.Size) []document.Link {
-		return []document.Link{{Name: "PDF", Address: "/plan/today.pdf"}, {Name: "Back to the plan", Address: "/plan"}}
+		return []document.Link{
+			{Name: "PDF", Address: "/plan/today.pdf"},
+			{Name: "Back to the plan", Address: "/plan"},
+		}
 	})
 }
 

@@ -73,6 +73,9 @@ func (v *views) add(base *template.Template, room Room) error {
 			return err
 		}
 		name := strings.TrimSuffix(path.Base(file), ".html")
+		if v.Sets[name] != nil {
+			return fmt.Errorf("two pages are called %s", name)
+		}
 		if v.Sets[name], err = set.ParseFS(room.Files, file); err != nil {
 			return err
 		}

@@ -8,6 +8,7 @@ import (
 	"corvek/core/stock"
 	"corvek/core/unit"
 	"corvek/internal/document"
+	"corvek/internal/report"
 
 	"github.com/labstack/echo/v5"
 )
@@ -25,7 +26,7 @@ func (s *Pages) order(c *echo.Context) error {
 		return err
 	}
 	d := orderOf(all, unit.DateOf(s.Jobs.Now()))
-	d.Shop = document.Shop{Name: head.Name, Address: head.Address, Mark: head.Mark, Size: document.Size(head.Sheet)}
+	d.Shop = report.ShopOf(head)
 	d.Printed = s.Jobs.Now()
 	return s.SendPaper(c, "stock-order", d, func(document.Size) []document.Link {
 		return []document.Link{

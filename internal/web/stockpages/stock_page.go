@@ -78,6 +78,7 @@ type ItemSheet struct {
 type LotRow struct {
 	stock.Lot
 	Note  Note
+	Old   bool   // it goes in nowhere any more
 	Count string // as it was typed and refused
 	Fault string
 }
@@ -104,7 +105,7 @@ func (s *Pages) render(c *echo.Context, status int, no refused) error {
 	counts := map[string]int{}
 	for _, i := range all.Items {
 		notes, ages := notesOf(i, today)
-		is := map[string]bool{"": true, showLow: i.Low(), showAge: ages, showBook: len(i.Bookings) > 0}
+		is := map[string]bool{"": true, showLow: i.Low(today), showAge: ages, showBook: len(i.Bookings) > 0}
 		for name, yes := range is {
 			if yes {
 				counts[name]++
@@ -176,11 +177,12 @@ func holds(i *stock.Item, find string) bool {
 
 // notesOf is what is to be known of a line, and whether any lot of it is old, or soon will be.
 func notesOf(i *stock.Item, today unit.Date) (out []Note, ages bool) {
-	if i.Low() {
+	if i.Low(today) {
 		out = append(out, Note{"fewer free than " + strconv.Itoa(i.Minimum), true})
 	}
 	for _, l := range i.Lots {
-		if n := ageNote(stock.AgeOf(i.Material, l.Cure, today)); n.Text != "" && n.Text[0] != 'g' {
+		if a := stock.AgeOf(i.Material, l.Cure, today); a.Told() {
+			n := ageNote(a)
 			out, ages = append(out, Note{strconv.Itoa(l.Left) + " " + n.Text, n.Bad}), true
 		}
 	}
@@ -205,7 +207,8 @@ func ageNote(a stock.Age) Note {
 func (s *Pages) sheet(c *echo.Context, i *stock.Item, today unit.Date, no refused) (*ItemSheet, error) {
 	out := &ItemSheet{Item: i}
 	for _, l := range i.Lots {
-		row := LotRow{Lot: l, Note: ageNote(stock.AgeOf(i.Material, l.Cure, today))}
+		age := stock.AgeOf(i.Material, l.Cure, today)
+		row := LotRow{Lot: l, Note: ageNote(age), Old: age.Over}
 		if no.form == "count" && no.lot == l.Code {
 			row.Count, row.Fault = c.FormValue("count"), no.fault.Text
 		}
@@ -352,28 +355,18 @@ func (s *Pages) count(c *echo.Context) error {
 	if fault != nil {
 		return s.back(c, "", no, fault)
 	}
-	err := s.Store.Recount(c.Request().Context(), no.lot, n, site.Who(c).Name, "counted")
+	why := stock.WhyCounted
+	if n == 0 && c.FormValue("old") != "" {
+		why = stock.WhyExpired
+	}
+	err := s.Store.Recount(c.Request().Context(), no.lot, n, site.Who(c).Name, why)
 	return s.back(c, "/stock?item="+url.QueryEscape(c.FormValue("at-item")), no, err)
 }
 
 // empty says that a drawer was found empty: all lots of its line are gone.
 func (s *Pages) empty(c *echo.Context) error {
 	id, _ := strconv.ParseUint(c.FormValue("at-item"), 10, 32)
-	all, err := s.Store.Stock(c.Request().Context())
-	if err != nil {
-		return err
-	}
-	item := all.Item(uint(id))
-	if item == nil {
-		return store.ErrNotFound
-	}
-	ctx, who := c.Request().Context(), site.Who(c).Name
-	for _, l := range item.Lots {
-		if err := s.Store.Recount(ctx, l.Code, 0, who, "drawer found empty"); err != nil {
-			return err
-		}
-	}
-	return s.back(c, at(item.ID), refused{}, nil)
+	return s.back(c, at(uint(id)), refused{}, s.Store.EmptyDrawer(c.Request().Context(), uint(id), site.Who(c).Name))
 }
 
 func (s *Pages) list(c *echo.Context) error {
