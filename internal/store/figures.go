@@ -11,6 +11,7 @@ import (
 	"corvek/core/workshop"
 
 	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 )
 
 // Result is what a hand-over came to, of one unit.
@@ -26,6 +27,8 @@ type Result struct {
 // TableName is where it is kept.
 func (Result) TableName() string { return "hand_over_results" }
 
+// keepResults keeps what a hand-over came to. What was kept on the day of the hand-over stays where
+// its papers are frozen later.
 func keepResults(db *gorm.DB, job int64, results []Result) error {
 	if len(results) == 0 {
 		return nil
@@ -33,7 +36,7 @@ func keepResults(db *gorm.DB, job int64, results []Result) error {
 	for i := range results {
 		results[i].JobID = job
 	}
-	return db.Create(&results).Error
+	return db.Clauses(clause.OnConflict{DoNothing: true}).Create(&results).Error
 }
 
 // mostCounted are the jobs that figures are of at most; the newest.
