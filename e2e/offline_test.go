@@ -5,6 +5,9 @@ import (
 	"fmt"
 	"testing"
 
+	"corvek/internal/job"
+	"corvek/internal/people"
+
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
@@ -53,4 +56,31 @@ func TestReadingsWaitWhileTheConnectionIsDown(t *testing.T) {
 		assert.Equal(t, fmt.Sprintf("49.9%d mm", 60+i), got.Entry("found", slot))
 		assert.Equal(t, 1, sent[field(slot)], "%s was sent %d times", slot, sent[field(slot)])
 	}
+}
+
+// What another bench writes while the connection is down shows when it stands again: the line on which the
+// page hears is opened anew, and a page that did not come is asked for again.
+func TestWhatWasWrittenMeanwhileShows(t *testing.T) {
+	t.Parallel()
+	s := serve(t)
+	u := enter(t, s, "mirre", false)
+	u.open("/jobs/T-0412/receive")
+	shows := func(value string) {
+		t.Helper()
+		u.MustWait(`(value) => document.querySelector('[data-field="job/caller"]').value === value`, value)
+	}
+	write := func(value, base string) {
+		t.Helper()
+		_, err := s.jobs.Set(t.Context(), people.Actor{Name: "Iva Brask", Role: people.RoleTechnician}, "T-0412",
+			job.Edit{Field: "job/caller", Value: value, Base: base})
+		require.NoError(t, err)
+	}
+	stood := u.state("T-0412").Job.Caller
+	write("Ane at the quay", stood)
+	shows("Ane at the quay")
+	u.offline(true)
+	write("Per at the slip", "Ane at the quay")
+	u.MustWait(`() => !navigator.onLine`)
+	u.offline(false)
+	shows("Per at the slip")
 }

@@ -45,8 +45,8 @@ type Server struct {
 // ErrNoBinaries says that PostgreSQL is not installed.
 var ErrNoBinaries = errors.New("PostgreSQL is not installed; on Debian: apt-get install postgresql")
 
-// bin finds the newest version's folder; the binaries are usually not on PATH.
-func bin() (string, error) {
+// Binaries finds the newest version's folder; the binaries are usually not on PATH.
+func Binaries() (string, error) {
 	found, _ := filepath.Glob("/usr/lib/postgresql/*/bin/postgres")
 	sort.Slice(found, func(i, j int) bool { return version(found[i]) < version(found[j]) })
 	if len(found) > 0 {
@@ -67,7 +67,7 @@ func version(path string) int {
 // A server left behind by a killed run is taken over; a stale lock file is
 // cleared. With fast the server may lose data at a power cut: for tests only.
 func Start(ctx context.Context, dir string, fast bool) (*Server, error) {
-	binDir, err := bin()
+	binDir, err := Binaries()
 	if err != nil {
 		return nil, err
 	}
@@ -75,7 +75,7 @@ func Start(ctx context.Context, dir string, fast bool) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
-	cred, err := serverAccount()
+	cred, err := Account()
 	if err != nil {
 		return nil, err
 	}
@@ -206,8 +206,8 @@ func (s *Server) takeLock() error {
 	return nil
 }
 
-// serverAccount is the account to drop to when we are root, nil otherwise.
-func serverAccount() (*syscall.Credential, error) {
+// Account is the account to drop to when we are root, nil otherwise.
+func Account() (*syscall.Credential, error) {
 	if os.Geteuid() != 0 {
 		return nil, nil
 	}

@@ -9,6 +9,7 @@ package stand
 
 import (
 	"context"
+	"errors"
 	"strings"
 	"sync"
 	"time"
@@ -50,8 +51,9 @@ type Session struct {
 	Unit, Attempt int
 	Recording     int64
 
-	desk *Desk
-	run  *rig.Run
+	desk    *Desk
+	run     *rig.Run
+	release func() // lets other instances have the stand
 }
 
 // Source is where figures of this stand are from.
@@ -111,12 +113,29 @@ func (d *Desk) Connect(ctx context.Context, who people.Actor, st *bench.State, n
 	if err != nil {
 		return err
 	}
+	release, err := d.jobs.Store.Claim(ctx, "stand "+name)
+	if errors.Is(err, store.ErrClaimed) {
+		return field.Errorf("stand", "%s is at work from another bench just now; let it go there first", name)
+	}
+	if err != nil {
+		return err
+	}
+	if err := d.reach(ctx, who, st, setup, release); err != nil {
+		release()
+		return err
+	}
+	return nil
+}
+
+// reach dials a stand that is ours and begins to read it.
+func (d *Desk) reach(ctx context.Context, who people.Actor, st *bench.State, setup rig.Setup, release func()) error {
 	link, err := rig.Dial(ctx, setup)
 	if err != nil {
 		return field.Errorf("stand", "%s", err)
 	}
-	w := &Session{Stand: name, Said: link.Said, Simulated: link.Simulated(), Tag: st.Job.Tag, Unit: st.Unit.Number,
-		Attempt: a.Number, desk: d}
+	a := st.Attempt()
+	w := &Session{Stand: setup.Name, Said: link.Said, Simulated: link.Simulated(), Tag: st.Job.Tag,
+		Unit: st.Unit.Number, Attempt: a.Number, desk: d, release: release}
 	if err := d.begin(ctx, who, w, a, link); err != nil {
 		link.Close()
 		return err
@@ -193,6 +212,7 @@ func (w *Session) forget() {
 	for {
 		select {
 		case <-w.run.Over():
+			w.release()
 			return
 		case <-clock.C:
 		}
@@ -211,6 +231,7 @@ func (w *Session) Leave() {
 	}
 	w.desk.mu.Unlock()
 	w.run.Close()
+	w.release()
 }
 
 // Close lets all stands go, and takes no more.

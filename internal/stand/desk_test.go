@@ -132,3 +132,14 @@ func TestALostStandIsAskedMeanwhile(t *testing.T) {
 	close(stop)
 	asks.Wait()
 }
+
+// A stand that is at work from one instance of the program is refused to the other, until it is let go.
+func TestAStandWorksFromOneInstance(t *testing.T) {
+	jobs, _, w, _ := connected(t)
+	other := stand.NewDesk(jobs, 20)
+	t.Cleanup(other.Close)
+	err := other.Connect(t.Context(), iva, state(t, jobs), "practice")
+	require.ErrorContains(t, err, "at work from another bench")
+	w.Leave()
+	require.NoError(t, other.Connect(t.Context(), iva, state(t, jobs), "practice"))
+}

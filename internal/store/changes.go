@@ -7,10 +7,17 @@ import (
 	"time"
 
 	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgconn"
 )
 
-// listenAgain is how long after a broken line it is listened anew.
-const listenAgain = time.Second
+// listenAgain is how long after a broken line it is listened anew. After listenQuiet without a word the
+// server is asked whether it is still there, and it has listenAnswer to say so: a machine that lost its
+// power breaks no line.
+const (
+	listenAgain  = 300 * time.Millisecond
+	listenQuiet  = 5 * time.Second
+	listenAnswer = 3 * time.Second
+)
 
 // Heard is a change of which one hears: a job and its version. An empty tag says that some may have
 // been missed, since it is listened only from now on: at first, and after the line was broken.
@@ -43,7 +50,7 @@ func (s *Store) listen(ctx context.Context, heard func(Heard)) {
 	}
 	heard(Heard{}) // what was written until now was not heard
 	for {
-		n, err := conn.WaitForNotification(ctx)
+		n, err := hearOne(ctx, conn)
 		if err != nil {
 			return
 		}
@@ -51,6 +58,24 @@ func (s *Store) listen(ctx context.Context, heard func(Heard)) {
 		version, err := strconv.ParseInt(number, 10, 64)
 		if err == nil {
 			heard(Heard{tag, version})
+		}
+	}
+}
+
+// hearOne waits for the next word, and for a server that went away not for ever.
+func hearOne(ctx context.Context, conn *pgx.Conn) (*pgconn.Notification, error) {
+	for {
+		quiet, stop := context.WithTimeout(ctx, listenQuiet)
+		n, err := conn.WaitForNotification(quiet)
+		stop()
+		if err == nil || ctx.Err() != nil || !pgconn.Timeout(err) {
+			return n, err
+		}
+		asked, stop := context.WithTimeout(ctx, listenAnswer)
+		err = conn.Ping(asked)
+		stop()
+		if err != nil {
+			return nil, err
 		}
 	}
 }

@@ -53,3 +53,23 @@ func rename(t *testing.T, s *store.Store) (version int64) {
 	}))
 	return version
 }
+
+// What one instance works with no other gets, until it lets go or ends.
+func TestInstancesClaimAThing(t *testing.T) {
+	a := storetest.New(t)
+	b, err := store.Open(t.Context(), storetest.URLOf(a))
+	require.NoError(t, err)
+	t.Cleanup(b.Close)
+	release, err := a.Claim(t.Context(), "stand North")
+	require.NoError(t, err)
+	_, err = b.Claim(t.Context(), "stand North")
+	require.ErrorIs(t, err, store.ErrClaimed)
+	other, err := b.Claim(t.Context(), "stand South")
+	require.NoError(t, err)
+	other()
+	release()
+	release()
+	again, err := b.Claim(t.Context(), "stand North")
+	require.NoError(t, err)
+	again()
+}

@@ -74,6 +74,9 @@ func (c *changes) tell(h store.Heard) {
 // beat is how often a silent line is used, so that one that nobody hears any more is let go.
 const beat = 25 * time.Second
 
+// again has a browser whose line broke listen anew after half a second.
+const again = "retry: 500\n\n"
+
 // hear sends the versions of a job as server-sent events, the one it is at first: what was
 // written while a line was broken is heard when it stands again.
 func (s *Pages) hear(c *echo.Context) error {
@@ -114,7 +117,7 @@ func (s *Pages) stream(c *echo.Context, versions <-chan int64, first string, nex
 	control := eventStream(out)
 	tick := time.NewTicker(beat)
 	defer tick.Stop()
-	for text := first; ; {
+	for text := again + first; ; {
 		if _, err := fmt.Fprint(out, text); err != nil || control.Flush() != nil {
 			return nil // the reader has left
 		}

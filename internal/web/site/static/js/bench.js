@@ -35,24 +35,29 @@ Alpine.data("bench", () => ({
     this.changes = null;
     const board = document.querySelector("[data-hears]");
     if (document.hidden || !(tag || board)) return;
-    this.changes = new EventSource(tag ? "/jobs/" + tag + "/changes" : board.dataset.hears);
-    this.changes.onmessage = (e) => (tag ? this.heard(e.data) : this.again());
+    const words = (source) => (source.onmessage = (e) => (tag ? this.heard(e.data) : this.again()));
+    // A job's line begins with its version; a board was not told what was written meanwhile.
+    const stands = (broken) => broken && !tag && this.again();
+    this.changes = Alpine.store("hears").line(tag ? "/jobs/" + tag + "/changes" : board.dataset.hears, words, stands);
   },
   // again asks for a board anew when a job on it was written to, of many at once one time.
-  again() {
+  again(wait = 300) {
     clearTimeout(this.later);
-    this.later = setTimeout(() => Alpine.store("page").load(location.pathname + location.search), 300);
+    const load = () => Alpine.store("page").load(location.pathname + location.search);
+    this.later = setTimeout(() => load().then((came) => came || this.again(1000)), wait);
   },
   // heard asks for the page when nothing is under way and it is older than what was heard:
   // the answer to an act of this very page brings it by itself.
-  heard(version) {
+  // A page that did not come is asked for again.
+  heard(version, wait = 100) {
     this.newest = Math.max(this.newest, Number(version));
     clearTimeout(this.later);
     this.later = setTimeout(() => {
       const page = Alpine.store("page");
       if (Alpine.store("sent").under) this.heard(version);
-      else if (this.newest > page.version()) page.load().then(() => (this.newest = 0));
-    }, 100);
+      else if (this.newest > page.version())
+        page.load().then((came) => (came ? (this.newest = 0) : this.heard(version, 500)));
+    }, wait);
   },
   seen() {
     this.listen();

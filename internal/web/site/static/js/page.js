@@ -125,7 +125,7 @@ Alpine.store("page", {
   },
   // outdated drops an answer that is still on its way.
   outdated() { turn++; },
-  // load asks for the page as it is now.
+  // load asks for the page as it is now, and tells whether it came.
   async load(address) {
     const mine = ++turn;
     this.asking++;
@@ -133,8 +133,9 @@ Alpine.store("page", {
       const headers = { "X-Requested-With": "corvek", "X-Corvek-Has": this.has() };
       const res = await fetch(address || this.here(), { headers });
       if (res.ok && mine === turn) this.lay(await res.json());
+      return res.ok || res.status < 500;
     } catch {
-      // The server is away: what shows stays.
+      return false; // the server is away: what shows stays
     } finally {
       this.asking--;
     }

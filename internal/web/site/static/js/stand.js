@@ -35,9 +35,10 @@ Alpine.data("stand", () => ({
   now: {}, // what is shown large, by figure
   init() {
     this.last = Date.now();
-    this.source = new EventSource(this.$root.dataset.live);
-    this.source.addEventListener("channels", (e) => this.begin(JSON.parse(e.data)));
-    this.source.addEventListener("frame", (e) => this.frame(JSON.parse(e.data)));
+    this.source = Alpine.store("hears").line(this.$root.dataset.live, (source) => {
+      source.addEventListener("channels", (e) => this.begin(JSON.parse(e.data)));
+      source.addEventListener("frame", (e) => this.frame(JSON.parse(e.data)));
+    });
     this.watch = setInterval(() => {
       if (Date.now() - this.last <= lostAfter) return;
       this.words = "NO SIGNAL: nothing has come for a second";
