@@ -257,7 +257,10 @@ func (s *shopOfBenches) sees(n int, b *bench, tag string) bool {
 			took := now.Sub(s.wrote[writer][at])
 			s.worst = max(s.worst, took)
 			if took > 2*time.Second {
-				s.late = append(s.late, fmt.Sprintf("word %d of bench %d was seen by bench %d after %s", at, writer, n, took))
+				s.late = append(
+					s.late,
+					fmt.Sprintf("word %d of bench %d was seen by bench %d after %s", at, writer, n, took),
+				)
 			}
 		}
 	}

@@ -64,7 +64,17 @@ func (s *databaseServer) must(name string, args ...string) {
 
 // begin makes an empty primary.
 func (s *databaseServer) begin() {
-	s.must("initdb", "-D", s.dir, "-U", "postgres", "--auth=trust", "--encoding=UTF8", "--locale=C.UTF-8", "--no-sync")
+	s.must(
+		"initdb",
+		"-D",
+		s.dir,
+		"-U",
+		"postgres",
+		"--auth=trust",
+		"--encoding=UTF8",
+		"--locale=C.UTF-8",
+		"--no-sync",
+	)
 	s.start()
 	for _, act := range []string{"CREATE ROLE corvek_owner LOGIN", "CREATE ROLE corvek_program LOGIN",
 		"CREATE DATABASE corvek OWNER corvek_owner"} {
@@ -148,8 +158,12 @@ func (s *databaseServer) says(query string) (text string) {
 
 // both is the address of a pair for a role: whichever of the two takes writes.
 func both(a, b *databaseServer, role string) string {
-	return fmt.Sprintf("postgres://%s@127.0.0.1:%d,127.0.0.1:%d/corvek?sslmode=disable&target_session_attrs=read-write",
-		role, a.port, b.port)
+	return fmt.Sprintf(
+		"postgres://%s@127.0.0.1:%d,127.0.0.1:%d/corvek?sslmode=disable&target_session_attrs=read-write",
+		role,
+		a.port,
+		b.port,
+	)
 }
 
 // The primary is killed in the middle of entry and its synchronous standby promoted, again and again: nothing
@@ -187,14 +201,23 @@ func TestStandbyTakesOver(t *testing.T) {
 			before := s.words()
 			require.Eventually(t, func() bool { return s.words() > before }, 30*time.Second, 10*time.Millisecond,
 				"nothing is written any more")
-			t.Logf("promoted after %s, the next word answered for %s later", promoted.Sub(killed), time.Since(promoted))
+			t.Logf(
+				"promoted after %s, the next word answered for %s later",
+				promoted.Sub(killed),
+				time.Since(promoted),
+			)
 			away = max(away, time.Since(promoted))
 			standby.follow(primary)
 		}
 		time.Sleep(3 * time.Second)
 	})
-	t.Logf("%d words answered for, %d primaries killed; served again %s after a promotion at most; seen after %s at most",
-		s.words(), kills, away, s.worst)
+	t.Logf(
+		"%d words answered for, %d primaries killed; served again %s after a promotion at most; seen after %s at most",
+		s.words(),
+		kills,
+		away,
+		s.worst,
+	)
 	assert.Empty(t, s.lost())
 	assert.Empty(t, s.unseen())
 	out, errs, code := run(t, "", env, "verify")

@@ -41,6 +41,9 @@ var jobFields = []*Field{
 	jobTable.choice("waiting", "Waiting for", offer(Waits...),
 		func(p *Place) *string { return &p.Job.Waiting }).required().closing(),
 	jobTable.line("waiting_note", "Note for the Jobs board", func(p *Place) *string { return &p.Job.WaitingNote }),
+	jobTable.line("site", "Shop where it is done", func(p *Place) *string { return &p.Job.Site }).checked(isSite),
+	jobTable.line("held_by", "Who has the job", func(p *Place) *string { return &p.Job.HeldBy }),
+	jobTable.area("half_done", "What is half done", func(p *Place) *string { return &p.Job.HalfDone }),
 	jobTable.day("received_on", "Received", func(p *Place) *unit.Date { return &p.Job.ReceivedOn }).derived(),
 	jobTable.day("promised_on", "Promised for", func(p *Place) *unit.Date { return &p.Job.PromisedOn }).
 		checked(promise).closing(),
@@ -116,6 +119,14 @@ func share(_ *Place, text string) error {
 
 // mostDays is how far from its receipt a job may be promised.
 const mostDays = 3650
+
+// isSite refuses a shop that the owner does not have.
+func isSite(p *Place, text string) error {
+	if text == "" || slices.Contains(p.Shop.Sites, text) {
+		return nil
+	}
+	return fmt.Errorf("is none of the shops under Shop, Hands and places")
+}
 
 // promise refuses a day that lies before the unit came in, or years away.
 func promise(p *Place, text string) error {

@@ -23,6 +23,7 @@ type Shop struct {
 	Family    func(u *unit.Unit) *family.Family // as it is for one unit, with its variant
 	Knowledge func(family string) Knowledge
 	Tools     shop.Instruments
+	Sites     []string // shops of one owner
 	Who       string
 	Now       time.Time
 }

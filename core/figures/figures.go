@@ -15,6 +15,7 @@ import (
 // Job is what is counted of one that was handed over.
 type Job struct {
 	Tag, Title, Customer string
+	Site                 string    // of several shops, where it was done
 	Received, Promised   unit.Date // Promised "" where no day was
 	HandedOver           unit.Date
 	Moved                bool // the promised day was moved while the job was here
@@ -184,10 +185,11 @@ const (
 	ByModel    = "model"
 	ByCustomer = "customer"
 	ByCause    = "cause"
+	BySite     = "shop" // of several, where it was done
 )
 
 // Ways are they, the usual one first.
-var Ways = []string{ByMonth, ByFamily, ByModel, ByCustomer, ByCause}
+var Ways = []string{ByMonth, ByFamily, ByModel, ByCustomer, ByCause, BySite}
 
 // keys are the groups that a job is in; a job of two families is in both.
 func keys(j *Job, by string) []string {
@@ -196,6 +198,8 @@ func keys(j *Job, by string) []string {
 		return []string{string(j.HandedOver[:min(len(j.HandedOver), len("2031-05"))])}
 	case ByCustomer:
 		return []string{j.Customer}
+	case BySite:
+		return []string{j.Site}
 	}
 	seen := map[string]bool{}
 	for _, u := range j.Units {

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -38,6 +39,7 @@ var columns = []list.Column{
 	{Name: "minimum", Words: []string{"minimum", "min", "at least"}},
 	{Name: "supplier", Words: []string{"supplier", "from"}},
 	{Name: "price", Words: []string{"price", "price each"}},
+	{Name: "shop", Words: []string{"shop"}},
 }
 
 func names() (out []string) {
@@ -50,7 +52,7 @@ func names() (out []string) {
 // ErrList says what a list is.
 var ErrList = errors.New(
 	"is a list with a head: number; name; count; standard; size; material; cured; drawer; minimum; " +
-		"supplier; price",
+		"supplier; price; shop",
 )
 
 // ReadList reads what came, pasted or as CSV.
@@ -67,7 +69,8 @@ func ReadList(text string) (out []Come, err error) {
 		c := Come{
 			Cure: cell["cure"],
 			Item: Item{Number: cell["number"], Name: cell["name"], Standard: cell["standard"],
-				Size: cell["size"], Material: cell["material"], Drawer: cell["drawer"], Supplier: cell["supplier"]},
+				Size: cell["size"], Material: cell["material"], Drawer: cell["drawer"], Supplier: cell["supplier"],
+				Site: cell["shop"]},
 		}
 		if c.Item.Name == "" {
 			c.Item.Name = c.Item.Number
@@ -99,7 +102,8 @@ const longest = 100
 // Check says what is wrong with a line as it was typed, nil for nothing, and writes a rubber as its letters.
 func (i *Item) Check() *field.Error {
 	for name, text := range map[string]*string{"number": &i.Number, "name": &i.Name, "standard": &i.Standard,
-		"size": &i.Size, "material": &i.Material, "drawer": &i.Drawer, "supplier": &i.Supplier} {
+		"size": &i.Size, "material": &i.Material, "drawer": &i.Drawer, "supplier": &i.Supplier,
+		"shop": &i.Site} {
 		*text = strings.TrimSpace(*text)
 		if len([]rune(*text)) > longest {
 			return field.Errorf(name, "is longer than %d letters", longest)
@@ -121,6 +125,14 @@ func (i *Item) Check() *field.Error {
 		return field.Errorf("minimum", "is a whole number from 0")
 	}
 	return nil
+}
+
+// Among refuses a shop that is none of the owner's.
+func (i *Item) Among(sites []string) *field.Error {
+	if i.Site == "" || slices.Contains(sites, i.Site) {
+		return nil
+	}
+	return field.Errorf("shop", "is none of the shops under Hands, hours and places")
 }
 
 // Priced reads the price of one piece, "" for none.
@@ -165,7 +177,7 @@ func (s *Stock) WriteList(w io.Writer) error {
 		}
 		for _, l := range lots {
 			row := []string{i.Number, i.Name, strconv.Itoa(l.Left), i.Standard, i.Size, i.Material, l.Cure, i.Drawer,
-				strconv.Itoa(i.Minimum), i.Supplier, i.Price.Typed, l.Code, string(l.CameOn)}
+				strconv.Itoa(i.Minimum), i.Supplier, i.Price.Typed, i.Site, l.Code, string(l.CameOn)}
 			for k, cell := range row {
 				row[k] = list.Plain(cell)
 			}
@@ -190,7 +202,8 @@ func (s *Stock) Lay(came []Come) (out []Laid) {
 	with := &Stock{Items: s.Items[:len(s.Items):len(s.Items)]}
 	for k := range came {
 		c := &came[k]
-		item := with.Alike(&unit.Piece{Code: c.Item.Number, Name: c.Item.Name, Seal: c.Item.Seal(&Lot{Cure: c.Cure})})
+		item := with.Alike(&unit.Piece{Code: c.Item.Number, Name: c.Item.Name, Seal: c.Item.Seal(&Lot{Cure: c.Cure})},
+			c.Item.Site)
 		if item == nil {
 			item = &c.Item
 			with.Items = append(with.Items, item)

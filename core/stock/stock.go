@@ -18,12 +18,13 @@ import (
 // Item is a line of the stock: pieces that are alike.
 type Item struct {
 	ID       uint
-	Number   string // what stands on the bag; of no two lines the same, "" where it has none
+	Number   string // what stands on the bag; of no two lines of a shop the same, "" where it has none
 	Name     string
 	Standard string // AS568, ISO 3601, ISO 15
 	Size     string // as its standard or its bag has it
 	Material string // ISO 1629 letters of a rubber, else what it is made of
 	Drawer   string // where it lies
+	Site     string // and in which of several shops, "" where there is one
 	Minimum  int    // fewer than so many are told of
 	Supplier string
 	Price    quantity.Quantity `gorm:"serializer:number"` // of one, in the shop's money
@@ -275,6 +276,7 @@ func (s *Stock) Booked() map[string]string {
 type Place struct {
 	Tag  string
 	Unit int
+	Site string // of several shops, where the job is done
 	kit.Want
 	Material string // of the one that was in, "" where it is not known
 	Setting  kit.Setting
@@ -306,7 +308,8 @@ func (s *Stock) Offers(p Place) (out []Offer) {
 		out = append(out, i.offers(p)...)
 	}
 	slices.SortStableFunc(out, func(a, b Offer) int {
-		return cmp.Or(flag(a.Stops)-flag(b.Stops), flag(b.Booked)-flag(a.Booked), flag(a.Age.Look)-flag(b.Age.Look),
+		return cmp.Or(flag(a.Stops)-flag(b.Stops), flag(b.Booked)-flag(a.Booked),
+			flag(!a.Item.In(p.Site))-flag(!b.Item.In(p.Site)), flag(a.Age.Look)-flag(b.Age.Look),
 			cmp.Compare(lastDay(a), lastDay(b)), cmp.Compare(a.Lot.CameOn, b.Lot.CameOn),
 			cmp.Compare(a.Lot.Code, b.Lot.Code))
 	})
@@ -348,6 +351,9 @@ func (i *Item) offers(p Place) (out []Offer) {
 // says is what is to be known of a lot before it goes to a place.
 func (i *Item) says(a Age, p Place) (text string, stops bool) {
 	var words []string
+	if !i.In(p.Site) {
+		words = append(words, "lies at "+i.Site)
+	}
 	switch {
 	case a.Over:
 		words, stops = append(words, "its shelf life ended on "+string(a.Ends)), true
@@ -368,17 +374,20 @@ func (i *Item) says(a Age, p Place) (text string, stops bool) {
 	return strings.Join(words, "; "), stops
 }
 
-// Alike is the line that a piece is of: by its number, else by standard, size, material and name; nil where there
-// is none.
-func (s *Stock) Alike(k *unit.Piece) *Item {
+// In reports that a line lies in a shop, as far as both are known.
+func (i *Item) In(site string) bool { return site == "" || i.Site == "" || i.Site == site }
+
+// Alike is the line of a shop that a piece is of: by its number, else by standard, size, material and name; nil where
+// there is none.
+func (s *Stock) Alike(k *unit.Piece, site string) *Item {
 	number := cmp.Or(k.Code, k.Seal.MakerNo)
 	for _, i := range s.Items {
-		if number != "" && strings.EqualFold(i.Number, number) {
+		if number != "" && strings.EqualFold(i.Number, number) && i.Site == site {
 			return i
 		}
 	}
 	for _, i := range s.Items {
-		if number == "" && i.Number == "" && strings.EqualFold(i.Size, k.Seal.Size) &&
+		if number == "" && i.Number == "" && i.Site == site && strings.EqualFold(i.Size, k.Seal.Size) &&
 			strings.EqualFold(i.Standard, k.Seal.Standard) && strings.EqualFold(i.Material, k.Seal.Material) &&
 			strings.EqualFold(i.Name, k.Name) {
 			return i

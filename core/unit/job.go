@@ -36,8 +36,13 @@ type Job struct {
 	// On_condition or full_overhaul
 	Policy string `json:"policy,omitempty"`
 	// Code of what it waits for
-	Waiting      string `json:"waiting,omitempty"`
-	WaitingNote  string `json:"waiting_note,omitempty"`
+	Waiting     string `json:"waiting,omitempty"`
+	WaitingNote string `json:"waiting_note,omitempty"`
+	// Where it is done, of several shops; "" where there is one
+	Site string `json:"site,omitempty"`
+	// Who has it, and what the one who handed it on left half done, until it was read
+	HeldBy       string `json:"held_by,omitempty"`
+	HalfDone     string `json:"half_done,omitempty"`
 	ReceivedOn   Date   `json:"received_on,omitempty" gorm:"serializer:day"`
 	PromisedOn   Date   `json:"promised_on,omitempty" gorm:"serializer:day"`
 	WarrantyHold bool   `json:"warranty_hold,omitempty"`

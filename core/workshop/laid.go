@@ -12,6 +12,8 @@ import (
 // Job is a job in hand, as far as the plan goes.
 type Job struct {
 	Tag, Title, Customer string
+	Site                 string // where it is done, "" for anywhere
+	HeldBy               string // who has it: he does what he can of it
 	Promised             unit.Date
 	Down                 float64    // money a day while it stands, 0 where nobody said
 	Ready                *time.Time // nothing is done before: a timer runs
@@ -147,7 +149,7 @@ func (l *Laid) task(w *Workshop, number int, j *Job, u *UnitWork, t *remaining.T
 		out.Work, out.Cut = 0, true
 		l.wait(&out, t)
 	default:
-		out.Needs = w.needs(t, u.Need, l.resources)
+		out.Needs = w.needs(j, t, u.Need, l.resources)
 	}
 	l.Problem.Tasks = append(l.Problem.Tasks, out)
 	l.Keys = append(l.Keys, Key{Tag: j.Tag, Unit: u.Number, Code: t.Code})
@@ -181,14 +183,21 @@ func (l *Laid) wait(out *plan.Task, t *remaining.Task) {
 }
 
 // needs are those who can do a task, and the places where it can be done. A kind of place that the shop has none of
-// is not planned; a stand that does not reach what is needed is none.
-func (w *Workshop) needs(t *remaining.Task, need remaining.Need, at map[string]int) (out [][]int) {
+// is not planned; a stand that does not reach what is needed is none. Another shop than that of the job does nothing
+// for it, and who has the job does all of it that he can.
+func (w *Workshop) needs(j *Job, t *remaining.Task, need remaining.Need, at map[string]int) (out [][]int) {
 	if skill := t.Kind.Needs(); skill != "" {
 		var can []int
 		for i := range w.Hands {
-			if w.Hands[i].Can(skill) {
-				can = append(can, at[w.Hands[i].Name])
+			h := &w.Hands[i]
+			if !h.Can(skill) || !OneShop(h.Site, j.Site) {
+				continue
 			}
+			if h.Name == j.HeldBy {
+				can = []int{at[h.Name]}
+				break
+			}
+			can = append(can, at[h.Name])
 		}
 		out = append(out, can)
 	}
@@ -196,7 +205,7 @@ func (w *Workshop) needs(t *remaining.Task, need remaining.Need, at map[string]i
 	var places []int
 	for i := range w.Places {
 		p := &w.Places[i]
-		if remaining.Place(p.Kind) != kind {
+		if remaining.Place(p.Kind) != kind || !OneShop(p.Site, j.Site) {
 			continue
 		}
 		any = true
@@ -209,6 +218,9 @@ func (w *Workshop) needs(t *remaining.Task, need remaining.Need, at map[string]i
 	}
 	return out
 }
+
+// OneShop reports that two are of the same shop, as far as both say.
+func OneShop(a, b string) bool { return a == "" || b == "" || a == b }
 
 func spreadOf(t *remaining.Task, out *plan.Task, g *remaining.Guidance, whole float64) plan.Spread {
 	s := plan.Spread{Sigma: g.Spread[t.Kind]}

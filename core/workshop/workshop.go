@@ -18,6 +18,7 @@ type Workshop struct {
 	Absences []Absence
 	Closed   []ClosedDay
 	Places   []Place
+	Sites    []string // shops of one owner, where there are several
 }
 
 // Hands are what a person can do, and when he is there. The hours are kept as they were typed.
@@ -26,6 +27,7 @@ type Hands struct {
 	Name     string   `gorm:"-"`
 	Skills   []string `gorm:"serializer:words"`
 	Hours    string
+	Site     string // where he works, "" for anywhere
 }
 
 // Can reports that the person has a skill.
@@ -51,6 +53,7 @@ type ClosedDay struct {
 type Place struct {
 	ID       uint
 	Name     string
+	Site     string            // where it is, "" where there is one shop
 	Kind     string            // one of remaining.Places
 	Hours    string            // "" at any hour
 	Pressure quantity.Quantity `gorm:"serializer:pressure"`
@@ -65,6 +68,14 @@ func (p *Place) Reaches(n remaining.Need) bool {
 		return !known || need <= si*(1+1e-9)
 	}
 	return enough(p.Pressure, n.Pressure) && enough(p.Flow, n.Flow)
+}
+
+// In reports that a resource of the planner, by its number, works in one of several shops, "" for all.
+func (w *Workshop) In(resource int, site string) bool {
+	if resource < len(w.Hands) {
+		return OneShop(w.Hands[resource].Site, site)
+	}
+	return OneShop(w.Places[resource-len(w.Hands)].Site, site)
 }
 
 // horizon is how many days ahead hours are laid out: longer than any shop plans.

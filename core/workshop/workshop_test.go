@@ -174,3 +174,33 @@ func TestWaitsAreLaidByWhatIsKnownOfThem(t *testing.T) {
 		"overdue: looked for tomorrow",
 	)
 }
+
+// Who is told, and where: hands and places of another shop do nothing for a job, and who has it does all of it that
+// he can.
+func TestShopsAndHolder(t *testing.T) {
+	w := small()
+	w.Hands[0].Site, w.Hands[1].Site = "Quay", "Slip"
+	w.Places[0].Site = "Slip"
+	onto := func(j workshop.Job) (out [][]string) {
+		l := w.Lay([]workshop.Job{j}, monday, nil, nil, &workshop.Learned{Guidance: remaining.Usual()})
+		for _, task := range l.Problem.Tasks {
+			for _, one := range task.Needs {
+				var names []string
+				for _, r := range one {
+					names = append(names, l.Problem.Resources[r].Name)
+				}
+				out = append(out, names)
+			}
+		}
+		return out
+	}
+	job := toTest("T-1", "2031-05-16", 100e5)
+	build, test, stand := []string{"Ane"}, []string{"Ane", "Bo"}, []string{"stand 1", "stand 2"}
+	assert.Equal(t, [][]string{build, test, stand}, onto(job), "done anywhere")
+	job.HeldBy = "Bo"
+	assert.Equal(t, [][]string{build, {"Bo"}, stand}, onto(job), "Bo has it, and can test only")
+	job.HeldBy, job.Site = "", "Slip"
+	assert.Equal(t, [][]string{nil, {"Bo"}, stand}, onto(job), "nobody at Slip builds")
+	job.Site = "Quay"
+	assert.Equal(t, [][]string{build, {"Ane"}, {"stand 2"}}, onto(job))
+}

@@ -2,6 +2,7 @@ package job_test
 
 import (
 	"context"
+	"corvek/internal/store"
 	"strings"
 	"sync"
 	"testing"
@@ -95,7 +96,7 @@ func TestWithdrawnIsKeptAndOffTheBoard(t *testing.T) {
 	require.ErrorAs(t, s.Withdraw(ctx, odd, "T-0417", "entered twice"), &fe)
 
 	tags := func() (out []string) {
-		groups, err := s.Store.InHand(ctx, "", 50, "", 50)
+		groups, err := s.Store.InHand(ctx, store.Sought{}, 50, "", 50)
 		require.NoError(t, err)
 		for _, g := range groups {
 			for _, c := range g.Cards {
@@ -105,12 +106,12 @@ func TestWithdrawnIsKeptAndOffTheBoard(t *testing.T) {
 		return out
 	}
 	assert.NotContains(t, tags(), "T-0417")
-	closed, err := s.Store.Closed(ctx, "", "", 50)
+	closed, err := s.Store.Closed(ctx, store.Sought{}, 50)
 	require.NoError(t, err)
 	for _, c := range closed {
 		assert.NotEqual(t, "T-0417", c.Tag)
 	}
-	found, err := s.Store.Closed(ctx, "t-0417", "", 50)
+	found, err := s.Store.Closed(ctx, store.Sought{Find: "t-0417"}, 50)
 	require.NoError(t, err)
 	require.Len(t, found, 1)
 	assert.NotNil(t, found[0].WithdrawnAt)

@@ -27,6 +27,7 @@ type catalog struct {
 	bench.Catalog
 	own    map[string]bool // families that the shop wrote a version of
 	sheets []store.SheetVersion
+	sites  []string // shops of one owner
 
 	units *lru.Cache[asUnit, *family.Family] // families as they are for units, by what makes them so
 }
@@ -134,6 +135,9 @@ func (s *Service) refresh(ctx context.Context, version int64) error {
 	}
 	for _, t := range tools {
 		c.Tools[strings.ToLower(t.Name)] = t
+	}
+	if c.sites, err = s.Store.Sites(ctx); err != nil {
+		return err
 	}
 	if c.sheets, err = s.Store.SheetsNow(ctx); err != nil {
 		return err

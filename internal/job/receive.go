@@ -18,6 +18,7 @@ import (
 // NewJob is what is known when a unit comes in.
 type NewJob struct {
 	Customer, Place, Title, Complaint, Caller, Family, Maker, Model, Serial string
+	Site                                                                    string // of several shops, where it is done
 }
 
 // Create opens a job with one unit of a family, its parts and features laid out.
@@ -52,6 +53,7 @@ func (s *Service) Create(ctx context.Context, who people.Actor, n NewJob) (tag s
 		ref         unit.Ref
 	}{
 		{"title", n.Title, unit.JobRef("title")},
+		{"site", n.Site, unit.JobRef("site")},
 		{"complaint", n.Complaint, unit.JobRef("complaint")},
 		{"caller", n.Caller, unit.JobRef("caller")},
 		{"maker", n.Maker, j.Units[0].Ref("maker")},
@@ -125,8 +127,10 @@ func (w *writing) judgeAnew() error {
 			if !a.Closed || a.Verdict == verdict {
 				continue
 			}
-			w.record(unit.Entry{Action: fmt.Sprintf("worked out anew on import: attempt %d of unit %d", a.Number, i+1),
-				Before: a.Verdict, After: verdict})
+			w.record(
+				unit.Entry{Action: fmt.Sprintf("worked out anew on import: attempt %d of unit %d", a.Number, i+1),
+					Before: a.Verdict, After: verdict},
+			)
 			w.Job.Unit(i + 1).Attempt(a.Number).Verdict = verdict
 		}
 	}
@@ -176,7 +180,13 @@ func (s *Service) AddUnit(ctx context.Context, who people.Actor, tag, code, name
 const MostAccounts = 50
 
 // AddAccount writes down what one person told of the unit.
-func (s *Service) AddAccount(ctx context.Context, who people.Actor, tag string, number int, teller, told string) error {
+func (s *Service) AddAccount(
+	ctx context.Context,
+	who people.Actor,
+	tag string,
+	number int,
+	teller, told string,
+) error {
 	teller, err := short("teller", teller, "say who told it")
 	if err != nil {
 		return err

@@ -300,7 +300,7 @@ func (s *Service) shop(c *catalog, who string) *entry.Shop {
 	return &entry.Shop{
 		Family:    c.familyOf,
 		Knowledge: func(code string) entry.Knowledge { return marksAndCauses{s.Knowledge.For(code)} },
-		Tools:     tools, Who: who, Now: s.moment(),
+		Tools:     tools, Sites: c.sites, Who: who, Now: s.moment(),
 	}
 }
 

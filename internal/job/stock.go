@@ -37,7 +37,7 @@ func (s *Service) StockFor(ctx context.Context, st *bench.State) (*StockFor, err
 		if w.Open <= 0 {
 			continue
 		}
-		p := stock.Place{Tag: st.Job.Tag, Unit: st.Unit.Number, Want: w, Setting: st.Setting(),
+		p := stock.Place{Tag: st.Job.Tag, Unit: st.Unit.Number, Site: st.Job.Site, Want: w, Setting: st.Setting(),
 			Material: st.ByCode[w.Part].Seal.Material}
 		out.Offers[w.Part] = all.Offers(p)
 		if item, count := all.BookedFor(p.Tag, p.Unit, w.Part); item != nil {
@@ -129,7 +129,7 @@ func (s *Service) PutToStock(ctx context.Context, who people.Actor, tag string, 
 				return "", err
 			}
 			if code = k.Lot; !ours {
-				l := newLot(all, k, tag, drawer)
+				l := newLot(all, k, w.Job, drawer)
 				l.Lot.CameOn = unit.DateOf(w.shop.Now)
 				w.lots = append(w.lots, l)
 				code = l.Lot.Code
@@ -154,16 +154,16 @@ func (w *writing) ours(lot string) (bool, error) {
 }
 
 // newLot is the lot that the rest of a bag makes: of a line that is alike, else of one of its own.
-func newLot(all *stock.Stock, k *unit.Piece, tag, drawer string) store.NewLot {
-	item := all.Alike(k)
+func newLot(all *stock.Stock, k *unit.Piece, j *unit.Job, drawer string) store.NewLot {
+	item := all.Alike(k, j.Site)
 	if item == nil {
 		item = &stock.Item{Number: cmp.Or(k.Code, k.Seal.MakerNo), Name: k.Name, Standard: k.Seal.Standard,
-			Size: k.Seal.Size, Material: k.Seal.Material, Drawer: drawer}
+			Size: k.Seal.Size, Material: k.Seal.Material, Drawer: drawer, Site: j.Site}
 		if item.Check() != nil { // a number that is read as the label of a drawer
 			item.Number = ""
 		}
 	}
-	return store.NewLot{Item: item, Lot: stock.Lot{Code: store.CodeOfLot(), Cure: k.Seal.Cure, FromTag: tag}}
+	return store.NewLot{Item: item, Lot: stock.Lot{Code: store.CodeOfLot(), Cure: k.Seal.Cure, FromTag: j.Tag}}
 }
 
 // Book promises pieces of a line of the stock to a place of a unit.

@@ -213,7 +213,10 @@ func Account() (*syscall.Credential, error) {
 	}
 	u, err := user.Lookup("postgres")
 	if err != nil {
-		return nil, fmt.Errorf("the postgres account is missing, which PostgreSQL needs when started by root: %w", err)
+		return nil, fmt.Errorf(
+			"the postgres account is missing, which PostgreSQL needs when started by root: %w",
+			err,
+		)
 	}
 	uid, _ := strconv.Atoi(u.Uid)
 	gid, _ := strconv.Atoi(u.Gid)

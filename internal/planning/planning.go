@@ -207,7 +207,8 @@ func (s *Service) jobs(
 // workOf is what a job still needs.
 func (s *Service) workOf(ctx context.Context, states []*bench.State, drawers *stock.Stock) workshop.Job {
 	j := states[0].Job
-	out := workshop.Job{Tag: j.Tag, Title: j.Title, Customer: j.Customer.Name, Promised: j.PromisedOn}
+	out := workshop.Job{Tag: j.Tag, Title: j.Title, Customer: j.Customer.Name, Promised: j.PromisedOn,
+		Site: j.Site, HeldBy: j.HeldBy}
 	out.Down, _ = j.DowntimeCost.Known()
 	if !j.TimerUntil.IsZero() {
 		until := j.TimerUntil.In(s.Jobs.Now().Location())

@@ -44,7 +44,7 @@ const (
 
 // notCopied are tables that a copy leaves out: who is signed in just now, and what
 // the schema's own migrations write.
-var notCopied = []string{"sessions", "goose_db_version"}
+var notCopied = []string{"sessions", "open_pages", "goose_db_version"}
 
 // Backup writes a copy of the whole store to a file, as it stands at one moment,
 // while work goes on. The copy is read back before it counts as good. A record

@@ -19,11 +19,14 @@ type Card struct {
 	HandedOverAt         *time.Time
 	Ending               string // how it ends for its units, where that is not rebuilt
 	WithdrawnAt          *time.Time
+	Site                 string     // of several shops
+	HeldBy, HalfDone     string     // who has it, and what he was told of it and has not read
 	WaitsSince           *time.Time // since when it waits for what it does, nil where the record does not tell
 }
 
 const cardColumns = `j.id, j.tag, j.title, c.name AS customer, j.waiting, j.waiting_note, j.station,` +
-	` j.warranty_hold, j.received_on, j.promised_on, j.timer_note, j.timer_until, j.handed_over_at, j.withdrawn_at`
+	` j.warranty_hold, j.received_on, j.promised_on, j.timer_note, j.timer_until, j.handed_over_at, j.withdrawn_at,` +
+	` j.site, j.held_by, j.half_done`
 
 // withEnding adds to the cards of a query, g, how their jobs end: it is asked of those that are shown.
 const withEnding = `SELECT g.*, (SELECT coalesce(string_agg(DISTINCT u.ending, ' '), '') FROM units u
@@ -41,15 +44,15 @@ type Group struct {
 
 // InHand gives the jobs that are not handed over, by what they wait for, the
 // first ones promised first: at most so many a group, and for the group that is
-// opened at most opened. find narrows them to what holds all its words.
+// opened at most opened.
 func (s *Store) InHand(
 	ctx context.Context,
-	find string,
+	q Sought,
 	each int,
 	open string,
 	opened int,
 ) (map[string]*Group, error) {
-	where, args := searched(find, true)
+	where, args := q.where(true)
 	var rows []struct {
 		Card
 		Total int
@@ -74,17 +77,29 @@ func (s *Store) InHand(
 	return out, err
 }
 
-// Closed gives jobs that were handed over, newest first: those that hold all
-// words of find, or else those of a month ("2031-05"), or the last ones. Withdrawn
-// ones are found by their words only.
-func (s *Store) Closed(ctx context.Context, find, month string, limit int) ([]Card, error) {
-	where, args := searched(find, false)
-	if from, err := time.Parse("2006-01", month); err == nil {
+// Sought is which jobs are asked for: what holds all words, of one of several shops, and of closed ones those of a
+// month ("2031-05"). What is empty asks for all.
+type Sought struct{ Find, Site, Month string }
+
+// where is it as a condition. Of few jobs all is searched.
+func (q Sought) where(few bool) (where string, args []any) {
+	where, args = searched(q.Find, few)
+	if q.Site != "" {
+		where, args = where+" AND j.site IN (?, '')", append(args, q.Site)
+	}
+	return where, args
+}
+
+// Closed gives jobs that were handed over, newest first. Withdrawn ones are found by
+// their words only.
+func (s *Store) Closed(ctx context.Context, q Sought, limit int) ([]Card, error) {
+	where, args := q.where(false)
+	if from, err := time.Parse("2006-01", q.Month); err == nil {
 		where += " AND j.handed_over_at >= ? AND j.handed_over_at < ?"
 		args = append(args, from, from.AddDate(0, 1, 0))
 	}
 	closed, order := "j.handed_over_at IS NOT NULL AND j.withdrawn_at IS NULL", "j.handed_over_at"
-	if find != "" {
+	if q.Find != "" {
 		closed = "(j.handed_over_at IS NOT NULL OR j.withdrawn_at IS NOT NULL)"
 		order = "coalesce(j.withdrawn_at, j.handed_over_at)"
 	}

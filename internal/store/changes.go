@@ -24,6 +24,7 @@ const (
 type Heard struct {
 	Tag     string
 	Version int64
+	Pages   bool // not the job was written to, but other pages of it are open
 }
 
 // Listen tells of every write to a job, by whichever instance, until the context ends. It
@@ -45,7 +46,7 @@ func (s *Store) listen(ctx context.Context, heard func(Heard)) {
 		return
 	}
 	defer conn.Close(context.WithoutCancel(ctx))
-	if _, err := conn.Exec(ctx, "LISTEN corvek_changes"); err != nil {
+	if _, err := conn.Exec(ctx, "LISTEN corvek_changes; LISTEN "+pagesChanged); err != nil {
 		return
 	}
 	heard(Heard{}) // what was written until now was not heard
@@ -54,10 +55,14 @@ func (s *Store) listen(ctx context.Context, heard func(Heard)) {
 		if err != nil {
 			return
 		}
+		if n.Channel == pagesChanged {
+			heard(Heard{Tag: n.Payload, Pages: true})
+			continue
+		}
 		number, tag, _ := strings.Cut(n.Payload, " ")
 		version, err := strconv.ParseInt(number, 10, 64)
 		if err == nil {
-			heard(Heard{tag, version})
+			heard(Heard{Tag: tag, Version: version})
 		}
 	}
 }

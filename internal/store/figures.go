@@ -47,6 +47,7 @@ func (s *Store) Counted(ctx context.Context, from, before unit.Date) (out []*fig
 	var rows []struct {
 		ID                       int64
 		Tag, Title, Customer     string
+		Site                     string
 		ReceivedOn               time.Time
 		PromisedOn               *time.Time
 		HandedOverAt             time.Time
@@ -56,7 +57,8 @@ func (s *Store) Counted(ctx context.Context, from, before unit.Date) (out []*fig
 	}
 	db := s.db.WithContext(ctx)
 	// A job came back where it was opened again for its unit, or the same serial came in again within a year.
-	err = db.Raw(`SELECT j.id, j.tag, j.title, c.name AS customer, j.received_on, j.promised_on, j.handed_over_at,
+	err = db.Raw(`SELECT j.id, j.tag, j.title, c.name AS customer, j.site, j.received_on, j.promised_on,
+			j.handed_over_at,
 			j.warranty_hold, j.labour_hours, j.worked_hours,
 			EXISTS (SELECT FROM record_entries r WHERE r.job_id = j.id AND r.field = 'job/promised_on'
 				AND r.before <> '' AND r.after <> r.before) AS moved,
@@ -69,16 +71,29 @@ func (s *Store) Counted(ctx context.Context, from, before unit.Date) (out []*fig
 		FROM jobs j JOIN customers c ON c.id = j.customer_id
 		WHERE j.handed_over_at >= ? AND j.handed_over_at < ? AND j.withdrawn_at IS NULL
 		ORDER BY j.handed_over_at DESC LIMIT ?`, figures.ComesBackWithin, from.Time(), before.Time(),
-		mostCounted).Scan(&rows).Error
+		mostCounted).
+		Scan(&rows).
+		Error
 	if err != nil {
 		return nil, err
 	}
 	at := map[int64]*figures.Job{}
 	ids := make([]int64, 0, len(rows))
 	for _, r := range rows {
-		j := &figures.Job{Tag: r.Tag, Title: r.Title, Customer: r.Customer, Received: unit.DateOf(r.ReceivedOn),
-			HandedOver: unit.DateOf(r.HandedOverAt), Moved: r.Moved, Warranty: r.WarrantyHold, Reopened: r.Reopened,
-			Estimated: hoursOf(r.LabourHours), Worked: hoursOf(r.WorkedHours), Waits: map[string]float64{}}
+		j := &figures.Job{
+			Tag:        r.Tag,
+			Title:      r.Title,
+			Customer:   r.Customer,
+			Site:       r.Site,
+			Received:   unit.DateOf(r.ReceivedOn),
+			HandedOver: unit.DateOf(r.HandedOverAt),
+			Moved:      r.Moved,
+			Warranty:   r.WarrantyHold,
+			Reopened:   r.Reopened,
+			Estimated:  hoursOf(r.LabourHours),
+			Worked:     hoursOf(r.WorkedHours),
+			Waits:      map[string]float64{},
+		}
 		if r.PromisedOn != nil {
 			j.Promised = unit.DateOf(*r.PromisedOn)
 		}

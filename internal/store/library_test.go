@@ -111,18 +111,18 @@ func TestBoard(t *testing.T) {
 		}
 		create(t, s, j)
 	}
-	groups, err := s.InHand(ctx, "", 3, "", 50)
+	groups, err := s.InHand(ctx, store.Sought{}, 3, "", 50)
 	require.NoError(t, err)
 	require.Len(t, groups, 2)
 	assert.Equal(t, 8, groups["technician"].Total)
 	require.Len(t, groups["technician"].Cards, 3)
 	assert.Equal(t, "T-10", groups["technician"].Cards[0].Tag, "promised first")
-	groups, err = s.InHand(ctx, "", 3, "technician", 50)
+	groups, err = s.InHand(ctx, store.Sought{}, 3, "technician", 50)
 	require.NoError(t, err)
 	assert.Len(t, groups["technician"].Cards, 8, "a group opens further")
 	for find, want := range map[string]int{"winch": 10, "WINCH ostrey": 10, "t-3": 1, "s%_4": 1, "%": 10,
 		"nothing like it": 0} {
-		groups, err = s.InHand(ctx, find, 50, "", 50)
+		groups, err = s.InHand(ctx, store.Sought{Find: find}, 50, "", 50)
 		require.NoError(t, err)
 		n := 0
 		for _, g := range groups {
@@ -130,11 +130,11 @@ func TestBoard(t *testing.T) {
 		}
 		assert.Equal(t, want, n, find)
 	}
-	done, err := s.Closed(ctx, "", "2031-04", 10)
+	done, err := s.Closed(ctx, store.Sought{Month: "2031-04"}, 10)
 	require.NoError(t, err)
 	require.Len(t, done, 1)
 	assert.Equal(t, "T-11", done[0].Tag)
-	done, err = s.Closed(ctx, "winch", "", 10)
+	done, err = s.Closed(ctx, store.Sought{Find: "winch"}, 10)
 	require.NoError(t, err)
 	assert.Len(t, done, 2)
 	months, err := s.ClosedMonths(ctx)
@@ -174,7 +174,7 @@ func TestClosedMonthsStepOverEmptyOnes(t *testing.T) {
 	assert.Equal(t, []store.Month{{Month: "2031-11", Jobs: 1}, {Month: "2031-04", Jobs: 2},
 		{Month: "2031-03", Jobs: 1}}, months)
 	for _, m := range months {
-		done, err := s.Closed(ctx, "", m.Month, 50)
+		done, err := s.Closed(ctx, store.Sought{Month: m.Month}, 50)
 		require.NoError(t, err)
 		assert.Len(t, done, m.Jobs, "as many as the month says: %s", m.Month)
 	}

@@ -113,7 +113,7 @@ func TestOldAddressesAreMigrated(t *testing.T) {
 	}, fields)
 	_, err = s.Pool.Exec(ctx, "UPDATE record_entries SET who = 'nobody'")
 	assert.ErrorContains(t, err, "append-only", "the record is closed again")
-	found, err := s.InHand(ctx, "22-0917", 5, "", 5)
+	found, err := s.InHand(ctx, store.Sought{Find: "22-0917"}, 5, "", 5)
 	require.NoError(t, err)
 	assert.Len(t, found, 1, "jobs of before are found by what stands on the plate")
 }
@@ -131,16 +131,21 @@ func TestOnlyTrueSignOffsAreTakenOver(t *testing.T) {
 		after       []string
 		taken       bool
 	}{
-		"true":                         {"Odd", signed, nil, true},
-		"closed since":                 {"Odd", signed, []string{"handed over", ""}, true},
-		"a lesson written since":       {"Odd", signed, []string{"set", "job/lesson"}, true},
-		"by a technician":              {"Iva", signed, nil, false},
-		"by nobody of the shop":        {"Corvek", signed, nil, false},
-		"for another record":           {"Odd", signed + strings.Repeat("ab", 32), nil, false},
-		"a kit piece called like it":   {"Odd", "kit piece: " + signed, nil, false},
-		"changed since":                {"Odd", signed, []string{"set", "u1/speed"}, false},
-		"a part called handed over":    {"Odd", signed, []string{"handed over cover", ""}, false},
-		"an act that calls itself so ": {"Odd", signed, []string{"kept the paper of the day x, SHA-256 y", ""}, false},
+		"true":                       {"Odd", signed, nil, true},
+		"closed since":               {"Odd", signed, []string{"handed over", ""}, true},
+		"a lesson written since":     {"Odd", signed, []string{"set", "job/lesson"}, true},
+		"by a technician":            {"Iva", signed, nil, false},
+		"by nobody of the shop":      {"Corvek", signed, nil, false},
+		"for another record":         {"Odd", signed + strings.Repeat("ab", 32), nil, false},
+		"a kit piece called like it": {"Odd", "kit piece: " + signed, nil, false},
+		"changed since":              {"Odd", signed, []string{"set", "u1/speed"}, false},
+		"a part called handed over":  {"Odd", signed, []string{"handed over cover", ""}, false},
+		"an act that calls itself so ": {
+			"Odd",
+			signed,
+			[]string{"kept the paper of the day x, SHA-256 y", ""},
+			false,
+		},
 	}
 	address := storetest.URL(t)
 	require.NoError(t, store.MigrateTo(ctx, address, "", before))

@@ -35,7 +35,7 @@ func (s *Store) Workshop(ctx context.Context, day unit.Date) (*workshop.Workshop
 		PersonName string
 	}
 	err := db.Table("people").Select(`people.id AS person_id, people.name AS person_name,
-		coalesce(hands.skills, '') AS skills, coalesce(hands.hours, '') AS hours`).
+		coalesce(hands.skills, '') AS skills, coalesce(hands.hours, '') AS hours, coalesce(hands.site, '') AS site`).
 		Joins("LEFT JOIN hands ON hands.person_id = people.id").Where("people.locked_at IS NULL").
 		Order("people.name, people.id").Limit(mostPeople).Scan(&rows).Error
 	if err != nil {
@@ -50,6 +50,9 @@ func (s *Store) Workshop(ctx context.Context, day unit.Date) (*workshop.Workshop
 		return nil, err
 	}
 	if err := db.Where("day >= ?", day.Time()).Order("day").Limit(mostClosedDays).Find(&w.Closed).Error; err != nil {
+		return nil, err
+	}
+	if w.Sites, err = s.Sites(ctx); err != nil {
 		return nil, err
 	}
 	return w, db.Order("kind, name").Limit(mostPlaces).Find(&w.Places).Error
@@ -91,7 +94,7 @@ func (s *Store) SavePlace(ctx context.Context, p *workshop.Place, by, action str
 	return s.onShop(ctx, by, action, func(db *gorm.DB) error {
 		return db.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "name"}},
 			DoUpdates: clause.AssignmentColumns(
-				[]string{"kind", "hours", "pressure", "flow", "torque"},
+				[]string{"kind", "hours", "pressure", "flow", "torque", "site"},
 			)}).Create(p).Error
 	})
 }

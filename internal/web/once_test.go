@@ -1,6 +1,7 @@
 package web
 
 import (
+	"corvek/internal/store"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -53,14 +54,19 @@ func TestAFormSentTwiceDoesItsWorkOnce(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, after.Units[0].Accounts, len(before.Units[0].Accounts)+1)
 
-	fresh := url.Values{"once": {"B1"}, "customer": {"Quay Works"}, "title": {"Winch"}, "family": {"winch_brake_pack"}}
+	fresh := url.Values{
+		"once":     {"B1"},
+		"customer": {"Quay Works"},
+		"title":    {"Winch"},
+		"family":   {"winch_brake_pack"},
+	}
 	places := map[string]int{}
 	for _, res := range together(b, "/jobs", fresh) {
 		require.Equal(t, http.StatusSeeOther, res.StatusCode)
 		places[strings.TrimSuffix(res.Header.Get("Location"), "/receive")]++
 	}
 	assert.Len(t, places, 1, "all lead to the one job")
-	cards, err := s.server.Store.InHand(ctx, "quay works", 100, "", 100)
+	cards, err := s.server.Store.InHand(ctx, store.Sought{Find: "quay works"}, 100, "", 100)
 	require.NoError(t, err)
 	n := 0
 	for _, g := range cards {

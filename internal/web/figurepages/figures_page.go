@@ -140,7 +140,11 @@ func (s *Pages) figures(c *echo.Context) error {
 		}
 		v.Measures = append(v.Measures, row)
 	}
+	several := slices.ContainsFunc(jobs, func(j *figures.Job) bool { return j.Site != "" })
 	for _, by := range figures.Ways {
+		if by == figures.BySite && !several {
+			continue
+		}
 		v.Ways = append(v.Ways, WayLink{"by " + by, a.with("/figures", by, v.Measure.Code, nil), by == a.By})
 	}
 	v.bars(jobs, s.name)

@@ -46,6 +46,8 @@ type BoardJob struct {
 	Since          string // since when it waits for what it does
 	Next           string // what the plan does next with it, with whom and when
 	Who            string
+	Looks          string // who has a page of it open
+	Mine           bool   // it was handed to the reader, who has not read what is half done
 	Ahead          string // what the plan says of its promise: late, or at risk
 }
 
@@ -58,7 +60,8 @@ type BoardPage struct {
 	Month  string
 	Months []store.Month
 	Empty  bool
-	Due    []BackRow // asked back and due, with no answer yet
+	site.Shops
+	Due []BackRow // asked back and due, with no answer yet
 }
 
 // board shows the jobs by what they wait for; ?find narrows them, ?open shows one
@@ -74,21 +77,31 @@ func (s *Pages) board(c *echo.Context) error {
 	if v.Find != "" || v.Month != "" {
 		limit = closedFound
 	}
+	var err error
+	if v.Shops, err = s.Shops(c, "/jobs"); err != nil {
+		return err
+	}
+	q := store.Sought{Find: v.Find, Site: v.Site, Month: v.Month}
+	var looked map[string]string
 	var groups map[string]*store.Group
 	var done []store.Card
 	var reads errgroup.Group
 	reads.Go(func() (err error) {
-		groups, err = s.Store.InHand(ctx, v.Find, eachGroup, open, openedGroup)
+		groups, err = s.Store.InHand(ctx, q, eachGroup, open, openedGroup)
 		return err
 	})
 	reads.Go(func() (err error) {
-		done, err = s.Store.Closed(ctx, v.Find, v.Month, limit)
+		done, err = s.Store.Closed(ctx, q, limit)
 		return err
 	})
 	reads.Go(func() error {
 		today := unit.DateOf(s.Jobs.Now())
 		due, err := s.Store.FollowUpsDue(ctx, today)
 		v.Due = dueRows(due, today)
+		return err
+	})
+	reads.Go(func() (err error) {
+		looked, err = s.Store.LookedAtBy(ctx)
 		return err
 	})
 	reads.Go(func() (err error) {
@@ -106,6 +119,9 @@ func (s *Pages) board(c *echo.Context) error {
 		}
 		out := Group{Code: code, Name: wording.Choice(unit.ScopeJob, "waiting", code), Total: g.Total,
 			Jobs: boardJobs(g.Cards, now, plan)}
+		for i := range out.Jobs {
+			out.Jobs[i].team(looked, v.Person.Name)
+		}
 		if g.Total > len(g.Cards) && code != open {
 			out.More = "/jobs?open=" + code
 			if v.Find != "" {
@@ -117,6 +133,12 @@ func (s *Pages) board(c *echo.Context) error {
 	v.Done = boardJobs(done, now, nil)
 	v.Empty = len(v.Groups) == 0 && len(v.Done) == 0
 	return s.RenderOK(c, "board", "Jobs board", v)
+}
+
+// team adds who has the job, and who looks at it.
+func (j *BoardJob) team(looked map[string]string, reader string) {
+	j.Looks = looked[j.Tag]
+	j.Mine = j.HeldBy == reader && j.HalfDone != ""
 }
 
 // scanned is where what was read off a code leads: the tag of a job or a lot of the stock, bare or as an address;

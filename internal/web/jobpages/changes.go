@@ -3,7 +3,6 @@ package jobpages
 import (
 	"context"
 	"fmt"
-	"maps"
 	"net/http"
 	"sync"
 	"time"
@@ -23,26 +22,33 @@ type changes struct {
 	stop  context.CancelFunc
 
 	sync.Mutex
-	watch map[chan int64]string // the tag that each looks at
+	watch map[*watcher]bool
+}
+
+// watcher is an open page that hears.
+type watcher struct {
+	tag      string
+	versions chan int64    // of its job, the newest that was not heard yet
+	pages    chan struct{} // others opened or closed a page of it
 }
 
 func newChanges(s *store.Store) *changes {
-	c := &changes{store: s, watch: map[chan int64]string{}}
+	c := &changes{store: s, watch: map[*watcher]bool{}}
 	c.ctx, c.stop = context.WithCancel(context.Background())
 	return c
 }
 
-// of gives the versions of a job as they are written. A reader who is slow gets the newest.
-func (c *changes) of(tag string) (versions <-chan int64, done func()) {
+// of hears of a job as it is written. A reader who is slow gets the newest.
+func (c *changes) of(tag string) (w *watcher, done func()) {
 	c.once.Do(func() { go c.store.Listen(c.ctx, c.tell) })
-	ch := make(chan int64, 1)
+	w = &watcher{tag: tag, versions: make(chan int64, 1), pages: make(chan struct{}, 1)}
 	c.Lock()
 	defer c.Unlock()
-	c.watch[ch] = tag
-	return ch, func() {
+	c.watch[w] = true
+	return w, func() {
 		c.Lock()
 		defer c.Unlock()
-		delete(c.watch, ch)
+		delete(c.watch, w)
 	}
 }
 
@@ -59,65 +65,92 @@ func (c *changes) tell(h store.Heard) {
 	if h.Tag == "" {
 		version = missed
 	}
-	for ch := range maps.Keys(c.watch) {
-		if h.Tag != "" && c.watch[ch] != h.Tag && c.watch[ch] != everyJob {
+	for w := range c.watch {
+		if h.Tag != "" && w.tag != h.Tag && w.tag != everyJob {
+			continue
+		}
+		if h.Pages {
+			select {
+			case w.pages <- struct{}{}:
+			default: // it will look anyway
+			}
 			continue
 		}
 		select {
-		case <-ch: // what was not heard yet is older
+		case <-w.versions: // what was not heard yet is older
 		default:
 		}
-		ch <- version
+		w.versions <- version
 	}
 }
 
 // beat is how often a silent line is used, so that one that nobody hears any more is let go.
 const beat = 25 * time.Second
 
-// again has a browser whose line broke listen anew after half a second.
-const again = "retry: 500\n\n"
+// listenAgain has a browser whose line broke listen anew after half a second.
+const listenAgain = "retry: 500\n\n"
 
 // hear sends the versions of a job as server-sent events, the one it is at first: what was
-// written while a line was broken is heard when it stands again.
+// written while a line was broken is heard when it stands again. Beside them it tells who else
+// looks at the job.
 func (s *Pages) hear(c *echo.Context) error {
-	versions, done := s.changes.of(c.Param("tag"))
+	w, done := s.changes.of(c.Param("tag"))
 	defer done()
-	j, err := s.Store.Job(c.Request().Context(), c.Param("tag"))
+	ctx := c.Request().Context()
+	j, err := s.Store.Job(ctx, c.Param("tag"))
 	if err != nil {
 		return err
 	}
-	return s.stream(c, versions, versionEvent(j.Version), func(v int64) (string, error) {
-		if v == missed {
-			// A page that is up to date is not asked for again: hands act on it already.
-			j, err := s.Store.Job(c.Request().Context(), c.Param("tag"))
-			if err != nil {
-				return "", err // the reader listens anew
+	here := s.pageOf(c)
+	defer here.close()
+	return s.stream(c, w, versionEvent(j.Version)+here.open(ctx), told{
+		wrote: func(v int64) (string, error) {
+			if v == missed {
+				// A page that is up to date is not asked for again: hands act on it already.
+				j, err := s.Store.Job(ctx, c.Param("tag"))
+				if err != nil {
+					return "", err // the reader listens anew
+				}
+				v = j.Version
 			}
-			v = j.Version
-		}
-		return versionEvent(v), nil
+			return versionEvent(v), nil
+		},
+		pages: func() string { return here.others(ctx) },
+		beat:  func() { here.stays(ctx) },
 	})
 }
 
-// hearAll tells a board that a job was written to, whichever it was; what it shows is then asked for again.
+// hearAll tells a board that a job was written to or looked at, whichever it was; what it shows is then asked for
+// again.
 func (s *Pages) hearAll(c *echo.Context) error {
-	versions, done := s.changes.of(everyJob)
+	w, done := s.changes.of(everyJob)
 	defer done()
 	heard := int64(0)
-	return s.stream(c, versions, ": listens\n\n", func(int64) (string, error) {
+	again := func() string {
 		heard++
-		return versionEvent(heard), nil
+		return versionEvent(heard)
+	}
+	return s.stream(c, w, ": listens\n\n", told{
+		wrote: func(int64) (string, error) { return again(), nil },
+		pages: again,
+		beat:  func() {},
 	})
 }
 
-// stream sends what becomes of each version that is heard, until the reader leaves or the server does. What is
-// first is sent at once.
-func (s *Pages) stream(c *echo.Context, versions <-chan int64, first string, next func(int64) (string, error)) error {
+// told is what is sent of what is heard.
+type told struct {
+	wrote func(version int64) (string, error)
+	pages func() string
+	beat  func() // what is done while nothing is heard
+}
+
+// stream sends what is heard, until the reader leaves or the server does. What is first is sent at once.
+func (s *Pages) stream(c *echo.Context, w *watcher, first string, l told) error {
 	out := c.Response()
 	control := eventStream(out)
 	tick := time.NewTicker(beat)
 	defer tick.Stop()
-	for text := again + first; ; {
+	for text := listenAgain + first; ; {
 		if _, err := fmt.Fprint(out, text); err != nil || control.Flush() != nil {
 			return nil // the reader has left
 		}
@@ -127,10 +160,13 @@ func (s *Pages) stream(c *echo.Context, versions <-chan int64, first string, nex
 		case <-s.changes.ctx.Done():
 			return nil
 		case <-tick.C:
+			l.beat()
 			text = ": still here\n\n"
-		case v := <-versions:
+		case <-w.pages:
+			text = l.pages()
+		case v := <-w.versions:
 			var err error
-			if text, err = next(v); err != nil {
+			if text, err = l.wrote(v); err != nil {
 				return nil
 			}
 		}

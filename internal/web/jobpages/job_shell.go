@@ -32,6 +32,8 @@ func (l *look) shell() *site.JobShell {
 		Rail:         l.rail(),
 		Units:        l.unitTabs(),
 	}
+	s.HeldBy, _, _ = strings.Cut(j.HeldBy, " ")
+	s.Mine, s.Open = j.HeldBy == l.Person.Name && j.HalfDone != "", !j.Closed()
 	s.Late = strings.Contains(s.Promise, "late")
 	if j.Withdrawn() {
 		s.Promise, s.Late = "withdrawn", true

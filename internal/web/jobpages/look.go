@@ -347,8 +347,13 @@ func (s *Pages) stationPage(ctx context.Context, l *look) (any, error) {
 
 // renderBeside writes a page of the job that is no station, such as its record.
 func (s *Pages) renderBeside(c *echo.Context, name, title string, l *look, page any) error {
+	return s.renderBesideAs(c, http.StatusOK, name, title, l, page)
+}
+
+// renderBesideAs is renderBeside with a status.
+func (s *Pages) renderBesideAs(c *echo.Context, status int, name, title string, l *look, page any) error {
 	l.station = ""
-	return s.RenderShell(c, http.StatusOK, name,
+	return s.RenderShell(c, status, name,
 		site.Shell{Reader: l.Reader, Title: l.job.Tag + " " + title, Job: l.shell(), Main: page})
 }
 

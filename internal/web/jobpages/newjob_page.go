@@ -54,6 +54,10 @@ func (s *Pages) createJob(c *echo.Context) error {
 		Complaint: c.FormValue("complaint"), Caller: c.FormValue("caller"),
 		Family: c.FormValue("family"), Maker: c.FormValue("maker"), Model: c.FormValue("model"),
 		Serial: c.FormValue("serial")}
+	var err error
+	if in.Site, err = s.Store.SiteOf(c.Request().Context(), site.Who(c).ID); err != nil {
+		return err
+	}
 	tag, err := s.Jobs.Create(c.Request().Context(), site.Who(c), in)
 	if fe, is := err.(*field.Error); is {
 		return s.renderNewJob(c, http.StatusUnprocessableEntity, in, fe)

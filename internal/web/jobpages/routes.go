@@ -24,6 +24,8 @@ func (s *Pages) routes() []site.Route {
 		site.Get("/changes", site.View, s.hearAll).Live(),
 		site.Get("/reminders.ics", site.View, s.reminders),
 		site.Get("/jobs/:tag/:station", site.View, s.station),
+		site.Get("/jobs/:tag/with", site.View, s.holder),
+		site.Post("/jobs/:tag/with", site.Work, s.handOn),
 		site.Post("/jobs/:tag/set", site.Work, s.set),
 		site.Post("/jobs/:tag/row", site.Work, s.doRow),
 		site.Post("/jobs/:tag/undo", site.Work, s.undo),

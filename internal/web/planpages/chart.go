@@ -109,8 +109,13 @@ func (a *axis) minute(x int) plan.Minute {
 // quarter is to how many minutes a bar is moved.
 const quarter = 15
 
-// chartOf draws a plan; chosen is the task that is looked at.
-func chartOf(p *planning.Planned, chosen int) Chart {
+// jobIn reports that a task is of a job of one of several shops, "" for all.
+func jobIn(p *planning.Planned, task int, site string) bool {
+	return workshop.OneShop(p.Laid.Jobs[p.Laid.Problem.Tasks[task].Job].Site, site)
+}
+
+// chartOf draws a plan, of one shop or of all; chosen is the task that is looked at.
+func chartOf(p *planning.Planned, chosen int, site string) Chart {
 	a := axisOf(p)
 	c := Chart{Width: a.x[chartDays] + 8, Now: a.at(p.Laid.Problem.Now)}
 	for d := range chartDays {
@@ -129,6 +134,9 @@ func chartOf(p *planning.Planned, chosen int) Chart {
 		if r < len(p.Shop.Hands) {
 			kind = "person"
 		}
+		if !p.Shop.In(r, site) {
+			continue
+		}
 		rows[r] = y
 		c.Rows = append(c.Rows, ChartRow{Y: y, Height: rowHigh, Name: p.Laid.Problem.Resources[r].Name, Kind: kind,
 			Resource: r})
@@ -138,13 +146,16 @@ func chartOf(p *planning.Planned, chosen int) Chart {
 	lanes := []int{}
 	waits := y
 	for i, at := range p.Plan.Tasks {
-		if at.Nowhere != "" || at.Start >= chartDays*dayMinutes {
+		if at.Nowhere != "" || at.Start >= chartDays*dayMinutes || !jobIn(p, i, site) {
 			continue
 		}
 		b := barOf(p, i)
 		b.X, b.On, b.Pinned = a.at(at.Start), i == chosen, pinned[p.Laid.Keys[i]]
 		b.Width = max(leastWide, a.at(at.End)-b.X)
 		for _, r := range at.On {
+			if rows[r] == 0 {
+				continue // of another shop
+			}
 			b.Y, b.Height, b.Row = rows[r]+4, rowHigh-8, r
 			c.Bars = append(c.Bars, b.worded())
 		}

@@ -23,6 +23,7 @@ import (
 // PlanPage is who does what when.
 type PlanPage struct {
 	site.Reader
+	site.Shops
 	NoHands bool // nobody's hours are kept: there is nothing to plan with
 	Jobs    int
 	Chart   Chart
@@ -96,13 +97,28 @@ func (s *Pages) renderPlan(c *echo.Context, status int, fault *field.Error) erro
 	}
 	v := PlanPage{Reader: s.Reader(c), NoHands: len(p.Shop.Hands) == 0, Jobs: len(p.Laid.Jobs), Left: p.Left,
 		Moved: p.Plan.Cost.Moved, Fault: fault}
+	if v.Shops, err = s.Shops(c, "/plan"); err != nil {
+		return err
+	}
 	chosen := -1
 	if text := cmp.Or(c.QueryParam("task"), c.FormValue("task")); text != "" {
 		chosen = taskOf(p, text)
 	}
 	if !v.NoHands {
-		v.Chart = chartOf(p, chosen)
-		v.Late, v.Clashes, v.Today, v.Shifts = lateJobs(p), clashes(p), today(p), shifts(p)
+		v.Chart = chartOf(p, chosen, v.Site)
+		v.Late, v.Clashes, v.Today, v.Shifts = lateJobs(
+			p,
+			v.Site,
+		), clashes(
+			p,
+			v.Site,
+		), today(
+			p,
+			v.Site,
+		), shifts(
+			p,
+			v.Site,
+		)
 	}
 	if chosen >= 0 {
 		v.Task = taskSheet(p, chosen)
@@ -127,9 +143,9 @@ func taskOf(p *planning.Planned, text string) int {
 	return slices.Index(p.Laid.Keys, workshop.Key{Tag: tag, Unit: unit, Code: code})
 }
 
-func lateJobs(p *planning.Planned) (out []LateJob) {
+func lateJobs(p *planning.Planned, site string) (out []LateJob) {
 	for j, late := range p.Plan.Late {
-		if late <= 0 {
+		if late <= 0 || !workshop.OneShop(p.Laid.Jobs[j].Site, site) {
 			continue
 		}
 		job := p.Laid.Jobs[j]
@@ -153,8 +169,11 @@ var nowhere = map[plan.Why]string{
 	plan.Waits:    "what comes before it cannot be planned",
 }
 
-func clashes(p *planning.Planned) (out []Clash) {
+func clashes(p *planning.Planned, site string) (out []Clash) {
 	for i, at := range p.Plan.Tasks {
+		if !jobIn(p, i, site) {
+			continue
+		}
 		k := p.Laid.Keys[i]
 		c := Clash{Tag: k.Tag, URL: taskURL(k)}
 		switch {
@@ -171,14 +190,14 @@ func clashes(p *planning.Planned) (out []Clash) {
 }
 
 // shifts are the tasks that yesterday's plan had with other hands, at another place or on another day.
-func shifts(p *planning.Planned) (out []Clash) {
+func shifts(p *planning.Planned, site string) (out []Clash) {
 	stood := map[workshop.Key]workshop.Spot{}
 	for _, s := range p.Stood {
 		stood[s.Key] = s
 	}
 	for i, at := range p.Plan.Tasks {
 		was, had := stood[p.Laid.Keys[i]]
-		if !at.Moved || !had || was.Start == nil {
+		if !at.Moved || !jobIn(p, i, site) || !had || was.Start == nil {
 			continue
 		}
 		person, place := p.Laid.On(at)
@@ -212,8 +231,11 @@ func pinBroken(p *planning.Planned, i int) string {
 }
 
 // today is what each has before him on the day that the plan begins with.
-func today(p *planning.Planned) (out []PersonDay) {
+func today(p *planning.Planned, site string) (out []PersonDay) {
 	for r := range p.Shop.Hands {
+		if !p.Shop.In(r, site) {
+			continue
+		}
 		d := PersonDay{Name: p.Shop.Hands[r].Name}
 		for i, at := range p.Plan.Tasks {
 			if !slices.Contains(at.On, r) || at.Start >= dayMinutes {

@@ -40,6 +40,8 @@ func (s *Pages) routes() []site.Route {
 		site.Post("/plan/back", site.Lead, s.Signed(s.dropAway)),
 		site.Post("/plan/close", site.Lead, s.Signed(s.closeDay)),
 		site.Post("/plan/open", site.Lead, s.Signed(s.openDay)),
+		site.Post("/plan/site", site.Lead, s.Signed(s.addSite)),
+		site.Post("/plan/site/drop", site.Lead, s.Signed(s.dropSite)),
 		site.Post("/plan/place", site.Lead, s.Signed(s.savePlace)),
 		site.Post("/plan/place/drop", site.Lead, s.Signed(s.dropPlace)),
 	}

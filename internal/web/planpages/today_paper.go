@@ -18,7 +18,11 @@ func (s *Pages) todayPaper(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	d := todayOf(p)
+	shops, err := s.Shops(c, "/plan/today")
+	if err != nil {
+		return err
+	}
+	d := todayOf(p, shops.Site)
 	d.Shop = report.ShopOf(head)
 	d.Printed = s.Jobs.Now()
 	return s.SendPaper(c, "today", d, func(document.Size) []document.Link {
@@ -30,9 +34,9 @@ func (s *Pages) todayPaper(c *echo.Context) error {
 }
 
 // todayOf writes the paper: for each a list with boxes to tick.
-func todayOf(p *planning.Planned) document.Document {
+func todayOf(p *planning.Planned, site string) document.Document {
 	d := document.Document{Kind: "Today", Title: p.Laid.Time(0).Format("Monday 2 January 2006")}
-	for _, who := range today(p) {
+	for _, who := range today(p, site) {
 		t := document.Table{Heads: []string{"from", "to", "job", "what", "where", "done"},
 			Shares: []float64{9, 13, 12, 40, 16, 10}, None: "Nothing is planned."}
 		for _, x := range who.Tasks {

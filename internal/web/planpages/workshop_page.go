@@ -1,6 +1,7 @@
 package planpages
 
 import (
+	"errors"
 	"net/http"
 	"slices"
 	"strconv"
@@ -32,6 +33,11 @@ type WorkshopPage struct {
 	AwayFault, PlaceFault           string // what belongs to none of their fields
 	Who, Kind                       string // chosen in the lists
 
+	Sites     []string // shops of one owner
+	SiteForm  []site.Plain
+	SiteFault string
+	At        string // chosen in the list of shops
+
 	Standard string
 }
 
@@ -40,6 +46,7 @@ type HandsRow struct {
 	ID     uint
 	Name   string
 	Hours  string
+	Site   string
 	Skills []SkillBox
 }
 
@@ -65,6 +72,7 @@ const (
 	awayForm   = "away"
 	closedForm = "closed"
 	placeForm  = "place"
+	siteForm   = "site"
 )
 
 // forms are the forms of the page, each with what was typed into it where it was refused.
@@ -92,6 +100,8 @@ func (v *WorkshopPage) forms(c *echo.Context, of string, fault *field.Error) {
 		site.Plain{Name: "pressure", Label: "A stand reaches: pressure", Help: "250 bar"},
 		site.Plain{Name: "flow", Label: "Flow", Help: "120 L/min"},
 		site.Plain{Name: "torque", Label: "Torque", Help: "400 N·m"})
+	v.SiteForm, v.SiteFault = form(siteForm, site.Plain{Name: "called_shop", Label: "Name of a shop"})
+	v.At = c.FormValue("site")
 	v.Who, v.Kind = c.FormValue("person"), c.FormValue("kind")
 }
 
@@ -108,16 +118,24 @@ func (s *Pages) renderWorkshop(c *echo.Context, status int, of string, fault *fi
 	if err != nil {
 		return err
 	}
-	v := WorkshopPage{Reader: s.Reader(c), Closed: w.Closed, Places: w.Places, Kinds: remaining.Places, Fault: fault,
-		FaultOf: of, Standard: standardHours}
+	v := WorkshopPage{
+		Reader:   s.Reader(c),
+		Closed:   w.Closed,
+		Places:   w.Places,
+		Kinds:    remaining.Places,
+		Fault:    fault,
+		Sites:    w.Sites,
+		FaultOf:  of,
+		Standard: standardHours,
+	}
 	v.forms(c, of, fault)
 	names := map[uint]string{}
 	for i := range w.Hands {
 		h := &w.Hands[i]
 		names[h.PersonID] = h.Name
-		row := HandsRow{ID: h.PersonID, Name: h.Name, Hours: h.Hours}
+		row := HandsRow{ID: h.PersonID, Name: h.Name, Hours: h.Hours, Site: h.Site}
 		if fault != nil && of == handsForm+strconv.Itoa(int(h.PersonID)) {
-			row.Hours = c.FormValue("hours")
+			row.Hours, row.Site = c.FormValue("hours"), c.FormValue("site")
 		}
 		for _, skill := range remaining.Skills {
 			row.Skills = append(row.Skills, SkillBox{skill, skillWords[skill], h.Can(skill)})
@@ -161,6 +179,9 @@ func (s *Pages) saveHands(c *echo.Context) error {
 	}
 	form := handsForm + strconv.Itoa(int(p.ID))
 	h := workshop.Hands{PersonID: p.ID, Hours: strings.TrimSpace(c.FormValue("hours")), Skills: []string{}}
+	if h.Site, err = s.siteOf(c); err != nil {
+		return s.back(c, form, err)
+	}
 	if _, err := workshop.ParseHours(h.Hours); err != nil {
 		return s.back(c, form, field.Errorf("hours", "%s", err))
 	}
@@ -176,8 +197,51 @@ func (s *Pages) saveHands(c *echo.Context) error {
 	if len(h.Skills) > 0 && h.Hours == "" {
 		return s.back(c, form, field.Errorf("hours", "say when %s is there, like %s", p.Name, standardHours))
 	}
-	action := "hours of " + p.Name + ": " + h.Hours + "; " + strings.Join(h.Skills, ", ")
+	action := "hours of " + p.Name + ": " + h.Hours + "; " + strings.Join(h.Skills, ", ") + at(h.Site)
 	return s.back(c, form, s.Store.SaveHands(c.Request().Context(), &h, site.Who(c).Name, action))
+}
+
+// siteOf reads which of several shops a form is about, "" for any.
+func (s *Pages) siteOf(c *echo.Context) (string, error) {
+	asked := c.FormValue("site")
+	sites, err := s.Store.Sites(c.Request().Context())
+	if err == nil && asked != "" && !slices.Contains(sites, asked) {
+		err = field.Errorf("site", "is none of the shops")
+	}
+	return asked, err
+}
+
+func at(site string) string {
+	if site == "" {
+		return ""
+	}
+	return " at " + site
+}
+
+// addSite keeps one of several shops.
+func (s *Pages) addSite(c *echo.Context) error {
+	name := strings.TrimSpace(c.FormValue("called_shop"))
+	if name == "" || len(name) > mostSiteName {
+		return s.back(c, siteForm, field.Errorf("called_shop", "say what it is called, in at most %d letters",
+			mostSiteName))
+	}
+	return s.back(c, siteForm, s.Store.AddSite(c.Request().Context(), name, site.Who(c).Name, "shop at "+name))
+}
+
+// mostSiteName is how long the name of a shop may be: it stands in rows of the board.
+const mostSiteName = 40
+
+func (s *Pages) dropSite(c *echo.Context) error {
+	name := c.FormValue("site")
+	err := s.Store.DropSite(c.Request().Context(), name, site.Who(c).Name, "no shop at "+name+" any more")
+	if errors.Is(err, store.ErrSiteUsed) {
+		err = field.Errorf(
+			"called_shop",
+			"%s has jobs in hand: say at each where it is done, then take the shop out",
+			name,
+		)
+	}
+	return s.back(c, siteForm, err)
 }
 
 // days reads the days of a form.
@@ -242,7 +306,11 @@ func (s *Pages) closeDay(c *echo.Context) error {
 
 func (s *Pages) openDay(c *echo.Context) error {
 	day, _ := unit.ParseDate(c.FormValue("day"))
-	return s.back(c, closedForm, s.Store.OpenDay(c.Request().Context(), day, site.Who(c).Name, "open on "+string(day)))
+	return s.back(
+		c,
+		closedForm,
+		s.Store.OpenDay(c.Request().Context(), day, site.Who(c).Name, "open on "+string(day)),
+	)
 }
 
 func (s *Pages) savePlace(c *echo.Context) error {
@@ -253,6 +321,10 @@ func (s *Pages) savePlace(c *echo.Context) error {
 		return s.back(c, placeForm, field.Errorf("name", "say what it is called, in at most %d letters", mostNote))
 	case !slices.Contains(remaining.Places, remaining.Place(p.Kind)):
 		return s.back(c, placeForm, field.Errorf("kind", "say what it is"))
+	}
+	var err error
+	if p.Site, err = s.siteOf(c); err != nil {
+		return s.back(c, placeForm, err)
 	}
 	if _, err := workshop.ParseHours(p.Hours); err != nil {
 		return s.back(c, placeForm, field.Errorf("hours", "%s", err))
@@ -275,7 +347,7 @@ func (s *Pages) savePlace(c *echo.Context) error {
 	return s.back(
 		c,
 		"place",
-		s.Store.SavePlace(c.Request().Context(), &p, site.Who(c).Name, "place "+p.Name+", "+p.Kind),
+		s.Store.SavePlace(c.Request().Context(), &p, site.Who(c).Name, "place "+p.Name+", "+p.Kind+at(p.Site)),
 	)
 }
 

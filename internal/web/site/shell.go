@@ -25,6 +25,9 @@ type JobShell struct {
 	PromisedOn           unit.Date
 	Promise              string // what is said of it
 	Late                 bool
+	HeldBy               string // first name of who has the job, "" while nobody does
+	Mine                 bool   // it was handed to the reader, who has not read what is half done
+	Open                 bool   // neither handed over nor withdrawn
 	Pictures             int
 	ToolboxURL           string
 	Version              int64

@@ -31,6 +31,7 @@ const (
 type StockPage struct {
 	site.Reader
 	Find, Show string
+	Sites      []string // shops of one owner
 	Looks      []Look
 	Rows       []ItemRow
 	More       int // that are not shown
@@ -98,8 +99,12 @@ func (s *Pages) render(c *echo.Context, status int, no refused) error {
 	if err != nil {
 		return err
 	}
+	sites, err := s.Store.Sites(ctx)
+	if err != nil {
+		return err
+	}
 	v := StockPage{Reader: s.Reader(c), Find: strings.TrimSpace(query(c, "find")), Show: query(c, "show"),
-		Total: len(all.Items), Adding: query(c, "add") != "" || no.form == "item" || no.form == "list"}
+		Sites: sites, Total: len(all.Items), Adding: query(c, "add") != "" || no.form == "item" || no.form == "list"}
 	today := unit.DateOf(s.Jobs.Now())
 	id, _ := strconv.ParseUint(query(c, "item"), 10, 32)
 	counts := map[string]int{}
@@ -166,7 +171,7 @@ func (v *StockPage) to(item uint, show string) string {
 
 // holds reports that a line has all words that are looked for.
 func holds(i *stock.Item, find string) bool {
-	text := strings.ToLower(strings.Join([]string{i.Number, i.Says(), i.Drawer, i.Supplier}, " "))
+	text := strings.ToLower(strings.Join([]string{i.Number, i.Says(), i.Drawer, i.Supplier, i.Site}, " "))
 	for _, l := range i.Lots {
 		text += " " + strings.ToLower(l.Code)
 	}
@@ -244,7 +249,8 @@ func (v *StockPage) forms(c *echo.Context, no refused) {
 		i = v.Chosen.Item
 	}
 	values := map[string]string{"number": i.Number, "name": i.Name, "standard": i.Standard, "size": i.Size,
-		"material": i.Material, "drawer": i.Drawer, "minimum": "", "supplier": i.Supplier, "price": i.Price.Typed}
+		"material": i.Material, "drawer": i.Drawer, "minimum": "", "supplier": i.Supplier, "price": i.Price.Typed,
+		"shop": i.Site}
 	if i.Minimum > 0 {
 		values["minimum"] = strconv.Itoa(i.Minimum)
 	}
@@ -270,6 +276,10 @@ func (v *StockPage) forms(c *echo.Context, no refused) {
 		site.Plain{Name: "minimum", Label: "At least", Value: values["minimum"], Mode: "numeric"},
 		site.Plain{Name: "supplier", Label: "Supplier", Value: values["supplier"]},
 		site.Plain{Name: "price", Label: "Price each", Value: values["price"], Mode: "decimal"})
+	if len(v.Sites) > 0 {
+		v.ItemForm = append(v.ItemForm, site.PlainForm(no.of("item"), site.Plain{Name: "shop", Label: "Shop",
+			Value: values["shop"], Help: strings.Join(v.Sites, ", ")})...)
+	}
 	v.ItemFault = site.Besides(no.of("item"), v.ItemForm)
 }
 
@@ -307,7 +317,7 @@ func (s *Pages) saveItem(c *echo.Context) error {
 	no := refused{form: "item"}
 	i := &stock.Item{Number: c.FormValue("number"), Name: c.FormValue("name"), Standard: c.FormValue("standard"),
 		Size: c.FormValue("size"), Material: c.FormValue("material"), Drawer: c.FormValue("drawer"),
-		Supplier: c.FormValue("supplier")}
+		Supplier: c.FormValue("supplier"), Site: c.FormValue("shop")}
 	id, _ := strconv.ParseUint(c.FormValue("id"), 10, 32)
 	i.ID = uint(id)
 	if text := strings.TrimSpace(c.FormValue("minimum")); text != "" {
@@ -322,7 +332,14 @@ func (s *Pages) saveItem(c *echo.Context) error {
 			return s.back(c, "", no, fault)
 		}
 	}
-	err := s.Store.SaveItem(c.Request().Context(), i, site.Who(c).Name, "line of the stock: "+i.Says())
+	sites, err := s.Store.Sites(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	if fault := i.Among(sites); fault != nil {
+		return s.back(c, "", no, fault)
+	}
+	err = s.Store.SaveItem(c.Request().Context(), i, site.Who(c).Name, "line of the stock: "+i.Says())
 	return s.back(c, at(i.ID), no, err)
 }
 
@@ -379,9 +396,16 @@ func (s *Pages) list(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	sites, err := s.Store.Sites(c.Request().Context())
+	if err != nil {
+		return err
+	}
 	today := unit.DateOf(s.Jobs.Now())
 	var lots []store.NewLot
 	for _, l := range all.Lay(came) {
+		if fault := l.Item.Among(sites); fault != nil {
+			return s.back(c, "", no, field.Errorf("list", "%s: the shop %s", l.Item.Says(), fault.Text))
+		}
 		lots = append(lots, store.NewLot{Item: l.Item, Lot: stock.Lot{Left: l.Count, Cure: l.Cure, CameOn: today}})
 	}
 	err = s.Store.TakeIn(c.Request().Context(), lots, site.Who(c).Name, "a list")

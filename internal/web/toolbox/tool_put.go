@@ -2,6 +2,7 @@ package toolbox
 
 import (
 	"bytes"
+	"corvek/internal/store"
 	"encoding/json"
 	"slices"
 	"strings"
@@ -25,7 +26,7 @@ const mostJobs = 200
 
 // jobChoices lists the jobs in hand, the one in the address chosen.
 func (s *Pages) jobChoices(c *echo.Context, chosen string) ([]JobChoice, error) {
-	groups, err := s.Store.InHand(c.Request().Context(), "", mostJobs, "", mostJobs)
+	groups, err := s.Store.InHand(c.Request().Context(), store.Sought{}, mostJobs, "", mostJobs)
 	if err != nil {
 		return nil, err
 	}

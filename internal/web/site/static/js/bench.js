@@ -35,10 +35,26 @@ Alpine.data("bench", () => ({
     this.changes = null;
     const board = document.querySelector("[data-hears]");
     if (document.hidden || !(tag || board)) return;
-    const words = (source) => (source.onmessage = (e) => (tag ? this.heard(e.data) : this.again()));
+    const words = (source) => {
+      source.onmessage = (e) => (tag ? this.heard(e.data) : this.again());
+      source.addEventListener("others", (e) => this.others(JSON.parse(e.data)));
+    };
     // A job's line begins with its version; a board was not told what was written meanwhile.
     const stands = (broken) => broken && !tag && this.again();
-    this.changes = Alpine.store("hears").line(tag ? "/jobs/" + tag + "/changes" : board.dataset.hears, words, stands);
+    this.changes = Alpine.store("hears").line(tag ? this.line(tag) : board.dataset.hears, words, stands);
+  },
+  // line is where the page hears of its job, and says which of its pages it is.
+  line(tag) {
+    const at = location.pathname.split("/")[3] || "";
+    const unit = new URLSearchParams(location.search).get("unit") || "";
+    return `/jobs/${tag}/changes?at=${encodeURIComponent(at)}&unit=${encodeURIComponent(unit)}`;
+  },
+  // others says who else has the job before him.
+  others(words) {
+    const el = document.getElementById("others");
+    if (!el) return;
+    el.textContent = words;
+    el.hidden = !words;
   },
   // again asks for a board anew when a job on it was written to, of many at once one time.
   again(wait = 300) {
