@@ -15,6 +15,7 @@ import (
 	"strings"
 	"time"
 
+	"corvek/core/partner"
 	"corvek/core/quantity"
 	"corvek/core/sheet"
 	"corvek/core/shop"
@@ -40,6 +41,11 @@ type showcase struct {
 	Hands       []hands
 	Places      []struct{ Name, Kind, Pressure, Flow string }
 	Stock       []stocked
+	Partners    []struct {
+		Name, Works, Price string
+		Days, Most         float64
+	}
+	HourPrice string
 }
 
 // stocked is a line of the stock, with one lot of it.
@@ -206,6 +212,18 @@ func (s showcase) keepWorkshop(ctx context.Context, jobs *job.Service) error {
 		if err := jobs.Store.SavePlace(ctx, &row, by, "place "+p.Name); err != nil {
 			return err
 		}
+	}
+	for _, x := range s.Partners {
+		row := partner.Partner{Name: x.Name, Works: x.Works, Days: x.Days, Most: x.Most}
+		row.Price, _ = quantity.Parse(x.Price, quantity.Number)
+		if err := jobs.Store.SavePartner(ctx, &row, by, "days of "+x.Name); err != nil {
+			return err
+		}
+	}
+	var prices store.Prices
+	prices.HourPrice, _ = quantity.Parse(s.HourPrice, quantity.Number)
+	if err := jobs.Store.SavePrices(ctx, prices, by, "price list"); err != nil {
+		return err
 	}
 	return clash(ctx, jobs)
 }

@@ -42,7 +42,7 @@ func visits(t *testing.T) map[string]look {
 		"/stock", "/stock?item=1", "/instruments/1", "/figures?measure=hours&by=family&key=external_gear_pump",
 		"/shop", "/shop/letterhead", "/me", "/change", "/jobs/T-0417/pictures")
 	add(reached, "/jobs/T-0412/measure?part=tube&feature=bore", "/toolbox/feeler")
-	add(open, "/plan", "/plan/shop", "/jobs/T-0417/with")
+	add(open, "/plan", "/plan/shop", "/plan/partners", "/jobs/T-0417/with")
 	add(open, "/library/winch_brake_pack", "/library/winch_brake_pack/form", "/shop/store", "/jobs/T-0417/report",
 		"/jobs/T-0388/certificate")
 	add(large, "/jobs/T-0417/record", "/jobs/T-0417/receive?face=fluid", "/jobs/T-0417/receive?face=gauges",

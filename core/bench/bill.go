@@ -5,6 +5,8 @@ import (
 	"math"
 
 	"corvek/core/decide"
+	"corvek/core/partner"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 )
 
@@ -23,6 +25,7 @@ const (
 	BillParts   = "parts"
 	BillHours   = "hours"
 	BillOutside = "outside"
+	BillTests   = "tests"
 )
 
 // Sum is what the line comes to, to the cent.
@@ -50,9 +53,35 @@ func (b *Bill) Sum() (sum float64) {
 // Over is by how much it comes to more than was agreed.
 func (b *Bill) Over() float64 { return cents(b.Sum() - b.Agreed) }
 
+// Prices are what the shop's own lists say.
+type Prices struct {
+	Lot func(lot string) (float64, bool) // of a piece of a lot of the stock
+	// Partners have what outside work costs where nobody entered a price.
+	Partners partner.Partners
+	Test     quantity.Quantity // of a unit on the stand, zero where it is in the hours
+}
+
+// work is what outside work costs, and whose price that is.
+func (p Prices) work(name string) (each float64, from string, known bool) {
+	by := p.Partners.Does(name)
+	if by == nil {
+		return 0, "", false
+	}
+	each, known = by.Price.Known()
+	return each, "price list, " + by.Name, known
+}
+
+// tested adds the tests that units were proved by, where they have a price of their own.
+func (b *Bill) tested(st *State, name string, price quantity.Quantity) {
+	each, known := price.Known()
+	if !known || st.Counts() == nil {
+		return
+	}
+	b.Lines = append(b.Lines, BillLine{BillTests, name + "Test on the stand", 1, each, true, "price list"})
+}
+
 // BillOf gathers what was put in, worked and sent out on the units of a job: what was done, not what was offered.
-// priceOf is what a piece of a lot of the shop's stock costs.
-func BillOf(states []*State, priceOf func(lot string) (float64, bool)) *Bill {
+func BillOf(states []*State, prices Prices) *Bill {
 	j := states[0].Job
 	b := &Bill{}
 	kit, hasKit := j.PartsCost.Known()
@@ -68,9 +97,10 @@ func BillOf(states []*State, priceOf func(lot string) (float64, bool)) *Bill {
 			name = st.Unit.Name + ": "
 		}
 		for _, p := range st.Parts {
-			b.fitted(st, p, name, hasKit, priceOf)
-			b.sent(p, name)
+			b.fitted(st, p, name, hasKit, prices)
+			b.sent(p, name, prices)
 		}
+		b.tested(st, name, prices.Test)
 	}
 	if v, known := j.OutsideCost.Known(); known && v > 0 {
 		b.Lines = append(b.Lines, BillLine{BillOutside, "Other outside work", 1, v, true, "as entered for the offer"})
@@ -81,7 +111,7 @@ func BillOf(states []*State, priceOf func(lot string) (float64, bool)) *Bill {
 }
 
 // fitted adds the new pieces that stand at a part's place.
-func (b *Bill) fitted(st *State, p *Part, name string, hasKit bool, priceOf func(string) (float64, bool)) {
+func (b *Bill) fitted(st *State, p *Part, name string, hasKit bool, prices Prices) {
 	if p.Place == nil || p.Filled == 0 {
 		return
 	}
@@ -91,7 +121,7 @@ func (b *Bill) fitted(st *State, p *Part, name string, hasKit bool, priceOf func
 	}
 	for _, k := range st.Unit.Kit {
 		if k.Part == p.Code && k.Lot != "" && !l.Known {
-			if l.Each, l.Known = priceOf(k.Lot); l.Known {
+			if l.Each, l.Known = prices.Lot(k.Lot); l.Known {
 				l.From = "price in the stock"
 			}
 		}
@@ -106,15 +136,17 @@ func (b *Bill) fitted(st *State, p *Part, name string, hasKit bool, priceOf func
 }
 
 // sent adds the ways of rework of a part that went out.
-func (b *Bill) sent(p *Part, name string) {
+func (b *Bill) sent(p *Part, name string, prices Prices) {
 	for _, w := range p.Going() {
 		if w.Days == 0 {
 			continue // done here, in the hours
 		}
 		l := BillLine{Kind: BillOutside, What: name + p.Name + ", " + w.Name, Count: 1}
-		if l.Each, l.Known = w.Row.Price.Known(); l.Known {
-			l.From = "price of the work"
-		} else {
+		l.From = "price of the work"
+		if l.Each, l.Known = w.Row.Price.Known(); !l.Known {
+			l.Each, l.From, l.Known = prices.work(w.Route.Name)
+		}
+		if !l.Known {
 			b.Missing = append(b.Missing, "price of "+l.What)
 		}
 		b.Lines = append(b.Lines, l)

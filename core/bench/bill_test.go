@@ -25,7 +25,7 @@ func size(t *testing.T, text string, d quantity.Dimension) quantity.Quantity {
 func TestWhatGoesOnTheInvoice(t *testing.T) {
 	j := worn(t)
 	u := j.Units[0]
-	none := func(string) (float64, bool) { return 0, false }
+	none := bench.Prices{Lot: func(string) (float64, bool) { return 0, false }}
 	b := bench.BillOf([]*bench.State{benchtest.State(t, j)}, none)
 	assert.Zero(t, b.Sum(), "nothing was put in")
 	assert.Contains(t, b.Missing, "hours worked")
@@ -52,7 +52,7 @@ func TestWhatGoesOnTheInvoice(t *testing.T) {
 	j.OutsideCost, j.Quote.Agreed = size(t, "75.50", quantity.Number), size(t, "400", quantity.Number)
 	b = bench.BillOf(
 		[]*bench.State{benchtest.State(t, j)},
-		func(lot string) (float64, bool) { return 14.2, lot == "S-234567" },
+		bench.Prices{Lot: func(lot string) (float64, bool) { return 14.2, lot == "S-234567" }},
 	)
 	assert.Empty(t, b.Missing)
 	// 14.20 for the seal, 6.5 × 48 = 312.00 for the hours, 75.50 outside.

@@ -6,6 +6,7 @@ import (
 	"corvek/core/build"
 	"corvek/core/decide"
 	"corvek/core/family"
+	"corvek/core/partner"
 	"corvek/core/remaining"
 )
 
@@ -16,13 +17,35 @@ type ShopKnows struct {
 	Signed func() bool
 	// Booked is how many pieces of the shop's own stock are promised to a part's place; nil for none anywhere.
 	Booked func(part string) int
+	// Partners are whom the shop waits for, with the days that they take.
+	Partners partner.Partners
 }
 
 // Remaining is what the unit still needs before it goes out, by what is on record.
 func (st *State) Remaining(g *remaining.Guidance, known ShopKnows) []remaining.Task {
 	u := st.record(known.Booked)
 	u.SignedOff = known.Signed
+	st.ask(u, known.Partners)
 	return remaining.Of(u, g)
+}
+
+// ask takes the days of those who supply or work for the shop where nobody named others.
+func (st *State) ask(u *remaining.Unit, all partner.Partners) {
+	for i := range u.New {
+		n := &u.New[i]
+		if from := all.Supplier(st.ByCode[n.Part].Order.Supplier); from != nil && n.Due == "" && n.Days == 0 {
+			n.Days, n.Sigma, n.From = from.Days, from.Sigma(), from.Name
+		}
+	}
+	for i := range u.Ways {
+		w := &u.Ways[i]
+		if w.Days == 0 {
+			continue
+		}
+		if by := all.Does(w.Name); by != nil {
+			w.Days, w.Sigma, w.By = by.Days, by.Sigma(), by.Name
+		}
+	}
 }
 
 // Reckoned is how many hours of hands guidance gives the unit as it came in: all parts on, nothing measured, and
@@ -137,7 +160,7 @@ func (st *State) recordPart(u *remaining.Unit, p *Part, measured bool, booked fu
 		u.New = append(
 			u.New,
 			remaining.Piece{Part: p.Code, Name: p.Name, Ordered: p.Order.Awaited(), Due: p.Order.Due,
-				Days: p.Order.Days},
+				Days: float64(p.Order.Days)},
 		)
 	}
 	for _, w := range p.Going() {

@@ -1,11 +1,14 @@
 package bench_test
 
 import (
+	"math"
 	"testing"
 	"time"
 
 	"corvek/core/bench"
 	"corvek/core/bench/benchtest"
+	"corvek/core/decide"
+	"corvek/core/partner"
 	"corvek/core/quantity"
 	"corvek/core/remaining"
 	"corvek/core/unit"
@@ -77,4 +80,29 @@ func TestWhatGuidanceGivesAUnit(t *testing.T) {
 		p.Off, p.Found = true, "1"
 	}
 	assert.Equal(t, reckoned, benchtest.State(t, j).Reckoned(g))
+}
+
+// A piece with no day of its own takes the days of its supplier, and a part that goes out those of him who does such
+// work; a day or a lead time that was said for the piece itself holds.
+func TestDaysOfThoseWhoAreWaitedFor(t *testing.T) {
+	j := worn(t)
+	u := j.Units[0]
+	for _, code := range []string{"seal_outer", "cover_bolts"} {
+		u.Part(code).Decisions = []*unit.Decision{{Round: 1, Choice: string(decide.Replace)}}
+		u.Part(code).Order.Supplier = "Brenn & Holt"
+	}
+	u.Part("cover_bolts").Order.Days = 3
+	known := bench.ShopKnows{Partners: partner.Partners{{Name: "Brenn & Holt", Days: 6, Most: 12}}}
+	waits := map[string]remaining.Task{}
+	for _, x := range benchtest.State(t, j).Remaining(remaining.Usual(), known) {
+		if x.Kind == remaining.Parts {
+			waits[x.Code] = x
+		}
+	}
+	seal, bolts := waits["parts:seal_outer"], waits["parts:cover_bolts"]
+	assert.Equal(t, 6.0, seal.Days)
+	assert.InDelta(t, math.Ln2/1.2816, seal.Sigma, 1e-9)
+	assert.Contains(t, seal.Name, "from Brenn & Holt")
+	assert.Equal(t, 3.0, bolts.Days)
+	assert.Zero(t, bolts.Sigma)
 }

@@ -44,13 +44,17 @@ type Piece struct {
 	Part, Name string
 	Ordered    bool
 	Due        unit.Date // as its supplier says, "" where nobody does
-	Days       int       // lead time, 0 where it is not known
+	Days       float64   // lead time, 0 where it is not known
+	Sigma      float64   // of the logarithm of them, 0 where nobody said
+	From       string    // who supplies it, where the days are his
 }
 
 // Way is a way of rework.
 type Way struct {
 	Part, Route, Name string
 	Hours, Days       float64
+	Sigma             float64   // of the logarithm of the days, 0 where nobody said
+	By                string    // who does it, where the days are his
 	Sent              unit.Date // "" while it is here
 }
 
@@ -121,6 +125,7 @@ type Task struct {
 	Name  string
 	Time  time.Duration // of hands, or of what runs by itself
 	Days  float64       // of a wait for others
+	Sigma float64       // of the logarithm of the days as those say who are waited for, 0 where they did not
 	Until unit.Date     // of a wait: the day that somebody said, "" for none
 	Since unit.Date     // of a wait: the day it began, "" where it did not yet or nobody noted it
 	After []string      // codes of what must be done before
@@ -225,8 +230,8 @@ func (l *list) bring(u *Unit) {
 	l.last = from
 	for _, w := range u.Ways {
 		if w.Days > 0 {
-			t := l.add(Outside, w.Part+"."+w.Route, w.Name+", away", 0)
-			t.Days, t.Since = w.Days, w.Sent
+			t := l.add(Outside, w.Part+"."+w.Route, w.Name+", away"+with(" at ", w.By), 0)
+			t.Days, t.Sigma, t.Since = w.Days, w.Sigma, w.Sent
 			all = append(all, t.Code)
 			continue
 		}
@@ -247,8 +252,8 @@ func (l *list) pieces(u *Unit) (all []string) {
 			unnamed++
 			continue
 		}
-		t := l.add(Parts, n.Part, n.Name+" comes", 0)
-		t.Days, t.Until = float64(n.Days), n.Due
+		t := l.add(Parts, n.Part, n.Name+" comes"+with(" from ", n.From), 0)
+		t.Days, t.Sigma, t.Until = n.Days, n.Sigma, n.Due
 		all = append(all, t.Code)
 	}
 	if unnamed > 0 {
@@ -305,6 +310,14 @@ func (l *list) prove(u *Unit) {
 			l.last = []string{t.Code}
 		}
 	}
+}
+
+// with is a word with a name behind it, nothing where there is none.
+func with(word, name string) string {
+	if name == "" {
+		return ""
+	}
+	return word + name
 }
 
 func times(d time.Duration, n int) time.Duration { return d * time.Duration(n) }

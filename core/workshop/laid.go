@@ -147,14 +147,14 @@ func (l *Laid) task(w *Workshop, number int, j *Job, u *UnitWork, t *remaining.T
 	switch {
 	case t.Waits():
 		out.Work, out.Cut = 0, true
-		l.wait(&out, t)
+		l.wait(&out, t, g)
 	default:
 		out.Needs = w.needs(j, t, u.Need, l.resources)
 	}
 	l.Problem.Tasks = append(l.Problem.Tasks, out)
 	l.Keys = append(l.Keys, Key{Tag: j.Tag, Unit: u.Number, Code: t.Code})
 	l.Tasks = append(l.Tasks, t)
-	l.Spreads = append(l.Spreads, spreadOf(t, &out, g.Guidance, whole))
+	l.Spreads = append(l.Spreads, spreadOf(t, &out, g, whole))
 }
 
 // step is to how many minutes work is rounded up: nobody knows it better.
@@ -167,13 +167,14 @@ const opens = 8 * 60
 
 // wait lays a wait for others: to the day that somebody said, to so many days after it began, or so many days from
 // when it begins. What should have come already is looked for tomorrow.
-func (l *Laid) wait(out *plan.Task, t *remaining.Task) {
-	day := t.Until
+func (l *Laid) wait(out *plan.Task, t *remaining.Task, g *Learned) {
+	factor, _ := g.Wait(t.Kind)
+	day, days := t.Until, t.Days*factor
 	if day == "" && t.Since != "" {
-		day = t.Since.Add(int(math.Ceil(t.Days)))
+		day = t.Since.Add(int(math.Ceil(days)))
 	}
 	if day == "" {
-		out.Work = int(t.Days * minutesOfDay)
+		out.Work = int(days * minutesOfDay)
 		return
 	}
 	if day <= l.first {
@@ -222,8 +223,11 @@ func (w *Workshop) needs(j *Job, t *remaining.Task, need remaining.Need, at map[
 // OneShop reports that two are of the same shop, as far as both say.
 func OneShop(a, b string) bool { return a == "" || b == "" || a == b }
 
-func spreadOf(t *remaining.Task, out *plan.Task, g *remaining.Guidance, whole float64) plan.Spread {
-	s := plan.Spread{Sigma: g.Spread[t.Kind]}
+func spreadOf(t *remaining.Task, out *plan.Task, g *Learned, whole float64) plan.Spread {
+	s := plan.Spread{Sigma: t.Sigma}
+	if t.Sigma == 0 {
+		_, s.Sigma = g.Wait(t.Kind)
+	}
 	if !t.Waits() && !t.Alone() {
 		s.Whole = whole
 	}

@@ -17,6 +17,9 @@ type Past struct {
 type Learned struct {
 	*remaining.Guidance
 	Jobs, Tests int // that it is of; none: it is guidance as it ships
+	Aways       int // parts that were away at somebody whose days are known
+	Words       int // customers that were asked for their word
+	waits       map[remaining.Kind]plan.Spread
 
 	shop   plan.Spread
 	models map[string]plan.Spread
@@ -54,6 +57,33 @@ func Learn(g *remaining.Guidance, past []Past, tests, failed int) *Learned {
 		l.models[model], l.of[model] = plan.Learn(l.shop, ratios, 0, 0), len(ratios)
 	}
 	return l
+}
+
+// LearnWaits moves guidance by how long the shop waited for others: away are the days that parts were away, each
+// against what he said who had it, and words the days until customers answered. Few cases say little.
+func (l *Learned) LearnWaits(away, words []float64) {
+	ratios := make([]float64, len(words))
+	for i, days := range words {
+		ratios[i] = max(days, leastWord) / l.Word
+	}
+	l.Aways, l.Words = len(away), len(words)
+	l.waits = map[remaining.Kind]plan.Spread{
+		remaining.Outside: plan.Learn(plan.Spread{Sigma: l.Spread[remaining.Outside]}, away, 0, 0),
+		remaining.Word:    plan.Learn(plan.Spread{Sigma: l.Spread[remaining.Word]}, ratios, 0, 0),
+	}
+}
+
+// leastWord is what an answer on the same day is taken for, in days: half of one.
+const leastWord = 0.5
+
+// Wait is how long a wait takes in the shop's own past against what is said or guidance has, and how far such waits
+// are spread.
+func (l *Learned) Wait(kind remaining.Kind) (factor, sigma float64) {
+	s, known := l.waits[kind]
+	if !known {
+		return 1, l.Spread[kind]
+	}
+	return math.Exp(s.Bias), s.Sigma
 }
 
 // Of is by what the hours of a model are to be multiplied, how far a job of it is off as a whole, and of how many

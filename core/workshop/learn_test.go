@@ -40,3 +40,29 @@ func TestHoursAreLearnedFromTheShopsOwnJobs(t *testing.T) {
 	factor, _, _ = one.Of("holm gx-32")
 	assert.True(t, factor > 1 && factor < 1.1, "one case says little: %.3f", factor)
 }
+
+// Waits are learned as hours are: guidance weighs as much as twelve cases. Twelve parts that were away twice as
+// long as was said make half of that doubling count, in the logarithm: the square root of two.
+func TestWaitsAreLearned(t *testing.T) {
+	l := workshop.Learn(remaining.Usual(), nil, 0, 0)
+	factor, sigma := l.Wait(remaining.Outside)
+	assert.Equal(t, 1.0, factor)
+	assert.Equal(t, remaining.Usual().Spread[remaining.Outside], sigma)
+	twice := make([]float64, 12)
+	for i := range twice {
+		twice[i] = 2
+	}
+	l.LearnWaits(twice, nil)
+	factor, _ = l.Wait(remaining.Outside)
+	assert.InDelta(t, math.Sqrt2, factor, 1e-9)
+	factor, _ = l.Wait(remaining.Word)
+	assert.Equal(t, 1.0, factor, "nobody was asked")
+	assert.Equal(t, 12, l.Aways)
+
+	// A part that goes out takes as long as he says who does it, by as much longer as such work took.
+	j := workshop.Job{Tag: "T-1", Units: []workshop.UnitWork{{Number: 1, Tasks: []remaining.Task{
+		{Code: "outside", Kind: remaining.Outside, Days: 10, Sigma: 0.3}}}}}
+	laid := small().Lay([]workshop.Job{j}, monday, nil, nil, l)
+	assert.InDelta(t, 10*math.Sqrt2*24*60, float64(laid.Problem.Tasks[0].Work), 1)
+	assert.Equal(t, 0.3, laid.Spreads[0].Sigma)
+}

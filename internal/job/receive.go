@@ -19,6 +19,7 @@ import (
 type NewJob struct {
 	Customer, Place, Title, Complaint, Caller, Family, Maker, Model, Serial string
 	Site                                                                    string // of several shops, where it is done
+	Rate                                                                    string // money an hour by the shop's price list
 }
 
 // Create opens a job with one unit of a family, its parts and features laid out.
@@ -54,6 +55,7 @@ func (s *Service) Create(ctx context.Context, who people.Actor, n NewJob) (tag s
 	}{
 		{"title", n.Title, unit.JobRef("title")},
 		{"site", n.Site, unit.JobRef("site")},
+		{"rate", n.Rate, unit.JobRef("labour_rate")},
 		{"complaint", n.Complaint, unit.JobRef("complaint")},
 		{"caller", n.Caller, unit.JobRef("caller")},
 		{"maker", n.Maker, j.Units[0].Ref("maker")},

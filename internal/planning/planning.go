@@ -14,6 +14,7 @@ import (
 
 	"corvek/core/bench"
 	"corvek/core/handover"
+	"corvek/core/partner"
 	"corvek/core/plan"
 	"corvek/core/remaining"
 	"corvek/core/stock"
@@ -61,6 +62,8 @@ type Planned struct {
 	Learned *workshop.Learned
 	From    time.Time // the moment from which it is made
 	Left    []string  // jobs that could not be read, which are not in it
+
+	partners partner.Partners
 
 	chances func() (*plan.Chances, error)
 	effort  int // that it was made with
@@ -144,6 +147,14 @@ func (s *Service) make(ctx context.Context, b basis, tags []string, versions []i
 		return nil, err
 	}
 	p.Learned = workshop.Learn(s.Guidance, past, tests, failed)
+	if p.partners, err = s.Jobs.Store.Partners(ctx); err != nil {
+		return nil, err
+	}
+	away, words, err := s.Jobs.Store.Waited(ctx)
+	if err != nil {
+		return nil, err
+	}
+	p.Learned.LearnWaits(ratios(away, p.partners), words)
 	jobs, err := s.jobs(ctx, p, b, tags, versions, drawers)
 	if err != nil {
 		return nil, err
@@ -158,6 +169,19 @@ func (s *Service) make(ctx context.Context, b basis, tags []string, versions []i
 	p.chances = sync.OnceValues(p.simulate)
 	return p, err
 }
+
+// ratios are how long parts were away against what those say who do such work.
+func ratios(away []store.PartAway, partners partner.Partners) (out []float64) {
+	for _, a := range away {
+		if by := partners.Does(strings.ReplaceAll(a.Route, "_", " ")); by != nil {
+			out = append(out, max(a.Days, leastAway)/by.Days)
+		}
+	}
+	return out
+}
+
+// leastAway is what a part that came back on its day is taken for, in days.
+const leastAway = 0.5
 
 // spots are pins as the planner takes them.
 func spots(pins []store.PlanPin) []workshop.Spot {
@@ -194,8 +218,8 @@ func (s *Service) jobs(
 				p.Left = append(p.Left, tag)
 				continue
 			}
-			w = jobWork{version: states[0].Job.Version, shop: b.shop, booked: booked[tag], day: day,
-				job: s.workOf(ctx, states, drawers)}
+			w = jobWork{version: states[0].Job.Version, shop: b.shop,
+				booked: booked[tag], day: day, job: s.workOf(ctx, states, drawers, p.partners)}
 		}
 		seen[tag] = w
 		out = append(out, w.job)
@@ -205,7 +229,8 @@ func (s *Service) jobs(
 }
 
 // workOf is what a job still needs.
-func (s *Service) workOf(ctx context.Context, states []*bench.State, drawers *stock.Stock) workshop.Job {
+func (s *Service) workOf(ctx context.Context, states []*bench.State, drawers *stock.Stock,
+	partners partner.Partners) workshop.Job {
 	j := states[0].Job
 	out := workshop.Job{Tag: j.Tag, Title: j.Title, Customer: j.Customer.Name, Promised: j.PromisedOn,
 		Site: j.Site, HeldBy: j.HeldBy}
@@ -221,10 +246,13 @@ func (s *Service) workOf(ctx context.Context, states []*bench.State, drawers *st
 		}
 		out.Units = append(out.Units, workshop.UnitWork{Number: st.Unit.Number,
 			Model: strings.ToLower(strings.TrimSpace(st.Unit.Maker + " " + st.Unit.Model)), Need: st.StandNeed(),
-			Tasks: st.Remaining(s.Guidance, bench.ShopKnows{Signed: signed, Booked: func(part string) int {
-				_, n := drawers.BookedFor(j.Tag, st.Unit.Number, part)
-				return n
-			}})})
+			Tasks: st.Remaining(
+				s.Guidance,
+				bench.ShopKnows{Signed: signed, Partners: partners, Booked: func(part string) int {
+					_, n := drawers.BookedFor(j.Tag, st.Unit.Number, part)
+					return n
+				}},
+			)})
 	}
 	return out
 }

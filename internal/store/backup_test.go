@@ -52,7 +52,8 @@ func contents(t *testing.T, conn *pgx.Conn) string {
 	var b bytes.Buffer
 	for _, name := range names {
 		fmt.Fprintln(&b, "==", name)
-		_, err := conn.PgConn().CopyTo(t.Context(), &b, "COPY (SELECT * FROM "+name+" AS t ORDER BY t::text) TO STDOUT")
+		_, err := conn.PgConn().
+			CopyTo(t.Context(), &b, "COPY (SELECT * FROM "+name+" AS t ORDER BY t::text) TO STDOUT")
 		require.NoError(t, err)
 	}
 	return b.String()

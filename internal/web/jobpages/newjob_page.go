@@ -58,6 +58,11 @@ func (s *Pages) createJob(c *echo.Context) error {
 	if in.Site, err = s.Store.SiteOf(c.Request().Context(), site.Who(c).ID); err != nil {
 		return err
 	}
+	prices, err := s.Store.Prices(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	in.Rate = prices.HourPrice.Typed
 	tag, err := s.Jobs.Create(c.Request().Context(), site.Who(c), in)
 	if fe, is := err.(*field.Error); is {
 		return s.renderNewJob(c, http.StatusUnprocessableEntity, in, fe)

@@ -48,10 +48,20 @@ func (s *Pages) billed(c *echo.Context) (out report.Invoice, err error) {
 	if err != nil {
 		return out, err
 	}
-	return report.Invoice{Data: d, Bill: bench.BillOf(states, func(lot string) (float64, bool) {
+	list, err := s.Store.Prices(c.Request().Context())
+	if err != nil {
+		return out, err
+	}
+	partners, err := s.Store.Partners(c.Request().Context())
+	if err != nil {
+		return out, err
+	}
+	lot := func(lot string) (float64, bool) {
 		price, known := prices[lot]
 		return price, known
-	})}, nil
+	}
+	return report.Invoice{Data: d,
+		Bill: bench.BillOf(states, bench.Prices{Lot: lot, Test: list.TestPrice, Partners: partners})}, nil
 }
 
 func (s *Pages) invoice(c *echo.Context) error {
