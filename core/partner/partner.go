@@ -15,10 +15,11 @@ import (
 type Partner struct {
 	ID    uint
 	Name  string
-	Works string            // what he does to parts, in words by commas: "hard chrome, grind"; "" of a supplier
-	Days  float64           // as a rule: half of them hold it
-	Most  float64           // nine of ten hold it; 0 where nobody said
-	Price quantity.Quantity `gorm:"serializer:number"` // of his work on one part, in the shop's money; zero: asked each time
+	Works string  // what he does to parts, in words by commas: "hard chrome, grind"; "" of a supplier
+	Days  float64 // as a rule: half of them hold it
+	Most  float64 // nine of ten hold it; 0 where nobody said
+	// Price is of his work on one part, in the shop\'s money; zero: asked each time
+	Price quantity.Quantity `gorm:"serializer:number"`
 }
 
 // Partners are all of a shop.

@@ -33,7 +33,8 @@ func TestWhoIsMeant(t *testing.T) {
 
 func TestWhatIsWrongWithAPartner(t *testing.T) {
 	for want, p := range map[string]partner.Partner{
-		"name": {Days: 3}, "days": {Name: "A"}, "most": {Name: "A", Days: 5, Most: 4}, "": {Name: "A", Days: 5, Most: 9},
+		"name": {Days: 3}, "days": {Name: "A"}, "most": {Name: "A", Days: 5, Most: 4},
+		"": {Name: "A", Days: 5, Most: 9},
 	} {
 		fault := p.Check()
 		if want == "" {

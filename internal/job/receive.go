@@ -18,8 +18,9 @@ import (
 // NewJob is what is known when a unit comes in.
 type NewJob struct {
 	Customer, Place, Title, Complaint, Caller, Family, Maker, Model, Serial string
-	Site                                                                    string // of several shops, where it is done
-	Rate                                                                    string // money an hour by the shop's price list
+
+	Site string // of several shops, where it is done
+	Rate string // money an hour by the shop's price list
 }
 
 // Create opens a job with one unit of a family, its parts and features laid out.

@@ -67,7 +67,8 @@ func (s *Store) Waited(ctx context.Context) (away []PartAway, word []float64, er
 	if err != nil {
 		return nil, nil, err
 	}
-	err = db.Raw(`SELECT (answer_on - quoted_on)::float8 FROM jobs WHERE quoted_on IS NOT NULL AND answer_on >= quoted_on
+	err = db.Raw(`SELECT (answer_on - quoted_on)::float8 FROM jobs WHERE quoted_on IS NOT NULL
+		AND answer_on >= quoted_on
 		ORDER BY answer_on DESC LIMIT ?`, mostPast).
 		Scan(&word).
 		Error
