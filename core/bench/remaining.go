@@ -92,6 +92,9 @@ func (st *State) StandNeed() (n remaining.Need) {
 		if st.Duty.Theory() {
 			n.Flow = st.Found.Theoretical()
 		}
+		if torque, known := st.Unit.Need.Torque.Known(); known {
+			n.Torque = torque // what a motor must give is held by the stand's brake
+		}
 	}
 	return n
 }

@@ -47,6 +47,12 @@ var jobFields = []*Field{
 	jobTable.day("received_on", "Received", func(p *Place) *unit.Date { return &p.Job.ReceivedOn }).derived(),
 	jobTable.day("promised_on", "Promised for", func(p *Place) *unit.Date { return &p.Job.PromisedOn }).
 		checked(promise).closing(),
+	jobTable.flag(
+		"stands",
+		"The machine stands, with none in its place",
+		func(p *Place) *bool { return &p.Job.Stands },
+	),
+	jobTable.day("told_day", "Told: ready on", func(p *Place) *unit.Date { return &p.Job.ToldDay }),
 	jobTable.flag("warranty_hold", "Warranty hold", func(p *Place) *bool { return &p.Job.WarrantyHold }),
 	jobTable.area("warranty_note", "Seals, tags, pictures taken",
 		func(p *Place) *string { return &p.Job.WarrantyNote }),

@@ -27,7 +27,7 @@ var movesOf = []struct {
 	names string
 }{
 	{unit.ScopeJob, MovesComplaint, "symptom complaint"},
-	{unit.ScopeJob, MovesNothing, `title caller site held_by half_done policy
+	{unit.ScopeJob, MovesNothing, `title caller site held_by half_done policy stands told_day
 		waiting waiting_note received_on promised_on warranty_hold
 		warranty_note parts_cost labour_hours labour_rate outside_cost
 		worked_hours agreed_sum rebuild_days new_price new_days downtime_cost

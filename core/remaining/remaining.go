@@ -59,7 +59,7 @@ type Way struct {
 }
 
 // Need is what a unit asks of a stand, in base units, 0 where it is not known.
-type Need struct{ Pressure, Flow float64 }
+type Need struct{ Pressure, Flow, Torque float64 }
 
 // Step is a step of the test.
 type Step struct {

@@ -41,10 +41,14 @@ type Job struct {
 	// Where it is done, of several shops; "" where there is one
 	Site string `json:"site,omitempty"`
 	// Who has it, and what the one who handed it on left half done, until it was read
-	HeldBy       string `json:"held_by,omitempty"`
-	HalfDone     string `json:"half_done,omitempty"`
-	ReceivedOn   Date   `json:"received_on,omitempty" gorm:"serializer:day"`
-	PromisedOn   Date   `json:"promised_on,omitempty" gorm:"serializer:day"`
+	HeldBy     string `json:"held_by,omitempty"`
+	HalfDone   string `json:"half_done,omitempty"`
+	ReceivedOn Date   `json:"received_on,omitempty" gorm:"serializer:day"`
+	PromisedOn Date   `json:"promised_on,omitempty" gorm:"serializer:day"`
+	// The machine stands, and there is none in its place
+	Stands bool `json:"stands,omitempty"`
+	// The day on which it is ready, as whoever runs the machine was told
+	ToldDay      Date   `json:"told_day,omitempty" gorm:"serializer:day"`
 	WarrantyHold bool   `json:"warranty_hold,omitempty"`
 	WarrantyNote string `json:"warranty_note,omitempty"`
 	Lesson       string `json:"lesson,omitempty"`

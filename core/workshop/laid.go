@@ -16,6 +16,7 @@ type Job struct {
 	HeldBy               string // who has it: he does what he can of it
 	Promised             unit.Date
 	Down                 float64    // money a day while it stands, 0 where nobody said
+	Stands               bool       // and the machine with it: there is none in its place
 	Ready                *time.Time // nothing is done before: a timer runs
 	Units                []UnitWork
 }
@@ -60,10 +61,17 @@ type Laid struct {
 // usualDown is what a day of lateness is taken to cost where nobody said it, so that no promise is without weight.
 const usualDown = 20
 
-// thousandths of money that a minute late costs where a day costs so much.
-func perMinute(day float64) int64 {
+// standsFirst is how many times as much a day late weighs of a machine that stands with none in its place, so that it
+// comes before all whose work goes on meanwhile.
+const standsFirst = 10
+
+// perMinute is the thousandths of money that a minute late costs where a day costs so much.
+func perMinute(day float64, stands bool) int64 {
 	if day <= 0 {
 		day = usualDown
+	}
+	if stands {
+		day *= standsFirst
 	}
 	return max(1, int64(math.Round(day*1000/minutesOfDay)))
 }
@@ -116,7 +124,7 @@ func (l *Laid) resource(name string, works *plan.Calendar) {
 
 // job lays one job.
 func (l *Laid) job(w *Workshop, j *Job, g *Learned) {
-	out := plan.Job{Name: j.Tag, Cost: perMinute(j.Down)}
+	out := plan.Job{Name: j.Tag, Cost: perMinute(j.Down, j.Stands)}
 	if j.Promised != "" {
 		out.HasDue, out.Due = true, l.DueOn(j.Promised)
 	}

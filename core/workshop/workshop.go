@@ -67,7 +67,7 @@ func (p *Place) Reaches(n remaining.Need) bool {
 		si, known := has.Known()
 		return !known || need <= si*(1+1e-9)
 	}
-	return enough(p.Pressure, n.Pressure) && enough(p.Flow, n.Flow)
+	return enough(p.Pressure, n.Pressure) && enough(p.Flow, n.Flow) && enough(p.Torque, n.Torque)
 }
 
 // In reports that a resource of the planner, by its number, works in one of several shops, "" for all.

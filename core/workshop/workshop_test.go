@@ -204,3 +204,12 @@ func TestShopsAndHolder(t *testing.T) {
 	job.Site = "Quay"
 	assert.Equal(t, [][]string{build, {"Ane"}, {"stand 2"}}, onto(job))
 }
+
+// A stand whose brake does not hold what a motor must give shows nothing of it; one of which that is not known may.
+func TestAStandMustHoldTheTorque(t *testing.T) {
+	weak, _ := quantity.Parse("150 N·m", quantity.Torque)
+	p := workshop.Place{Torque: weak}
+	assert.True(t, p.Reaches(remaining.Need{Torque: 150}))
+	assert.False(t, p.Reaches(remaining.Need{Torque: 200}))
+	assert.True(t, (&workshop.Place{}).Reaches(remaining.Need{Torque: 200}))
+}

@@ -21,8 +21,3 @@ func (s *Service) LoadAll(ctx context.Context, tag string) (states []*bench.Stat
 	}
 	return states, nil
 }
-
-// LoadAllOther is LoadAll for a page that is not of that job.
-func (s *Service) LoadAllOther(ctx context.Context, tag string) ([]*bench.State, error) {
-	return s.LoadAll(ofNoJob(ctx), tag)
-}

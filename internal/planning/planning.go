@@ -4,9 +4,9 @@ package planning
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"hash/fnv"
+	"maps"
 	"slices"
 	"strings"
 	"sync"
@@ -29,6 +29,13 @@ const mostJobs = 2000
 
 // perTask is how many tasks are laid out at most for each that there is: a small shop is planned at once.
 const perTask = 8000
+
+// manyEffort is the effort for more tasks than manyTasks: a first plan of 300 jobs then takes two seconds of two
+// processors. The plans of the days after begin with that of the day before, and mend what this one left.
+const (
+	manyTasks  = 3000
+	manyEffort = 4_000_000
+)
 
 // quarter is how far apart the moments are from which a plan is made: it is not another with every look.
 const quarter = 15 * time.Minute
@@ -164,6 +171,9 @@ func (s *Service) make(ctx context.Context, b basis, tags []string, versions []i
 	if len(p.Stood) > 0 {
 		effort = plan.Replan
 	}
+	if len(p.Laid.Tasks) > manyTasks {
+		effort = min(effort, manyEffort)
+	}
 	p.effort = max(1, min(effort, perTask*len(p.Laid.Tasks)))
 	p.Plan, err = plan.Make(p.Laid.Problem, plan.Options{Effort: p.effort})
 	p.chances = sync.OnceValues(p.simulate)
@@ -203,37 +213,60 @@ func (s *Service) jobs(
 ) (
 	out []workshop.Job, err error) {
 	day := unit.DateOf(b.from)
-	seen := map[string]jobWork{}
+	seen := make(map[string]jobWork, len(tags))
 	booked := drawers.Booked()
+	var stale []string
+	var at []int64
 	for i, tag := range tags {
 		w, known := s.work[tag]
-		if !known || w.version != versions[i] || w.shop != b.shop || w.booked != booked[tag] || w.day != day {
-			states, err := s.Jobs.LoadAllOther(ctx, tag)
-			switch {
-			case ctx.Err() != nil:
-				return nil, ctx.Err()
-			case errors.Is(err, store.ErrNotFound): // handed over or withdrawn meanwhile
-				continue
-			case err != nil:
-				p.Left = append(p.Left, tag)
-				continue
-			}
-			w = jobWork{version: states[0].Job.Version, shop: b.shop,
-				booked: booked[tag], day: day, job: s.workOf(ctx, states, drawers, p.partners)}
+		if known && w.version == versions[i] && w.shop == b.shop && w.booked == booked[tag] && w.day == day {
+			seen[tag] = w
+			continue
 		}
-		seen[tag] = w
-		out = append(out, w.job)
+		stale, at = append(stale, tag), append(at, versions[i])
+	}
+	var mu sync.Mutex
+	for len(stale) > 0 {
+		n := min(len(stale), atOnce)
+		err := s.Jobs.LoadMany(ctx, stale[:n], at[:n], func(i int, states []*bench.State, fault error) {
+			tag := stale[i]
+			w := jobWork{shop: b.shop, booked: booked[tag], day: day}
+			if fault == nil {
+				w.version, w.job = states[0].Job.Version, s.workOf(ctx, states, drawers, p.partners)
+			}
+			mu.Lock()
+			defer mu.Unlock()
+			if fault != nil {
+				p.Left = append(p.Left, tag)
+				return
+			}
+			seen[tag] = w
+		})
+		if err != nil {
+			maps.Copy(s.work, seen) // who looks next does not begin anew
+			return nil, err
+		}
+		stale, at = stale[n:], at[n:]
+	}
+	slices.Sort(p.Left)
+	for _, tag := range tags {
+		if w, known := seen[tag]; known { // others are handed over or withdrawn meanwhile, or left out
+			out = append(out, w.job)
+		}
 	}
 	s.work = seen
 	return out, nil
 }
+
+// atOnce is how many jobs are read at one time.
+const atOnce = 40
 
 // workOf is what a job still needs.
 func (s *Service) workOf(ctx context.Context, states []*bench.State, drawers *stock.Stock,
 	partners partner.Partners) workshop.Job {
 	j := states[0].Job
 	out := workshop.Job{Tag: j.Tag, Title: j.Title, Customer: j.Customer.Name, Promised: j.PromisedOn,
-		Site: j.Site, HeldBy: j.HeldBy}
+		Site: j.Site, HeldBy: j.HeldBy, Stands: j.Stands}
 	out.Down, _ = j.DowntimeCost.Known()
 	if !j.TimerUntil.IsZero() {
 		until := j.TimerUntil.In(s.Jobs.Now().Location())

@@ -44,6 +44,10 @@ func (q Quote) Paper() document.Document {
 	if len(q.Needs) > 0 {
 		out.Add(document.Text{Text: "Not entered yet: " + strings.Join(q.Needs, ", ") + "."})
 	}
+	if j.PromisedOn != "" {
+		out.Add(document.Text{Lead: "Ready by " + q.Date(j.PromisedOn.Time()) + ".",
+			Text: "As the shop stands today; a later answer moves it."})
+	}
 	for _, u := range q.Units {
 		q.found(&out, u)
 	}

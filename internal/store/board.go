@@ -13,7 +13,8 @@ type Card struct {
 	Station              string
 	WarrantyHold         bool
 	ReceivedOn           time.Time
-	PromisedOn           *time.Time
+	PromisedOn, ToldDay  *time.Time // ToldDay: as whoever runs the machine was told
+	Stands               bool       // the machine does, with none in its place
 	TimerNote            string
 	TimerUntil           *time.Time
 	HandedOverAt         *time.Time
@@ -26,7 +27,7 @@ type Card struct {
 
 const cardColumns = `j.id, j.tag, j.title, c.name AS customer, j.waiting, j.waiting_note, j.station,` +
 	` j.warranty_hold, j.received_on, j.promised_on, j.timer_note, j.timer_until, j.handed_over_at, j.withdrawn_at,` +
-	` j.site, j.held_by, j.half_done`
+	` j.site, j.held_by, j.half_done, j.told_day, j.stands`
 
 // withEnding adds to the cards of a query, g, how their jobs end: it is asked of those that are shown.
 const withEnding = `SELECT g.*, (SELECT coalesce(string_agg(DISTINCT u.ending, ' '), '') FROM units u

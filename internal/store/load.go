@@ -1,9 +1,9 @@
 package store
 
 import (
-	"errors"
 	"fmt"
 	"reflect"
+	"strconv"
 
 	"corvek/core/unit"
 
@@ -14,30 +14,44 @@ import (
 // load reads a job whole but for the content of its pictures. It is one
 // consistent state only within a transaction.
 func load(db *gorm.DB, tag string) (*unit.Job, error) {
-	j := &unit.Job{}
-	err := db.Joins("Customer").Where("tag = ?", tag).Take(j).Error
-	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return nil, ErrNotFound
-	}
+	jobs, err := loadAll(db, []string{tag})
 	if err != nil {
 		return nil, err
 	}
-	if err := readBelow(db, j.ID, jobKind, []reflect.Value{reflect.ValueOf(j).Elem()}); err != nil {
-		return nil, err
+	if len(jobs) == 0 {
+		return nil, ErrNotFound
 	}
-	j.Order()
-	return j, nil
+	return jobs[0], nil
 }
 
-// readBelow reads what hangs off rows: each table once, whole, whatever there is of the parents.
-func readBelow(db *gorm.DB, id int64, k *kind, parents []reflect.Value) error {
+// loadAll reads jobs so, as many as there are of the tags: each table once for all of them.
+func loadAll(db *gorm.DB, tags []string) ([]*unit.Job, error) {
+	var jobs []*unit.Job
+	if err := db.Joins("Customer").Where("tag IN ?", tags).Find(&jobs).Error; err != nil || len(jobs) == 0 {
+		return nil, err
+	}
+	ids, rows := make([]int64, len(jobs)), make([]reflect.Value, len(jobs))
+	for i, j := range jobs {
+		ids[i], rows[i] = j.ID, reflect.ValueOf(j).Elem()
+	}
+	if err := readBelow(db, ids, jobKind, rows); err != nil {
+		return nil, err
+	}
+	for _, j := range jobs {
+		j.Order()
+	}
+	return jobs, nil
+}
+
+// readBelow reads what hangs off rows of jobs: each table once, whole, whatever there is of the parents.
+func readBelow(db *gorm.DB, ids []int64, k *kind, parents []reflect.Value) error {
 	for _, l := range k.lists {
 		byKey := make(map[string]reflect.Value, len(parents))
 		for _, p := range parents {
-			byKey[key(l.parent, p)] = p
+			byKey[k.jobOf(p)+key(l.parent, p)] = p
 		}
 		found := reflect.New(reflect.SliceOf(l.field.FieldType.Elem()))
-		err := db.Where("job_id = ?", id).Clauses(clause.OrderBy{Columns: l.order()}).Find(found.Interface()).Error
+		err := db.Where("job_id IN ?", ids).Clauses(clause.OrderBy{Columns: l.order()}).Find(found.Interface()).Error
 		if err != nil {
 			return fmt.Errorf("%s: %w", l.Table, err)
 		}
@@ -46,18 +60,27 @@ func readBelow(db *gorm.DB, id int64, k *kind, parents []reflect.Value) error {
 			row := found.Elem().Index(i)
 			children[i] = row.Elem()
 			read(children[i])
-			parent, there := byKey[key(l.child, row.Elem())]
+			parent, there := byKey[l.jobOf(row.Elem())+key(l.child, row.Elem())]
 			if !there {
 				return fmt.Errorf("%s: a row hangs off nothing that is there", l.Table)
 			}
 			rows := l.rows(parent)
 			rows.Set(reflect.Append(rows, row))
 		}
-		if err := readBelow(db, id, l.kind, children); err != nil {
+		if err := readBelow(db, ids, l.kind, children); err != nil {
 			return err
 		}
 	}
 	return nil
+}
+
+// jobOf is the number of the job that a row is of, as it stands before its key.
+func (k *kind) jobOf(row reflect.Value) string {
+	name := "job_id"
+	if k.up == nil {
+		name = "id"
+	}
+	return strconv.FormatInt(of(k.FieldsByDBName[name], row).Int(), 10) + ":"
 }
 
 // order is that of a list: by place where it has one, else by number or code.

@@ -408,6 +408,31 @@ func (s *Store) Read(ctx context.Context, tag string) (j *unit.Job, err error) {
 	return j, err
 }
 
+// JobsAt gives jobs of versions that were just asked for, by tag, as Job does; those that changed since come as they
+// are now, and those that are gone do not come. What is not in memory is read in one go, and not held there.
+func (s *Store) JobsAt(ctx context.Context, tags []string, versions []int64) (map[string]*unit.Job, error) {
+	out := map[string]*unit.Job{}
+	var missing []string
+	for i, tag := range tags {
+		if j, ok := s.cache.Peek(tag); ok && j.Version == versions[i] {
+			out[tag] = j
+			continue
+		}
+		missing = append(missing, tag)
+	}
+	if len(missing) == 0 {
+		return out, nil
+	}
+	err := s.atOneMoment(ctx, func(db *gorm.DB) error {
+		jobs, err := loadAll(db, missing)
+		for _, j := range jobs {
+			out[j.Tag] = j
+		}
+		return err
+	})
+	return out, err
+}
+
 // Picture gives what a picture consists of, with its media type.
 func (s *Store) Picture(ctx context.Context, tag string, number int) (c Content, mediaType string, err error) {
 	var row struct {

@@ -155,7 +155,7 @@ func TestTheShopBehindTheBenchIsSetUp(t *testing.T) {
 }
 
 // The plan that a day began with is kept once, and the next day is held against it.
-func TestTheDaysPlanStands(t *testing.T) {
+func TestThePlanOfADayIsKept(t *testing.T) {
 	s := serve(t)
 	jobs := s.jobs()
 	plans := planning.New(jobs)
@@ -251,4 +251,30 @@ func TestThePlanPromisesADayThatHolds(t *testing.T) {
 	assert.GreaterOrEqual(t, share, 80)
 	_, page = b.get("/plan")
 	assert.NotContains(t, page, "1 late")
+}
+
+// The plan is looked at as far ahead as it goes, two weeks at a time.
+func TestThePlanAhead(t *testing.T) {
+	s := serve(t)
+	iva := s.as("iva")
+	day := func(n int) string { return ">" + s.jobs().Now().AddDate(0, 0, n).Format("Mon 2") + "</text>" }
+	from := 0
+	for narrow := true; narrow; from++ { // a day on which nobody is there has no name
+		wd := s.jobs().Now().AddDate(0, 0, from).Weekday()
+		narrow = wd == time.Saturday || wd == time.Sunday
+	}
+	from--
+	_, page := iva.get("/plan")
+	assert.Contains(t, page, day(from))
+	assert.NotContains(t, page, day(from+14))
+	assert.Contains(t, page, "plan-now")
+	_, page = iva.get("/plan?ahead=1")
+	assert.Contains(t, page, day(from+14))
+	assert.NotContains(t, page, day(from))
+	assert.NotContains(t, page, "plan-now")
+	assert.Contains(t, page, `href="/plan?ahead=2"`)
+	for _, odd := range []string{"-1", "9999", "x"} {
+		res, _ := iva.get("/plan?ahead=" + odd)
+		assert.Equal(t, http.StatusOK, res.StatusCode, odd)
+	}
 }

@@ -100,7 +100,7 @@ func TestAJobIsHandedOn(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, res.StatusCode, body)
 	_, page = mirre.get("/jobs/T-0417/measure")
 	assert.NotContains(t, page, "Handed to you")
-	assert.Contains(t, page, "with "+strings.Fields(name(s, "mirre"))[0])
+	assert.Contains(t, page, "With "+strings.Fields(name(s, "mirre"))[0])
 	_, page = iva.get("/jobs/T-0417/record")
 	assert.Contains(t, page, "cover bolts at stage 1")
 }

@@ -46,6 +46,7 @@ type BoardJob struct {
 	Since          string // since when it waits for what it does
 	Next           string // what the plan does next with it, with whom and when
 	Who            string
+	Tell           string // what whoever runs the machine is to be told, "" for nothing
 	Looks          string // who has a page of it open
 	Mine           bool   // it was handed to the reader, who has not read what is half done
 	Ahead          string // what the plan says of its promise: late, or at risk
@@ -135,9 +136,22 @@ func (s *Pages) board(c *echo.Context) error {
 	return s.RenderOK(c, "board", "Jobs board", v)
 }
 
+// tellWords say what whoever runs the machine is to be told: that the day is another one than he was told; and of a
+// machine that stands, which day it is.
+func tellWords(promised, told *time.Time, stands bool) string {
+	switch {
+	case promised == nil, told == nil && !stands, told != nil && told.Equal(*promised):
+		return ""
+	case told == nil:
+		return "the machine stands: tell its operator " + promised.Format("Mon 2 Jan")
+	}
+	return "was told " + told.Format("Mon 2 Jan") + ", now " + promised.Format("Mon 2 Jan") + ": tell him"
+}
+
 // team adds who has the job, and who looks at it.
 func (j *BoardJob) team(looked map[string]string, reader string) {
 	j.Looks = looked[j.Tag]
+	j.Tell = tellWords(j.PromisedOn, j.ToldDay, j.Stands)
 	j.Mine = j.HeldBy == reader && j.HalfDone != ""
 }
 

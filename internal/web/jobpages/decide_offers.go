@@ -21,7 +21,8 @@ type OffersFace struct {
 	Said   string // his answer
 	Answer []site.Named
 
-	PlanURL string // where it is told when the job is done
+	Promised string // the day that the offer prints, "" where none is promised
+	PlanURL  string // where it is told when the job is done
 }
 
 func (l *look) offers(o bench.Offers) *OffersFace {
@@ -32,6 +33,9 @@ func (l *look) offers(o bench.Offers) *OffersFace {
 			"new_price", "new_days", "downtime_cost", "life_rebuild", "life_overhaul")}
 	for _, x := range o.All() {
 		v.Offers = append(v.Offers, report.OfferedOf(x, q.Answer))
+	}
+	if day := l.job.PromisedOn; day != "" {
+		v.Promised = day.Time().Format("Mon 2 Jan")
 	}
 	if d, ok := unit.ParseDate(string(q.GivenOn)); ok {
 		v.Given = d.Time().Format("2 Jan 2006")

@@ -31,6 +31,7 @@ type ReceivePage struct {
 	Symptoms  []SymptomPress
 	Changes   []Entry
 	Families  []site.Named // for another unit
+	Stands    Press        // the machine, with none in its place
 	Hold      Press        // the warranty hold
 	HoldNote  Entry
 	Plate     []Entry
@@ -127,6 +128,7 @@ func receivePage(l *look, families []site.Named, same job.Same) ReceivePage {
 		Symptoms: l.symptoms(),
 		Changes:  l.ofUnit("changed", "modification"),
 		Families: families,
+		Stands:   l.toggle(unit.JobRef("stands"), l.job.Stands),
 		Hold:     l.toggle(unit.JobRef("warranty_hold"), l.job.WarrantyHold),
 		HoldNote: l.field(unit.JobRef("warranty_note")),
 		Plate:    l.ofUnit("maker", "model", "serial", "variant"),

@@ -58,17 +58,19 @@ const (
 
 // axis lays minutes of the plan out across days.
 type axis struct {
+	first        int // the day of the plan that it begins with
 	x            [chartDays + 1]int
 	opens, shuts int // minutes of the day between which somebody is there
 }
 
-// axisOf finds the hours between which the shop is open, and which days are narrow because it is not.
-func axisOf(p *planning.Planned) (a axis) {
-	a.opens, a.shuts = dayMinutes, 0
+// axisOf lays two weeks out from a day of the plan on: it finds the hours between which the shop is open, and which
+// days are narrow because it is not.
+func axisOf(p *planning.Planned, first int) (a axis) {
+	a.first, a.opens, a.shuts = first, dayMinutes, 0
 	var there [chartDays]bool
 	for _, r := range p.Laid.Problem.Resources[:len(p.Shop.Hands)] {
-		for _, s := range r.Works.Spans(0, chartDays*dayMinutes) {
-			there[s.From/dayMinutes] = true
+		for _, s := range r.Works.Spans(first*dayMinutes, (first+chartDays)*dayMinutes) {
+			there[s.From/dayMinutes-first] = true
 			a.opens, a.shuts = min(a.opens, s.From%dayMinutes), max(a.shuts, (s.To-1)%dayMinutes+1)
 		}
 	}
@@ -86,7 +88,9 @@ func axisOf(p *planning.Planned) (a axis) {
 	return a
 }
 
+// at is the place of a minute; one before the first day or after the last is at its edge.
 func (a *axis) at(m plan.Minute) int {
+	m = max(0, m-a.first*dayMinutes)
 	d := min(m/dayMinutes, chartDays)
 	if d == chartDays {
 		return a.x[d]
@@ -100,10 +104,10 @@ func (a *axis) minute(x int) plan.Minute {
 	for d := range chartDays {
 		if x < a.x[d+1] {
 			into := max(0, x-a.x[d]) * (a.shuts - a.opens) / (a.x[d+1] - a.x[d])
-			return d*dayMinutes + (a.opens+into+quarter/2)/quarter*quarter
+			return (a.first+d)*dayMinutes + (a.opens+into+quarter/2)/quarter*quarter
 		}
 	}
-	return chartDays * dayMinutes
+	return (a.first + chartDays) * dayMinutes
 }
 
 // quarter is to how many minutes a bar is moved.
@@ -114,12 +118,17 @@ func jobIn(p *planning.Planned, task int, site string) bool {
 	return workshop.OneShop(p.Laid.Jobs[p.Laid.Problem.Tasks[task].Job].Site, site)
 }
 
-// chartOf draws a plan, of one shop or of all; chosen is the task that is looked at.
-func chartOf(p *planning.Planned, chosen int, site string) Chart {
-	a := axisOf(p)
+// shown reports that a time is on the axis.
+func (a *axis) shown(from, to plan.Minute) bool {
+	return to > a.first*dayMinutes && from < (a.first+chartDays)*dayMinutes
+}
+
+// chartOf draws two weeks of a plan from a day on, of one shop or of all; chosen is the task that is looked at.
+func chartOf(p *planning.Planned, chosen int, site string, first int) Chart {
+	a := axisOf(p, first)
 	c := Chart{Width: a.x[chartDays] + 8, Now: a.at(p.Laid.Problem.Now)}
 	for d := range chartDays {
-		day := p.Laid.Time(d * dayMinutes)
+		day := p.Laid.Time((first + d) * dayMinutes)
 		name := day.Format("Mon 2")
 		narrow := a.x[d+1]-a.x[d] == dayNarrow
 		if narrow {
@@ -146,10 +155,17 @@ func chartOf(p *planning.Planned, chosen int, site string) Chart {
 	lanes := []int{}
 	waits := y
 	for i, at := range p.Plan.Tasks {
-		if at.Nowhere != "" || at.Start >= chartDays*dayMinutes || !jobIn(p, i, site) {
+		from := at.Start
+		if p.Laid.Tasks[i].Waits() {
+			from = waitFrom(p, i)
+		}
+		if at.Nowhere != "" || !a.shown(from, at.End) || !jobIn(p, i, site) {
 			continue
 		}
 		b := barOf(p, i)
+		if first > 0 {
+			b.URL = strings.Replace(b.URL, "/plan?", fmt.Sprintf("/plan?ahead=%d&", first/chartDays), 1)
+		}
 		b.X, b.On, b.Pinned = a.at(at.Start), i == chosen, pinned[p.Laid.Keys[i]]
 		b.Width = max(leastWide, a.at(at.End)-b.X)
 		for _, r := range at.On {
@@ -160,7 +176,7 @@ func chartOf(p *planning.Planned, chosen int, site string) Chart {
 			c.Bars = append(c.Bars, b.worded())
 		}
 		if p.Laid.Tasks[i].Waits() {
-			b.Wait, b.X = true, a.at(waitFrom(p, i))
+			b.Wait, b.X = true, a.at(from)
 			b.Width = max(leastWide, a.at(at.End)-b.X)
 			lane := laneFor(&lanes, b.X, b.X+b.Width)
 			b.Y, b.Height = waits+lane*waitHigh+3, waitHigh-6

@@ -41,6 +41,9 @@ func (s *Pages) answer(c *echo.Context, k workshop.Key, was string, err error) e
 	if was != "" {
 		q.Set("was", was)
 	}
+	if n := firstDay(c) / chartDays; n > 0 {
+		q.Set("ahead", strconv.Itoa(n))
+	}
 	return c.Redirect(http.StatusSeeOther, "/plan?"+q.Encode())
 }
 
@@ -105,7 +108,7 @@ func (s *Pages) move(c *echo.Context) error {
 		if err != nil {
 			return s.answer(c, workshop.Key{}, "", field.Errorf("start", "is no place in the plan"))
 		}
-		a := axisOf(p)
+		a := axisOf(p, firstDay(c))
 		start = a.minute(x)
 	}
 	if name := p.Laid.Problem.Resources[row].Name; row < len(p.Shop.Hands) {

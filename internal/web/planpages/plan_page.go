@@ -27,6 +27,10 @@ type PlanPage struct {
 	NoHands bool // nobody's hours are kept: there is nothing to plan with
 	Jobs    int
 	Chart   Chart
+
+	LateOnes, ClashOnes int // in all; so many of them are listed as there is room for
+
+	Weeks   int // how many times two weeks ahead the chart is
 	Late    []LateJob
 	Clashes []Clash
 	Today   []PersonDay
@@ -77,6 +81,7 @@ type WhySheet struct {
 	Dates            []PromiseRow // by how many of 100 shops in which the plan is worked off
 	Past             string       // what hours and first tests are learned from
 	Promised         string       // in how many of 100 the day that was promised holds, "" where none was
+	Tell, TellDay    string       // what whoever runs the machine is to be told, "" where he was
 	Links            []string
 	Helps            []string
 }
@@ -105,20 +110,12 @@ func (s *Pages) renderPlan(c *echo.Context, status int, fault *field.Error) erro
 		chosen = taskOf(p, text)
 	}
 	if !v.NoHands {
-		v.Chart = chartOf(p, chosen, v.Site)
-		v.Late, v.Clashes, v.Today, v.Shifts = lateJobs(
-			p,
-			v.Site,
-		), clashes(
-			p,
-			v.Site,
-		), today(
-			p,
-			v.Site,
-		), shifts(
-			p,
-			v.Site,
-		)
+		v.Weeks = firstDay(c) / chartDays
+		v.Chart = chartOf(p, chosen, v.Site, firstDay(c))
+		v.Late, v.Clashes = lateJobs(p, v.Site), clashes(p, v.Site)
+		v.Today, v.Shifts = today(p, v.Site), shifts(p, v.Site)
+		v.LateOnes, v.ClashOnes = len(v.Late), len(v.Clashes)
+		v.Late, v.Clashes = v.Late[:min(v.LateOnes, mostTold)], v.Clashes[:min(v.ClashOnes, mostTold)]
 	}
 	if chosen >= 0 {
 		v.Task = taskSheet(p, chosen)
@@ -131,9 +128,29 @@ func (s *Pages) renderPlan(c *echo.Context, status int, fault *field.Error) erro
 		if v.Why, err = whySheet(p, tag); err != nil {
 			return err
 		}
+		if v.Why != nil {
+			if err := s.tell(c, v.Why); err != nil {
+				return err
+			}
+		}
 	}
 	return s.Render(c, status, "plan", "Plan", v)
 }
+
+// mostAhead is how many times two weeks ahead may be looked at: a year.
+const mostAhead = 26
+
+// firstDay is the day of the plan that the chart begins with.
+func firstDay(c *echo.Context) int {
+	n, _ := strconv.Atoi(cmp.Or(c.QueryParam("ahead"), c.FormValue("ahead")))
+	return max(0, min(n, mostAhead)) * chartDays
+}
+
+// Back and On are how many times two weeks ahead lie before and behind what is shown.
+func (v PlanPage) Back() int { return v.Weeks - 1 }
+
+// On is the next two weeks.
+func (v PlanPage) On() int { return v.Weeks + 1 }
 
 // taskOf finds a task by its address, −1 where it is not in the plan any more.
 func taskOf(p *planning.Planned, text string) int {
@@ -189,6 +206,9 @@ func clashes(p *planning.Planned, site string) (out []Clash) {
 	return out
 }
 
+// mostTold of each are listed: late jobs, what cannot be, what moved. How many there are is said above.
+const mostTold = 60
+
 // shifts are the tasks that yesterday's plan had with other hands, at another place or on another day.
 func shifts(p *planning.Planned, site string) (out []Clash) {
 	stood := map[workshop.Key]workshop.Spot{}
@@ -199,6 +219,9 @@ func shifts(p *planning.Planned, site string) (out []Clash) {
 		was, had := stood[p.Laid.Keys[i]]
 		if !at.Moved || !jobIn(p, i, site) || !had || was.Start == nil {
 			continue
+		}
+		if len(out) == mostTold {
+			break
 		}
 		person, place := p.Laid.On(at)
 		text := fmt.Sprintf("%s: %s%s, now %s%s", p.Laid.Tasks[i].Name, was.Start.UTC().Format("Mon 2 Jan"),
