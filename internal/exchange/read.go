@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"regexp"
+	"slices"
 	"strings"
 
 	"corvek/core/calc"
@@ -35,6 +36,11 @@ type reader struct {
 // read lays the job of a document out, with its record and the names of its
 // pictures' files.
 func read(d *Document, shop *entry.Shop) (j *unit.Job, record []unit.Entry, files []string, err error) {
+	if site, is := d.root["site"].(string); is { // one of another owner's shops stays what it was
+		other := *shop
+		other.Sites = append(slices.Clone(shop.Sites), site)
+		shop = &other
+	}
 	r := &reader{shop: shop, job: &unit.Job{}}
 	root := &tree{values: d.root, taken: map[string]bool{"format": true, "version": true}, fault: &r.fault}
 	r.whole = root.flag("whole")
