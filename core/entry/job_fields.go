@@ -52,7 +52,7 @@ var jobFields = []*Field{
 		"The machine stands, with none in its place",
 		func(p *Place) *bool { return &p.Job.Stands },
 	),
-	jobTable.day("told_day", "Told: ready on", func(p *Place) *unit.Date { return &p.Job.ToldDay }),
+	jobTable.day("told_day", "Ready on, as was told", func(p *Place) *unit.Date { return &p.Job.ToldDay }),
 	jobTable.flag("warranty_hold", "Warranty hold", func(p *Place) *bool { return &p.Job.WarrantyHold }),
 	jobTable.area("warranty_note", "Seals, tags, pictures taken",
 		func(p *Place) *string { return &p.Job.WarrantyNote }),
