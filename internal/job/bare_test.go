@@ -17,6 +17,7 @@ import (
 // its variants, by where it comes from and not by how it is printed: no limit but films and spreads out of tables,
 // no leak, no relief, no stack, no torque.
 func TestABareFamilyKnowsNoSize(t *testing.T) {
+	t.Parallel() // hundreds of writes, in a store of its own
 	s, ctx := emptyShop(t), context.Background()
 	for _, f := range s.Families().List() {
 		variants := []string{""}

@@ -75,6 +75,7 @@ func fill(t *testing.T, s *job.Service, tag string) {
 // Each family goes from a new job to a full Measure sheet: taken off as
 // expected, every place filled, nothing left open but what only hands can say.
 func TestEveryFamilyReachesAFullMeasureSheet(t *testing.T) {
+	t.Parallel() // hundreds of writes, in a store of its own
 	s := emptyShop(t)
 	for _, f := range s.Families().List() {
 		tag := newUnit(t, s, f.Code)

@@ -19,6 +19,7 @@ import (
 // What a unit of any family fills into a calculator is an input of it, says whence it is, and is taken as it stands:
 // the calculator itself is the judge.
 func TestWhatAUnitFillsInIsTaken(t *testing.T) {
+	t.Parallel() // hundreds of writes, in a store of its own
 	s := emptyShop(t)
 	answered := map[string]bool{}
 	for _, f := range s.Families().List() {

@@ -190,6 +190,7 @@ func TestItIsFilledBeforeItRuns(t *testing.T) {
 // in as it belongs, and nothing is asked that does not belong to it. What is still open then is
 // only what is measured again on the built unit.
 func TestEveryFamilyIsKittedAndBuilt(t *testing.T) {
+	t.Parallel() // hundreds of writes, in a store of its own
 	s := emptyShop(t)
 	for _, f := range s.Families().List() {
 		t.Run(f.Code, func(t *testing.T) {

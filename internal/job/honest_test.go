@@ -12,6 +12,7 @@ import (
 
 // Of every family an honest test of a sound build gives PROVED, and nothing was waived for it.
 func TestAnHonestTestProvesEveryFamily(t *testing.T) {
+	t.Parallel() // hundreds of writes, in a store of its own
 	s := emptyShop(t)
 	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return now }

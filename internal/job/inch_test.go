@@ -15,6 +15,7 @@ import (
 
 // The same unit typed in mm and in inch comes to the same limits, verdicts, shares and leaks, for every family.
 func TestAUnitInInchIsTheSameUnit(t *testing.T) {
+	t.Parallel() // hundreds of writes, in a store of its own
 	s, ctx := emptyShop(t), context.Background()
 	for _, f := range s.Families().List() {
 		t.Run(f.Code, func(t *testing.T) {

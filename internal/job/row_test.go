@@ -187,6 +187,7 @@ func TestASubAssemblyGoesAsOne(t *testing.T) {
 // The list, followed from its first row to its last with all that a row answers, never makes a stop of order, in any
 // family: a joint is tightened only once what it closes is in.
 func TestTheListMakesNoStopOfOrder(t *testing.T) {
+	t.Parallel() // hundreds of writes, in a store of its own
 	s, ctx := emptyShop(t), t.Context()
 	for _, f := range s.Families().List() {
 		tag := newUnit(t, s, f.Code)

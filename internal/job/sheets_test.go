@@ -57,6 +57,7 @@ func keepAll(t *testing.T, s *job.Service, tag string) {
 // The second unit of a model starts with all that the first one taught, for every family: what is kept of it is
 // what was kept of the first. Maker and model are written as people write them.
 func TestTheSecondUnitStartsWithAllOfTheFirst(t *testing.T) {
+	t.Parallel() // hundreds of writes, in a store of its own
 	s, ctx := emptyShop(t), context.Background()
 	for _, f := range s.Families().List() {
 		t.Run(f.Code, func(t *testing.T) {
