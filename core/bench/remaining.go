@@ -42,7 +42,7 @@ func (st *State) ask(u *remaining.Unit, all partner.Partners) {
 		if w.Days == 0 {
 			continue
 		}
-		if by := all.Does(w.Name); by != nil {
+		if by := all.Does(w.Work); by != nil {
 			w.Days, w.Sigma, w.By = by.Days, by.Sigma(), by.Name
 		}
 	}
@@ -170,7 +170,7 @@ func (st *State) recordPart(u *remaining.Unit, p *Part, measured bool, booked fu
 		if w.Row.Back == "" && w.Row.FlatHow == "" && w.Row.Taken.IsZero() {
 			u.Ways = append(
 				u.Ways,
-				remaining.Way{Part: p.Code, Route: w.Route.Code, Name: p.Name + ": " + w.Route.Name,
+				remaining.Way{Part: p.Code, Route: w.Route.Code, Name: p.Name + ": " + w.Route.Name, Work: w.Route.Name,
 					Hours: w.Route.Hours, Days: w.Route.Days, Sent: w.Row.Sent},
 			)
 		}

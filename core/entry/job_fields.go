@@ -9,6 +9,7 @@ import (
 
 	"corvek/core/decide"
 	"corvek/core/quantity"
+	"corvek/core/shop"
 	"corvek/core/unit"
 )
 
@@ -128,7 +129,7 @@ const mostDays = 3650
 
 // isSite refuses a shop that the owner does not have.
 func isSite(p *Place, text string) error {
-	if text == "" || slices.Contains(p.Shop.Sites, text) {
+	if shop.Known(text, p.Shop.Sites) {
 		return nil
 	}
 	return fmt.Errorf("is none of the shops under Shop, Hands and places")

@@ -54,6 +54,7 @@ type Way struct {
 	Part, Route, Name string
 	Hours, Days       float64
 	Sigma             float64   // of the logarithm of the days, 0 where nobody said
+	Work              string    // the way, as it is called
 	By                string    // who does it, where the days are his
 	Sent              unit.Date // "" while it is here
 }

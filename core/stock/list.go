@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -13,6 +12,7 @@ import (
 	"corvek/core/list"
 	"corvek/core/quantity"
 	"corvek/core/seal"
+	"corvek/core/shop"
 	"corvek/core/unit"
 )
 
@@ -129,7 +129,7 @@ func (i *Item) Check() *field.Error {
 
 // Among refuses a shop that is none of the owner's.
 func (i *Item) Among(sites []string) *field.Error {
-	if i.Site == "" || slices.Contains(sites, i.Site) {
+	if shop.Known(i.Site, sites) {
 		return nil
 	}
 	return field.Errorf("shop", "is none of the shops under Hands, hours and places")

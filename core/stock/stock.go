@@ -12,6 +12,7 @@ import (
 	"corvek/core/kit"
 	"corvek/core/quantity"
 	"corvek/core/seal"
+	"corvek/core/shop"
 	"corvek/core/unit"
 )
 
@@ -309,7 +310,8 @@ func (s *Stock) Offers(p Place) (out []Offer) {
 	}
 	slices.SortStableFunc(out, func(a, b Offer) int {
 		return cmp.Or(flag(a.Stops)-flag(b.Stops), flag(b.Booked)-flag(a.Booked),
-			flag(!a.Item.In(p.Site))-flag(!b.Item.In(p.Site)), flag(a.Age.Look)-flag(b.Age.Look),
+			flag(!shop.Same(a.Item.Site, p.Site))-flag(!shop.Same(b.Item.Site, p.Site)),
+			flag(a.Age.Look)-flag(b.Age.Look),
 			cmp.Compare(lastDay(a), lastDay(b)), cmp.Compare(a.Lot.CameOn, b.Lot.CameOn),
 			cmp.Compare(a.Lot.Code, b.Lot.Code))
 	})
@@ -351,7 +353,7 @@ func (i *Item) offers(p Place) (out []Offer) {
 // says is what is to be known of a lot before it goes to a place.
 func (i *Item) says(a Age, p Place) (text string, stops bool) {
 	var words []string
-	if !i.In(p.Site) {
+	if !shop.Same(i.Site, p.Site) {
 		words = append(words, "lies at "+i.Site)
 	}
 	switch {
@@ -373,9 +375,6 @@ func (i *Item) says(a Age, p Place) (text string, stops bool) {
 	}
 	return strings.Join(words, "; "), stops
 }
-
-// In reports that a line lies in a shop, as far as both are known.
-func (i *Item) In(site string) bool { return site == "" || i.Site == "" || i.Site == site }
 
 // Alike is the line of a shop that a piece is of: by its number, else by standard, size, material and name; nil where
 // there is none.

@@ -6,6 +6,7 @@ import (
 
 	"corvek/core/plan"
 	"corvek/core/remaining"
+	"corvek/core/shop"
 	"corvek/core/unit"
 )
 
@@ -199,7 +200,7 @@ func (w *Workshop) needs(j *Job, t *remaining.Task, need remaining.Need, at map[
 		var can []int
 		for i := range w.Hands {
 			h := &w.Hands[i]
-			if !h.Can(skill) || !OneShop(h.Site, j.Site) {
+			if !h.Can(skill) || !shop.Same(h.Site, j.Site) {
 				continue
 			}
 			if h.Name == j.HeldBy {
@@ -214,7 +215,7 @@ func (w *Workshop) needs(j *Job, t *remaining.Task, need remaining.Need, at map[
 	var places []int
 	for i := range w.Places {
 		p := &w.Places[i]
-		if remaining.Place(p.Kind) != kind || !OneShop(p.Site, j.Site) {
+		if remaining.Place(p.Kind) != kind || !shop.Same(p.Site, j.Site) {
 			continue
 		}
 		any = true
@@ -227,9 +228,6 @@ func (w *Workshop) needs(j *Job, t *remaining.Task, need remaining.Need, at map[
 	}
 	return out
 }
-
-// OneShop reports that two are of the same shop, as far as both say.
-func OneShop(a, b string) bool { return a == "" || b == "" || a == b }
 
 func spreadOf(t *remaining.Task, out *plan.Task, g *Learned, whole float64) plan.Spread {
 	s := plan.Spread{Sigma: t.Sigma}

@@ -9,6 +9,7 @@ import (
 	"corvek/core/plan"
 	"corvek/core/quantity"
 	"corvek/core/remaining"
+	"corvek/core/shop"
 	"corvek/core/unit"
 )
 
@@ -73,9 +74,9 @@ func (p *Place) Reaches(n remaining.Need) bool {
 // In reports that a resource of the planner, by its number, works in one of several shops, "" for all.
 func (w *Workshop) In(resource int, site string) bool {
 	if resource < len(w.Hands) {
-		return OneShop(w.Hands[resource].Site, site)
+		return shop.Same(w.Hands[resource].Site, site)
 	}
-	return OneShop(w.Places[resource-len(w.Hands)].Site, site)
+	return shop.Same(w.Places[resource-len(w.Hands)].Site, site)
 }
 
 // horizon is how many days ahead hours are laid out: longer than any shop plans.

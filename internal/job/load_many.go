@@ -12,50 +12,51 @@ import (
 )
 
 // LoadMany works the states of all units of many jobs out, of versions that were just asked for, and gives them to
-// each with the number of the job in the list, from several goroutines at once. Of a job that cannot be worked out it
-// gets the fault; one that is gone meanwhile does not come. The states are held nowhere.
-func (s *Service) LoadMany(ctx context.Context, tags []string, versions []int64,
-	each func(i int, states []*bench.State, fault error)) error {
+// each, from several goroutines at once. One that is gone meanwhile does not come; of those that cannot be worked out
+// it gives the tags. The states are held nowhere.
+func (s *Service) LoadMany(ctx context.Context, tags []string, versions []int64, each func(states []*bench.State)) (
+	faulty []string, err error) {
 	if err := s.Refresh(ofNoJob(ctx)); err != nil {
-		return err
+		return nil, err
 	}
 	jobs, err := s.Store.JobsAt(ctx, tags, versions)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	c := s.shelf.now.Load()
+	faults := make([]error, len(tags))
 	var work errgroup.Group
 	work.SetLimit(runtime.GOMAXPROCS(0))
 	for i, tag := range tags {
-		j := jobs[tag]
-		if j == nil {
-			continue
+		if j := jobs[tag]; j != nil {
+			work.Go(func() error {
+				faults[i] = s.workOut(ctx, c, j, each)
+				return ctx.Err()
+			})
 		}
-		work.Go(func() error {
-			if err := ctx.Err(); err != nil {
-				return err
-			}
-			states, fault := s.statesOf(ctx, c, j)
-			each(i, states, fault)
-			return nil
-		})
 	}
-	return work.Wait()
+	err = work.Wait()
+	for i, fault := range faults {
+		if fault != nil {
+			faulty = append(faulty, tags[i])
+		}
+	}
+	return faulty, err
 }
 
-// statesOf works all units of a job out. What makes the program panic is the fault of this job alone.
-func (s *Service) statesOf(ctx context.Context, c *catalog, j *unit.Job) (states []*bench.State, err error) {
+// workOut works all units of a job out. What makes the program panic is the fault of this job alone.
+func (s *Service) workOut(ctx context.Context, c *catalog, j *unit.Job, each func([]*bench.State)) (err error) {
 	defer func() {
 		if fault := recover(); fault != nil {
 			err = fmt.Errorf("%s cannot be worked out: %v", j.Tag, fault)
 		}
 	}()
+	states := make([]*bench.State, len(j.Units))
 	for i := range j.Units {
-		st, err := s.stateOf(ctx, c, j, i+1)
-		if err != nil {
-			return nil, err
+		if states[i], err = s.stateOf(ctx, c, j, i+1); err != nil {
+			return err
 		}
-		states = append(states, st)
 	}
-	return states, nil
+	each(states)
+	return nil
 }

@@ -149,19 +149,12 @@ func (s *Service) make(ctx context.Context, b basis, tags []string, versions []i
 	if before != nil {
 		p.Stood = before.Spots
 	}
-	past, tests, failed, err := s.Jobs.Store.Past(ctx)
-	if err != nil {
-		return nil, err
-	}
-	p.Learned = workshop.Learn(s.Guidance, past, tests, failed)
 	if p.partners, err = s.Jobs.Store.Partners(ctx); err != nil {
 		return nil, err
 	}
-	away, words, err := s.Jobs.Store.Waited(ctx)
-	if err != nil {
+	if p.Learned, err = s.Learned(ctx, p.partners); err != nil {
 		return nil, err
 	}
-	p.Learned.LearnWaits(ratios(away, p.partners), words)
 	jobs, err := s.jobs(ctx, p, b, tags, versions, drawers)
 	if err != nil {
 		return nil, err
@@ -178,6 +171,21 @@ func (s *Service) make(ctx context.Context, b basis, tags []string, versions []i
 	p.Plan, err = plan.Make(p.Laid.Problem, plan.Options{Effort: p.effort})
 	p.chances = sync.OnceValues(p.simulate)
 	return p, err
+}
+
+// Learned is guidance as the shop's own past has moved it: hours, first tests, and how long it waited for others.
+func (s *Service) Learned(ctx context.Context, partners partner.Partners) (*workshop.Learned, error) {
+	past, tests, failed, err := s.Jobs.Store.Past(ctx)
+	if err != nil {
+		return nil, err
+	}
+	away, words, err := s.Jobs.Store.Waited(ctx)
+	if err != nil {
+		return nil, err
+	}
+	l := workshop.Learn(s.Guidance, past, tests, failed)
+	l.LearnWaits(ratios(away, partners), words)
+	return l, nil
 }
 
 // ratios are how long parts were away against what those say who do such work.
@@ -203,15 +211,8 @@ func spots(pins []store.PlanPin) []workshop.Spot {
 }
 
 // jobs is what all jobs in hand still need; of those that did not change it is known.
-func (s *Service) jobs(
-	ctx context.Context,
-	p *Planned,
-	b basis,
-	tags []string,
-	versions []int64,
-	drawers *stock.Stock,
-) (
-	out []workshop.Job, err error) {
+func (s *Service) jobs(ctx context.Context, p *Planned, b basis, tags []string, versions []int64,
+	drawers *stock.Stock) (out []workshop.Job, err error) {
 	day := unit.DateOf(b.from)
 	seen := make(map[string]jobWork, len(tags))
 	booked := drawers.Booked()
@@ -228,27 +229,21 @@ func (s *Service) jobs(
 	var mu sync.Mutex
 	for len(stale) > 0 {
 		n := min(len(stale), atOnce)
-		err := s.Jobs.LoadMany(ctx, stale[:n], at[:n], func(i int, states []*bench.State, fault error) {
-			tag := stale[i]
-			w := jobWork{shop: b.shop, booked: booked[tag], day: day}
-			if fault == nil {
-				w.version, w.job = states[0].Job.Version, s.workOf(ctx, states, drawers, p.partners)
-			}
+		faulty, err := s.Jobs.LoadMany(ctx, stale[:n], at[:n], func(states []*bench.State) {
+			j := states[0].Job
+			w := jobWork{version: j.Version, shop: b.shop, booked: booked[j.Tag], day: day,
+				job: s.workOf(ctx, states, drawers, p.partners)}
 			mu.Lock()
 			defer mu.Unlock()
-			if fault != nil {
-				p.Left = append(p.Left, tag)
-				return
-			}
-			seen[tag] = w
+			seen[j.Tag] = w
 		})
 		if err != nil {
 			maps.Copy(s.work, seen) // who looks next does not begin anew
 			return nil, err
 		}
+		p.Left = append(p.Left, faulty...)
 		stale, at = stale[n:], at[n:]
 	}
-	slices.Sort(p.Left)
 	for _, tag := range tags {
 		if w, known := seen[tag]; known { // others are handed over or withdrawn meanwhile, or left out
 			out = append(out, w.job)
@@ -277,15 +272,13 @@ func (s *Service) workOf(ctx context.Context, states []*bench.State, drawers *st
 			s, err := handover.SignedOff(j, st.Unit.Number, s.Jobs.Store.Lines(ctx, j.Tag))
 			return err == nil && s.Holds()
 		}
+		promised := func(part string) int {
+			_, n := drawers.BookedFor(j.Tag, st.Unit.Number, part)
+			return n
+		}
 		out.Units = append(out.Units, workshop.UnitWork{Number: st.Unit.Number,
 			Model: strings.ToLower(strings.TrimSpace(st.Unit.Maker + " " + st.Unit.Model)), Need: st.StandNeed(),
-			Tasks: st.Remaining(
-				s.Guidance,
-				bench.ShopKnows{Signed: signed, Partners: partners, Booked: func(part string) int {
-					_, n := drawers.BookedFor(j.Tag, st.Unit.Number, part)
-					return n
-				}},
-			)})
+			Tasks: st.Remaining(s.Guidance, bench.ShopKnows{Signed: signed, Booked: promised, Partners: partners})})
 	}
 	return out
 }

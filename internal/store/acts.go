@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql/driver"
 	"errors"
 	"time"
 
@@ -33,7 +34,7 @@ type changedRow struct {
 
 // columns are values by the names of their columns: the part of a row that an act changed, whatever
 // kind of row it is and whichever columns it has by then.
-type columns map[string]any
+type columns map[string]driver.Value
 
 // act is the row that keeps one.
 type act struct {

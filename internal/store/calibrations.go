@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 
 	"corvek/core/shop"
 	"corvek/core/unit"
@@ -29,18 +30,19 @@ func (s *Store) Calibrate(ctx context.Context, c *shop.Calibration, action strin
 			return err
 		}
 		return db.Model(&shop.Instrument{}).Where("id = ?", c.InstrumentID).
-			Updates(map[string]any{"due_on": c.DueOn, "lost_on": nil}).Error
+			Select("DueOn", "LostOn").Updates(&shop.Instrument{DueOn: c.DueOn}).Error
 	})
 }
 
 // Lost keeps since when an instrument is not found, "" for found again.
 func (s *Store) Lost(ctx context.Context, id uint, since unit.Date, by, action string) error {
 	return s.onShop(ctx, by, action, func(db *gorm.DB) error {
-		on := any(nil)
+		tool := shop.Instrument{}
 		if since != "" {
-			on = since.Time()
+			on := since.Time()
+			tool.LostOn = &on
 		}
-		return db.Model(&shop.Instrument{}).Where("id = ?", id).Update("lost_on", on).Error
+		return db.Model(&shop.Instrument{}).Where("id = ?", id).Select("LostOn").Updates(&tool).Error
 	})
 }
 
@@ -73,6 +75,6 @@ func (s *Store) ReadWith(ctx context.Context, name string, after unit.Date) (out
 					AND lower(@name) IN (lower(trim(a.pressure_gauge)), lower(trim(a.flow_meter)),
 						lower(trim(a.thermometer)))))
 		ORDER BY j.handed_over_at DESC NULLS FIRST, j.tag LIMIT @most`,
-		map[string]any{"name": name, "after": after.Time(), "most": mostReadWith}).Scan(&out).Error
+		sql.Named("name", name), sql.Named("after", after.Time()), sql.Named("most", mostReadWith)).Scan(&out).Error
 	return out, err
 }

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"time"
 
 	"corvek/core/figures"
@@ -172,8 +173,8 @@ func (s *Store) Turned(ctx context.Context, from, before unit.Date) (t Turned, e
 			coalesce(-sum(delta) FILTER (WHERE tag <> ''), 0) AS taken,
 			coalesce(-sum(delta) FILTER (WHERE tag = '' AND delta < 0 AND why = @old), 0) AS expired,
 			coalesce(-sum(delta) FILTER (WHERE tag = '' AND delta < 0 AND why <> @old), 0) AS missed
-		FROM stock_moves WHERE at >= @from AND at < @before`, map[string]any{"old": stock.WhyExpired,
-		"from": from.Time(), "before": before.Time()}).Scan(&t).Error
+		FROM stock_moves WHERE at >= @from AND at < @before`, sql.Named("old", stock.WhyExpired),
+		sql.Named("from", from.Time()), sql.Named("before", before.Time())).Scan(&t).Error
 	return t, err
 }
 

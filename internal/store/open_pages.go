@@ -31,7 +31,7 @@ const pagesChanged = "corvek_pages"
 func (s *Store) PageOpen(ctx context.Context, p OpenPage, isNew bool) error {
 	db := s.db.WithContext(ctx)
 	again := clause.OnConflict{Columns: []clause.Column{{Name: "token"}},
-		DoUpdates: clause.Assignments(map[string]any{"seen_at": clause.Expr{SQL: "now()"}})}
+		DoUpdates: clause.AssignmentColumns([]string{"seen_at"})} // which is now, where it is not said
 	if err := db.Clauses(again).Create(&p).Error; err != nil {
 		return err
 	}

@@ -101,9 +101,10 @@ func (s *Store) Update(ctx context.Context, tag string, f func(*unit.Job, Histor
 // step takes the next version of a job, and with it the turn among its writers.
 func step(db *gorm.DB, tag string) (*unit.Job, error) {
 	head := &unit.Job{}
-	done := db.Model(head).Clauses(clause.Returning{Columns: []clause.Column{{Name: "id"}, {Name: "version"}}}).
-		Where("tag = ?", tag).
-		UpdateColumns(map[string]any{"version": gorm.Expr("version + 1"), "updated_at": gorm.Expr("now()")})
+	done := db.Model(head).Where("tag = ?", tag).Clauses(
+		clause.Set{{Column: clause.Column{Name: "version"}, Value: gorm.Expr("version + 1")},
+			{Column: clause.Column{Name: "updated_at"}, Value: gorm.Expr("now()")}},
+		clause.Returning{Columns: []clause.Column{{Name: "id"}, {Name: "version"}}}).UpdateColumns(head)
 	if done.Error == nil && done.RowsAffected == 0 {
 		return nil, ErrNotFound
 	}

@@ -146,7 +146,8 @@ func TestShopsOfOneOwner(t *testing.T) {
 	}
 	shows(iva, "/jobs", true)
 	shows(lead, "/jobs?site=Quay", false)
-	shows(lead, "/jobs", false) // which shop was looked at is kept
+	shows(lead, "/jobs", false)                // which shop was looked at is kept
+	shows(lead, "/jobs?find=slip+winch", true) // what is looked for is found wherever it is
 	shows(lead, "/jobs?site=all", true)
 	shows(lead, "/jobs?site=Slip", true)
 	res, body = iva.set(tag, "job/site", "Moon", "Slip")

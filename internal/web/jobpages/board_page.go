@@ -83,6 +83,9 @@ func (s *Pages) board(c *echo.Context) error {
 		return err
 	}
 	q := store.Sought{Find: v.Find, Site: v.Site, Month: v.Month}
+	if v.Find != "" {
+		q.Site = "" // any job is found
+	}
 	var looked map[string]string
 	var groups map[string]*store.Group
 	var done []store.Card
@@ -136,11 +139,16 @@ func (s *Pages) board(c *echo.Context) error {
 	return s.RenderOK(c, "board", "Jobs board", v)
 }
 
-// tellWords say what whoever runs the machine is to be told: that the day is another one than he was told; and of a
-// machine that stands, which day it is.
+// tellWords say what whoever runs the machine is to be told, "" for nothing.
 func tellWords(promised, told *time.Time, stands bool) string {
+	day := func(t *time.Time) unit.Date {
+		if t == nil {
+			return ""
+		}
+		return unit.DateOf(*t)
+	}
 	switch {
-	case promised == nil, told == nil && !stands, told != nil && told.Equal(*promised):
+	case !unit.ToTell(day(promised), day(told), stands):
 		return ""
 	case told == nil:
 		return "the machine stands: tell its operator " + promised.Format("Mon 2 Jan")
@@ -152,7 +160,7 @@ func tellWords(promised, told *time.Time, stands bool) string {
 func (j *BoardJob) team(looked map[string]string, reader string) {
 	j.Looks = looked[j.Tag]
 	j.Tell = tellWords(j.PromisedOn, j.ToldDay, j.Stands)
-	j.Mine = j.HeldBy == reader && j.HalfDone != ""
+	j.Mine = unit.HandedTo(reader, j.HeldBy, j.HalfDone)
 }
 
 // scanned is where what was read off a code leads: the tag of a job or a lot of the stock, bare or as an address;

@@ -9,6 +9,7 @@ import (
 
 	"corvek/core/bench"
 	"corvek/core/field"
+	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/people"
 	"corvek/internal/web/site"
@@ -29,6 +30,7 @@ type HolderPage struct {
 	Units    []UnitUnderWay
 	Closed   bool
 	Fault    string
+	Typed    string // what is half done, as it was typed and refused
 }
 
 // UnitUnderWay is what is half done of one unit.
@@ -49,15 +51,10 @@ func (s *Pages) renderHolder(c *echo.Context, status int, fault *field.Error) er
 	if err != nil {
 		return err
 	}
-	p := HolderPage{
-		Reader:   l.Reader,
-		Tag:      l.job.Tag,
-		Holder:   l.job.HeldBy,
-		HalfDone: l.job.HalfDone,
-		Site:     l.job.Site,
-		Closed:   l.job.Closed(),
-	}
-	p.Yours = p.Holder == p.Person.Name && p.HalfDone != ""
+	j := l.job
+	p := HolderPage{Reader: l.Reader, Tag: j.Tag, Holder: j.HeldBy, HalfDone: j.HalfDone, Site: j.Site,
+		Closed: j.Closed(),
+		Yours:  unit.HandedTo(l.Person.Name, j.HeldBy, j.HalfDone)}
 	if p.People, err = s.mayHave(c); err != nil {
 		return err
 	}
@@ -74,12 +71,12 @@ func (s *Pages) renderHolder(c *echo.Context, status int, fault *field.Error) er
 		}
 	}
 	if fault != nil {
-		p.Fault, p.HalfDone = fault.Text, c.FormValue("half_done")
+		p.Fault, p.Typed = fault.Text, c.FormValue("half_done")
 	}
 	return s.renderBesideAs(c, status, "holder", "Who has it", l, p)
 }
 
-// mayHave are the people who may have a job, the reader last: he is offered by himself.
+// mayHave are the people who may have a job, but for the reader: he takes it by a button of its own.
 func (s *Pages) mayHave(c *echo.Context) (names []string, err error) {
 	all, err := s.Store.People(c.Request().Context())
 	for i := range all {
@@ -105,26 +102,19 @@ func (s *Pages) handOn(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	place, asked := j.Site, c.FormValue("site")
+	place := j.Site
 	if _, given := c.Request().PostForm["site"]; given {
-		place = asked
+		place = c.FormValue("site")
 	}
 	if to != who.Name && !slices.Contains(names, to) {
 		return s.renderHolder(c, http.StatusUnprocessableEntity, field.Errorf("to", "Say who goes on with it."))
 	}
-	err = s.Jobs.HandOn(
-		ctx,
-		who,
-		j.Tag,
-		job.HandOn{From: c.FormValue("held_base"), To: to, HalfDone: words, Site: place},
-	)
+	give := job.HandOn{From: c.FormValue("held_base"), To: to, HalfDone: words, Site: place}
+	err = s.Jobs.HandOn(ctx, who, j.Tag, give)
 	var other *job.Conflict
 	if errors.As(err, &other) {
-		err = field.Errorf(
-			"to",
-			"Meanwhile %s has it. Look again, and say who goes on.",
-			cmp.Or(other.Theirs, "nobody"),
-		)
+		err = field.Errorf("to", "Meanwhile %s has it. Look again, and say who goes on.",
+			cmp.Or(other.Theirs, "nobody"))
 	}
 	if fault, is := err.(*field.Error); is {
 		return s.renderHolder(c, http.StatusUnprocessableEntity, fault)

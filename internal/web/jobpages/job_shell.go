@@ -33,7 +33,7 @@ func (l *look) shell() *site.JobShell {
 		Units:        l.unitTabs(),
 	}
 	s.HeldBy, _, _ = strings.Cut(j.HeldBy, " ")
-	s.Mine, s.Open = j.HeldBy == l.Person.Name && j.HalfDone != "", !j.Closed()
+	s.Mine, s.Open = unit.HandedTo(l.Person.Name, j.HeldBy, j.HalfDone), !j.Closed()
 	s.Late = strings.Contains(s.Promise, "late")
 	if j.Withdrawn() {
 		s.Promise, s.Late = "withdrawn", true

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"corvek/core/plan"
+	"corvek/core/shop"
 	"corvek/core/workshop"
 	"corvek/internal/planning"
 )
@@ -115,7 +116,7 @@ const quarter = 15
 
 // jobIn reports that a task is of a job of one of several shops, "" for all.
 func jobIn(p *planning.Planned, task int, site string) bool {
-	return workshop.OneShop(p.Laid.Jobs[p.Laid.Problem.Tasks[task].Job].Site, site)
+	return shop.Same(p.Laid.Jobs[p.Laid.Problem.Tasks[task].Job].Site, site)
 }
 
 // shown reports that a time is on the axis.

@@ -53,11 +53,11 @@ func (s *Pages) renderPartners(c *echo.Context, status int, of string, fault err
 	if err != nil {
 		return err
 	}
-	plan, err := s.plans.Now(ctx)
+	learned, err := s.plans.Learned(ctx, all)
 	if err != nil {
 		return err
 	}
-	v := PartnersPage{Reader: s.Reader(c), Learned: waitWords(plan.Learned)}
+	v := PartnersPage{Reader: s.Reader(c), Learned: waitWords(learned)}
 	typed := map[string]string{"hour_price": prices.HourPrice.Typed, "test_price": prices.TestPrice.Typed}
 	for i := range all {
 		p := &all[i]

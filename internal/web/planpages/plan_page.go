@@ -12,6 +12,7 @@ import (
 
 	"corvek/core/field"
 	"corvek/core/plan"
+	"corvek/core/shop"
 	"corvek/core/wording"
 	"corvek/core/workshop"
 	"corvek/internal/planning"
@@ -162,7 +163,7 @@ func taskOf(p *planning.Planned, text string) int {
 
 func lateJobs(p *planning.Planned, site string) (out []LateJob) {
 	for j, late := range p.Plan.Late {
-		if late <= 0 || !workshop.OneShop(p.Laid.Jobs[j].Site, site) {
+		if late <= 0 || !shop.Same(p.Laid.Jobs[j].Site, site) {
 			continue
 		}
 		job := p.Laid.Jobs[j]

@@ -41,7 +41,7 @@ func (s *Pages) routes() []site.Route {
 		site.Post("/plan/back", site.Lead, s.Signed(s.dropAway)),
 		site.Post("/plan/close", site.Lead, s.Signed(s.closeDay)),
 		site.Post("/plan/open", site.Lead, s.Signed(s.openDay)),
-		site.Get("/plan/partners", site.Lead, s.partners).Slow(),
+		site.Get("/plan/partners", site.Lead, s.partners),
 		site.Post("/plan/partner", site.Lead, s.Signed(s.savePartner)),
 		site.Post("/plan/partner/drop", site.Lead, s.Signed(s.dropPartner)),
 		site.Post("/plan/prices", site.Lead, s.Signed(s.savePrices)),

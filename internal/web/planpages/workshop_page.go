@@ -10,6 +10,7 @@ import (
 	"corvek/core/field"
 	"corvek/core/quantity"
 	"corvek/core/remaining"
+	"corvek/core/shop"
 	"corvek/core/unit"
 	"corvek/core/workshop"
 	"corvek/internal/store"
@@ -205,7 +206,7 @@ func (s *Pages) saveHands(c *echo.Context) error {
 func (s *Pages) siteOf(c *echo.Context) (string, error) {
 	asked := c.FormValue("site")
 	sites, err := s.Store.Sites(c.Request().Context())
-	if err == nil && asked != "" && !slices.Contains(sites, asked) {
+	if err == nil && !shop.Known(asked, sites) {
 		err = field.Errorf("site", "is none of the shops")
 	}
 	return asked, err
