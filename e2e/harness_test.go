@@ -93,7 +93,8 @@ type shop struct {
 func serve(t testing.TB) *shop {
 	t.Helper()
 	jobs := demotest.Jobs(t)
-	app, server, err := web.New(web.Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost, Pace: 8})
+	app, server, err := web.New(web.Config{Jobs: jobs, Demo: true, HashCost: bcrypt.MinCost, Pace: 8,
+		LookTime: time.Minute})
 	require.NoError(t, err)
 	t.Cleanup(server.Close)
 	s := &shop{Server: httptest.NewServer(app), jobs: jobs}

@@ -4,6 +4,7 @@ package web
 
 import (
 	"net"
+	"time"
 
 	"corvek/internal/job"
 	"corvek/internal/planning"
@@ -34,6 +35,8 @@ type Config struct {
 	// HashCost is how much work hashing a password is, as bcrypt counts it; 0 for the
 	// usual. Tests take less.
 	HashCost int
+	// LookTime is how long a page may take, 0 for the usual. Tests take more.
+	LookTime time.Duration
 	// Pace is how many seconds of a program pass in one on the simulated stand, 0 for one.
 	// Tests take more.
 	Pace float64
@@ -52,7 +55,7 @@ type Server struct {
 // New builds the web application.
 func New(cfg Config) (*echo.Echo, *Server, error) {
 	at := site.New(site.Config{Jobs: cfg.Jobs, Demo: cfg.Demo, Secure: cfg.Secure, Copies: cfg.Copies,
-		HashCost: cfg.HashCost, Proxies: cfg.Proxies})
+		HashCost: cfg.HashCost, LookTime: cfg.LookTime, Proxies: cfg.Proxies})
 	desk := stand.NewDesk(cfg.Jobs, cfg.Pace)
 	plans := cfg.Plans
 	if plans == nil {

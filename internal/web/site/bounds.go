@@ -1,6 +1,7 @@
 package site
 
 import (
+	"cmp"
 	"context"
 	"net/http"
 	"time"
@@ -56,7 +57,7 @@ func (s *Site) timeFor(c *echo.Context) time.Duration {
 	case r.patience != 0:
 		return r.patience
 	case c.Request().Method == http.MethodGet:
-		return LookTime
+		return cmp.Or(s.config.LookTime, LookTime)
 	}
 	return writeTime
 }

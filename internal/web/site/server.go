@@ -30,6 +30,8 @@ type Config struct {
 	// HashCost is how much work hashing a password is, as bcrypt counts it; 0 for the
 	// usual. Tests take less.
 	HashCost int
+	// LookTime is how long a page may take, 0 for the usual. Tests take more: they share their machine.
+	LookTime time.Duration
 	// Proxies are trusted to tell the address that a request came from.
 	Proxies []*net.IPNet
 }
