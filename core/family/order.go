@@ -196,15 +196,15 @@ func (r *resolved) resolve(o *Ordering) {
 		}
 	}
 	r.through(o.Through)
-	for host, parts := range o.Inside {
+	for _, host := range slices.Sorted(maps.Keys(o.Inside)) { // the words that tell it stay the same
 		hosts := r.codes([]string{host})
-		for _, code := range r.codes(parts) {
+		for _, code := range r.codes(o.Inside[host]) {
 			r.hold(code, hosts...)
 		}
 	}
-	for code, ways := range o.Either {
-		for _, code := range r.codes([]string{code}) {
-			for _, way := range ways {
+	for _, either := range slices.Sorted(maps.Keys(o.Either)) {
+		for _, code := range r.codes([]string{either}) {
+			for _, way := range o.Either[either] {
 				r.of[code].Ways = append(r.of[code].Ways, r.codes(slices.Concat(way...)))
 			}
 		}

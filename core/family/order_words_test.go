@@ -197,3 +197,22 @@ func built(t *testing.T, o *order.Order, code string, seq []string, all bool) {
 		in[c] = true
 	}
 }
+
+// The same parts are told in the same order however often they are asked for: papers are compared as words.
+func TestOneOrderOfWords(t *testing.T) {
+	lib, err := family.Shipped()
+	require.NoError(t, err)
+	for code, f := range lib {
+		parts := make([]*family.Part, len(f.Parts))
+		for i := range f.Parts {
+			parts[i] = &f.Parts[i]
+		}
+		once, err := f.Ordered(parts)
+		require.NoError(t, err)
+		for range 12 {
+			again, err := f.Ordered(parts)
+			require.NoError(t, err)
+			require.Equal(t, once, again, code)
+		}
+	}
+}
