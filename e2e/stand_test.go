@@ -30,7 +30,7 @@ func (s *shop) stand(t *testing.T) *rig.Server {
 	stand, err := rig.Serve(ctx, "127.0.0.1:0", 10)
 	require.NoError(t, err)
 	require.NoError(t, s.jobs.Store.SaveStand(ctx, store.Stand{Name: "practice", Endpoint: stand.Endpoint,
-		Nodes: rig.SimulatedNodes()}))
+		Nodes: rig.SimulatedNodes()}, "Odd Lead", "to practise on"))
 	return stand
 }
 

@@ -33,7 +33,12 @@ func (st *State) Remaining(g *remaining.Guidance, known ShopKnows) []remaining.T
 func (st *State) ask(u *remaining.Unit, all partner.Partners) {
 	for i := range u.New {
 		n := &u.New[i]
-		if from := all.Supplier(st.ByCode[n.Part].Order.Supplier); from != nil && n.Due == "" && n.Days == 0 {
+		from := all.Supplier(st.ByCode[n.Part].Order.Supplier)
+		if from == nil {
+			continue
+		}
+		n.By = from.Name
+		if n.Due == "" && n.Days == 0 {
 			n.Days, n.Sigma, n.From = from.Days, from.Sigma(), from.Name
 		}
 	}
@@ -163,7 +168,7 @@ func (st *State) recordPart(u *remaining.Unit, p *Part, measured bool, booked fu
 		u.New = append(
 			u.New,
 			remaining.Piece{Part: p.Code, Name: p.Name, Ordered: p.Order.Awaited(), Due: p.Order.Due,
-				Days: float64(p.Order.Days)},
+				Days: float64(p.Order.Days), Placed: p.Order.Placed},
 		)
 	}
 	for _, w := range p.Going() {

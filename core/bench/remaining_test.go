@@ -92,6 +92,7 @@ func TestDaysOfThoseWhoAreWaitedFor(t *testing.T) {
 		u.Part(code).Order.Supplier = "Brenn & Holt"
 	}
 	u.Part("cover_bolts").Order.Days = 3
+	u.Part("cover_bolts").Order.State, u.Part("cover_bolts").Order.Placed = unit.OrderPlaced, "2031-05-18"
 	known := bench.ShopKnows{Partners: partner.Partners{{Name: "Brenn & Holt", Days: 6, Most: 12}}}
 	waits := map[string]remaining.Task{}
 	for _, x := range benchtest.State(t, j).Remaining(remaining.Usual(), known) {
@@ -105,4 +106,7 @@ func TestDaysOfThoseWhoAreWaitedFor(t *testing.T) {
 	assert.Contains(t, seal.Name, "from Brenn & Holt")
 	assert.Equal(t, 3.0, bolts.Days)
 	assert.Zero(t, bolts.Sigma)
+	assert.Equal(t, "Brenn & Holt", bolts.By, "his own past tells how far off that is")
+	assert.Equal(t, unit.Date("2031-05-18"), bolts.Since, "it is counted from the order on")
+	assert.Empty(t, seal.Since, "not ordered yet")
 }

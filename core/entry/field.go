@@ -54,6 +54,7 @@ type Field struct {
 	Lays     bool               // of what parts the unit consists follows it
 	Clocked  bool               // yes stands for the moment at which it was done
 	Fits     bool               // yes fits the part, and taking that back takes it out again
+	Orders   bool               // tells that something is awaited from then on
 	Tightens bool               // a figure of it tells that a fastener is more than in
 	Choices  func(*Place) []string
 	check    func(*Place, string) error

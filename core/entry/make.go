@@ -73,6 +73,9 @@ func (f *Field) signed() *Field {
 // tightens marks the figure that tells that a fastener is more than in.
 func (f *Field) tightens() *Field { f.Tightens = true; return f }
 
+// orders marks the value that tells that something is awaited.
+func (f *Field) orders() *Field { f.Orders = true; return f }
+
 // lays marks a value that says of what parts the unit consists.
 func (f *Field) lays() *Field {
 	f.Lays = true

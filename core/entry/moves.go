@@ -68,6 +68,7 @@ var movesOf = []struct {
 		friction_source thread class dry joint_torque joint_source joint_angle
 		snug locking engaged lip_groove lip_groove_width lip_position lip_bore lip_shoulder price coil_is coil_rate
 		coil_wire coil_mean coil_turns order_state order_supplier order_number order_due order_days
+		order_placed order_came
 		handling`},
 	{unit.ScopePartMark, MovesPart, "state"},
 	{unit.ScopePartMark, MovesNothing, "origin found_how age note grade"},

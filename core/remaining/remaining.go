@@ -47,6 +47,8 @@ type Piece struct {
 	Days       float64   // lead time, 0 where it is not known
 	Sigma      float64   // of the logarithm of them, 0 where nobody said
 	From       string    // who supplies it, where the days are his
+	By         string    // who supplies it, where the shop knows him
+	Placed     unit.Date // the day it was ordered, "" where nobody noted it
 }
 
 // Way is a way of rework.
@@ -128,6 +130,7 @@ type Task struct {
 	Days  float64       // of a wait for others
 	Sigma float64       // of the logarithm of the days as those say who are waited for, 0 where they did not
 	Until unit.Date     // of a wait: the day that somebody said, "" for none
+	By    string        // who is waited for, as the shop knows him; "" for anybody
 	Since unit.Date     // of a wait: the day it began, "" where it did not yet or nobody noted it
 	After []string      // codes of what must be done before
 }
@@ -232,7 +235,7 @@ func (l *list) bring(u *Unit) {
 	for _, w := range u.Ways {
 		if w.Days > 0 {
 			t := l.add(Outside, w.Part+"."+w.Route, w.Name+", away"+with(" at ", w.By), 0)
-			t.Days, t.Sigma, t.Since = w.Days, w.Sigma, w.Sent
+			t.Days, t.Sigma, t.Since, t.By = w.Days, w.Sigma, w.Sent, w.By
 			all = append(all, t.Code)
 			continue
 		}
@@ -254,7 +257,10 @@ func (l *list) pieces(u *Unit) (all []string) {
 			continue
 		}
 		t := l.add(Parts, n.Part, n.Name+" comes"+with(" from ", n.From), 0)
-		t.Days, t.Sigma, t.Until = n.Days, n.Sigma, n.Due
+		t.Days, t.Sigma, t.Until, t.By = n.Days, n.Sigma, n.Due, n.By
+		if n.Ordered {
+			t.Since = n.Placed
+		}
 		all = append(all, t.Code)
 	}
 	if unnamed > 0 {

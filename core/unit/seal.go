@@ -36,7 +36,9 @@ type Order struct {
 	Supplier string `json:"supplier,omitempty"`
 	Number   string `json:"number,omitempty"`
 	Due      Date   `json:"due,omitempty" gorm:"serializer:day"`
-	Days     int    `json:"days,omitempty"` // of lead time, as its supplier says; 0 where nobody asked
+	Days     int    `json:"days,omitempty"`                         // of lead time, as its supplier says; 0 where nobody asked
+	Placed   Date   `json:"placed,omitempty" gorm:"serializer:day"` // the day it was ordered
+	Came     Date   `json:"came,omitempty" gorm:"serializer:day"`   // the day the last piece of it came
 }
 
 // How far an order is.
@@ -54,6 +56,24 @@ var OrderStates = []string{OrderWanted, OrderPlaced, OrderBack, OrderMade, Order
 // Awaited reports that a piece was ordered and is to come.
 func (o Order) Awaited() bool {
 	return o.State == OrderPlaced || o.State == OrderBack || o.State == OrderMade
+}
+
+// NotePlaced notes the day on which a piece was ordered, where none is noted yet, and reports that it did.
+func (o *Order) NotePlaced(day Date) bool {
+	if !o.Awaited() || o.Placed != "" {
+		return false
+	}
+	o.Placed = day
+	return true
+}
+
+// NoteCame notes the day on which what was ordered was there, where none is noted yet, and reports that it did.
+func (o *Order) NoteCame(day Date) bool {
+	if !o.Awaited() || o.Came != "" {
+		return false
+	}
+	o.Came = day
+	return true
 }
 
 // Fit is how a new piece went in where that was tried.

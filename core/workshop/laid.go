@@ -177,7 +177,7 @@ const opens = 8 * 60
 // wait lays a wait for others: to the day that somebody said, to so many days after it began, or so many days from
 // when it begins. What should have come already is looked for tomorrow.
 func (l *Laid) wait(out *plan.Task, t *remaining.Task, g *Learned) {
-	factor, _ := g.Wait(t.Kind)
+	factor, _ := g.Wait(t.Kind, t.By, t.Sigma)
 	day, days := t.Until, t.Days*factor
 	if day == "" && t.Since != "" {
 		day = t.Since.Add(int(math.Ceil(days)))
@@ -231,8 +231,8 @@ func (w *Workshop) needs(j *Job, t *remaining.Task, need remaining.Need, at map[
 
 func spreadOf(t *remaining.Task, out *plan.Task, g *Learned, whole float64) plan.Spread {
 	s := plan.Spread{Sigma: t.Sigma}
-	if t.Sigma == 0 {
-		_, s.Sigma = g.Wait(t.Kind)
+	if t.Waits() || t.Sigma == 0 {
+		_, s.Sigma = g.Wait(t.Kind, t.By, t.Sigma)
 	}
 	if !t.Waits() && !t.Alone() {
 		s.Whole = whole

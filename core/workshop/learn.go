@@ -16,10 +16,8 @@ type Past struct {
 // Learned is guidance as the shop's own jobs have moved it.
 type Learned struct {
 	*remaining.Guidance
-	Jobs, Tests int // that it is of; none: it is guidance as it ships
-	Aways       int // parts that were away at somebody whose days are known
-	Words       int // customers that were asked for their word
-	waits       map[remaining.Kind]plan.Spread
+	Jobs, Tests int                       // that it is of; none: it is guidance as it ships
+	waits       map[remaining.Kind][]Wait // that are over
 
 	shop   plan.Spread
 	models map[string]plan.Spread
@@ -59,29 +57,50 @@ func Learn(g *remaining.Guidance, past []Past, tests, failed int) *Learned {
 	return l
 }
 
-// LearnWaits moves guidance by how long the shop waited for others: away are the days that parts were away, each
-// against what he said who had it, and words the days until customers answered. Few cases say little.
-func (l *Learned) LearnWaits(away, words []float64) {
-	ratios := make([]float64, len(words))
-	for i, days := range words {
-		ratios[i] = max(days, leastWord) / l.Word
-	}
-	l.Aways, l.Words = len(away), len(words)
-	l.waits = map[remaining.Kind]plan.Spread{
-		remaining.Outside: plan.Learn(plan.Spread{Sigma: l.Spread[remaining.Outside]}, away, 0, 0),
-		remaining.Word:    plan.Learn(plan.Spread{Sigma: l.Spread[remaining.Word]}, ratios, 0, 0),
+// Wait is one wait for others that is over.
+type Wait struct {
+	Kind remaining.Kind
+	By   string  // who was waited for, "" for anybody
+	Days float64 // that it took
+	Said float64 // that were said, or that guidance has
+}
+
+// leastWait is what a wait that was over on the same day is taken for, in days: half of one.
+const leastWait = 0.5
+
+// LearnWaits moves guidance by how long the shop waited for others. Few cases say little.
+func (l *Learned) LearnWaits(over []Wait) {
+	l.waits = map[remaining.Kind][]Wait{}
+	for _, w := range over {
+		if w.Said > 0 {
+			l.waits[w.Kind] = append(l.waits[w.Kind], w)
+		}
 	}
 }
 
-// leastWord is what an answer on the same day is taken for, in days: half of one.
-const leastWord = 0.5
+// Waited is of how many waits of a kind it is, for one who is waited for, or for all with "".
+func (l *Learned) Waited(kind remaining.Kind, by string) int { return len(l.ratios(kind, by)) }
+
+// ratios are how long waits took against what was said.
+func (l *Learned) ratios(kind remaining.Kind, by string) (out []float64) {
+	for _, w := range l.waits[kind] {
+		if by == "" || w.By == by {
+			out = append(out, max(w.Days, leastWait)/w.Said)
+		}
+	}
+	return out
+}
 
 // Wait is how long a wait takes in the shop's own past against what is said or guidance has, and how far such waits
-// are spread.
-func (l *Learned) Wait(kind remaining.Kind) (factor, sigma float64) {
-	s, known := l.waits[kind]
-	if !known {
-		return 1, l.Spread[kind]
+// are spread. One who is waited for is held against all of his kind as those are against guidance; said is the spread
+// that he names himself, 0 for none.
+func (l *Learned) Wait(kind remaining.Kind, by string, said float64) (factor, sigma float64) {
+	s := plan.Learn(plan.Spread{Sigma: l.Spread[kind]}, l.ratios(kind, ""), 0, 0)
+	if said > 0 {
+		s.Sigma = said
+	}
+	if by != "" {
+		s = plan.Learn(s, l.ratios(kind, by), 0, 0)
 	}
 	return math.Exp(s.Bias), s.Sigma
 }

@@ -45,19 +45,24 @@ func TestHoursAreLearnedFromTheShopsOwnJobs(t *testing.T) {
 // long as was said make half of that doubling count, in the logarithm: the square root of two.
 func TestWaitsAreLearned(t *testing.T) {
 	l := workshop.Learn(remaining.Usual(), nil, 0, 0)
-	factor, sigma := l.Wait(remaining.Outside)
+	factor, sigma := l.Wait(remaining.Outside, "", 0)
 	assert.Equal(t, 1.0, factor)
 	assert.Equal(t, remaining.Usual().Spread[remaining.Outside], sigma)
-	twice := make([]float64, 12)
-	for i := range twice {
-		twice[i] = 2
+	var twice []workshop.Wait
+	for range 12 {
+		twice = append(twice, workshop.Wait{Kind: remaining.Outside, By: "Harl Plating", Days: 12, Said: 6})
 	}
-	l.LearnWaits(twice, nil)
-	factor, _ = l.Wait(remaining.Outside)
+	l.LearnWaits(twice)
+	factor, _ = l.Wait(remaining.Outside, "", 0)
 	assert.InDelta(t, math.Sqrt2, factor, 1e-9)
-	factor, _ = l.Wait(remaining.Word)
+	factor, _ = l.Wait(remaining.Word, "", 0)
 	assert.Equal(t, 1.0, factor, "nobody was asked")
-	assert.Equal(t, 12, l.Aways)
+	assert.Equal(t, 12, l.Waited(remaining.Outside, ""))
+	factor, _ = l.Wait(remaining.Outside, "Harl Plating", 0)
+	assert.InDelta(t, math.Exp(0.75*math.Log(2)), factor, 1e-9, "half way again, towards his own")
+	factor, sigma = l.Wait(remaining.Outside, "Quick Chrome", 0.3)
+	assert.InDelta(t, math.Sqrt2, factor, 1e-9, "of him nothing is known: as such work")
+	assert.Equal(t, 0.3, sigma, "and as far off as he says himself")
 
 	// A part that goes out takes as long as he says who does it, by as much longer as such work took.
 	j := workshop.Job{Tag: "T-1", Units: []workshop.UnitWork{{Number: 1, Tasks: []remaining.Task{

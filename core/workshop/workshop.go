@@ -4,6 +4,7 @@ package workshop
 
 import (
 	"slices"
+	"strings"
 	"time"
 
 	"corvek/core/plan"
@@ -69,6 +70,17 @@ func (p *Place) Reaches(n remaining.Need) bool {
 		return !known || need <= si*(1+1e-9)
 	}
 	return enough(p.Pressure, n.Pressure) && enough(p.Flow, n.Flow) && enough(p.Torque, n.Torque)
+}
+
+// Reach says in words what a stand reaches, "" where nothing is said of it.
+func (p *Place) Reach() string {
+	var words []string
+	for _, q := range []quantity.Quantity{p.Pressure, p.Flow, p.Torque} {
+		if q.Typed != "" {
+			words = append(words, q.Typed)
+		}
+	}
+	return strings.Join(words, ", ")
 }
 
 // In reports that a resource of the planner, by its number, works in one of several shops, "" for all.

@@ -7,6 +7,7 @@ import (
 	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/unit"
+	"corvek/internal/store"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -83,6 +84,28 @@ func TestTheJobWaitsForItsParts(t *testing.T) {
 	assert.Equal(t, "parts", load(t, s, tag).Job.Waiting)
 	require.NoError(t, s.AddPiece(t.Context(), iva, tag, 1, "", "front gasket", 1, ""))
 	assert.Equal(t, "technician", load(t, s, tag).Job.Waiting)
+}
+
+// The days of an order are noted as it is placed and as the last piece of it is there, and tell the next plan how long
+// that supplier took.
+func TestAnOrderKeepsItsDays(t *testing.T) {
+	s := emptyShop(t)
+	tag := newUnit(t, s, "external_gear_pump")
+	order := func() unit.Order { return load(t, s, tag).ByCode["front_gasket"].Order }
+	put(t, s, tag, "u1/part/front_gasket/order_state", unit.OrderWanted)
+	assert.Empty(t, order().Placed, "nobody ordered it yet")
+	put(t, s, tag, "u1/part/front_gasket/order_supplier", "Brenn & Holt")
+	put(t, s, tag, "u1/part/front_gasket/order_state", unit.OrderPlaced)
+	today := unit.DateOf(s.Now())
+	require.Equal(t, today, order().Placed)
+	put(t, s, tag, "u1/part/front_gasket/order_placed", string(today.Add(-9)))
+	put(t, s, tag, "u1/part/front_gasket/order_state", unit.OrderBack)
+	assert.Equal(t, today.Add(-9), order().Placed, "what was noted stays")
+	require.NoError(t, s.AddPiece(t.Context(), iva, tag, 1, "", "front gasket", 1, ""))
+	assert.Equal(t, today, order().Came)
+	over, err := s.Store.Waited(t.Context())
+	require.NoError(t, err)
+	assert.Equal(t, []store.PieceCame{{Supplier: "Brenn & Holt", Days: 9}}, over.Orders)
 }
 
 // A rubber that the job's fluid swells, and one that is too old today, stop the kit.

@@ -50,13 +50,14 @@ func (s *Service) AddPiece(
 		people.RoleTechnician,
 		tag,
 		number,
-		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
 			if part != "" && st.ByCode[part] == nil {
 				return "", field.Errorf("place", "is not a part of this unit")
 			}
 			if err := addPiece(u, st, kit.Line{Code: code, Name: name, Count: count}, part); err != nil {
 				return "", err
 			}
+			w.came(u, st)
 			return "kit piece: " + name, nil
 		},
 	)
@@ -93,6 +94,7 @@ func (s *Service) AddPieces(ctx context.Context, who people.Actor, tag string, n
 					return "", err
 				}
 			}
+			w.came(u, st)
 			return fmt.Sprintf("kit list of %d lines", len(lines)), nil
 		},
 	)
@@ -157,6 +159,24 @@ func join(u *unit.Unit, st *bench.State, k *unit.Piece, part string) {
 	k.Part, k.ToLot = part, ""
 }
 
+// came notes the day of what was ordered and is there now; what was taken from the shop's own stock was not.
+func (w *writing) came(u *unit.Unit, st *bench.State) {
+	there := map[string]int{}
+	for _, k := range u.Kit {
+		if k.Lot == "" {
+			there[k.Part] += k.Count
+		}
+	}
+	for _, p := range st.Parts {
+		if p.Place == nil || there[p.Code] < p.Place.Need {
+			continue
+		}
+		if part := u.Part(p.Code); part.Order.NoteCame(w.today()) {
+			w.noted(u.Number, part, "order_came", part.Order.Came)
+		}
+	}
+}
+
 // JoinPiece puts a piece of the kit to a place, or takes it away from there.
 func (s *Service) JoinPiece(ctx context.Context, who people.Actor, tag string, number, piece int, part string) error {
 	return s.onUnit(
@@ -165,7 +185,7 @@ func (s *Service) JoinPiece(ctx context.Context, who people.Actor, tag string, n
 		people.RoleTechnician,
 		tag,
 		number,
-		func(_ *writing, u *unit.Unit, st *bench.State) (string, error) {
+		func(w *writing, u *unit.Unit, st *bench.State) (string, error) {
 			k := u.Piece(piece)
 			switch {
 			case k == nil:
@@ -177,6 +197,7 @@ func (s *Service) JoinPiece(ctx context.Context, who people.Actor, tag string, n
 				return k.Name + " taken from its place", nil
 			}
 			join(u, st, k, part)
+			w.came(u, st)
 			return k.Name + " put to " + strings.ToLower(st.ByCode[part].Name), nil
 		},
 	)

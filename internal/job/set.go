@@ -110,6 +110,9 @@ func (w *writing) set(e Edit) (kept string, wrote bool, err error) {
 		fitted(place, was)
 	}
 	w.record(unit.Entry{Action: "set", Field: e.Field, Before: now, After: kept})
+	if o := place.Part; f.Orders && o.Order.NotePlaced(w.today()) {
+		w.noted(ref.Unit, o, "order_placed", o.Order.Placed)
+	}
 	if f.Lays {
 		return kept, true, w.follow(place.Unit, place.Family, unit.CountVariant, "")
 	}
@@ -172,6 +175,15 @@ func (s *Service) writing(ctx context.Context, who, role string) *writing {
 func (w *writing) record(e unit.Entry) {
 	e.Who, e.Role, e.At = w.shop.Who, w.role, w.shop.Now
 	w.entries = append(w.entries, e)
+}
+
+// today is the day of the write on the shop's clock.
+func (w *writing) today() unit.Date { return unit.DateOf(w.service.Now()) }
+
+// noted tells that a day of a part was noted with what somebody did.
+func (w *writing) noted(number int, p *unit.Part, field string, day unit.Date) {
+	ref := unit.Ref{Unit: number, Scope: unit.ScopePart, Part: p.Code, Name: field}
+	w.record(unit.Entry{Action: "set", Field: ref.String(), After: string(day)})
 }
 
 // did notes something done that is no single field.

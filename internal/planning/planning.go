@@ -3,6 +3,7 @@
 package planning
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"hash/fnv"
@@ -179,27 +180,35 @@ func (s *Service) Learned(ctx context.Context, partners partner.Partners) (*work
 	if err != nil {
 		return nil, err
 	}
-	away, words, err := s.Jobs.Store.Waited(ctx)
+	over, err := s.Jobs.Store.Waited(ctx)
 	if err != nil {
 		return nil, err
 	}
 	l := workshop.Learn(s.Guidance, past, tests, failed)
-	l.LearnWaits(ratios(away, partners), words)
+	l.LearnWaits(s.waits(over, partners))
 	return l, nil
 }
 
-// ratios are how long parts were away against what those say who do such work.
-func ratios(away []store.PartAway, partners partner.Partners) (out []float64) {
-	for _, a := range away {
+// waits are those that are over, against what those said who were waited for, or guidance has.
+func (s *Service) waits(over *store.Over, partners partner.Partners) (out []workshop.Wait) {
+	for _, a := range over.Away {
 		if by := partners.Does(strings.ReplaceAll(a.Route, "_", " ")); by != nil {
-			out = append(out, max(a.Days, leastAway)/by.Days)
+			out = append(out, workshop.Wait{Kind: remaining.Outside, By: by.Name, Days: a.Days, Said: by.Days})
 		}
+	}
+	for _, o := range over.Orders {
+		w := workshop.Wait{Kind: remaining.Parts, Days: o.Days, Said: o.Said}
+		if by := partners.Supplier(o.Supplier); by != nil {
+			w.By, w.Said = by.Name, cmp.Or(o.Said, by.Days)
+		}
+		w.Said = cmp.Or(w.Said, s.Guidance.Parts)
+		out = append(out, w)
+	}
+	for _, days := range over.Words {
+		out = append(out, workshop.Wait{Kind: remaining.Word, Days: days, Said: s.Guidance.Word})
 	}
 	return out
 }
-
-// leastAway is what a part that came back on its day is taken for, in days.
-const leastAway = 0.5
 
 // spots are pins as the planner takes them.
 func spots(pins []store.PlanPin) []workshop.Spot {

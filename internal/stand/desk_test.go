@@ -31,7 +31,7 @@ func connected(t *testing.T) (*job.Service, *stand.Desk, *stand.Session, *rig.Se
 	practice, err := rig.Serve(ctx, "127.0.0.1:0", 20)
 	require.NoError(t, err)
 	require.NoError(t, jobs.Store.SaveStand(ctx, store.Stand{Name: "practice", Endpoint: practice.Endpoint,
-		Nodes: rig.SimulatedNodes()}))
+		Nodes: rig.SimulatedNodes()}, "Odd Lead", "to practise on"))
 	jobtest.ToTheStand(t, jobs, "T-0417")
 	require.NoError(t, jobs.NextAttempt(ctx, iva, "T-0417", 1, bench.Change{}))
 	desk := stand.NewDesk(jobs, 20)

@@ -58,19 +58,38 @@ type PartAway struct {
 	Days  float64
 }
 
-// Waited is how long the shop waited for others of late, the newest first: parts that were away, and customers who
-// were asked for their word, in days.
-func (s *Store) Waited(ctx context.Context) (away []PartAway, word []float64, err error) {
-	db := s.db.WithContext(ctx)
-	err = db.Raw(`SELECT r.route, (r.back - r.sent)::float8 AS days FROM reworks r
-		WHERE r.sent IS NOT NULL AND r.back >= r.sent ORDER BY r.back DESC LIMIT ?`, mostPast).Scan(&away).Error
+// PieceCame is how long a new piece took from the order on.
+type PieceCame struct {
+	Supplier string
+	Said     float64 // days, as its supplier said; 0 where nobody asked
+	Days     float64
+}
+
+// Over is how long the shop waited for others of late, in days, the newest first.
+type Over struct {
+	Away   []PartAway
+	Orders []PieceCame
+	Words  []float64 // of customers who were asked for theirs
+}
+
+// Waited reads it.
+func (s *Store) Waited(ctx context.Context) (*Over, error) {
+	db, o := s.db.WithContext(ctx), &Over{}
+	err := db.Raw(`SELECT r.route, (r.back - r.sent)::float8 AS days FROM reworks r
+		WHERE r.sent IS NOT NULL AND r.back >= r.sent ORDER BY r.back DESC LIMIT ?`, mostPast).Scan(&o.Away).Error
 	if err != nil {
-		return nil, nil, err
+		return nil, err
+	}
+	err = db.Raw(`SELECT order_supplier AS supplier, order_days::float8 AS said,
+			(order_came - order_placed)::float8 AS days FROM parts
+		WHERE order_came >= order_placed ORDER BY order_came DESC LIMIT ?`, mostPast).Scan(&o.Orders).Error
+	if err != nil {
+		return nil, err
 	}
 	err = db.Raw(`SELECT (answer_on - quoted_on)::float8 FROM jobs WHERE quoted_on IS NOT NULL
 		AND answer_on >= quoted_on
 		ORDER BY answer_on DESC LIMIT ?`, mostPast).
-		Scan(&word).
+		Scan(&o.Words).
 		Error
-	return away, word, err
+	return o, err
 }

@@ -8,6 +8,7 @@ import (
 
 	"corvek/core/trace"
 	"corvek/core/unit"
+	"corvek/core/workshop"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -16,6 +17,8 @@ import (
 // Stand is a test stand of the shop, as it is reached over OPC UA.
 type Stand struct {
 	Name, Endpoint, Nodes string
+	PlaceID               *uint           // which place of the plan it is; nil where work is only practised on it
+	Place                 *workshop.Place // read only
 }
 
 // MostStandName is how many letters a stand's name has at most.
@@ -26,19 +29,30 @@ const mostStands = 50
 
 // Stands lists the shop's stands by name.
 func (s *Store) Stands(ctx context.Context) (out []Stand, err error) {
-	err = s.db.WithContext(ctx).Order("name").Limit(mostStands).Find(&out).Error
+	err = s.db.WithContext(ctx).Preload("Place").Order("name").Limit(mostStands).Find(&out).Error
 	return out, err
 }
 
-// SaveStand adds a stand, or renews one of the same name.
-func (s *Store) SaveStand(ctx context.Context, stand Stand) error {
-	return s.db.WithContext(ctx).Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "name"}},
-		DoUpdates: clause.AssignmentColumns([]string{"endpoint", "nodes"})}).Create(&stand).Error
+// SaveStand adds a stand, or renews one of the same name. With a place that has no number yet, that becomes a place of
+// the plan, or is the one that is called so.
+func (s *Store) SaveStand(ctx context.Context, stand Stand, by, action string) error {
+	return s.onShop(ctx, by, action, func(db *gorm.DB) error {
+		if p := stand.Place; p != nil && p.ID == 0 {
+			if err := db.Where("name = ? AND kind = ?", p.Name, p.Kind).FirstOrCreate(p).Error; err != nil {
+				return err
+			}
+			stand.PlaceID = &p.ID
+		}
+		return db.Omit("Place").Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "name"}},
+			DoUpdates: clause.AssignmentColumns([]string{"endpoint", "nodes", "place_id"})}).Create(&stand).Error
+	})
 }
 
-// DropStand takes a stand away; what it recorded stays.
-func (s *Store) DropStand(ctx context.Context, name string) error {
-	return s.db.WithContext(ctx).Where("name = ?", name).Delete(&Stand{}).Error
+// DropStand takes a stand away; what it recorded stays, and so does its place in the plan.
+func (s *Store) DropStand(ctx context.Context, name, by, action string) error {
+	return s.onShop(ctx, by, action, func(db *gorm.DB) error {
+		return db.Where("name = ?", name).Delete(&Stand{}).Error
+	})
 }
 
 // Recording is what a stand showed for an attempt.

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"corvek/core/trace"
+	"corvek/core/workshop"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
 
@@ -74,12 +75,25 @@ func TestARecordingIsKept(t *testing.T) {
 
 func TestStandsOfTheShop(t *testing.T) {
 	s, ctx := storetest.New(t), context.Background()
-	require.NoError(t, s.SaveStand(ctx, store.Stand{Name: "east", Endpoint: "opc.tcp://a:1", Nodes: "x"}))
-	require.NoError(t, s.SaveStand(ctx, store.Stand{Name: "east", Endpoint: "opc.tcp://b:1", Nodes: "y"}))
+	save := func(stand store.Stand) { require.NoError(t, s.SaveStand(ctx, stand, "Odd Lead", "stand east")) }
+	save(store.Stand{Name: "east", Endpoint: "opc.tcp://a:1", Nodes: "x"})
+	save(store.Stand{Name: "east", Endpoint: "opc.tcp://b:1", Nodes: "y"})
 	list, err := s.Stands(ctx)
 	require.NoError(t, err)
 	assert.Equal(t, []store.Stand{{Name: "east", Endpoint: "opc.tcp://b:1", Nodes: "y"}}, list)
-	require.NoError(t, s.DropStand(ctx, "east"))
+	for range 2 { // said twice, it is one place
+		save(store.Stand{Name: "east", Endpoint: "opc.tcp://b:1", Nodes: "y",
+			Place: &workshop.Place{Name: "east", Kind: "stand"}})
+	}
+	list, err = s.Stands(ctx)
+	require.NoError(t, err)
+	require.NotNil(t, list[0].Place)
+	assert.Equal(t, "east", list[0].Place.Name)
+	require.NoError(t, s.DropPlace(ctx, list[0].Place.ID, "Odd Lead", "a place taken out"))
+	list, err = s.Stands(ctx)
+	require.NoError(t, err)
+	assert.Nil(t, list[0].PlaceID, "the stand is read all the same")
+	require.NoError(t, s.DropStand(ctx, "east", "Odd Lead", "read no more"))
 	list, err = s.Stands(ctx)
 	require.NoError(t, err)
 	assert.Empty(t, list)

@@ -38,10 +38,24 @@ func TestStandsTellWhatIsWrong(t *testing.T) {
 		assert.Contains(t, body, c.says)
 		assert.Contains(t, body, c.nodes, "nothing typed is lost")
 	}
-	res, _ := b.post("/stands", url.Values{"name": {"east"}, "endpoint": {"opc.tcp://127.0.0.1:1"}, "nodes": {nodes}})
+	east := url.Values{"name": {"east"}, "endpoint": {"opc.tcp://127.0.0.1:1"}, "nodes": {nodes}}
+	res, _ := b.post("/stands", east)
 	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
 	_, page := b.get("/stands")
 	assert.Contains(t, page, "read only")
+	assert.Contains(t, page, "for practice only")
+	east.Set("place", "new")
+	b.post("/stands", east)
+	_, page = b.get("/stands")
+	assert.NotContains(t, page, "for practice only<", "it is a stand of the plan now")
+	_, page = b.get("/plan/shop")
+	assert.Contains(t, page, `<a href="/stands">read as east</a>`)
+	res, _ = b.post("/plan/place", url.Values{"name": {"long bench"}, "kind": {"bench"}})
+	assert.Equal(t, http.StatusSeeOther, res.StatusCode)
+	res, page = b.post("/stands", url.Values{"name": {"long bench"}, "endpoint": {"opc.tcp://127.0.0.1:1"},
+		"nodes": {nodes}, "place": {"new"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
+	assert.Contains(t, page, "is another place of the shop")
 	res, _ = s.as("iva").get("/stands")
 	assert.Equal(t, http.StatusForbidden, res.StatusCode, "stands are set up by a lead")
 	res, _ = b.post("/stands/drop", url.Values{"name": {"east"}})
@@ -62,7 +76,7 @@ func TestAStandThatIsNotThere(t *testing.T) {
 	res, _ := b.get("/jobs/T-0398/stand/live")
 	assert.Equal(t, http.StatusNoContent, res.StatusCode, "the page is told to ask no more")
 	require.NoError(t, s.server.Store.SaveStand(t.Context(), store.Stand{Name: "gone",
-		Endpoint: "opc.tcp://127.0.0.1:1", Nodes: rig.SimulatedNodes()}))
+		Endpoint: "opc.tcp://127.0.0.1:1", Nodes: rig.SimulatedNodes()}, "Odd Lead", "to practise on"))
 }
 
 // A day of readings opens by its outline and can be looked at closely.

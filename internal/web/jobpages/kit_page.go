@@ -240,8 +240,8 @@ func (l *look) placeSheet(x *bench.Part) *PlaceSheet {
 		No:    l.partNo(),
 		Name:  x.Name,
 		State: l.choose(l.unit.PartRef(x.Code, "order_state")).Wrap(),
-		Order: l.ofPart("order_supplier", "order_number", "order_days", "order_due", "price",
-			"handling"),
+		Order: l.ofPart("order_supplier", "order_number", "order_placed", "order_days", "order_due",
+			"order_came", "price", "handling"),
 	}
 	if identified(x.Def) {
 		v.Identity, v.Measured = l.fields(ref, identity), l.fields(ref, measuredOf(x.Def.Kind))

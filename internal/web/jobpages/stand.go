@@ -14,9 +14,12 @@ import (
 	"corvek/core/field"
 	"corvek/core/proof"
 	"corvek/core/quantity"
+	"corvek/core/shop"
 	"corvek/core/trace"
+	"corvek/core/workshop"
 	"corvek/internal/rig"
 	"corvek/internal/stand"
+	"corvek/internal/store"
 	"corvek/internal/web/site"
 
 	"github.com/labstack/echo/v5"
@@ -24,15 +27,41 @@ import (
 
 // StandPanel is the stand beside an open attempt.
 type StandPanel struct {
-	Offered   []string // stands that can be connected
-	Name      string   // of the connected one, "" for none
-	Said      string   // what it calls itself, "" where it did not say so: what it shows proves nothing
+	Offered   []OfferedStand // that can be connected
+	Name      string         // of the connected one, "" for none
+	Said      string         // what it calls itself, "" where it did not say so: what it shows proves nothing
 	Simulated bool
 	Invented  []string // what of the unit is made up there, because it is not known
 	Drives    bool
 	Steps     []StandStep // that read anything a stand can show
 	Step      StandStep   // the one that is at hand
 	Figures   []Channel   // shown large
+}
+
+// OfferedStand is a stand that can be connected; Short says what it reaches where that is less than the test asks.
+type OfferedStand struct{ Name, Short string }
+
+// offered are the stands of the shop, those first that can show what is left of the test, where the job is.
+func (l *look) offered(all []store.Stand) (out []OfferedStand) {
+	need := l.st.StandNeed()
+	fits := func(p *workshop.Place) int {
+		switch {
+		case p == nil:
+			return 1 // for practice
+		case shop.Same(p.Site, l.job.Site) && p.Reaches(need):
+			return 0
+		}
+		return 2
+	}
+	slices.SortStableFunc(all, func(a, b store.Stand) int { return fits(a.Place) - fits(b.Place) })
+	for _, row := range all {
+		o := OfferedStand{Name: row.Name}
+		if p := row.Place; p != nil && !p.Reaches(need) {
+			o.Short = p.Reach()
+		}
+		out = append(out, o)
+	}
+	return out
 }
 
 // StandStep is a step of the test as the stand runs it.
@@ -65,9 +94,7 @@ func (s *Pages) standPanel(ctx context.Context, l *look, asked string) (*StandPa
 	w := s.desk.Of(l.job.Tag, l.unitNo)
 	if w == nil {
 		list, err := s.Store.Stands(ctx)
-		for _, row := range list {
-			p.Offered = append(p.Offered, row.Name)
-		}
+		p.Offered = l.offered(list)
 		return p, err
 	}
 	p.Name, p.Said, p.Simulated, p.Drives = w.Stand, w.Said, w.Simulated, w.Drives()

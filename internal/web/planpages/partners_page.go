@@ -31,6 +31,7 @@ type PartnersPage struct {
 // PartnerRow is one of them.
 type PartnerRow struct {
 	partner.Partner
+	Past string // how long he took, as far as that is known
 	URL  string // where it is renewed
 	CSRF string
 }
@@ -62,7 +63,7 @@ func (s *Pages) renderPartners(c *echo.Context, status int, of string, fault err
 	for i := range all {
 		p := &all[i]
 		id := strconv.Itoa(int(p.ID))
-		row := PartnerRow{*p, "/plan/partners?of=" + id + "#in-name", v.CSRF}
+		row := PartnerRow{*p, pastOf(learned, p), "/plan/partners?of=" + id + "#in-name", v.CSRF}
 		if p.Works == "" {
 			v.Suppliers = append(v.Suppliers, row)
 		} else {
@@ -119,17 +120,36 @@ func (v *PartnersPage) forms(c *echo.Context, of string, fault error, typed map[
 	}
 }
 
+// pastOf says how long one took, "" where nothing of him is over.
+func pastOf(l *workshop.Learned, p *partner.Partner) string {
+	kind := remaining.Outside
+	if p.Works == "" {
+		kind = remaining.Parts
+	}
+	n := l.Waited(kind, p.Name)
+	if n == 0 {
+		return ""
+	}
+	factor, _ := l.Wait(kind, p.Name, p.Sigma())
+	return fmt.Sprintf("planned %.2f times that, from %s", factor, wording.Counted(n, "time", "times"))
+}
+
 // waitWords say how long the shop waited for others, as far as that is known.
 func waitWords(l *workshop.Learned) (out []string) {
-	if l.Aways > 0 {
-		factor, _ := l.Wait(remaining.Outside)
-		out = append(out, fmt.Sprintf("The plan takes %.2f times as long as they say, from %s that was away.", factor,
-			wording.Counted(l.Aways, "part", "parts")))
+	if n := l.Waited(remaining.Outside, ""); n > 0 {
+		factor, _ := l.Wait(remaining.Outside, "", 0)
+		out = append(out, fmt.Sprintf("Work outside is planned %.2f times as long as they say, from %s.", factor,
+			wording.Counted(n, "part that was away", "parts that were away")))
 	}
-	if l.Words > 0 {
-		factor, _ := l.Wait(remaining.Word)
+	if n := l.Waited(remaining.Parts, ""); n > 0 {
+		factor, _ := l.Wait(remaining.Parts, "", 0)
+		out = append(out, fmt.Sprintf("A piece is planned %.2f times as long as its supplier says, from %s.", factor,
+			wording.Counted(n, "piece that came", "pieces that came")))
+	}
+	if n := l.Waited(remaining.Word, ""); n > 0 {
+		factor, _ := l.Wait(remaining.Word, "", 0)
 		out = append(out, fmt.Sprintf("A customer's word takes %.1f days, from %s.", factor*l.Word,
-			wording.Counted(l.Words, "answer", "answers")))
+			wording.Counted(n, "answer", "answers")))
 	}
 	return out
 }

@@ -26,6 +26,7 @@ type WorkshopPage struct {
 	Away    []AwayRow
 	Closed  []workshop.ClosedDay
 	Places  []workshop.Place
+	Read    map[uint]string // the stands that are read, by the place that they are
 	Kinds   []remaining.Place
 	Fault   *field.Error // of a person's own form
 	FaultOf string       // which that is
@@ -128,6 +129,16 @@ func (s *Pages) renderWorkshop(c *echo.Context, status int, of string, fault *fi
 		Sites:    w.Sites,
 		FaultOf:  of,
 		Standard: standardHours,
+	}
+	stands, err := s.Store.Stands(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	v.Read = map[uint]string{}
+	for _, stand := range stands {
+		if stand.PlaceID != nil {
+			v.Read[*stand.PlaceID] = stand.Name
+		}
 	}
 	v.forms(c, of, fault)
 	names := map[uint]string{}
