@@ -161,6 +161,9 @@ func (s *Service) make(ctx context.Context, b basis, tags []string, versions []i
 		return nil, err
 	}
 	p.Laid = p.Shop.Lay(jobs, b.from, spots(p.Pins), p.Stood, p.Learned)
+	if err := s.run(ctx, p); err != nil {
+		return nil, err
+	}
 	effort := plan.Usual
 	if len(p.Stood) > 0 {
 		effort = plan.Replan

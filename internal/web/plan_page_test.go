@@ -278,3 +278,24 @@ func TestThePlanAhead(t *testing.T) {
 		assert.Equal(t, http.StatusOK, res.StatusCode, odd)
 	}
 }
+
+// What somebody writes of a unit tells the plan that he is at it: it stays with him, and the page says so.
+func TestThePlanKnowsWhatIsBegun(t *testing.T) {
+	s := serve(t)
+	b := s.as("mirre")
+	_, page := b.get("/plan")
+	tag, task := taskIn(t, page, "strip")
+	assert.NotContains(t, page, " runs\"", "nobody is at anything yet")
+	j, err := s.server.Store.Job(t.Context(), tag)
+	require.NoError(t, err)
+	u := j.Units[0]
+	field := u.PartRef(u.Parts[0].Code, "note").String()
+	mirre := people.Actor{ID: 1, Name: "Mirre Stoll", Role: people.RoleTechnician}
+	_, err = s.server.Jobs.Set(t.Context(), mirre, tag, job.Edit{Field: field, Value: "loose on the shaft",
+		Base: u.Parts[0].Note})
+	require.NoError(t, err)
+	_, page = b.get("/plan?task=" + url.QueryEscape(task))
+	assert.Contains(t, page, "<b>Begun</b> with Mirre Stoll")
+	assert.Contains(t, page, " runs\"")
+	assert.Contains(t, page, "<b>now–")
+}

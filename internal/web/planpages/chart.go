@@ -42,6 +42,7 @@ type Bar struct {
 	Task                   string // its address
 	Row                    int    // the resource whose row it is in
 	Late, Pinned, Wait, On bool   // On: it is the one that is looked at
+	Runs                   bool   // somebody is at it
 }
 
 // Sizes of the chart, in units of its drawing.
@@ -251,7 +252,11 @@ func barOf(p *planning.Planned, i int) Bar {
 	if who != "" {
 		title += ", " + who
 	}
-	return Bar{Words: key.Tag, Title: title, URL: taskURL(key), Task: address(key),
+	runs := p.Laid.Problem.Tasks[i].Running != nil
+	if runs {
+		title += ", begun"
+	}
+	return Bar{Words: key.Tag, Title: title, URL: taskURL(key), Task: address(key), Runs: runs,
 		Late: p.Plan.Late[p.Laid.Problem.Tasks[i].Job] > 0}
 }
 

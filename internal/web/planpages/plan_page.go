@@ -61,13 +61,16 @@ type PersonDay struct {
 }
 
 // DayTask is a task of a day.
-type DayTask struct{ From, To, Tag, Name, Place, URL string }
+type DayTask struct {
+	From, To, Tag, Name, Place, URL string
+	Runs                            bool // he is at it
+}
 
 // TaskSheet is the task that is looked at.
 type TaskSheet struct {
 	Tag, Code, Name, When, With string
 	Unit                        int
-	Pinned, Waits               bool
+	Pinned, Waits, Runs         bool
 	PinnedBy                    string
 	Person, Place, Start        string // as the form shows them
 	People, Places              []string
@@ -272,7 +275,8 @@ func today(p *planning.Planned, site string) (out []PersonDay) {
 				until = to.Format("Mon 15:04")
 			}
 			d.Tasks = append(d.Tasks, DayTask{From: from.Format("15:04"), To: until, Tag: p.Laid.Keys[i].Tag,
-				Name: p.Laid.Tasks[i].Name, Place: place, URL: taskURL(p.Laid.Keys[i])})
+				Name: p.Laid.Tasks[i].Name, Place: place, URL: taskURL(p.Laid.Keys[i]),
+				Runs: p.Laid.Problem.Tasks[i].Running != nil})
 		}
 		slices.SortStableFunc(d.Tasks, func(a, b DayTask) int { return strings.Compare(a.From, b.From) })
 		out = append(out, d)
@@ -285,7 +289,7 @@ const pinForm = "2006-01-02T15:04"
 
 func taskSheet(p *planning.Planned, i int) *TaskSheet {
 	at, k, task := p.Plan.Tasks[i], p.Laid.Keys[i], p.Laid.Tasks[i]
-	t := &TaskSheet{Tag: k.Tag, Unit: k.Unit, Code: k.Code, Name: task.Name, Waits: task.Waits(),
+	t := &TaskSheet{Tag: k.Tag, Unit: k.Unit, Code: k.Code, Name: task.Name, Waits: task.Waits(), Runs: p.Laid.Problem.Tasks[i].Running != nil,
 		JobURL: "/jobs/" + url.PathEscape(k.Tag), WhyURL: whyURL(k.Tag)}
 	if at.Nowhere != "" {
 		t.When = nowhere[at.Nowhere]
