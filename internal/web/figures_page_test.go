@@ -2,7 +2,9 @@ package web
 
 import (
 	"encoding/csv"
+	"html"
 	"net/http"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -26,6 +28,13 @@ func TestTheOwnersFigures(t *testing.T) {
 	assert.Contains(t, page, "External gear pump")
 	_, page = b.get("/figures?measure=hours&by=family&key=external_gear_pump")
 	assert.Contains(t, page, `href="/jobs/T-0388/handover"`)
+	cell := regexp.MustCompile(`href="(/figures[^"]*cause=[^"]+#jobs)" aria-label="External gear pump, [^"]*: 1"`)
+	found := cell.FindStringSubmatch(page)
+	require.NotNil(t, found, "its cause stands crosswise")
+	_, page = b.get(strings.TrimSuffix(html.UnescapeString(found[1]), "#jobs"))
+	assert.Contains(t, page, `href="/jobs/T-0388/handover"`, "and opens the job")
+	_, page = b.get("/figures?by=family&key=external_gear_pump&cause=none_such")
+	assert.NotContains(t, page, `href="/jobs/T-0388/handover"`)
 	_, page = b.get("/figures?from=yesterday")
 	assert.Contains(t, page, "yesterday is no day")
 	_, page = b.get("/figures?from=2001-01-01&to=2001-02-01")

@@ -30,6 +30,7 @@ type FiguresPage struct {
 	Chosen   string
 	List     []JobRow
 	Causes   []string // of the group that was opened, each with how many jobs
+	Cross    *CrossTable
 	Waits    []Bar
 	Stock    store.Turned
 	CSV      string
@@ -42,7 +43,9 @@ type asked struct {
 	By        string
 	MeasureOf string
 	Key       string
+	Cause     string // of a group: only its jobs of that cause
 	hasKey    bool
+	hasCause  bool
 }
 
 // MeasureRow is a measure of all jobs.
@@ -85,6 +88,8 @@ func (s *Pages) read(c *echo.Context) (a asked, jobs []*figures.Job, fault strin
 	a = asked{From: unit.DateOf(today.Time().AddDate(0, -usualMonths, 0)), To: today, By: c.QueryParam("by"),
 		MeasureOf: c.QueryParam("measure"), Key: c.QueryParam("key")}
 	_, a.hasKey = c.QueryParams()["key"]
+	_, a.hasCause = c.QueryParams()["cause"]
+	a.Cause = c.QueryParam("cause")
 	if !slices.Contains(figures.Ways, a.By) {
 		a.By = figures.Ways[0]
 	}
@@ -147,6 +152,7 @@ func (s *Pages) figures(c *echo.Context) error {
 		}
 		v.Ways = append(v.Ways, WayLink{"by " + by, a.with("/figures", by, v.Measure.Code, nil), by == a.By})
 	}
+	v.cross(jobs, s.name)
 	v.bars(jobs, s.name)
 	v.waits(jobs)
 	v.CSV, v.XLSX = a.with(
@@ -231,6 +237,10 @@ func (v *FiguresPage) bars(jobs []*figures.Job, name func(string, *figures.Group
 		v.Bars = append(v.Bars, b)
 		if b.On {
 			v.Chosen = b.Name
+			if v.hasCause {
+				g.Jobs = figures.With(g.Jobs, v.By, g.Key, v.Cause)
+				values[i] = v.Measure.Of(g.Jobs)
+			}
 			for _, of := range figures.Groups(g.Jobs, figures.ByCause) {
 				v.Causes = append(v.Causes, fmt.Sprintf("%s %d", name(figures.ByCause, of), len(of.Jobs)))
 			}

@@ -2,6 +2,7 @@ package planpages
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 	"time"
 
@@ -18,12 +19,14 @@ type Chart struct {
 	Rows          []ChartRow
 	Bars          []Bar
 	Now           int // x of the moment that the plan begins with
+	Opens, Shuts  int // minutes of the day between which somebody is there
 }
 
 // ChartDay is a column.
 type ChartDay struct {
 	X, Width int
 	Name     string
+	Called   string // wherever there is room
 	Closed   bool
 }
 
@@ -43,6 +46,10 @@ type Bar struct {
 	Row                    int    // the resource whose row it is in
 	Late, Pinned, Wait, On bool   // On: it is the one that is looked at
 	Runs                   bool   // somebody is at it
+	Can                    string // the rows that it may stand in, by blanks
+	From                   int    // it cannot begin left of here
+	After                  string // since so long it is at something else
+	Held                   string // what is said to one who draws another over it, "" where that may move it
 }
 
 // Sizes of the chart, in units of its drawing.
@@ -128,7 +135,7 @@ func (a *axis) shown(from, to plan.Minute) bool {
 // chartOf draws two weeks of a plan from a day on, of one shop or of all; chosen is the task that is looked at.
 func chartOf(p *planning.Planned, chosen int, site string, first int) Chart {
 	a := axisOf(p, first)
-	c := Chart{Width: a.x[chartDays] + 8, Now: a.at(p.Laid.Problem.Now)}
+	c := Chart{Width: a.x[chartDays] + 8, Now: a.at(p.Laid.Problem.Now), Opens: a.opens, Shuts: a.shuts}
 	for d := range chartDays {
 		day := p.Laid.Time((first + d) * dayMinutes)
 		name := day.Format("Mon 2")
@@ -136,7 +143,8 @@ func chartOf(p *planning.Planned, chosen int, site string, first int) Chart {
 		if narrow {
 			name = day.Format("2")
 		}
-		c.Days = append(c.Days, ChartDay{X: a.x[d], Width: a.x[d+1] - a.x[d], Name: name, Closed: narrow})
+		c.Days = append(c.Days, ChartDay{X: a.x[d], Width: a.x[d+1] - a.x[d], Name: name, Closed: narrow,
+			Called: day.Format("Mon 2 Jan")})
 	}
 	y := headHigh
 	rows := make([]int, len(p.Laid.Problem.Resources))
@@ -170,6 +178,7 @@ func chartOf(p *planning.Planned, chosen int, site string, first int) Chart {
 		}
 		b.X, b.On, b.Pinned = a.at(at.Start), i == chosen, pinned[p.Laid.Keys[i]]
 		b.Width = max(leastWide, a.at(at.End)-b.X)
+		b.bounds(p, i, &a)
 		for _, r := range at.On {
 			if rows[r] == 0 {
 				continue // of another shop
@@ -190,6 +199,36 @@ func chartOf(p *planning.Planned, chosen int, site string, first int) Chart {
 	}
 	c.Height = waits + len(lanes)*waitHigh + 4
 	return c
+}
+
+// bounds tells where a bar can be drawn to: it may not begin before what must come first is done, nor stand over what
+// is pinned or was begun.
+func (b *Bar) bounds(p *planning.Planned, i int, a *axis) {
+	t := &p.Laid.Problem.Tasks[i]
+	var can []string
+	for _, need := range t.Needs {
+		for _, r := range need {
+			can = append(can, strconv.Itoa(r))
+		}
+	}
+	b.Can = strings.Join(can, " ")
+	from := p.Laid.Problem.Now
+	b.After = "that is over"
+	for _, before := range t.After {
+		if end := p.Plan.Tasks[before.Task].End + before.Wait; end > from {
+			from, b.After = end, fmt.Sprintf("%s is done %s", p.Laid.Tasks[before.Task].Name, when(p.Laid.Time(end)))
+		}
+	}
+	if t.Release > from {
+		from, b.After = t.Release, "not before "+when(p.Laid.Time(t.Release))
+	}
+	b.From = a.at(from)
+	switch {
+	case b.Runs:
+		b.Held = b.Words + " was begun there"
+	case b.Pinned:
+		b.Held = b.Words + " is pinned there"
+	}
 }
 
 // letter is how wide one of a bar's words is.
