@@ -9,7 +9,7 @@ Alpine.data("planner", () => ({
   moved: false,
   hint: "",
   against: false, // something speaks against where the bar is held
-  at: "", // where the hint stands
+  at: {}, // where the hint stands
   near: [], // bars that a finger may have meant
 
   hold(e) {
@@ -31,7 +31,7 @@ Alpine.data("planner", () => ({
     const why = this.clash(to);
     this.hint = why || `${to.name}, ${to.when}`;
     this.against = why !== "";
-    this.at = `left: ${Math.min(e.clientX + 16, innerWidth - 260)}px; top: ${Math.max(8, e.clientY - 72)}px`;
+    this.at = { left: `${Math.min(e.clientX + 16, innerWidth - 260)}px`, top: `${Math.max(8, e.clientY - 72)}px` };
   },
   let(e) {
     const bar = this.bar;
