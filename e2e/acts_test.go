@@ -11,6 +11,7 @@ import (
 	"testing"
 
 	"corvek/internal/exchange"
+	"corvek/internal/whole"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
@@ -64,6 +65,7 @@ func TestFailedTestGoesBackAsANewRound(t *testing.T) {
 
 // A loose piece is written down, tied to what is missing, and the count ties.
 func TestLoosePieceIsTied(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	st := u.state("T-0417")
@@ -218,6 +220,7 @@ func TestWhatIsTypedMeanwhileStays(t *testing.T) {
 
 // Light and dark, and a phone's width, without sideways scroll.
 func TestThemesAndWidths(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	u.open("/jobs/T-0417/measure")

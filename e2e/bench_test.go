@@ -5,6 +5,8 @@ import (
 	"testing"
 	"time"
 
+	"corvek/internal/whole"
+
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 )
@@ -12,6 +14,7 @@ import (
 // After a rest the bench asks who is there before it takes a conclusion, over the
 // page, and goes on with what was typed; another takes over with four digits.
 func TestARestedBenchAsksAndGoesOn(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	var rest atomic.Int64

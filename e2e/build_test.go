@@ -11,6 +11,7 @@ import (
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/people"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/require"
 )
@@ -114,6 +115,7 @@ func (u *user) fitOne(tag string, p *bench.Part) {
 // nothing was measured, with the reason, every place filled, every part fitted. Each is done
 // with the keys and with one thumb where CORVEK_EVERY is set; else the brake pack, by keys.
 func TestOtherUnitsAreDecidedKittedAndBuilt(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	families, ways := []string{"winch_brake_pack"}, []bool{false}
 	if os.Getenv("CORVEK_EVERY") != "" {

@@ -3,6 +3,8 @@ package e2e
 import (
 	"testing"
 
+	"corvek/internal/whole"
+
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 )
@@ -10,6 +12,7 @@ import (
 // Many parts are typed on one sheet: Enter goes down the column, a block of a spreadsheet fills to the right and
 // down, and one that is larger than the sheet is refused whole.
 func TestOneSheetForMany(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "mirre", false)
 	u.open("/jobs/T-0412/columns?face=limits")

@@ -5,6 +5,8 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/internal/whole"
+
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -17,6 +19,7 @@ const plainHost = "shop.example"
 // A page that comes for the first time stands still: what a finger goes for has not moved
 // when it arrives.
 func TestPagesStandStillAsTheyCome(t *testing.T) {
+	whole.Only(t)
 	// Before the others, and not beside them: what moves is what comes late.
 	u := enter(t, serve(t), "odd", true)
 	require.NoError(t, proto.NetworkSetCacheDisabled{CacheDisabled: true}.Call(u.Page))
@@ -47,6 +50,7 @@ func TestPagesStandStillAsTheyCome(t *testing.T) {
 // In a shop without certificates, under a name of its own, all goes as it does elsewhere:
 // browsers keep some of what they can for secure pages.
 func TestWithoutCertificates(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	s.URL = strings.Replace(s.URL, "127.0.0.1", plainHost, 1)

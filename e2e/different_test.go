@@ -6,6 +6,8 @@ import (
 	"testing"
 	"time"
 
+	"corvek/internal/whole"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -13,6 +15,7 @@ import (
 // A unit that is another than its family is made true at the bench: an assembly once
 // more, a part chosen by what it looks like; and it is kept for the next one.
 func TestAUnitMadeTrueAtTheBench(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	u := enter(t, s, "odd", true)

@@ -7,6 +7,7 @@ import (
 
 	"corvek/internal/job"
 	"corvek/internal/people"
+	"corvek/internal/whole"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -17,6 +18,7 @@ import (
 // service: it reads as an argument, asks for what would close it and for an
 // action outside the unit, and stands on both papers.
 func TestBrokenRetainerAsAnArgument(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	tag, err := s.jobs.Create(context.Background(), people.Actor{Name: "Iva Brask", Role: people.RoleTechnician},
@@ -66,6 +68,7 @@ func TestBrokenRetainerAsAnArgument(t *testing.T) {
 // The board shows what is known and what tells most; any mark there is comes with
 // a word of it.
 func TestAnyMarkIsFound(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	u := enter(t, s, "iva", true)
@@ -87,6 +90,7 @@ func TestAnyMarkIsFound(t *testing.T) {
 // A failure has several causes: one more is named by its part in it and from the list,
 // what lies outside asks for its action, and all stand on the report.
 func TestOneMoreCause(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	u := enter(t, s, "iva", true)
@@ -130,6 +134,7 @@ func TestOriginOfAMarkCounts(t *testing.T) {
 // Two quick taps land on the row that was aimed at, though the list is drawn
 // anew between them; a mark seen can have a note, and Enter saves it.
 func TestTwoQuickTapsMarkOneRow(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	u := enter(t, s, "iva", true)
@@ -155,6 +160,7 @@ func TestTwoQuickTapsMarkOneRow(t *testing.T) {
 
 // After a bulk strip all facings stand on one sheet: one tap each.
 func TestFacingsOnOneSheet(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	who := people.Actor{Name: "Iva Brask", Role: people.RoleTechnician}

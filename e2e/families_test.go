@@ -8,6 +8,7 @@ import (
 
 	"corvek/internal/job"
 	"corvek/internal/people"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -17,6 +18,7 @@ import (
 // drawn whole and its Measure sheet ready for the first reading. Every fourth of them, and all where
 // CORVEK_EVERY is set.
 func TestEveryFamilyInTheBrowser(t *testing.T) {
+	whole.Only(t)
 	t.Parallel() // it types nothing, so it needs no focus of its own
 	s := serve(t)
 	u := enter(t, s, "iva", true)

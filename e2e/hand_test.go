@@ -12,6 +12,7 @@ import (
 	"corvek/core/bench"
 	"corvek/internal/job"
 	"corvek/internal/people"
+	"corvek/internal/whole"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -54,6 +55,7 @@ func (u *user) toRod() {
 // hand came, however quickly they follow, into empty places and into filled ones; and
 // nothing else is written. CORVEK_EVERY tries every way with every pause.
 func TestEightReadings(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	pauses := []time.Duration{0, 100 * time.Millisecond, 500 * time.Millisecond}
 	every := os.Getenv("CORVEK_EVERY") != ""
@@ -133,6 +135,7 @@ func (u *user) lines(tag string) int {
 // What calipers type where no field is chosen is no key and presses nothing: it is shown,
 // and goes where the hand says.
 func TestFiguresWithNoFieldChosen(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", false)
 	u.open("/jobs/T-0417/strip?part=front_needles")
@@ -161,6 +164,7 @@ func TestFiguresWithNoFieldChosen(t *testing.T) {
 
 // The pad takes its own taps: whatever lies below a key stays as it was.
 func TestThePadTakesItsOwnTaps(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	for _, size := range [][2]int{{1280, 800}, {390, 844}} {
@@ -233,6 +237,7 @@ func TestUndoAtTheFoot(t *testing.T) {
 // A list does not move under the finger: what is answered stays in its place, struck, until
 // the next act elsewhere.
 func TestAnsweredRowsStay(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	u.open("/jobs/T-0405/explain")
@@ -275,6 +280,7 @@ func TestATapMeetsAnothers(t *testing.T) {
 // A figure far from the unit's own size is kept with a question, and the next field is
 // ready; a tap settles it, and so does typing it again; Enter does not.
 func TestAFarFigureIsQuestioned(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", false)
 	u.open("/jobs/T-0412/measure?part=rod&feature=diameter")

@@ -15,6 +15,7 @@ import (
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
 	"corvek/internal/people"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -74,6 +75,7 @@ func filled(t *testing.T, s *shop, tag string) (fields int) {
 
 // Whatever is typed into a field is text on every page and paper, and nothing else.
 func TestHostileTextStaysText(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	const tag = "T-0417"

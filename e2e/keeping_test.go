@@ -10,6 +10,7 @@ import (
 	"corvek/internal/job"
 	"corvek/internal/people"
 	"corvek/internal/web"
+	"corvek/internal/whole"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -67,6 +68,7 @@ func TestNothingTypedIsLost(t *testing.T) {
 
 // Two people on one field: the second sees what the first did and chooses.
 func TestSecondPersonSeesTheFirst(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	iva, odd := enter(t, s, "iva", false), enter(t, s, "odd", false)

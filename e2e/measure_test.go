@@ -7,6 +7,7 @@ import (
 
 	"corvek/internal/job"
 	"corvek/internal/people"
+	"corvek/internal/whole"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -16,6 +17,7 @@ import (
 // One family's sheets filled whole by hand, in mixed units: every figure stays
 // as it was typed, and nothing is left to measure.
 func TestWholeMeasureSheetInMixedUnits(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	ctx, who := context.Background(), people.Actor{Name: "Mirre Stoll", Role: people.RoleTechnician}

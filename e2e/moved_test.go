@@ -11,6 +11,8 @@ import (
 	"testing"
 	"time"
 
+	"corvek/internal/whole"
+
 	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/cdp"
 	"github.com/stretchr/testify/assert"
@@ -91,6 +93,7 @@ func (r refusing) Call(context.Context, string, string, any) ([]byte, error) {
 }
 
 func TestRefusalsOfAPageThatIsGone(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	for _, c := range []struct {
 		method, words string

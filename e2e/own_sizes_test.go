@@ -11,6 +11,7 @@ import (
 	"corvek/core/unit"
 	"corvek/internal/job/jobtest"
 	"corvek/internal/people"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -33,6 +34,7 @@ var fromNothing = []struct {
 // sheet. The acts of both are counted and told. The brake with ./check, all where CORVEK_EVERY is set, by thumb where
 // CORVEK_THUMB is.
 func TestUnitsOfOwnSizesFromNothing(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	for i, kind := range fromNothing {
 		if i > 0 && os.Getenv("CORVEK_EVERY") == "" {

@@ -3,6 +3,8 @@ package e2e
 import (
 	"testing"
 
+	"corvek/internal/whole"
+
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 )
@@ -51,6 +53,7 @@ func (u *user) tabsTo(most int, condition string) {
 
 // The figures that decide are in view on the bench's screen without scrolling.
 func TestWhatDecidesIsInView(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	u.MustSetViewport(1280, 800, 1, false)
@@ -85,6 +88,7 @@ func TestWhatDecidesIsInView(t *testing.T) {
 // Tabs are tabs: one of them is selected and names its panel, an arrow goes on to
 // the next, and Enter turns it up.
 func TestTabsAreTabs(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	for page, second := range map[string]string{"/jobs/T-0417/explain": "Marks against causes",

@@ -10,6 +10,7 @@ import (
 	"corvek/core/build"
 	"corvek/core/unit"
 	"corvek/internal/job/jobtest"
+	"corvek/internal/whole"
 
 	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
@@ -21,6 +22,7 @@ import (
 // the hand is on the next. No page is changed, and hardly a line of the record says only that a part came off or went
 // in. The pump by keys, the brake by one thumb.
 func TestARunningListIsWorkedDown(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	for _, c := range []struct {
 		family  string

@@ -6,6 +6,7 @@ import (
 
 	"corvek/core/bench"
 	"corvek/internal/job/jobtest"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -66,6 +67,7 @@ func leads(st *bench.State, step string) (string, *bench.Advised) {
 // square, and a control that is dead. A ring that is slackened points behind itself, a pin that is seated is a part
 // of the truth, and what was swapped in vain is acquitted.
 func TestThreeFaultsAreWorkedOnThePage(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u, tag := atTheStand(t)
 	const turn = "turn by hand"
@@ -122,6 +124,7 @@ func TestThreeFaultsAreWorkedOnThePage(t *testing.T) {
 // What hides a fault is called so and cures nothing, and a fault that a change brings in is laid to what was
 // changed or came off for it.
 func TestHiddenAndBroughtInOnThePage(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u, tag := atTheStand(t)
 	const swapped = "swapped for one known to be good"

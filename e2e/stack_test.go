@@ -5,6 +5,8 @@ import (
 	"testing"
 	"time"
 
+	"corvek/internal/whole"
+
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/require"
 )
@@ -12,6 +14,7 @@ import (
 // The stack editor by pointer: a flipped spring is seen, turned over, taken out
 // and put in again; by keyboard the same piece is turned with Enter.
 func TestStackEditor(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	p := u.state("T-0426").ByCode["disc_springs"]

@@ -16,6 +16,7 @@ import (
 	"corvek/internal/people"
 	"corvek/internal/rig"
 	"corvek/internal/store"
+	"corvek/internal/whole"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -93,6 +94,7 @@ func (u *user) figures(tag, code string) int {
 // Every family's plan is run once on the simulated stand over OPC UA, as an exercise: all of
 // them where CORVEK_EVERY is set, else a cylinder.
 func TestPlansRunOnTheStand(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	families := []string{"double_acting_cylinder"} // a gear pump runs through all nine stations
 	every := os.Getenv("CORVEK_EVERY") != ""
@@ -178,6 +180,7 @@ func shippedFamilies(t *testing.T) (out []string) {
 // A stand that answers no more is told within a second on the page; the key stops the drive;
 // what jumps stops by itself.
 func TestAStandIsStoppedAndTold(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	stand := s.stand(t)

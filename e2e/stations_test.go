@@ -10,6 +10,7 @@ import (
 
 	"corvek/core/bench"
 	"corvek/internal/people"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -18,6 +19,7 @@ import (
 // A new pump goes through all nine stations, once with the keyboard alone and
 // once with the pointer alone; the figures on the pages are checked on the way.
 func TestNewPumpThroughAllNineStations(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	for _, way := range []struct {
 		name    string

@@ -7,6 +7,7 @@ import (
 
 	"corvek/core/calc"
 	"corvek/internal/answer"
+	"corvek/internal/whole"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -16,6 +17,7 @@ import (
 // The Toolbox by keyboard alone: figures are worked out while they are typed, a
 // wrong one is told at its field, a disc is turned over, the answer goes to a job.
 func TestToolboxByKeyboard(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", false)
 	u.open("/toolbox/disc_stack?for=T-0412")
@@ -59,7 +61,7 @@ func TestEveryCalculatorHasAWorkingPage(t *testing.T) {
 	t.Parallel()
 	s := serve(t)
 	u := enter(t, s, "mirre", true)
-	for _, d := range calc.All() {
+	for _, d := range whole.Every(t, 8, calc.All()) {
 		var in map[string]any
 		require.NoError(t, json.Unmarshal([]byte(d.Example), &in))
 		u.MustNavigate(s.URL + "/toolbox/" + d.Name + "?" + answer.Query(in).Encode()).MustWaitLoad()

@@ -10,6 +10,7 @@ import (
 
 	"corvek/core/unit"
 	"corvek/demo"
+	"corvek/internal/whole"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -72,7 +73,7 @@ func TestEveryPageIsVisited(t *testing.T) {
 	t.Parallel()
 	const hands = 3
 	all := visits(t)
-	pages := slices.Sorted(maps.Keys(all))
+	pages := whole.Every(t, 8, slices.Sorted(maps.Keys(all)))
 	for hand := range hands {
 		t.Run(fmt.Sprintf("hand %d", hand+1), func(t *testing.T) {
 			t.Parallel()

@@ -12,6 +12,8 @@ import (
 	"testing"
 	"time"
 
+	"corvek/internal/whole"
+
 	"github.com/jackc/pgx/v5"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -42,11 +44,12 @@ func holds(t *testing.T, data string) (h held) {
 // A first start that is killed at any moment, also twice, is finished by the next: the shop is
 // there whole, and nothing twice. CORVEK_FIRST_KILLS says how many moments of each second.
 func TestAKilledFirstStartIsFinishedByTheNext(t *testing.T) {
-	whole := folder(t)
+	whole.Only(t)
+	clean := folder(t)
 	began := time.Now()
-	_, stop := started(t, whole, "demo")
+	_, stop := started(t, clean, "demo")
 	took := time.Since(began)
-	want := holds(t, whole)
+	want := holds(t, clean)
 	stop()
 	require.Positive(t, want.Recordings*want.Signed*want.Samples)
 

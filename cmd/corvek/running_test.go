@@ -10,6 +10,8 @@ import (
 	"syscall"
 	"testing"
 
+	"corvek/internal/whole"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -51,6 +53,7 @@ func started(t *testing.T, data string, args ...string) (said string, stop func(
 // While the demo runs on its private store, every command works on it too; its
 // copy, put back into an empty folder, verifies to the same fingerprint.
 func TestCommandsWorkWhileThePrivateStoreRuns(t *testing.T) {
+	whole.Only(t)
 	data, other := folder(t), folder(t)
 	here, there := []string{"CORVEK_DATA=" + data, "DATABASE_URL="}, []string{"CORVEK_DATA=" + other, "DATABASE_URL="}
 	_, stop := started(t, data, "demo")
@@ -97,6 +100,7 @@ func TestCommandsWorkWhileThePrivateStoreRuns(t *testing.T) {
 
 // An empty store is served with a code in the terminal, another one each time.
 func TestServeOnAnEmptyStoreGivesACode(t *testing.T) {
+	whole.Only(t)
 	data := folder(t)
 	code := regexp.MustCompile(`give this code, once: ([A-Z0-9]{10})`)
 	said, stop := started(t, data, "serve")

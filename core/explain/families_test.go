@@ -9,6 +9,7 @@ import (
 
 	"corvek/core/explain"
 	"corvek/core/family"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -172,6 +173,7 @@ func TestEverythingToldIsEvidence(t *testing.T) {
 // from knowledge that is a little wrong; what is said to be so is so about as often, and few leads would renew a
 // unit for what came from outside.
 func TestThinCasesOfEveryFamily(t *testing.T) {
+	whole.Only(t)
 	var all explain.Thin
 	var falsified float64
 	families := 0.0
@@ -208,7 +210,8 @@ func TestThinCasesOfEveryFamily(t *testing.T) {
 // Following the list of what to look at next takes well under the minutes of a fixed
 // order, quick checks first.
 func TestTheNextCheckSavesTime(t *testing.T) {
-	for _, code := range []string{"axial_piston_pump", "double_acting_cylinder", "winch_brake_pack", "relief_valve"} {
+	for _, code := range whole.Of(t, []string{"axial_piston_pump", "double_acting_cylinder", "winch_brake_pack",
+		"relief_valve"}) {
 		r := base(t)[code].RaceOnce(40, 3)
 		assert.Less(t, r.Guided, 0.6*r.Fixed, fmt.Sprintf("%s: %.0f and %.0f min", code, r.Guided, r.Fixed))
 		assert.GreaterOrEqual(t, r.GuidedSure, r.FixSure-0.1, code)

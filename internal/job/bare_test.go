@@ -8,6 +8,7 @@ import (
 	"corvek/core/origin"
 	"corvek/core/quantity"
 	"corvek/core/unit"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,7 +20,7 @@ import (
 func TestABareFamilyKnowsNoSize(t *testing.T) {
 	t.Parallel() // hundreds of writes, in a store of its own
 	s, ctx := emptyShop(t), context.Background()
-	for _, f := range s.Families().List() {
+	for _, f := range whole.Of(t, s.Families().List()) {
 		variants := []string{""}
 		for _, v := range f.VariantRules {
 			variants = append(variants, v.Code)

@@ -10,6 +10,7 @@ import (
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
 	"corvek/internal/store/storetest"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -77,7 +78,7 @@ func fill(t *testing.T, s *job.Service, tag string) {
 func TestEveryFamilyReachesAFullMeasureSheet(t *testing.T) {
 	t.Parallel() // hundreds of writes, in a store of its own
 	s := emptyShop(t)
-	for _, f := range s.Families().List() {
+	for _, f := range whole.Of(t, s.Families().List()) {
 		tag := newUnit(t, s, f.Code)
 		require.NoError(t, s.TakeOffRest(context.Background(), iva, tag, 1))
 		fill(t, s, tag)

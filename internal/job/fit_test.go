@@ -8,6 +8,7 @@ import (
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -192,7 +193,7 @@ func TestItIsFilledBeforeItRuns(t *testing.T) {
 func TestEveryFamilyIsKittedAndBuilt(t *testing.T) {
 	t.Parallel() // hundreds of writes, in a store of its own
 	s := emptyShop(t)
-	for _, f := range s.Families().List() {
+	for _, f := range whole.Of(t, s.Families().List()) {
 		t.Run(f.Code, func(t *testing.T) {
 			tag := newUnit(t, s, f.Code)
 			put(t, s, tag, "u1/rotation", "right")

@@ -8,6 +8,7 @@ import (
 	"corvek/core/measure"
 	"corvek/core/quantity"
 	"corvek/internal/job/jobtest"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -17,7 +18,7 @@ import (
 func TestAUnitInInchIsTheSameUnit(t *testing.T) {
 	t.Parallel() // hundreds of writes, in a store of its own
 	s, ctx := emptyShop(t), context.Background()
-	for _, f := range s.Families().List() {
+	for _, f := range whole.Of(t, s.Families().List()) {
 		t.Run(f.Code, func(t *testing.T) {
 			metric, inch := newUnit(t, s, f.Code), newUnit(t, s, f.Code)
 			jobtest.OwnSizes(t, s, metric, jobtest.Sizes{})

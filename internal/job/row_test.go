@@ -12,6 +12,7 @@ import (
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
 	"corvek/internal/line"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -189,7 +190,7 @@ func TestASubAssemblyGoesAsOne(t *testing.T) {
 func TestTheListMakesNoStopOfOrder(t *testing.T) {
 	t.Parallel() // hundreds of writes, in a store of its own
 	s, ctx := emptyShop(t), t.Context()
-	for _, f := range s.Families().List() {
+	for _, f := range whole.Of(t, s.Families().List()) {
 		tag := newUnit(t, s, f.Code)
 		put(t, s, tag, "u1/not_asked", "came in without its machine")
 		for _, c := range family.Cautions() {

@@ -11,6 +11,7 @@ import (
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
 	"corvek/internal/people"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -59,7 +60,7 @@ func keepAll(t *testing.T, s *job.Service, tag string) {
 func TestTheSecondUnitStartsWithAllOfTheFirst(t *testing.T) {
 	t.Parallel() // hundreds of writes, in a store of its own
 	s, ctx := emptyShop(t), context.Background()
-	for _, f := range s.Families().List() {
+	for _, f := range whole.Of(t, s.Families().List()) {
 		t.Run(f.Code, func(t *testing.T) {
 			first := newUnit(t, s, f.Code)
 			put(t, s, first, "u1/maker", "Nordvik Pumpe")

@@ -14,6 +14,7 @@ import (
 	"corvek/internal/document/documenttest"
 	"corvek/internal/job"
 	"corvek/internal/report"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/require"
 	"golang.org/x/net/html"
@@ -105,7 +106,7 @@ func TestPageAndPDFSayTheSame(t *testing.T) {
 	s := service(t)
 	docs, err := demo.Documents()
 	require.NoError(t, err)
-	for i, job := range docs {
+	for i, job := range whole.Of(t, docs) {
 		for _, d := range allPapers(t, s, job.Tag()) {
 			d.Shop.Size = document.Sizes[i%len(document.Sizes)]
 			page, pdf := pageText(t, d), pdfText(t, d)
