@@ -36,9 +36,12 @@ type Order struct {
 	Supplier string `json:"supplier,omitempty"`
 	Number   string `json:"number,omitempty"`
 	Due      Date   `json:"due,omitempty" gorm:"serializer:day"`
-	Days     int    `json:"days,omitempty"`                         // of lead time, as its supplier says; 0 where nobody asked
-	Placed   Date   `json:"placed,omitempty" gorm:"serializer:day"` // the day it was ordered
-	Came     Date   `json:"came,omitempty" gorm:"serializer:day"`   // the day the last piece of it came
+	// Days of lead time, as its supplier says; 0 where nobody asked
+	Days int `json:"days,omitempty"`
+	// Placed is the day it was ordered
+	Placed Date `json:"placed,omitempty" gorm:"serializer:day"`
+	// Came is the day the last piece of it came
+	Came Date `json:"came,omitempty" gorm:"serializer:day"`
 }
 
 // How far an order is.

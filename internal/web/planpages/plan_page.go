@@ -289,7 +289,8 @@ const pinForm = "2006-01-02T15:04"
 
 func taskSheet(p *planning.Planned, i int) *TaskSheet {
 	at, k, task := p.Plan.Tasks[i], p.Laid.Keys[i], p.Laid.Tasks[i]
-	t := &TaskSheet{Tag: k.Tag, Unit: k.Unit, Code: k.Code, Name: task.Name, Waits: task.Waits(), Runs: p.Laid.Problem.Tasks[i].Running != nil,
+	t := &TaskSheet{Tag: k.Tag, Unit: k.Unit, Code: k.Code, Name: task.Name, Waits: task.Waits(),
+		Runs:   p.Laid.Problem.Tasks[i].Running != nil,
 		JobURL: "/jobs/" + url.PathEscape(k.Tag), WhyURL: whyURL(k.Tag)}
 	if at.Nowhere != "" {
 		t.When = nowhere[at.Nowhere]
