@@ -15,6 +15,7 @@ import (
 // What is offered as the one thing changed fits the unit: no relief on a cylinder, no bleeding
 // of a pump, and the part that the causes point at before all others.
 func TestChangesFitTheUnit(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	offered := func(family string) string {
 		var words []string
@@ -36,6 +37,7 @@ func TestChangesFitTheUnit(t *testing.T) {
 
 // A clearance of which no leaf has stopped is no figure: nothing is reckoned with it.
 func TestAnOpenGapIsNoFigure(t *testing.T) {
+	t.Parallel()
 	open := measure.Result{HasValue: true, IsLeaves: true, Interval: metrology.Interval{AtLeast: 0.127e-3}}
 	assert.False(t, open.Figure())
 	s := emptyShop(t)

@@ -22,6 +22,7 @@ func own(t *testing.T, s *job.Service, tag string, values ...[2]string) {
 // A small pump in inch, with leaves in thou: its shaft of 0.750 in is healthy by its own unworn place, its gear of
 // 1 in leaves 1 to 2 thou beside it, and its bolts are 1/2-13 of grade 5.
 func TestASmallInchPumpIsJudgedByItsOwnSizes(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	own(t, s, tag,
@@ -56,6 +57,7 @@ func TestASmallInchPumpIsJudgedByItsOwnSizes(t *testing.T) {
 
 // A big cylinder of 320 H8 with a rod of 200 f7: out above H10, 320.230 mm, and below f9, 199.835 mm.
 func TestABigCylinderIsJudgedByItsOwnSizes(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "double_acting_cylinder")
 	set := func(name, value string) { put(t, s, tag, name, value) }
@@ -101,6 +103,7 @@ func TestABigCylinderIsJudgedByItsOwnSizes(t *testing.T) {
 // A brake with its own plates and springs holds what follows from them: plates of 150 on 100 mm have a mean
 // radius of 63.33 mm at even pressure, so 10 faces at 0.12 hold 76.0 N·m a kN.
 func TestABrakeHoldsByItsOwnPlatesAndSprings(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "winch_brake_pack")
 	set := func(name, value string) { put(t, s, tag, name, value) }

@@ -27,6 +27,7 @@ func stopsOf(st *bench.State, part string) (kinds []unit.StopKind) {
 
 // A part said not to be on this unit is asked for nowhere; taken back, it is again.
 func TestNotOnThisUnit(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	before := load(t, s, tag)
@@ -57,6 +58,7 @@ func TestNotOnThisUnit(t *testing.T) {
 // Another number said with its source is the number from then on, everywhere; a
 // shortage that is only explained is renewed.
 func TestAnotherNumberOfPieces(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "external_gear_pump")
 	require.NoError(t, s.TakeOffRest(ctx, iva, tag, 1))
@@ -87,6 +89,7 @@ func TestAnotherNumberOfPieces(t *testing.T) {
 // Pieces of a broken part tie by what they make up, and it is broken wherever
 // that matters: it is nowhere kept, and Explain hears of it untold.
 func TestRetainerInThreePieces(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "axial_piston_pump")
 	require.NoError(t, s.TakeOffRest(ctx, iva, tag, 1))
@@ -116,6 +119,7 @@ func TestRetainerInThreePieces(t *testing.T) {
 
 // A mark said on a part, or as evidence, is one mark: each station hears both.
 func TestMarkOnAPartIsHeardEverywhere(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	strength := func() (float64, bool) {
@@ -160,6 +164,7 @@ func TestMarkOnAPartIsHeardEverywhere(t *testing.T) {
 
 // A part that came off seized is not "nothing found": it is looked at first.
 func TestSeizedPartIsLookedAt(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/part/front_cover/stuck", "seized")
@@ -174,6 +179,7 @@ func TestSeizedPartIsLookedAt(t *testing.T) {
 // A part that the family does not know is a full part: its kind says what is
 // measured on it, which way it may lie, and that rubber is renewed.
 func TestAddedPartIsAFullPart(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "external_gear_pump")
 	seal, err := s.AddPart(ctx, iva, tag, 1, "front_cover", "second shaft seal", "lip_seal", 1)
@@ -191,6 +197,7 @@ func TestAddedPartIsAFullPart(t *testing.T) {
 // A unit that the gauges do not blame stays shut until it is asked, or until a lead
 // opens it all the same with a reason that is printed.
 func TestGaugesKeepTheUnitShut(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "axial_piston_pump")
 	put(t, s, tag, "u1/not_asked", "")
@@ -214,6 +221,7 @@ func TestGaugesKeepTheUnitShut(t *testing.T) {
 // A brake whose own stack differs from its family's is rebuilt as it came off: what
 // belongs is what was removed, and nothing about it is called wrong.
 func TestOwnStackIsRebuiltAsRemoved(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "winch_brake_pack")
 	own := "disc> disc< disc> disc<"

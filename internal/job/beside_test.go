@@ -12,6 +12,7 @@ import (
 
 // A new cartridge goes in on the pins that the old one had: they are listed beside it until somebody renews them too.
 func TestWhatIsNotRenewedBesideWhatIsStandsInAList(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "vane_pump")
 	for _, code := range []string{"rotor", "vanes", "cam_ring", "front_plate", "rear_plate", "dowels"} {
@@ -29,6 +30,7 @@ func TestWhatIsNotRenewedBesideWhatIsStandsInAList(t *testing.T) {
 
 // The barrel of a gas stage is scored: it is renewed, and no way saves it.
 func TestAScoredGasBarrelIsNotHoned(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "gas_booster")
 	put(t, s, tag, "u1/part/gas_barrel/off", "yes")
@@ -40,6 +42,7 @@ func TestAScoredGasBarrelIsNotHoned(t *testing.T) {
 
 // A key carries the load: off and not looked at it is open, and one word settles it.
 func TestAKeyIsLookedAtBeforeItGoesBack(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/part/key/off", "yes")
@@ -51,6 +54,7 @@ func TestAKeyIsLookedAtBeforeItGoesBack(t *testing.T) {
 // What the root renews is proposed, where it lies outside once somebody acts on it; what only contributed renews no
 // part that bears no mark.
 func TestAContributingCauseRenewsNothingOnAGuess(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	st := load(t, s, tag)

@@ -16,6 +16,7 @@ import (
 // A failure has several causes: each with its part in it, its place, its action and who
 // does it; one that lies outside is asked for its action like the root, each by itself.
 func TestSeveralCauses(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "axial_piston_pump")
 	put(t, s, tag, "u1/conclusion/cause", "stuck_control")
@@ -75,6 +76,7 @@ func TestANewRootJoinsTheFirst(t *testing.T) {
 // Fair wear is what is left when other roots were looked for: called with nothing looked
 // for it is challenged, by name; looked for, or answered in words, it stands.
 func TestFairWearIsChallenged(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "job/symptom/weak_hot", "yes")
@@ -113,6 +115,7 @@ func TestFairWearIsChallenged(t *testing.T) {
 
 // The chain says where it stops; a contributing cause carries it on.
 func TestTheChainSaysWhereItStops(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "axial_piston_pump")
 	put(t, s, tag, "u1/conclusion/cause", "fed_on_stroke")

@@ -14,6 +14,7 @@ import (
 // A caution stands at the step at which it bites: what holds a spring, what slides out, what is under pressure,
 // what a thread of cloth holds open, named from the thing itself and not from the file.
 func TestCautionsStandAtTheirStep(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	for _, c := range []struct{ family, station, part, caution string }{
 		{"winch_brake_pack", "strip", "cover_bolts", "strong_spring"},
@@ -67,6 +68,7 @@ func says(list []family.Caution, code string) bool {
 
 // What can hurt badly is read at its row before the row is done, once on a job; nothing is kept before that.
 func TestASeriousCautionIsReadAtItsStep(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "winch_brake_pack")
 	read := func(code string) { require.NoError(t, s.Acknowledge(t.Context(), iva, tag, 1, code)) }

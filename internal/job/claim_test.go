@@ -188,6 +188,7 @@ func TestEndings(t *testing.T) {
 // An autopsy goes out as findings alone: taken apart, counted, measured, concluded,
 // and neither decided nor built nor tested.
 func TestAnAutopsyIsHandedOver(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "check_valve")
 	put(t, s, tag, "u1/ending", unit.EndFindings)

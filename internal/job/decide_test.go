@@ -15,6 +15,7 @@ import (
 // A relief spring far from the book's length is asked whose it is before anything is
 // proposed, and what it sets is worked out by its own rate or not at all.
 func TestASpringFarFromTheBookIsAskedAboutFirst(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	jobtest.OwnSizes(t, s, tag, jobtest.Sizes{})
@@ -59,6 +60,7 @@ func TestASpringFarFromTheBookIsAskedAboutFirst(t *testing.T) {
 // A face that is lapped is asked how flat it is and measured again before the build is
 // honest, and what came off counts against what may.
 func TestALappedPlateIsMeasuredAgain(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/part/front_plate/off", "yes")
@@ -95,6 +97,7 @@ func TestALappedPlateIsMeasuredAgain(t *testing.T) {
 
 // A part that is added to a unit can be saved as its kind can.
 func TestAnAddedPartIsSavedAsItsKindIs(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	code, err := s.AddPart(t.Context(), iva, tag, 1, "front_cover", "second rod", "rod", 1)

@@ -14,6 +14,7 @@ import (
 
 // A part that the conclusion blames and that nobody measured is a stop.
 func TestBlamedPartIsMeasured(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "double_acting_cylinder")
 	require.NoError(t, s.TakeOffRest(context.Background(), iva, tag, 1))
@@ -33,6 +34,7 @@ func TestBlamedPartIsMeasured(t *testing.T) {
 // What the shop's own closed jobs ended with moves the ranking of the next one;
 // so does what Build and Prove show of this one.
 func TestClosedJobsAndWorkAreEvidence(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	share := func(tag, cause string) float64 {
 		for _, r := range load(t, s, tag).Explained().Ranking {

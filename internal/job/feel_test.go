@@ -14,6 +14,7 @@ import (
 // What moves and came off stuck is felt by hand once it is fitted again, unless a new
 // one goes in; bolts and covers are not.
 func TestWhatWasStuckIsFeltAgain(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	put(t, s, tag, "u1/not_asked", "came in without its machine")
@@ -40,6 +41,7 @@ func TestWhatWasStuckIsFeltAgain(t *testing.T) {
 // The shaft is felt at what closes over what turns, after each round, and nowhere before; since which round it went
 // stiff tells where to look.
 func TestTheShaftIsFeltAtWhatClosesOverIt(t *testing.T) {
+	t.Parallel()
 	lib, err := family.Shipped()
 	require.NoError(t, err)
 	turning := []string{"gear_shaft", "rotor", "gerotor", "barrel", "cam"}

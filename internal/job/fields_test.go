@@ -235,6 +235,7 @@ func TestStopsOfKitAndBuild(t *testing.T) {
 
 // A dished spring turned over gives another force, and the stand pulls the brake with it.
 func TestAWrongStackReachesTheStand(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "winch_brake_pack")
 	jobtest.OwnSizes(t, s, tag, jobtest.Sizes{})

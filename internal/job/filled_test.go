@@ -83,6 +83,7 @@ func typedAs(t *testing.T, d *calc.Def, x filled.Input) any {
 
 // A figure that is put back keeps whence its inputs are; one that was typed over says that it was typed.
 func TestAFigurePutBackSaysWhenceItIs(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := jobtest.Built(t, s, "external_gear_pump")
 	in := map[string]any{}

@@ -40,6 +40,7 @@ func lookedAt(t *testing.T, s *job.Service, tag string) {
 // What works and nobody looked at is open, and one act answers for all that were looked at: not for what bears a mark
 // or is still on.
 func TestOneActAnswersForAllThatWereLookedAt(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "cam_piston_pump")
 	assert.Empty(t, load(t, s, tag).Unseen(), "it is still on")
@@ -109,6 +110,7 @@ func TestALipRunsBesideItsOldGroove(t *testing.T) {
 // A part that closes over an open place is told, until somebody writes why, also once the
 // place was filled after all; taken out again it remembers.
 func TestOrderIsHeldAndRemembered(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	cover := func() unit.Step { return load(t, s, tag).ByCode["front_cover"].Step }
@@ -135,6 +137,7 @@ func TestOrderIsHeldAndRemembered(t *testing.T) {
 
 // A fastener is in, or tightened; only tightening waits for all that it closes.
 func TestATightenedJointWaitsForWhatItCloses(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	at := func(part, name string) string { return "u1/part/" + part + "/step/" + name }

@@ -11,6 +11,7 @@ import (
 )
 
 func TestToolOutOfCalibrationIsTold(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	due := s.Now().AddDate(0, 0, -3)
 	require.NoError(t, s.Store.SaveInstrument(context.Background(),

@@ -25,6 +25,7 @@ func received(st *bench.State) map[string][2]any {
 // A pack leaves its rest on a line of its own, a piece goes by itself only where it fits one
 // place, and a list is taken whole or not at all.
 func TestPiecesFindTheirPlaces(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	ctx := t.Context()
 	tag := newUnit(t, s, "external_gear_pump")
@@ -60,6 +61,7 @@ func TestPiecesFindTheirPlaces(t *testing.T) {
 // A new piece that was tried and measured not to fit loses to the original, unless that cannot
 // go back either.
 func TestANewPieceThatDoesNotFitLoses(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	put(t, s, tag, "u1/part/control_spool/decision/choice", "replace")
@@ -78,6 +80,7 @@ func TestANewPieceThatDoesNotFitLoses(t *testing.T) {
 
 // An order that is awaited makes the job wait for parts; the piece that comes ends it.
 func TestTheJobWaitsForItsParts(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/part/front_gasket/order_state", unit.OrderBack)
@@ -89,6 +92,7 @@ func TestTheJobWaitsForItsParts(t *testing.T) {
 // The days of an order are noted as it is placed and as the last piece of it is there, and tell the next plan how long
 // that supplier took.
 func TestAnOrderKeepsItsDays(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	order := func() unit.Order { return load(t, s, tag).ByCode["front_gasket"].Order }
@@ -110,6 +114,7 @@ func TestAnOrderKeepsItsDays(t *testing.T) {
 
 // A rubber that the job's fluid swells, and one that is too old today, stop the kit.
 func TestRubbersAreHeldAgainstTheJob(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "master_cylinder")
 	put(t, s, tag, "u1/fluid", "DOT 4 brake fluid")
@@ -140,6 +145,7 @@ func TestRubbersAreHeldAgainstTheJob(t *testing.T) {
 // A piece that is left over is held against the unit's own kept parts, its variants and the
 // other units of the job.
 func TestALeftOverPieceIsComparedElsewhere(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	_, err := s.AddUnit(t.Context(), iva, tag, "external_gear_pump", "Feed pump")
@@ -154,6 +160,7 @@ func TestALeftOverPieceIsComparedElsewhere(t *testing.T) {
 // A kit of another build is refused by what its bag says; what two kits leave alike is linked; how long a piece takes
 // is what the parts wait for, where nobody said it of all.
 func TestAKitOfAnotherBuildIsRefused(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "vane_pump")
 	put(t, s, tag, "u1/variant", "Left-hand cartridge")

@@ -16,6 +16,7 @@ import (
 // The shop changes a family without touching code; what cannot be read is
 // refused with its line, and nothing changes.
 func TestShopChangesAFamily(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	text, err := s.FamilyText(ctx, "check_valve")
 	require.NoError(t, err)

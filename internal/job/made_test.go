@@ -13,6 +13,7 @@ import (
 // A journal ground 0.25 mm under is as new at what it was brought to, and what it came with stays as it was: out by
 // the size it had, in by the size it has.
 func TestAReworkMakesANewSizeAsNew(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	const at = "u1/part/drive_gear/feature/journal/"

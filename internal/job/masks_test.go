@@ -15,6 +15,7 @@ import (
 // What made a figure good besides the repair is named: a change that hides a fault, thicker oil, and
 // another setting. A sound unit that was never out has none of it.
 func TestWhatMadeAFigureGoodIsNamed(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return now }

@@ -15,6 +15,7 @@ import (
 // Anything can be measured on any part by any method, of the family and of one that was found on the bench; it is
 // judged by what is typed of it, and the next unit of the model is measured so too.
 func TestAnythingIsMeasuredOnAnyPart(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/model", "GX-99")

@@ -14,6 +14,7 @@ import (
 
 // A step given to one unit is owed by it, goes with the sheet of its model, and comes out while nothing was read.
 func TestAStepOfOneUnitIsOwed(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return now }

@@ -14,6 +14,7 @@ import (
 // Oil goes in by portions with a full stroke after each: no length passes for a volume, nothing beyond
 // what the book lets in, and each portion is held against the stroke that it explains.
 func TestOilGoesInByPortions(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := jobtest.Built(t, s, "intensifier_ram")
 	put(t, s, tag, "u1/need_fill", "60 ml")

@@ -18,6 +18,7 @@ import (
 
 // What the stand runs on is asked once a shift, and belongs to the test: flow proves nothing without it.
 func TestWhatATestRanOn(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	now := time.Date(2031, 5, 20, 23, 55, 0, 0, time.UTC) // midnight falls into the shift
 	s.Now = func() time.Time { return now }
@@ -68,6 +69,7 @@ func TestWhatATestRanOn(t *testing.T) {
 
 // What a stand shows that did not say what it is shows nothing of the unit.
 func TestAnUnknownStandProvesNothing(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	now := time.Date(2031, 5, 20, 23, 55, 0, 0, time.UTC) // midnight falls into the shift
 	s.Now = func() time.Time { return now }
@@ -86,6 +88,7 @@ func TestAnUnknownStandProvesNothing(t *testing.T) {
 // Where the shop keeps gauges, a pressure or a flow that was typed says which was read; several can be
 // named, and each figure is taken with the one that can read it.
 func TestWhichGaugeAFigureWasReadWith(t *testing.T) {
+	t.Parallel()
 	s := demotest.Jobs(t)
 	tag := jobtest.Built(t, s, "check_valve")
 	require.NoError(t, s.NextAttempt(t.Context(), iva, tag, 1, bench.Change{}))

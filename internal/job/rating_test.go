@@ -40,6 +40,7 @@ func TestDutyStandsAgainstTheRating(t *testing.T) {
 
 // A spring goes back measured, or it is renewed.
 func TestASpringGoesBackMeasured(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "relief_valve")
 	st := load(t, s, tag)

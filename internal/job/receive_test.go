@@ -14,6 +14,7 @@ import (
 )
 
 func TestGaugeAnswersAndVariantOnAJob(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "cam_piston_pump")
 	put(t, s, tag, "u1/gauge/new_unit", "same")
@@ -34,6 +35,7 @@ func TestGaugeAnswersAndVariantOnAJob(t *testing.T) {
 }
 
 func TestFluidBalanceOnAJob(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	for field, v := range map[string]string{"capacity": "120 L", "drained": "96 L", "vessel": "20 L"} {
@@ -49,6 +51,7 @@ func TestFluidBalanceOnAJob(t *testing.T) {
 }
 
 func TestUnitsAccountsAndUnknownParts(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "axial_piston_pump")
 	n, err := s.AddUnit(ctx, iva, tag, "internal_gear_pump", "Feed pump")
@@ -83,6 +86,7 @@ func TestUnitsAccountsAndUnknownParts(t *testing.T) {
 // A unit that cannot be run as it came says why, and that is no stop and no waiver; the paper says that there is no
 // before.
 func TestAUnitWithoutABefore(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	require.Contains(t, stops(load(t, s, tag), "receive"), "No as-received figures")

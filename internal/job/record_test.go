@@ -16,6 +16,7 @@ import (
 // A grave caution is open at its station until somebody has read it; the first
 // reader stays, and reading it again changes nothing.
 func TestCautionIsReadOnce(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "axial_piston_pump")
 	var open []string
@@ -47,6 +48,7 @@ func TestCautionIsReadOnce(t *testing.T) {
 // A drain or soak time is typed as it is said, kept as a moment, and cleared by
 // emptying it; a slip is refused with what is accepted.
 func TestTimerIsAMomentFromNow(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "external_gear_pump")
 	noon := time.Date(2031, 5, 14, 12, 0, 0, 0, time.UTC)
@@ -89,6 +91,7 @@ func TestHowAMarkWasFound(t *testing.T) {
 // A part that was stuck asks how it was found before anybody frees or wipes it;
 // its note answers.
 func TestStuckPartAsksHowItWasFound(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "check_valve")
 	p := load(t, s, tag).Parts[1]
@@ -105,6 +108,7 @@ func TestStuckPartAsksHowItWasFound(t *testing.T) {
 
 // Where a job stands follows from what was done, and looking changes nothing.
 func TestStationFollowsTheWork(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "external_gear_pump")
 	stands := func() string { return load(t, s, tag).Job.Station }
@@ -124,6 +128,7 @@ func TestStationFollowsTheWork(t *testing.T) {
 
 // What is no stop, or has no reason, cannot be passed; and only a lead passes.
 func TestOnlyALeadPassesAnOpenStop(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "check_valve")
 	st := load(t, s, tag)
@@ -141,6 +146,7 @@ func TestOnlyALeadPassesAnOpenStop(t *testing.T) {
 
 // Two who write the same field do not overwrite one another.
 func TestConflictSaysWhatIsThereNow(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "check_valve")
 	var conflict *job.Conflict

@@ -21,6 +21,7 @@ import (
 // A row of a running list is one act: all of it is kept or nothing, what was answered tells in the record that it was
 // done, and it is taken back as one.
 func TestARowIsOneAct(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), t.Context()
 	tag := newUnit(t, s, "external_gear_pump")
 	row := func(part string, answers ...job.Answer) error {
@@ -118,6 +119,7 @@ func TestAScrappedPartHoldsNothing(t *testing.T) {
 
 // A piece that was tried and does not go in as it should is not built in, and what is done about it is said.
 func TestATriedPieceSaysWhatToDo(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	require.NoError(t, s.TakeOffRest(t.Context(), iva, tag, 1))
@@ -134,6 +136,7 @@ func TestATriedPieceSaysWhatToDo(t *testing.T) {
 
 // A piece that is called something else than its place is is asked about, until it was tried there.
 func TestAPieceOfAnotherKindIsAskedAbout(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	require.NoError(t, s.TakeOffRest(t.Context(), iva, tag, 1))
@@ -149,6 +152,7 @@ func TestAPieceOfAnotherKindIsAskedAbout(t *testing.T) {
 // A sub-assembly goes in as one: one line of the record names its parts in their order, one act takes it back; an
 // order that cannot be is a stop as ever.
 func TestASubAssemblyGoesAsOne(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), t.Context()
 	tag := newUnit(t, s, "external_gear_pump")
 	require.NoError(t, s.Acknowledge(ctx, iva, tag, 1, "stored_pressure"))

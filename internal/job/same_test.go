@@ -32,6 +32,7 @@ func same(t *testing.T, s *job.Service, tag string) job.Same {
 // The same unit on the bench twice is offered for joining; what was told is then a
 // second account of the one job.
 func TestTheSameUnitOnTheBench(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	first := plated(t, s, "Harrow", "CV-3", "K-77")
 	second := plated(t, s, "", "cv-3", "k-77")
@@ -65,6 +66,7 @@ func TestTheSameUnitOnTheBench(t *testing.T) {
 
 // A closed job of the unit is its history: what was found and done last time.
 func TestTheUnitWasHereBefore(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	old := plated(t, s, "Harrow", "CV-3", "K-78")
 	put(t, s, old, "u1/ending", unit.EndReturned)

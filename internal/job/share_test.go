@@ -11,6 +11,7 @@ import (
 
 // What two units of one machine share is said once; what the other one has of its own stays.
 func TestWhatUnitsShareIsSaidOnce(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	_, err := s.AddUnit(t.Context(), iva, tag, "internal_gear_pump", "Feed pump")

@@ -110,6 +110,7 @@ func TestTheSecondUnitStartsWithAllOfTheFirst(t *testing.T) {
 // The unit wins over its sheet, what a technician keeps waits for a lead where the shop wants it, and a misspelt
 // model is asked about.
 func TestASheetIsKeptAndUsed(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	first := newUnit(t, s, "external_gear_pump")
 	put(t, s, first, "u1/model", "GX-40")

@@ -42,6 +42,7 @@ func left(t *testing.T, s *job.Service, code string) int {
 }
 
 func TestAPieceIsTakenOfADrawerAndPutBack(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), t.Context()
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/part/seal_outer/seal_maker_no", "K32-1")
@@ -101,6 +102,7 @@ func TestAPieceIsTakenOfADrawerAndPutBack(t *testing.T) {
 
 // The rest of a bag that was bought for one job becomes a lot that the next one takes.
 func TestTheRestOfABagGoesToTheStock(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), t.Context()
 	first, second := newUnit(t, s, "external_gear_pump"), newUnit(t, s, "external_gear_pump")
 	require.NoError(t, s.AddPieces(ctx, iva, first, 1,
@@ -131,6 +133,7 @@ func TestTheRestOfABagGoesToTheStock(t *testing.T) {
 
 // What another job is promised is not taken from under it, and what was hurt when it was tried goes to nobody.
 func TestPromisedAndDamagedPiecesStayWhereTheyAre(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), t.Context()
 	first, second := newUnit(t, s, "external_gear_pump"), newUnit(t, s, "external_gear_pump")
 	item := &stock.Item{Number: "K32-1", Name: "Shaft seal", Material: "NBR"}
@@ -157,6 +160,7 @@ func TestPromisedAndDamagedPiecesStayWhereTheyAre(t *testing.T) {
 
 // Two benches reach into a drawer at once: what is taken never exceeds what was there.
 func TestManyHandsInOneDrawerAtOnce(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), t.Context()
 	lot := drawer(t, s, &stock.Item{Name: "Shim"}, 5)[0]
 	var wait sync.WaitGroup
@@ -186,6 +190,7 @@ func TestManyHandsInOneDrawerAtOnce(t *testing.T) {
 // Whatever hands do: what came and was counted is what lies in the drawers and what jobs hold, and the lines of
 // what came and went say the same.
 func TestTheDrawersAgreeWithTheJobs(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), t.Context()
 	random := rand.New(rand.NewSource(7))
 	tags := []string{newUnit(t, s, "external_gear_pump"), newUnit(t, s, "axial_piston_pump")}

@@ -18,6 +18,7 @@ import (
 // A pump with eleven of its family's parts absent and three others on it goes from
 // Receive to Hand over and is proved, and no lead waives anything that is true.
 func TestAStrangePumpIsHandedOver(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	now := time.Date(2031, 5, 20, 9, 0, 0, 0, time.UTC)
 	s.Now = func() time.Time { return now }

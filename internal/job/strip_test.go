@@ -15,6 +15,7 @@ import (
 
 // What gets lost at the bench is caught by the record.
 func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	take := func(code string) (string, *bench.State) {
 		tag := newUnit(t, s, code)
@@ -98,6 +99,7 @@ func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
 
 // The order on the bench need not be the family's, and Build runs it backwards.
 func TestOrderAsItCameApart(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "flow_divider")
 	order := func() (a, b int) {
@@ -128,6 +130,7 @@ func TestOrderAsItCameApart(t *testing.T) {
 
 // What does not fit the concluded cause is answered in words.
 func TestMisfitIsAnswered(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "axial_piston_pump")
 	put(t, s, tag, "u1/evidence/retainer_broken/state", "seen")
@@ -142,6 +145,7 @@ func TestMisfitIsAnswered(t *testing.T) {
 
 // A field modification belongs to the identity: what became of it is said at Build.
 func TestModificationIsCarriedOver(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "relief_valve")
 	assert.NotContains(t, stops(load(t, s, tag), "build"), "Modified")

@@ -21,6 +21,7 @@ import (
 // The suffix tells the variant, and the variant what is on the unit: nothing asks for
 // what it has not, the rule is said, and without the variant all is as before.
 func TestTheVariantRulesTheUnit(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/model", "GX-32 R1")
@@ -50,6 +51,7 @@ func TestTheVariantRulesTheUnit(t *testing.T) {
 }
 
 func TestTheVariantChangesCountsAndStacks(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "winch_brake_pack")
 	put(t, s, tag, "u1/variant", "Seven friction plates")
@@ -73,6 +75,7 @@ func TestTheVariantChangesCountsAndStacks(t *testing.T) {
 
 // Limits and sizes are a model's: a variant that the shop kept brings them, and one typed here stays.
 func TestTheVariantBringsItsSizes(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	require.NoError(
 		t,
@@ -96,6 +99,7 @@ func TestTheVariantBringsItsSizes(t *testing.T) {
 
 // A part on the bench that the variant has not is on the unit all the same.
 func TestWhatLiesOnTheBenchIsThere(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/part/seal_outer/found", "1")
@@ -115,6 +119,7 @@ func TestWhatLiesOnTheBenchIsThere(t *testing.T) {
 
 // A relief valve more, and then not: parts, leaks and steps of the test follow.
 func TestAnAssemblyOnceMoreAndOnceLess(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "external_gear_pump")
 	parts := len(load(t, s, tag).Parts)
@@ -148,6 +153,7 @@ func TestAnAssemblyOnceMoreAndOnceLess(t *testing.T) {
 
 // An assembly that the family has not comes with all that belongs to it, and goes again.
 func TestAnAssemblyOfTheLibraryIsAdded(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "lubricator_pump")
 	parts := len(load(t, s, tag).Parts)
@@ -173,6 +179,7 @@ func TestAnAssemblyOfTheLibraryIsAdded(t *testing.T) {
 
 // What was made true at the bench is kept on the sheet of the model, and the next unit of it is laid out so.
 func TestAUnitMadeTrueIsKeptForTheNext(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	tag := newUnit(t, s, "external_gear_pump")
 	assert.ErrorContains(t, s.KeepSheet(ctx, iva, tag, 1, job.Kept{Groups: []string{"form"}}), "model number first")
@@ -212,6 +219,7 @@ func TestAUnitMadeTrueIsKeptForTheNext(t *testing.T) {
 
 // A lead writes a variant of the shop's own, changes it and takes it out of use; each with a reason.
 func TestAVariantOfTheShopsOwnIsTheLeads(t *testing.T) {
+	t.Parallel()
 	s, ctx := emptyShop(t), context.Background()
 	require.NoError(t, s.SaveVariant(ctx, odd, "external_gear_pump", "tarn_short",
 		"{code: tarn_short, name: Tarn short, suffix: [K], change: {without: [seal_outer]}}", "measured on two"))
@@ -228,6 +236,7 @@ func TestAVariantOfTheShopsOwnIsTheLeads(t *testing.T) {
 
 // A setting from a document rules the step that proves it.
 func TestOwnSettingOfARelief(t *testing.T) {
+	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
 	put(t, s, tag, "u1/duty_pressure", "175 bar")

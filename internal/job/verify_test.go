@@ -102,6 +102,7 @@ func TestAFingerprintTellsWhatStood(t *testing.T) {
 
 // What an earlier version left is fingerprinted by itself.
 func TestWhatAnEarlierVersionLeftIsTakenOver(t *testing.T) {
+	t.Parallel()
 	s, ctx := press(t), t.Context()
 	_, err := storetest.Owner(t, s.Store).Exec(ctx, "UPDATE record_tails SET state = ''")
 	require.NoError(t, err)

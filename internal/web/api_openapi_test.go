@@ -19,6 +19,7 @@ import (
 
 // What the server describes is what it takes and answers, for every calculator.
 func TestOpenAPIIsTrue(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	res, err := http.Get(s.URL + "/api/v1/openapi.json")
 	require.NoError(t, err)

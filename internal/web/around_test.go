@@ -15,6 +15,7 @@ import (
 
 // What goes on the invoice says the same on paper, as CSV and as JSON; hours that nobody wrote down are not made up.
 func TestTheInvoiceSaysTheSameEverywhere(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	_, page := b.get("/jobs/T-0412/invoice")
@@ -58,6 +59,7 @@ func TestTheInvoiceSaysTheSameEverywhere(t *testing.T) {
 }
 
 func TestOrdersAndDeliveryNote(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	res, body := b.set("T-0412", "u1/part/rod_seal/order_supplier", "Merrow Seals", "")
@@ -82,6 +84,7 @@ func TestOrdersAndDeliveryNote(t *testing.T) {
 
 // The calendar names what the shop must think of, each entry with a number that stays.
 func TestTheCalendarOfReminders(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	b.post("/jobs/T-0412/decide/offered", url.Values{})

@@ -13,6 +13,7 @@ import (
 )
 
 func TestTimerShowsOnTheBoard(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	res, body := b.set("T-0412", "job/timer_until", "90 min", "")
@@ -29,6 +30,7 @@ func TestTimerShowsOnTheBoard(t *testing.T) {
 // A board waits for no plan, and knows it by the next look: next act, with whom, since when it waits, and what is
 // late.
 func TestTheBoardTellsWhatIsNext(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	_, page := b.get("/jobs")
@@ -46,6 +48,7 @@ func TestTheBoardTellsWhatIsNext(t *testing.T) {
 
 // What is read off a code leads to the thing itself; what is typed finds jobs by the numbers of their pieces too.
 func TestTheBoardIsAskedByCodes(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	_, page := b.get("/stock?item=" + itemNamed(t, b, "RD4-11"))

@@ -25,6 +25,7 @@ import (
 
 // Who may not come in is told so at once: of what he sends nothing is read.
 func TestAnonymousUploadsAreNotRead(t *testing.T) {
+	t.Parallel()
 	b := serve(t).as("")
 	for _, path := range []string{"/import", "/jobs/T-0417/pictures"} {
 		unread, never := io.Pipe() // nothing is ever sent through it

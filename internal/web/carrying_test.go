@@ -143,6 +143,7 @@ func (b *browser) newJob(family string) (tag string) {
 // What is decided comes to hours, days and sums in the offer, at once and for every one of
 // the three, and each sum opens its working.
 func TestOffersFollowTheDecisions(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	offers := func() string {
@@ -164,6 +165,7 @@ func TestOffersFollowTheDecisions(t *testing.T) {
 
 // A reading moves the proposal, and with it the offer, at once.
 func TestAReadingMovesTheOffer(t *testing.T) {
+	t.Parallel()
 	b := serve(t).as("iva")
 	renewed := func() string {
 		_, page := b.get("/jobs/T-0417/decide?face=offers")
@@ -176,6 +178,7 @@ func TestAReadingMovesTheOffer(t *testing.T) {
 
 // Where nothing was entered no figure is shown: nought hours are a claim.
 func TestOffersWithoutFiguresShowNone(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	_, page := s.as("iva").get("/jobs/T-0421/decide?face=offers")
 	text := plain(page)
@@ -188,6 +191,7 @@ func TestOffersWithoutFiguresShowNone(t *testing.T) {
 // What the customer says rules the work: the policy, or how the job ends, and until he says
 // it the job waits for him by itself.
 func TestTheCustomersWordRules(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	wait := func() string { return b.state("T-0412", 1).Job.Waiting }
@@ -216,6 +220,7 @@ func TestTheCustomersWordRules(t *testing.T) {
 // A rebuild that costs nearly as much as a new unit is advised against with its sum; who takes it all the same says
 // why.
 func TestFullWearAgainstANewUnitAsksWhy(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	_, page := b.get("/jobs/T-0412/decide?face=offers")
@@ -232,6 +237,7 @@ func TestFullWearAgainstANewUnitAsksWhy(t *testing.T) {
 // The parts list says what is to be got, by supplier, on paper and as a table that no
 // spreadsheet takes for formulas.
 func TestPartsListBySupplier(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	b.set("T-0417", "u1/part/front_needles/order_supplier", "Havn Bearings", "")

@@ -29,6 +29,7 @@ func plain(page string) string {
 // The page says what the engine found, in its order, and the reader's own theory
 // stands among the causes however little bears it.
 func TestExplainShowsTheRankingAndTheTheory(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	st := b.state("T-0405", 1)
@@ -59,6 +60,7 @@ func TestExplainShowsTheRankingAndTheTheory(t *testing.T) {
 
 // Both stories stand side by side with the fact that decides between them.
 func TestStoriesSideBySide(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	st := b.state("T-0405", 1)
@@ -78,6 +80,7 @@ func TestStoriesSideBySide(t *testing.T) {
 // A mark that is seen moves the page as it moves the engine, and taking it back
 // brings everything back.
 func TestMarkMovesThePageAndBack(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	first := func() string {
@@ -102,6 +105,7 @@ func TestMarkMovesThePageAndBack(t *testing.T) {
 // The paper for a dispute says what was seen, by whom and when, takes no side,
 // and holds the pictures taken before cleaning.
 func TestDisputePaperOfDemoJobs(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("odd")
 	for _, tag := range []string{"T-0405", "T-0417", "T-0421"} {
@@ -123,6 +127,7 @@ func TestDisputePaperOfDemoJobs(t *testing.T) {
 
 // A shop without a finding is offered no cause, on the page as in the engine.
 func TestNothingFoundNothingOffered(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	res, _ := b.post("/jobs", url.Values{"customer": {"Ostrey Fish Meal Works"}, "title": {"a pump on a shelf"},
@@ -137,6 +142,7 @@ func TestNothingFoundNothingOffered(t *testing.T) {
 // A cause that lies in how the unit was handled is not put into the unit, on the
 // page or on the paper.
 func TestCauseInHandlingIsToldSo(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	for _, tag := range []string{"T-0417", "T-0405", "T-0412", "T-0421", "T-0426"} {

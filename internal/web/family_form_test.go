@@ -43,6 +43,7 @@ func typedIn(t *testing.T, page string) url.Values {
 // A lead writes a family by form: each act shows at once what it comes to, what is wrong
 // is said at its field and nothing typed is lost, and only saving keeps it.
 func TestAFamilyIsWrittenByForm(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("odd")
 	const at = "/library/gerotor_pump/form"
@@ -106,6 +107,7 @@ func TestAFamilyIsWrittenByForm(t *testing.T) {
 
 // A draft that is no family, or longer than one may be, is refused in words.
 func TestAFormWithoutAFamilyIsRefused(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("odd")
 	for _, text := range []string{"", "- a", "code: [", strings.Repeat("x", 300<<10)} {
@@ -116,6 +118,7 @@ func TestAFormWithoutAFamilyIsRefused(t *testing.T) {
 
 // A variant that was kept at the bench is changed by form as well.
 func TestAKeptVariantIsChangedByForm(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("odd")
 	lead := people.Actor{ID: 1, Name: "Odd", Role: people.RoleLead}

@@ -15,6 +15,7 @@ import (
 
 // The figures of the demo's one closed job: page, CSV and spreadsheet say the same, and its bar opens the job.
 func TestTheOwnersFigures(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("odd")
 	_, page := b.get("/figures?measure=hours&by=family")

@@ -13,6 +13,7 @@ import (
 // What is asked back shows on the board when it is due, and is answered on the page of a job
 // that was handed over.
 func TestWhatIsAskedBackIsAnswered(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	res, body := b.post("/jobs/T-0388/ask-back", url.Values{"kind": {"refit"}, "due_on": {"some day"}})

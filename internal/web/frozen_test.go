@@ -22,6 +22,7 @@ import (
 // A job that was handed over shows and prints what it did then, whatever is learned, written
 // anew or measured with later. What today makes of it is told beside, with the difference.
 func TestAHandedOverJobStaysAsItWas(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	jobs, ctx := s.server.Jobs, context.Background()
 	lead := people.Actor{Name: "Odd Renfeld", Initials: "OR", Role: people.RoleLead}
@@ -98,6 +99,7 @@ var stamps = regexp.MustCompile(`name="(csrf|once)" (value|content)="[^"]*"|data
 
 // What an earlier version handed over is frozen when the program runs, says so, and stays.
 func TestAnEarlierHandOverIsFrozenLater(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	f, err := s.server.Jobs.Frozen(context.Background(), s.as("odd").state("T-0388", 1).Job)
 	require.NoError(t, err)

@@ -38,6 +38,7 @@ var formNames = []string{
 // Whatever is sent to whichever address, the answer is in words: never a fault
 // of the server, and the demo's jobs can be opened afterwards.
 func TestGarbageIsAnsweredInWords(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("odd")
 	heads := []string{

@@ -11,6 +11,7 @@ import (
 // A job that was handed over can be read and no more; a lead opens it again with
 // a reason, which the page then shows.
 func TestHandedOverJobIsClosed(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	iva, odd := s.as("iva"), s.as("odd")
 	_, page := iva.get("/jobs/T-0388/handover")

@@ -13,6 +13,7 @@ import (
 )
 
 func TestInstrumentsTellWhatIsWrong(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	for _, c := range []struct{ name, kind, res, due, says string }{
@@ -51,6 +52,7 @@ func TestInstrumentsTellWhatIsWrong(t *testing.T) {
 
 // A calibration that finds a tool out names what was read with it since it held; one that is lost is offered nowhere.
 func TestAToolThatIsOutOrLost(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	_, page := b.get("/instruments")

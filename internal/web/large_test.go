@@ -69,6 +69,7 @@ func BenchmarkLargeJob(b *testing.B) {
 }
 
 func TestLargeJobIsDrawnWhole(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	tag := large(t, s)
 	_, body := s.as("odd").get("/jobs/" + tag + "/measure")

@@ -14,6 +14,7 @@ import (
 // A reader who leaves while his page is made is no fault of ours: nothing is answered, and the log tells
 // of it as what it is.
 func TestAReaderWhoLeavesIsNoFault(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	var log bytes.Buffer

@@ -28,6 +28,7 @@ func (b *browser) letterhead(fields map[string]string, mark []byte) (status int,
 // What a lead says of the shop stands at the head of every paper; what is wrong is told at its
 // field, and nothing of it is kept then.
 func TestLetterheadStandsOnThePapers(t *testing.T) {
+	t.Parallel()
 	b := serve(t).as("odd")
 	good := map[string]string{"shop": "Quay & Sons Hydraulics", "address": " 1 Slip  Street \n\nTarnholm",
 		"sheet": "letter", "site": "https://corvek.quay.example/"}
@@ -83,6 +84,7 @@ func TestLetterheadStandsOnThePapers(t *testing.T) {
 // Only a lead signs papers off; it names him, the version and the record, and holds until
 // something of what the papers say is changed.
 func TestSignOffHoldsUntilSomethingChanges(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	iva, odd := s.as("iva"), s.as("odd")
 	res, _ := iva.post("/jobs/T-0417/sign-off", url.Values{})

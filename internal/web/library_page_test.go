@@ -14,6 +14,7 @@ import (
 // A family that cannot be read is refused with its line, and what was typed is
 // still in the page; a good one holds at once.
 func TestLibraryRefusesWithTheLine(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	lead := s.as("odd")
 	_, page := lead.get("/library/check_valve")

@@ -74,6 +74,7 @@ func pagesOf(t *testing.T, b *browser) (tags []string, pages map[string][]string
 // What a page lets be written is an address of the table of fields, and says
 // what stands there now: a save over it would else be refused as stale.
 func TestEveryFieldOnEveryPageSaysWhatStandsThere(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("odd")
 	shop, err := s.server.Jobs.Shop(context.Background(), "Odd")
@@ -116,6 +117,7 @@ func TestEveryFieldOnEveryPageSaysWhatStandsThere(t *testing.T) {
 // A page's parts are tied: ids stand once, labels and descriptions lead to
 // something, every picture says what it shows, and every form carries its token.
 func TestEveryPageIsTied(t *testing.T) {
+	t.Parallel()
 	b := serve(t).as("odd")
 	tags, pages := pagesOf(t, b)
 	paths := []string{"/jobs", "/jobs/new", "/toolbox", "/toolbox/shims", "/library", "/library/vane_pump",

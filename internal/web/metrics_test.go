@@ -17,6 +17,7 @@ import (
 // What was looked at and saved, what waits in browsers and how the store stands can
 // be read by a watcher; no job and nobody is named.
 func TestMetricsCountWhatHappens(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	b.get("/jobs/T-0417/measure")
@@ -49,6 +50,7 @@ func TestMetricsCountWhatHappens(t *testing.T) {
 // Health tells of a store that is away, of copies that are late, and of a full disk
 // through the room that is left.
 func TestHealthTellsTheTruth(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	assert.Equal(t, api.Health{Status: "ok", Store: "ok"}, s.health(t))
 	s.server.Copies = &store.Keeper{Store: s.server.Store, Folder: filepath.Join(t.TempDir(), "copies"),

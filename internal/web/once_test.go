@@ -83,6 +83,7 @@ func TestAFormSentTwiceDoesItsWorkOnce(t *testing.T) {
 
 // What was refused did not use the token up: put right, the same form is taken.
 func TestARefusedFormMayBeSentAgain(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	form := url.Values{"once": {"D1"}, "customer": {""}, "title": {"Winch"}, "family": {"winch_brake_pack"}}
@@ -99,6 +100,7 @@ func TestARefusedFormMayBeSentAgain(t *testing.T) {
 // Every form of every page carries its session's token and one of its own, which is
 // another each time.
 func TestFormsCarryTheirTokens(t *testing.T) {
+	t.Parallel()
 	b := serve(t).as("odd")
 	own := regexp.MustCompile(`name="once" value="([A-Z2-7]{26})"`)
 	seen := map[string]bool{}

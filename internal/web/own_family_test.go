@@ -16,6 +16,7 @@ var familyText = regexp.MustCompile(`(?s)<textarea[^>]*name="text"[^>]*>(.*?)</t
 // Each shipped family is saved as the shop's own and as a copy of another code: its pages open for
 // everyone, and so does a job with it.
 func TestAFamilyOfTheShopsOwnOpens(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	lead, other := s.as("odd"), s.as("tove")
 	for code := range s.server.Jobs.Families() {

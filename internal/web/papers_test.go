@@ -16,6 +16,7 @@ import (
 // The paper for a dispute says who opened the unit, what was made by the bench
 // and left out, and what was not photographed; it takes no side.
 func TestDisputePaper(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	st := b.state("T-0421", 1)
@@ -50,6 +51,7 @@ func TestDisputePaper(t *testing.T) {
 // The fingerprint of the record stands on its page and on the papers; a line that
 // is bent by hand is told of there.
 func TestRecordCarriesItsFingerprint(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("odd")
 	holds, err := s.server.Store.VerifyJob(context.Background(), "T-0417")

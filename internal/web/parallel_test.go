@@ -72,6 +72,7 @@ func TestTwentyWritersLoseNothing(t *testing.T) {
 // Jobs for a customer whom nobody knew, and tools of one name, opened by many at
 // once: one customer, one tool, every job.
 func TestNewCustomersAndToolsAtOnce(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	const benches = 20
@@ -116,6 +117,7 @@ func TestNewCustomersAndToolsAtOnce(t *testing.T) {
 
 // A method that a route does not know is refused in words, for everybody.
 func TestOtherMethodsAreRefused(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	browsers := []*browser{s.as(""), s.as("odd")}
 	for _, method := range []string{http.MethodPut, http.MethodPatch, http.MethodDelete, http.MethodOptions,
@@ -160,6 +162,7 @@ func (b *browser) quiet(path string, form url.Values) (int, string) {
 // An address of one job that is sent to another never reaches the first: it is
 // refused there, or means the other's own.
 func TestAnotherJobsAddressesReachNothing(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("odd")
 	field := regexp.MustCompile(`data-(?:field|set)="([^"]+)"`)

@@ -13,6 +13,7 @@ import (
 // A lead says whom the shop waits for and what it takes: what is wrong is told at its field and nothing typed is
 // lost, what is right is planned and reckoned with from then on.
 func TestWhomTheShopWaitsFor(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	lead, iva := s.as("odd"), s.as("iva")
 	res, _ := iva.get("/plan/partners")

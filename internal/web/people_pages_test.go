@@ -49,6 +49,7 @@ func personOf(t *testing.T, s *served, signIn string) uint {
 // Locking somebody, or giving him another role or password, ends what he has open
 // with the very next request.
 func TestSessionsEndAtOnce(t *testing.T) {
+	t.Parallel()
 	for name, form := range map[string]struct {
 		path string
 		form url.Values
@@ -77,6 +78,7 @@ func TestSessionsEndAtOnce(t *testing.T) {
 // A form is taken with the token of its own session only, and not from a page of
 // another site.
 func TestTokenIsBoundToTheSession(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	iva, odd := s.as("iva"), s.as("odd")
 	require.NotEqual(t, iva.csrf, odd.csrf)
@@ -112,6 +114,7 @@ func TestOnlyOwnPathsAreFollowed(t *testing.T) {
 // At a shared bench another takes over with his code; what is saved is his from
 // then on, and a page that the first one left open writes no more.
 func TestQuickChangeOfPerson(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	old := b.csrf
@@ -213,6 +216,7 @@ func TestARestedBenchKeepsAPlainForm(t *testing.T) {
 // What a lead types for a new person is there again when something is wrong, but
 // for the password.
 func TestPeopleFormKeepsWhatWasTyped(t *testing.T) {
+	t.Parallel()
 	b := serve(t).as("odd")
 	res, page := b.plainPost("/shop/people", url.Values{"name": {"Nia Holt"}, "sign_in": {"IVA"},
 		"role": {people.RoleLead}, "password": {"long enough"}})
@@ -224,6 +228,7 @@ func TestPeopleFormKeepsWhatWasTyped(t *testing.T) {
 }
 
 func TestOwnPasswordKeepsThisScreenAndEndsOthers(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	here, there := s.as("iva"), s.as("iva")
 	res, page := here.plainPost("/me/password", url.Values{"own": {"wrong"}, "password": {"another one"}})
@@ -247,6 +252,7 @@ func TestOwnPasswordKeepsThisScreenAndEndsOthers(t *testing.T) {
 
 // Wrong tries make the next one wait; the page says how long.
 func TestSignInWaits(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("")
 	var res *http.Response
@@ -288,6 +294,7 @@ func TestAddressesAreTakenFromTrustedProxiesOnly(t *testing.T) {
 
 // An empty store asks for its first lead, against the code of the terminal, once.
 func TestFirstStart(t *testing.T) {
+	t.Parallel()
 	st := storetest.New(t)
 	jobs, err := job.New(st)
 	require.NoError(t, err)
@@ -330,6 +337,7 @@ func TestTheFirstCodeIsNotGuessed(t *testing.T) {
 // ended or the bench changed hands, stands on the page that says so, and is sent
 // again from there with all that was typed.
 func TestAPlainFormOutlivesWhatStoodInItsWay(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	typed := url.Values{"customer": {`Quay "7" Works`}, "title": {"Winch <3>"}, "family": {"winch_brake_pack"},

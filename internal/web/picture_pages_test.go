@@ -35,6 +35,7 @@ func (b *browser) photo(tag, name string, width, height int, more map[string]str
 }
 
 func TestPictureItsMarksAndOneBesideIt(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	st := b.state("T-0417", 1)
@@ -108,6 +109,7 @@ func TestPictureItsMarksAndOneBesideIt(t *testing.T) {
 // A person who may only look can neither add nor mark, and nobody signed out
 // sees a picture.
 func TestPicturesOfOthers(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	a := s.as("iva").photo("T-0417", "a.jpg", 60, 40, nil)
 	tove := s.as("tove")

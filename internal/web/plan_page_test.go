@@ -33,6 +33,7 @@ func taskIn(t *testing.T, page, kind string) (tag, task string) {
 }
 
 func TestThePlanIsPinnedAndLeftAgain(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	_, page := b.get("/plan")
@@ -100,6 +101,7 @@ func TestThePlanIsPinnedAndLeftAgain(t *testing.T) {
 }
 
 func TestTheShopBehindTheBenchIsSetUp(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("odd")
 	_, page := b.get("/plan/shop")
@@ -156,6 +158,7 @@ func TestTheShopBehindTheBenchIsSetUp(t *testing.T) {
 
 // The plan that a day began with is kept once, and the next day is held against it.
 func TestThePlanOfADayIsKept(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	jobs := s.jobs()
 	plans := planning.New(jobs)
@@ -195,6 +198,7 @@ func TestThePlanOfADayIsKept(t *testing.T) {
 
 // What is signed off and as it was needs no lead any more.
 func TestASignOffIsNotPlannedTwice(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	jobs := s.jobs()
 	tag := jobtest.Built(t, jobs, "external_gear_pump")
@@ -232,6 +236,7 @@ func TestASignOffIsNotPlannedTwice(t *testing.T) {
 
 // The plan finds a day that still holds once it is promised, and promises it.
 func TestThePlanPromisesADayThatHolds(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	res, page := b.post("/plan/promise", url.Values{"tag": {"T-9999"}})
@@ -255,6 +260,7 @@ func TestThePlanPromisesADayThatHolds(t *testing.T) {
 
 // The plan is looked at as far ahead as it goes, two weeks at a time.
 func TestThePlanAhead(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	iva := s.as("iva")
 	day := func(n int) string { return ">" + s.jobs().Now().AddDate(0, 0, n).Format("Mon 2") + "</text>" }
@@ -281,6 +287,7 @@ func TestThePlanAhead(t *testing.T) {
 
 // What somebody writes of a unit tells the plan that he is at it: it stays with him, and the page says so.
 func TestThePlanKnowsWhatIsBegun(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("mirre")
 	_, page := b.get("/plan")

@@ -11,6 +11,7 @@ import (
 )
 
 func TestReceiveFacesAndToteTag(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	_, page := b.get("/jobs/T-0426/receive?face=gauges")

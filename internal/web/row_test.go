@@ -10,6 +10,7 @@ import (
 
 // Each question of a row is asked, not the first alone; what is missing is said at its field, and nothing is kept.
 func TestEachQuestionOfARowIsAsked(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	row := func(more url.Values) (int, string) {

@@ -14,6 +14,7 @@ import (
 // What a unit taught is read as one list, kept, offered to the next of the model as people write it, read in the
 // Library, and written to a file that another shop takes up.
 func TestASheetGoesRoundTheShop(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	first := b.newJob("external_gear_pump")

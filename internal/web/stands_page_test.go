@@ -24,6 +24,7 @@ import (
 )
 
 func TestStandsTellWhatIsWrong(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("odd")
 	const nodes = "pressure = ns=2;s=P1 in bar"
@@ -66,6 +67,7 @@ func TestStandsTellWhatIsWrong(t *testing.T) {
 
 // A stand that is not there is told at the button; commands of no stand are refused.
 func TestAStandThatIsNotThere(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	for _, path := range []string{"run", "stop", "take", "leave", "connect"} {
@@ -81,6 +83,7 @@ func TestAStandThatIsNotThere(t *testing.T) {
 
 // A day of readings opens by its outline and can be looked at closely.
 func TestARecordingIsShown(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	at := time.Date(2031, 5, 20, 12, 0, 0, 0, time.UTC)
 	id, err := s.server.Store.OpenRecording(t.Context(), "T-0388", store.Recording{Unit: 1, Attempt: 2, Stand: "east",
@@ -126,6 +129,7 @@ func TestARecordingIsShown(t *testing.T) {
 // A log of another stand comes in by its columns, is kept as a recording, and a stretch of it
 // is taken at a step.
 func TestALogOfAnotherStandIsTaken(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	jobtest.ToTheStand(t, s.server.Jobs, "T-0417")
@@ -198,6 +202,7 @@ func TestALogOfAnotherStandIsTaken(t *testing.T) {
 
 // At a step that reads a standby its calculator stands, filled in with what was read.
 func TestAStepLeadsToItsCalculator(t *testing.T) {
+	t.Parallel()
 	b := serve(t).as("iva")
 	u := b.state("T-0405", 1).Unit
 	for figure, value := range map[string]string{"standby": "600 psi", "flow": "22 gpm"} {

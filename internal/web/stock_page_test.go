@@ -21,6 +21,7 @@ func itemNamed(t *testing.T, b *browser, find string) string {
 }
 
 func TestTheDrawersOfTheDemo(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	_, page := b.get("/stock")
@@ -103,6 +104,7 @@ func TestTheDrawersOfTheDemo(t *testing.T) {
 
 // A place that waits is filled of a drawer, or booked, so that the plan waits for no order of it.
 func TestAKitIsFilledOfTheDrawers(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	_, plan := b.get("/plan?task=T-0412/1/order")

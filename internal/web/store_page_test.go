@@ -16,6 +16,7 @@ import (
 // A lead sees that there is no copy, makes one, and sees when it was; a record that
 // was bent by hand stands there in words.
 func TestStorePageTellsOfCopiesAndOfTheRecord(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	s.server.Copies = &store.Keeper{Store: s.server.Store, Folder: t.TempDir(), Every: time.Hour, Keep: 3}
 	b := s.as("odd")

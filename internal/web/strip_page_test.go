@@ -9,6 +9,7 @@ import (
 )
 
 func TestPartsAreFoundByTyping(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	for asked, want := range map[string]string{"11": "Front needles", "rear_plate": "Rear side plate",

@@ -11,6 +11,7 @@ import (
 // The switches of the measures rule headings, limits, torques, papers and calculators, and
 // pressures have one of their own.
 func TestTheSwitchesRule(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	look := func(page string, cookies ...string) string {

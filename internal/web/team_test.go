@@ -48,6 +48,7 @@ func (l *hearing) others(want string) {
 // Who has a page of a job open at another bench is told to the others of the job and to the board, until he
 // goes; nobody is told of himself.
 func TestWhoIsAtAnotherBenchIsTold(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	iva, mirre := s.as("iva"), s.as("mirre")
 	here := iva.listens(t, "/jobs/T-0412/changes?at=measure&unit=1")
@@ -71,6 +72,7 @@ func name(s *served, signIn string) string {
 // A job goes from one to the next with what is half done: the board and the job say so to him who gets it, until
 // he says that he read it. The record keeps the words, and who was quicker is told.
 func TestAJobIsHandedOn(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	iva, mirre := s.as("iva"), s.as("mirre")
 	_, page := iva.get("/jobs/T-0417/with")
@@ -108,6 +110,7 @@ func TestAJobIsHandedOn(t *testing.T) {
 // Several shops of one owner: a new job is done where its receiver works, the board shows one shop or all, hands and
 // places of another shop do nothing for a job, and a shop with jobs in hand is not taken out.
 func TestShopsOfOneOwner(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	lead, iva := s.as("odd"), s.as("iva")
 	_, page := iva.get("/jobs")

@@ -14,6 +14,7 @@ var toldDay = regexp.MustCompile(`name="day" value="([0-9-]+)"`)
 
 // Whoever runs the machine is told the day, and told anew when it moves; the offer names it.
 func TestTheOperatorIsToldTheDay(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	iva := s.as("iva")
 	res, body := iva.set("T-0417", "job/stands", "yes", "")

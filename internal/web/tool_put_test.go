@@ -10,6 +10,7 @@ import (
 )
 
 func TestFiguresArePutOnAJob(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	res, body := b.post("/toolbox/creep_leak/put", url.Values{"bore": {"80 mm"}, "creep": {"12 mm"},
@@ -31,6 +32,7 @@ func TestFiguresArePutOnAJob(t *testing.T) {
 // A list that is left empty beside other figures is an empty one: no leaf stopped.
 // A calculator opened from a job stands filled in, says whence each figure is, and puts its answer back on the part.
 func TestACalculatorIsFilledInFromAJob(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	_, page := b.get("/toolbox/pump?for=T-0412&unit=1")
@@ -56,6 +58,7 @@ func TestACalculatorIsFilledInFromAJob(t *testing.T) {
 }
 
 func TestFeelerWithoutALeafThatStops(t *testing.T) {
+	t.Parallel()
 	b := serve(t).as("tove")
 	_, body := b.get("/toolbox/feeler?goes=5+thou&stops=&upper=7+thou")
 	assert.NotContains(t, body, `class="help is-danger" role="alert"`)

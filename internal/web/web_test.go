@@ -142,6 +142,7 @@ func (b *browser) send(req *http.Request) (*http.Response, string) {
 
 // Every route is tried by everybody; the table says what must happen.
 func TestAuthorizationOverAllRoutesAndRoles(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	hands := []struct{ signIn, role string }{{"", ""}, {"tove", people.RoleViewer}, {"iva", people.RoleTechnician},
 		{"odd", people.RoleLead}}
@@ -182,6 +183,7 @@ func TestAuthorizationOverAllRoutesAndRoles(t *testing.T) {
 }
 
 func TestEveryRouteOfTheServerStandsInTheTable(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	table := map[string]bool{}
 	for _, r := range s.server.routes() {
@@ -192,6 +194,7 @@ func TestEveryRouteOfTheServerStandsInTheTable(t *testing.T) {
 }
 
 func TestSignOutEndsTheSession(t *testing.T) {
+	t.Parallel()
 	b := serve(t).as("iva")
 	res, _ := b.get("/jobs")
 	assert.Equal(t, http.StatusOK, res.StatusCode)
@@ -201,6 +204,7 @@ func TestSignOutEndsTheSession(t *testing.T) {
 }
 
 func TestSignInRefusals(t *testing.T) {
+	t.Parallel()
 	b := serve(t).as("")
 	res, body := b.post("/sign-in", url.Values{"sign_in": {"iva"}, "password": {"wrong"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
@@ -213,6 +217,7 @@ func TestSignInRefusals(t *testing.T) {
 }
 
 func TestWithoutTheTokenNothingIsWritten(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	b.csrf = "forged"
@@ -222,6 +227,7 @@ func TestWithoutTheTokenNothingIsWritten(t *testing.T) {
 }
 
 func TestHeaders(t *testing.T) {
+	t.Parallel()
 	b := serve(t).as("iva")
 	res, body := b.get("/jobs/T-0417/measure")
 	assert.Equal(t, http.StatusOK, res.StatusCode)
@@ -237,6 +243,7 @@ func TestHeaders(t *testing.T) {
 
 // Every station of every demo job renders, in both unit systems.
 func TestEveryPageRenders(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("odd")
 	docs, err := demo.Documents()
@@ -268,6 +275,7 @@ func TestEveryPageRenders(t *testing.T) {
 
 // Each calculator's page works out its own example without an error on it.
 func TestToolboxPagesWorkTheirExamples(t *testing.T) {
+	t.Parallel()
 	b := serve(t).as("tove")
 	for _, d := range calc.All() {
 		_, body := b.get("/toolbox/" + d.Name + "?" + string(toolbox.ToolPage{Def: d}.ExampleQuery()))
@@ -280,6 +288,7 @@ func TestToolboxPagesWorkTheirExamples(t *testing.T) {
 }
 
 func TestReportPDFIsAPaper(t *testing.T) {
+	t.Parallel()
 	b := serve(t).as("tove")
 	res, body := b.get("/jobs/T-0388/report.pdf")
 	assert.Equal(t, "application/pdf", res.Header.Get("Content-Type"))
@@ -288,6 +297,7 @@ func TestReportPDFIsAPaper(t *testing.T) {
 }
 
 func TestSetAnswersInTheReadersWords(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	field := "u1/duty_pressure"
@@ -303,6 +313,7 @@ func TestSetAnswersInTheReadersWords(t *testing.T) {
 }
 
 func TestCalcOverHTTP(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	post := func(name, body string) (int, map[string]any) {
 		res, err := http.Post(s.URL+"/api/v1/calc/"+name, "application/json", strings.NewReader(body))
@@ -323,6 +334,7 @@ func TestCalcOverHTTP(t *testing.T) {
 }
 
 func TestPicturesAreToldByTheirContent(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	b := s.as("iva")
 	send := func(name string, content []byte) int {
@@ -369,6 +381,7 @@ func (b *browser) set(tag, field, value, base string) (*http.Response, string) {
 
 // Nothing that somebody answers for rides along with a tap that is about something else.
 func TestWhatIsSignedForDoesNotRideAlong(t *testing.T) {
+	t.Parallel()
 	s := serve(t)
 	br := s.as("iva")
 	res, body := br.post("/jobs/T-0417/set", url.Values{"field": {"u1/part/key/note"}, "value": {"clean"}, "base": {""},
