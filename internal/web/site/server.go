@@ -96,10 +96,7 @@ func New(cfg Config) *Site {
 
 // Serve builds the web application of its rooms.
 func (s *Site) Serve(rooms ...Room) (e *echo.Echo, err error) {
-	if s.assets, err = loadAssets(rooms); err != nil {
-		return nil, err
-	}
-	if s.Views, err = loadViews(s.assets, rooms); err != nil {
+	if s.assets, s.Views, err = looks.of(rooms); err != nil {
 		return nil, err
 	}
 	e = echo.New()
