@@ -20,6 +20,7 @@ import (
 	"corvek/core/unit"
 	"corvek/core/wording"
 	"corvek/internal/exchange"
+	"corvek/internal/whole"
 
 	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
@@ -425,7 +426,7 @@ func TestTappingWithoutLooking(t *testing.T) {
 	u.press(u.MustElementR("button", "Start attempt 2"))
 	u.MustWait(`() => Alpine.store("sent").idle() && document.querySelector(".points input") !== null`)
 	ways := []string{"mouse", "touch", "keys"}
-	for i, station := range unit.Stations {
+	for i, station := range whole.Every(t, 3, unit.Stations) {
 		if acts < 20 { // a little, each time by another hand
 			ways = ways[:1]
 			ways[0] = []string{"mouse", "touch", "keys"}[(i+int(seed%3))%3]

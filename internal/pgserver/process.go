@@ -105,7 +105,8 @@ func (s *Server) launch(binDir, data string, cred *syscall.Credential, fast bool
 		"-c", "logging_collector=off", "-c", "log_min_messages=warning"}
 	if fast {
 		args = append(args, "-c", "fsync=off", "-c", "synchronous_commit=off", "-c", "full_page_writes=off", "-c",
-			"max_connections=500", "-c", "wal_level=minimal", "-c", "max_wal_senders=0", "-c", "wal_init_zero=off")
+			"max_connections=500", "-c", "wal_level=minimal", "-c", "max_wal_senders=0", "-c", "wal_init_zero=off",
+			"-c", "autovacuum=off", "-c", "jit=off")
 	}
 	log, err := os.OpenFile(filepath.Join(s.dir, "server.log"), os.O_CREATE|os.O_WRONLY|os.O_TRUNC, 0o600)
 	if err != nil {
