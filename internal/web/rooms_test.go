@@ -34,5 +34,5 @@ func TestRoomsKnowTheSiteOnly(t *testing.T) {
 			}
 		}
 	}
-	assert.Len(t, rooms, 10)
+	assert.Len(t, rooms, 11)
 }

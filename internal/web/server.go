@@ -16,6 +16,7 @@ import (
 	"corvek/internal/web/jobpages"
 	"corvek/internal/web/library"
 	"corvek/internal/web/planpages"
+	"corvek/internal/web/practicepages"
 	"corvek/internal/web/shoppages"
 	"corvek/internal/web/site"
 	"corvek/internal/web/stockpages"
@@ -67,7 +68,7 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	}
 	s := &Server{Site: at, jobs: jobs, plans: plans, rooms: []site.Room{jobs.Room(), shoppages.New(at, desk),
 		planpages.New(at, plans), stockpages.New(at), figurepages.New(at), library.New(at),
-		toolbox.New(at), door.New(at, cfg.First), api.New(at)}}
+		practicepages.New(at), toolbox.New(at), door.New(at, cfg.First), api.New(at)}}
 	e, err := at.Serve(s.rooms...)
 	return e, s, err
 }

@@ -28,7 +28,8 @@ var Styles = []string{
 	"lib/bulma.min.css", "lib/uplot-1.6.32.min.css",
 	"css/tokens.css", "css/fonts.css", "css/base.css", "css/drawing.css", "css/shell.css", "css/sheet.css",
 	"css/field.css", "css/run.css", "css/columns.css", "css/verdict.css", "css/measure.css", "css/prove.css",
-	"css/stations.css", "css/plan.css", "css/stock.css", "css/figures.css", "css/narrow.css", "css/paper.css",
+	"css/stations.css", "css/plan.css", "css/stock.css", "css/figures.css", "css/practice.css",
+	"css/narrow.css", "css/paper.css",
 }
 
 // asset is a static file as it is sent.
