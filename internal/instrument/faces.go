@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"math"
 
-	"corvek/core/reading"
+	"corvek/core/practice"
 )
 
 // face is a round dial: its middle, and how it counts.
@@ -58,7 +58,7 @@ func (f *face) pointer(class string, v float64) {
 	f.s.circle("in-hub", f.x, f.y, 9)
 }
 
-func bore(s *sheet, e *reading.Exercise) {
+func bore(s *sheet, e *practice.Exercise) {
 	b := e.Bore
 	s.size(900, 520)
 	for i, d := range []struct {
@@ -79,7 +79,7 @@ func bore(s *sheet, e *reading.Exercise) {
 	s.text("in-word in-small", 445, 508, "middle", "clockwise the contact is pressed in")
 }
 
-func swing(s *sheet, e *reading.Exercise) {
+func swing(s *sheet, e *practice.Exercise) {
 	d := e.Dial
 	s.size(620, 500)
 	f := comparator(s, 310, 250, d.Around)
@@ -101,7 +101,7 @@ func swing(s *sheet, e *reading.Exercise) {
 
 // gauge draws a pressure gauge as an eye beside its middle sees it: the pointer stands off the scale and seems shifted
 // along it, and its image in the mirror behind it as far to the other side.
-func gauge(s *sheet, e *reading.Exercise) {
+func gauge(s *sheet, e *practice.Exercise) {
 	g := e.Gauge
 	s.size(560, 540)
 	f := &face{s: s, x: 280, y: 270, r: 230, from: -135, degree: 270 / g.Full}
@@ -125,7 +125,7 @@ func gauge(s *sheet, e *reading.Exercise) {
 }
 
 // leaves draws feeler leaves beside the gap: through it, held in it, or before it.
-func leaves(s *sheet, e *reading.Exercise) {
+func leaves(s *sheet, e *practice.Exercise) {
 	const left, gap, right, row = 150.0, 430.0, 640.0, 54.0
 	h := 40 + row*float64(len(e.Leaves.Tried))
 	s.size(900, h+10)
@@ -135,9 +135,9 @@ func leaves(s *sheet, e *reading.Exercise) {
 		s.rect("in-gap", gap, y-12, right-gap, 24)
 		end := gap - 6
 		switch l.Went {
-		case reading.LeafGoes:
+		case practice.LeafGoes:
 			end = right + 60
-		case reading.LeafDrags:
+		case practice.LeafDrags:
 			end = (gap + right) / 2
 		}
 		s.rect("in-leaf", left, y-6, end-left, 12)

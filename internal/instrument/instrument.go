@@ -9,11 +9,11 @@ import (
 	"strconv"
 	"strings"
 
-	"corvek/core/reading"
+	"corvek/core/practice"
 )
 
 // Draw gives the drawing of an exercise, in pixels of its view box.
-func Draw(e *reading.Exercise) string {
+func Draw(e *practice.Exercise) string {
 	s := &sheet{}
 	switch {
 	case e.Caliper != nil:

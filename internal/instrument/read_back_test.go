@@ -9,7 +9,7 @@ import (
 	"strings"
 	"testing"
 
-	"corvek/core/reading"
+	"corvek/core/practice"
 	"corvek/internal/instrument"
 
 	"github.com/stretchr/testify/assert"
@@ -372,12 +372,12 @@ func TestDrawingsShowWhatIsAsked(t *testing.T) {
 	eyes := map[string]func(*testing.T, seen, bool) []float64{"vernier_caliper": readCaliper, "micrometer": readBarrel,
 		"depth_micrometer": readBarrel, "bore_gauge": readBore, "dial_indicator": readDial, "feeler_leaves": readLeaves,
 		"pressure_gauge": readGauge, "flow_tube": readTube}
-	for _, kind := range reading.Kinds() {
+	for _, kind := range practice.Kinds() {
 		t.Run(kind.Code, func(t *testing.T) {
 			require.NotNil(t, eyes[kind.Code])
 			for seed := range settings(t) {
 				for _, inch := range []bool{false, true} {
-					e := reading.New(kind, inch, seed)
+					e := practice.New(kind, inch, seed)
 					got := eyes[kind.Code](t, look(t, instrument.Draw(e)), inch)
 					require.Len(t, got, len(e.Asks))
 					for i, ask := range e.Asks {
@@ -391,9 +391,9 @@ func TestDrawingsShowWhatIsAsked(t *testing.T) {
 
 // A drawing says its reading nowhere in words.
 func TestDrawingsDoNotTellTheReading(t *testing.T) {
-	for _, kind := range reading.Kinds() {
+	for _, kind := range practice.Kinds() {
 		for seed := range uint64(20) {
-			e := reading.New(kind, false, seed)
+			e := practice.New(kind, false, seed)
 			if kind.Code == "feeler_leaves" {
 				continue // its ends are the names of leaves
 			}

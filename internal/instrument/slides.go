@@ -3,12 +3,12 @@ package instrument
 import (
 	"math"
 
-	"corvek/core/reading"
+	"corvek/core/practice"
 )
 
 // caliper draws beam and slide where they meet: the lines of the main scale stand on the edge, those of the vernier
 // hang from it.
-func caliper(s *sheet, c *reading.Caliper) {
+func caliper(s *sheet, c *practice.Caliper) {
 	const width, edge = 1180.0, 118.0
 	span := float64(c.Over) * c.Main // that the vernier is long
 	before, behind := span*0.24, span*0.07
@@ -49,7 +49,7 @@ func caliper(s *sheet, c *reading.Caliper) {
 
 // barrel draws sleeve and thimble of a micrometer, rolled out flat: the sleeve's lines hang from the long line, and
 // the vernier's lie above it, beside the thimble.
-func barrel(s *sheet, e *reading.Exercise) {
+func barrel(s *sheet, e *practice.Exercise) {
 	b := e.Barrel
 	const left, k, pitch, mid, wide = 40.0, 640.0, 19.0, 214.0, 330.0
 	in := b.Value - b.Base
@@ -104,7 +104,7 @@ func numberOf(n, every int, inch bool) float64 {
 }
 
 // thimble draws its lines beside its edge, and the vernier's on the sleeve.
-func thimble(s *sheet, b *reading.Barrel, edge, mid, pitch float64) {
+func thimble(s *sheet, b *practice.Barrel, edge, mid, pitch float64) {
 	in := b.Value - b.Base
 	turned := math.Mod(in/b.Turn+1e-9, 1) * float64(b.Lines) // where it stands, in its lines
 	up, down := 10.4, 5.4
@@ -139,7 +139,7 @@ func thimble(s *sheet, b *reading.Barrel, edge, mid, pitch float64) {
 }
 
 // tube draws a flow meter: the float hangs in a tube that widens upwards.
-func tube(s *sheet, e *reading.Exercise) {
+func tube(s *sheet, e *practice.Exercise) {
 	t := e.Tube
 	const top, base, mid = 40.0, 520.0, 170.0
 	y := func(v float64) float64 { return base - v/t.Full*(base-top) }

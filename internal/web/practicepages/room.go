@@ -1,5 +1,5 @@
-// Package practicepages is the room of practice: instruments that are read without a unit on the bench. Nothing of
-// it counts in the shop's figures.
+// Package practicepages is the room of practice: instruments that are read and questions that are answered without a
+// unit on the bench. Nothing of it counts in the shop's figures.
 package practicepages
 
 import (
@@ -19,7 +19,9 @@ func New(s *site.Site) site.Room {
 	p := &Pages{s}
 	return site.Room{Files: files, Routes: []site.Route{
 		site.Get("/practice", site.View, p.practice),
-		site.Get("/practice/reading/:kind", site.View, p.reading),
-		site.Post("/practice/reading/:kind", site.View, p.answer),
+		site.Get("/practice/reading/:code", site.View, p.shows(p.reading)),
+		site.Post("/practice/reading/:code", site.View, p.judges(p.reading)),
+		site.Get("/practice/drill/:code", site.View, p.shows(p.drill)),
+		site.Post("/practice/drill/:code", site.View, p.judges(p.drill)),
 	}}
 }

@@ -1,4 +1,4 @@
-package reading_test
+package practice_test
 
 import (
 	"math"
@@ -7,15 +7,15 @@ import (
 	"testing"
 
 	"corvek/core/field"
-	"corvek/core/reading"
+	"corvek/core/practice"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 )
 
-func kind(t require.TestingT, code string) reading.Kind {
-	k, known := reading.KindByCode(code)
+func kind(t require.TestingT, code string) practice.Kind {
+	k, known := practice.KindByCode(code)
 	require.True(t, known)
 	return k
 }
@@ -30,9 +30,9 @@ func TestAnswersOfAnyInstrument(t *testing.T) {
 		"gpm":   3.785411784}
 	unit := map[string]string{"mm": "in", "in": "mm", "bar": "psi", "psi": "bar", "L/min": "gpm", "gpm": "L/min"}
 	rapid.Check(t, func(r *rapid.T) {
-		k := rapid.SampledFrom(reading.Kinds()).Draw(r, "kind")
-		e := reading.New(k, rapid.Bool().Draw(r, "inch"), rapid.Uint64().Draw(r, "seed"))
-		assert.Equal(r, e.Asks, reading.New(k, e.Inch, e.Seed).Asks)
+		k := rapid.SampledFrom(practice.Kinds()).Draw(r, "kind")
+		e := practice.New(k, rapid.Bool().Draw(r, "inch"), rapid.Uint64().Draw(r, "seed"))
+		assert.Equal(r, e.Asks, practice.New(k, e.Inch, e.Seed).Asks)
 		var right, elsewhere, wrong []string
 		for _, a := range e.Asks {
 			require.False(r, math.IsNaN(a.Want) || a.Want <= 0, "%+v", a)
@@ -62,8 +62,8 @@ func TestAnswersOfAnyInstrument(t *testing.T) {
 func TestWhereTheEyeWentWrong(t *testing.T) {
 	slips := map[string]bool{}
 	for seed := range uint64(40) {
-		m := reading.New(kind(t, "micrometer"), false, seed)
-		says := func(e *reading.Exercise, answer float64, what string) {
+		m := practice.New(kind(t, "micrometer"), false, seed)
+		says := func(e *practice.Exercise, answer float64, what string) {
 			said, err := e.Judge([]string{typed(answer), typed(answer)})
 			require.NoError(t, err)
 			require.False(t, said[0].Right, "%s: %v for %s", e.Kind.Code, answer, said[0].Want)
@@ -76,18 +76,18 @@ func TestWhereTheEyeWentWrong(t *testing.T) {
 		if m.Barrel.Base > 0 {
 			says(m, m.Barrel.Value-m.Barrel.Base, "does not begin at nothing")
 		}
-		c := reading.New(kind(t, "vernier_caliper"), false, seed)
+		c := practice.New(kind(t, "vernier_caliper"), false, seed)
 		says(c, c.Caliper.Value+1, "One line of the main scale too far")
-		b := reading.New(kind(t, "bore_gauge"), false, seed)
+		b := practice.New(kind(t, "bore_gauge"), false, seed)
 		moved := float64(b.Bore.InBore-b.Bore.AtRing) * b.Bore.Division
 		says(b, b.Bore.Ring+moved, "wrong way")
-		d := reading.New(kind(t, "dial_indicator"), false, seed)
+		d := practice.New(kind(t, "dial_indicator"), false, seed)
 		says(d, float64(d.Dial.High-d.Dial.Low)*d.Dial.Division/2, "That is the bow")
-		g := reading.New(kind(t, "pressure_gauge"), false, seed)
+		g := practice.New(kind(t, "pressure_gauge"), false, seed)
 		says(g, g.Gauge.Value+g.Gauge.Shift, "beside the pointer")
-		f := reading.New(kind(t, "flow_tube"), false, seed)
+		f := practice.New(kind(t, "flow_tube"), false, seed)
 		says(f, f.Tube.Value-f.Tube.Float, "float's tip")
-		l := reading.New(kind(t, "feeler_leaves"), false, seed)
+		l := practice.New(kind(t, "feeler_leaves"), false, seed)
 		says(l, l.Asks[1].Want, "That leaf stops")
 		says(c, c.Caliper.Value*10, "decimal point")
 	}
@@ -97,7 +97,7 @@ func TestWhereTheEyeWentWrong(t *testing.T) {
 // By hand: 12.5 on the sleeve, 23 on the thimble and 4 on the vernier of a frame from 25 are 37.734 mm.
 func TestAMicrometerByHand(t *testing.T) {
 	for seed := range uint64(200) {
-		e := reading.New(kind(t, "micrometer"), false, seed)
+		e := practice.New(kind(t, "micrometer"), false, seed)
 		in := e.Barrel.Value - e.Barrel.Base
 		n := math.Round(in * 1000)
 		sleeve, rest := math.Floor(n/500)*0.5, math.Mod(n, 500)
@@ -107,13 +107,13 @@ func TestAMicrometerByHand(t *testing.T) {
 }
 
 func TestWhatIsNoFigure(t *testing.T) {
-	e := reading.New(kind(t, "dial_indicator"), false, 1)
+	e := practice.New(kind(t, "dial_indicator"), false, 1)
 	_, err := e.Judge([]string{"0.1", "about half"})
 	var fault *field.Error
 	require.ErrorAs(t, err, &fault)
 	assert.Equal(t, "answer1", fault.Field)
 	_, err = e.Judge(nil)
 	assert.Error(t, err)
-	_, known := reading.KindByCode("crystal ball")
+	_, known := practice.KindByCode("crystal ball")
 	assert.False(t, known)
 }
