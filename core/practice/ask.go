@@ -92,7 +92,8 @@ func (a *Ask) chosen(text string) (v Verdict, err error) {
 // dims are the dimensions of the units that figures are asked in.
 var dims = map[string]quantity.Dimension{
 	"mm": quantity.Length, "in": quantity.Length, "bar": quantity.Pressure, "psi": quantity.Pressure,
-	"L/min": quantity.Flow, "gpm": quantity.Flow, "N·m": quantity.Torque, "lbf·ft": quantity.Torque, "": quantity.Number,
+	"L/min": quantity.Flow, "gpm": quantity.Flow, "N·m": quantity.Torque, "lbf·ft": quantity.Torque,
+	"": quantity.Number,
 }
 
 // parse reads a figure in the unit that is asked for, or in another of its kind.

@@ -39,13 +39,16 @@ var drills = []Drill{
 	{Code: "counts", Name: "Counts that do not tie", draw: drawCounts,
 		What: "What went in is what came out, whole or in bits. Bits count for the pieces that they make."},
 	{Code: "fewest_leaves", Name: "A verdict with two leaves", draw: drawLeaves,
-		What: "A gap is in when the thinnest leaf that is not too thin goes, and the thickest that is not too thick stops."},
+		What: "A gap is in when the thinnest leaf that is not too thin goes, and the thickest that is not too " +
+			"thick stops."},
 	{Code: "order", Name: "What must wait", draw: drawOrder,
 		What: "A part that closes over another waits for it. Tightening counts too."},
 	{Code: "torque", Name: "Torque from head mark and thread", draw: drawTorque,
-		What: "T = K·d·F, F three quarters of the proof load; K 0.15 oiled, 0.20 dry. The maker's figure goes before this one."},
+		What: "T = K·d·F, F three quarters of the proof load; K 0.15 oiled, 0.20 dry. The maker's figure goes " +
+			"before this one."},
 	{Code: "seal", Name: "Rubber for fluid and heat", draw: drawSeal,
-		What: "It must bear the fluid, the hottest and the coldest. What the table does not hold, the maker of the seal says."},
+		What: "It must bear the fluid, the hottest and the coldest. What the table does not hold, the maker of " +
+			"the seal says."},
 	{Code: "hold", Name: "A hold that cooled", draw: drawHold,
 		What: "Oil that is shut in loses some 10 bar for each degree that it cools; what is lost beyond that leaked."},
 }
@@ -105,7 +108,8 @@ func drawCounts(t *Task, r *rand.Rand) {
 	missing, made := between(r, 0, 2), between(r, 1, 2)
 	bits := made*2 + between(r, 0, 2)
 	whole := n - missing - made
-	t.say("The drawing has %d %s. On the bench lie %d whole ones, and %d bits that together make %d more.", n, what[1], whole,
+	t.say("The drawing has %d %s. On the bench lie %d whole ones, and %d bits that together make %d more.", n,
+		what[1], whole,
 		bits, made)
 	t.Asks = []Ask{{Name: "Still in the machine, or in the tank", Want: float64(missing), Step: 1, Within: 0.1,
 		slips: []slip{
@@ -133,14 +137,16 @@ func drawLeaves(t *Task, r *rand.Rand) {
 	t.say("A clearance is in from %s to %s %s.", shown(least, step/10, ""), shown(most, step/10, ""), unit)
 	t.say("At hand are leaves of %s %s.", strings.Join(at, ", "), unit)
 	t.Asks = []Ask{
-		{Name: "It is not too small when this one goes", Unit: unit, Want: leaves[i], Step: step, Within: step / 4, slips: []slip{
-			{leaves[i-1], "That one is thinner than the least: it may go though the gap is too small."},
-			{leaves[i+1], "A thinner one shows it too, and goes into more gaps that are in."},
-		}},
-		{Name: "And not too large when this one stops", Unit: unit, Want: leaves[k], Step: step, Within: step / 4, slips: []slip{
-			{leaves[k+1], "That one is thicker than the most: it may stop though the gap is too large."},
-			{leaves[k-1], "A thicker one shows it too, and stops in more gaps that are in."},
-		}},
+		{Name: "It is not too small when this one goes", Unit: unit, Want: leaves[i], Step: step,
+			Within: step / 4, slips: []slip{
+				{leaves[i-1], "That one is thinner than the least: it may go though the gap is too small."},
+				{leaves[i+1], "A thinner one shows it too, and goes into more gaps that are in."},
+			}},
+		{Name: "And not too large when this one stops", Unit: unit, Want: leaves[k], Step: step,
+			Within: step / 4, slips: []slip{
+				{leaves[k+1], "That one is thicker than the most: it may stop though the gap is too large."},
+				{leaves[k-1], "A thicker one shows it too, and stops in more gaps that are in."},
+			}},
 	}
 }
 
@@ -244,9 +250,11 @@ func drawHold(t *Task, r *rand.Rand) {
 	}
 	t.say("Oil is shut in at %s and %.0f °C. Ten minutes later the gauge shows %s, at %.0f °C.",
 		shown(math.Round(start*of), 1, unit), warm, shown(math.Round(end*of), 1, unit), warm-cooled)
-	said := fmt.Sprintf("Cooling by %.0f °C takes %.0f %s; %.0f %s were lost.", cooled, heat*of, unit, (start-end)*of, unit)
+	said := fmt.Sprintf("Cooling by %.0f °C takes %.0f %s; %.0f %s were lost.", cooled, heat*of, unit,
+		(start-end)*of, unit)
 	t.Asks = []Ask{
-		{Name: "Brought to the temperature at the start, it shows", Unit: unit, Want: math.Round((end + heat) * of), Step: 1,
+		{Name: "Brought to the temperature at the start, it shows", Unit: unit,
+			Want: math.Round((end + heat) * of), Step: 1,
 			Within: 3 * of, slips: []slip{
 				{math.Round((end - heat) * of), "The wrong way: it cooled, so that the heat is added again."},
 				{math.Round(end * of), "That is what the gauge shows; what the cooling took is added."},
