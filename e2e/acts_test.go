@@ -21,6 +21,7 @@ import (
 
 // A lead lets a stop pass with a reason; a technician is not offered it.
 func TestLeadPassesAStop(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	iva := enter(t, s, "iva", true)
@@ -44,6 +45,7 @@ func TestLeadPassesAStop(t *testing.T) {
 
 // A failed test stays in the ledger, asks for the one change, and can open a new round.
 func TestFailedTestGoesBackAsANewRound(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	u.open("/jobs/T-0398/prove")
@@ -123,6 +125,7 @@ func TestPictureComesIn(t *testing.T) {
 
 // A job file made elsewhere comes in through the Jobs board.
 func TestJobFileComesInThroughTheBoard(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	from, to := serve(t), serve(t)
 	file := filepath.Join(t.TempDir(), "job.zip")
@@ -158,6 +161,7 @@ func TestFindOnTheBoard(t *testing.T) {
 
 // A calculator is found by what it asks or answers, and Enter opens it.
 func TestFindInTheToolbox(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "tove", false)
 	u.open("/toolbox?for=T-0412")
@@ -180,6 +184,7 @@ func TestFindInTheToolbox(t *testing.T) {
 
 // A calculator's page works out what its address carries and puts errors at the input.
 func TestToolbox(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", false)
 	u.open("/toolbox/cylinder")

@@ -115,6 +115,7 @@ func TestOneMoreCause(t *testing.T) {
 
 // Where a mark comes from and how it was found changes what it counts.
 func TestOriginOfAMarkCounts(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	s := serve(t)
 	u := enter(t, s, "iva", true)

@@ -7,6 +7,8 @@ import (
 	"path/filepath"
 	"testing"
 
+	"corvek/internal/whole"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -14,6 +16,7 @@ import (
 // A lead writes the letterhead once; a wrong address is told at its field and stays
 // as it was typed; the papers begin with it.
 func TestHeadOfThePapersIsWritten(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "odd", false)
 	mark := filepath.Join(t.TempDir(), "mark.png")

@@ -23,6 +23,7 @@ func stationPages() (out []string) {
 
 // A phone shows every digit of a reading, the last one too.
 func TestPhoneShowsEveryDigit(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	u.MustSetViewport(360, 740, 1, false)
@@ -112,6 +113,7 @@ func TestTabsAreTabs(t *testing.T) {
 
 // A label beside a long figure keeps its words whole.
 func TestLabelsBesideStatedFigures(t *testing.T) {
+	whole.Only(t)
 	t.Parallel()
 	u := enter(t, serve(t), "iva", true)
 	u.open("/toolbox/intensifier?drive_bore=71.12+mm&drive_pressure=6+bar&plunger_diameter=6.4+mm&stroke=50+mm" +

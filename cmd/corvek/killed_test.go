@@ -171,6 +171,9 @@ func (b *bench) killDatabase() {
 // was answered for is kept. CORVEK_KILLS sets how often; 20 is the full trial.
 func TestNothingAnsweredForIsLost(t *testing.T) {
 	kills := 4
+	if testing.Short() {
+		kills = 2
+	}
 	if n, err := strconv.Atoi(os.Getenv("CORVEK_KILLS")); err == nil {
 		kills = n
 	}

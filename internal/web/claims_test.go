@@ -22,6 +22,7 @@ import (
 	"corvek/internal/people"
 	"corvek/internal/store"
 	"corvek/internal/store/storetest"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/require"
 	"golang.org/x/crypto/bcrypt"
@@ -154,7 +155,7 @@ func allProven(t *testing.T) map[string]proven {
 	at := s.server.Jobs.Now()
 	s.server.Jobs.Now = func() time.Time { return at }
 	out := map[string]proven{}
-	for _, f := range s.server.Jobs.Families().List() {
+	for _, f := range whole.Of(t, s.server.Jobs.Families().List()) {
 		out[f.Code] = s.proven(t, f.Code, &at)
 	}
 	clock.Store(at.UnixNano())
