@@ -11,6 +11,7 @@ import (
 	"corvek/core/filled"
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
+	"corvek/internal/whole"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,6 +20,7 @@ import (
 // What a unit of any family fills into a calculator is an input of it, says whence it is, and is taken as it stands:
 // the calculator itself is the judge.
 func TestWhatAUnitFillsInIsTaken(t *testing.T) {
+	whole.Only(t)
 	t.Parallel() // hundreds of writes, in a store of its own
 	s := emptyShop(t)
 	answered := map[string]bool{}
