@@ -33,7 +33,7 @@ func practise(ctx context.Context, jobs *job.Service) error {
 		return err
 	}
 	return jobs.Store.SaveStand(ctx, store.Stand{Name: practice, Endpoint: endpoint, Nodes: rig.SimulatedNodes()},
-		"", "a stand to practise on")
+		"Corvek", "a stand to practise on")
 }
 
 // keptUp runs a simulated stand as a program of its own, with a bound of memory, until the context

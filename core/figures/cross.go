@@ -1,11 +1,9 @@
 package figures
 
-import "slices"
-
 // Crossed are the causes of jobs that are parted a way: a row for each group, a column for each cause.
 type Crossed struct {
-	Rows   []string // keys of the groups, the largest first, months in their order
-	Causes []string // codes, the most frequent first; "" for those that are not known
+	Rows   []*Group // the largest first, months in their order
+	Causes []*Group // the most frequent first
 	Cells  [][]Cell // by row and cause
 	Most   int      // jobs in the fullest cell
 	Left   int      // groups and causes that there was no room for
@@ -17,20 +15,16 @@ type Cell []*Job
 // Cross parts jobs by a way and by cause at once, each as far as there is room for. Of a job with several units that
 // one counts which is of the group.
 func Cross(jobs []*Job, by string, rows, causes int) *Crossed {
-	c := &Crossed{}
-	groups, of := Groups(jobs, by), Groups(jobs, ByCause)
+	c := &Crossed{Rows: Groups(jobs, by), Causes: Groups(jobs, ByCause)}
+	c.Left = max(0, len(c.Rows)-rows) + max(0, len(c.Causes)-causes)
 	if by == ByMonth {
-		groups = groups[max(0, len(groups)-rows):]
+		c.Rows = c.Rows[max(0, len(c.Rows)-rows):]
 	}
-	c.Left = max(0, len(groups)-rows) + max(0, len(of)-causes)
-	for _, g := range of[:min(len(of), causes)] {
-		c.Causes = append(c.Causes, g.Key)
-	}
-	for _, g := range groups[:min(len(groups), rows)] {
-		c.Rows = append(c.Rows, g.Key)
+	c.Rows, c.Causes = c.Rows[:min(len(c.Rows), rows)], c.Causes[:min(len(c.Causes), causes)]
+	for _, g := range c.Rows {
 		line := make([]Cell, len(c.Causes))
 		for k, cause := range c.Causes {
-			line[k] = With(g.Jobs, by, g.Key, cause)
+			line[k] = With(g.Jobs, by, g.Key, cause.Key)
 			c.Most = max(c.Most, len(line[k]))
 		}
 		c.Cells = append(c.Cells, line)
@@ -41,12 +35,11 @@ func Cross(jobs []*Job, by string, rows, causes int) *Crossed {
 // With are the jobs of a group of which a unit that belongs to the group failed by a cause.
 func With(jobs []*Job, by, key, cause string) (out Cell) {
 	for _, j := range jobs {
-		if slices.ContainsFunc(j.Units, func(u Unit) bool {
-			one := *j
-			one.Units = []Unit{u}
-			return u.Cause == cause && slices.Contains(keys(&one, by), key)
-		}) {
-			out = append(out, j)
+		for i := range j.Units {
+			if u := &j.Units[i]; u.Cause == cause && keyOf(j, u, by) == key {
+				out = append(out, j)
+				break
+			}
 		}
 	}
 	return out

@@ -18,8 +18,14 @@ func TestCausesCrosswise(t *testing.T) {
 		{Tag: "D", Customer: "y", Units: []figures.Unit{unit("gear", "water")}},
 	}
 	c := figures.Cross(jobs, figures.ByFamily, 12, 8)
-	assert.Equal(t, []string{"gear", "vane"}, c.Rows)
-	assert.Equal(t, []string{"dirt", "water", ""}, c.Causes)
+	keys := func(groups []*figures.Group) (out []string) {
+		for _, g := range groups {
+			out = append(out, g.Key)
+		}
+		return out
+	}
+	assert.Equal(t, []string{"gear", "vane"}, keys(c.Rows))
+	assert.Equal(t, []string{"dirt", "water", ""}, keys(c.Causes))
 	counts := func(c *figures.Crossed) (out [][]int) {
 		for _, line := range c.Cells {
 			row := []int{}

@@ -193,19 +193,27 @@ var Ways = []string{ByMonth, ByFamily, ByModel, ByCustomer, ByCause, BySite}
 
 // keys are the groups that a job is in; a job of two families is in both.
 func keys(j *Job, by string) []string {
-	switch by {
-	case ByMonth:
-		return []string{string(j.HandedOver[:min(len(j.HandedOver), len("2031-05"))])}
-	case ByCustomer:
-		return []string{j.Customer}
-	case BySite:
-		return []string{j.Site}
+	if by == ByMonth || by == ByCustomer || by == BySite {
+		return []string{keyOf(j, nil, by)}
 	}
 	seen := map[string]bool{}
-	for _, u := range j.Units {
-		seen[map[string]string{ByFamily: u.Family, ByModel: u.Model, ByCause: u.Cause}[by]] = true
+	for i := range j.Units {
+		seen[keyOf(j, &j.Units[i], by)] = true
 	}
 	return slices.Sorted(maps.Keys(seen))
+}
+
+// keyOf is the group that one unit of a job is in; by some ways that is the job's.
+func keyOf(j *Job, u *Unit, by string) string {
+	switch by {
+	case ByMonth:
+		return string(j.HandedOver[:min(len(j.HandedOver), len("2031-05"))])
+	case ByCustomer:
+		return j.Customer
+	case BySite:
+		return j.Site
+	}
+	return map[string]string{ByFamily: u.Family, ByModel: u.Model, ByCause: u.Cause}[by]
 }
 
 // Group is the jobs of one key.

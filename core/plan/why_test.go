@@ -35,6 +35,20 @@ func lateShop() *Problem {
 	}
 }
 
+// A task may begin once what comes before it is done and its part is there, and never before now.
+func TestTheEarliestBeginning(t *testing.T) {
+	p := lateShop()
+	p.Tasks = append(p.Tasks, Task{Job: 0, Work: hour, Needs: [][]int{{0}}, After: []After{{Task: 0, Wait: 2 * hour}}})
+	plan, err := Make(p, Options{})
+	require.NoError(t, err)
+	for task, want := range map[int][2]int{
+		0: {8 * hour, -1}, 2: {10*day + 9*hour, -1}, 3: {plan.Tasks[0].End + 2*hour, 0},
+	} {
+		from, behind := Earliest(p, plan, task)
+		assert.Equal(t, want, [2]int{from, behind}, task)
+	}
+}
+
 func TestWhyAJobIsLateIsTold(t *testing.T) {
 	p := lateShop()
 	plan, err := Make(p, Options{})

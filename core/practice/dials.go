@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+
+	"corvek/core/metrology"
 )
 
 // Bore is a bore gauge: its dial in the setting ring and in the bore, in divisions clockwise from zero.
@@ -105,20 +107,26 @@ func setFeeler(e *Exercise, r *rand.Rand) {
 	}
 	k := between(r, 1, len(thick)-2)
 	l := &Leaves{Gap: thick[k] + (0.05+0.9*r.Float64())*(thick[k+1]-thick[k])}
+	var tried metrology.Leaves
 	for i, t := range thick {
-		went := LeafGoes
+		if i != k && i != k+1 && r.IntN(4) == 0 {
+			continue // not every leaf was at hand
+		}
+		went, list := LeafGoes, &tried.Goes
 		switch {
 		case t > l.Gap:
-			went = LeafStops
+			went, list = LeafStops, &tried.Stops
 		case t > l.Gap-drag:
-			went = LeafDrags
+			went, list = LeafDrags, &tried.Drags
 		}
-		if i == k || i == k+1 || r.IntN(4) > 0 { // not every leaf was at hand
-			l.Tried = append(l.Tried, Leaf{t, went})
-		}
+		l.Tried, *list = append(l.Tried, Leaf{t, went}), append(*list, t)
 	}
 	e.Leaves = l
-	least, most := thick[k], thick[k+1]
+	gap, err := tried.Interval()
+	if err != nil {
+		panic(err) // thicker ones stop, thinner ones go
+	}
+	least, most := gap.AtLeast, gap.LessThan
 	e.Asks = []Ask{
 		{Name: "The gap is at least", Want: least, Step: step, Within: step / 4, slips: []slip{
 			{most, "That leaf stops: the gap is smaller."},

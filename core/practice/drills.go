@@ -2,7 +2,6 @@ package practice
 
 import (
 	"fmt"
-	"hash/fnv"
 	"math"
 	"math/rand/v2"
 	"slices"
@@ -11,6 +10,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/fastener"
 	"corvek/core/fluidpower"
+	"corvek/core/kit"
 	"corvek/core/order"
 	"corvek/core/seal"
 )
@@ -68,10 +68,8 @@ func DrillByCode(code string) (d Drill, known bool) {
 
 // NewTask draws a drill; the same seed draws the same. Families are what the shop works on.
 func NewTask(d Drill, inch bool, seed uint64, families family.Library) *Task {
-	sum := fnv.New64a()
-	fmt.Fprint(sum, d.Code, inch)
 	t := &Task{Drill: d, Inch: inch, Seed: seed, families: families}
-	d.draw(t, rand.New(rand.NewPCG(seed, sum.Sum64())))
+	d.draw(t, chance(d.Code, inch, seed))
 	return t
 }
 
@@ -158,32 +156,33 @@ func drawTorque(t *Task, r *rand.Rand) {
 		name, unit, of = pick(r, "1/4-20", "5/16-18", "3/8-16", "1/2-13", "5/8-11"), "lbf·ft", 1.3558179483
 		h = pick(r, head{"grade 2", "no lines at all"}, head{"grade 5", "three lines"}, head{"grade 8", "six lines"})
 	}
-	k, how := fastener.KOiled, "oiled"
+	k, other, how := fastener.KOiled, fastener.KDry, "oiled"
 	if r.IntN(3) == 0 {
-		k, how = fastener.KDry, "dry"
+		k, other, how = fastener.KDry, fastener.KOiled, "dry"
 	}
 	thread, err := fastener.ParseThread(name)
 	if err != nil {
 		panic(err) // they stand in our own table
 	}
-	with := func(class string, k float64) float64 {
-		c, _ := fastener.ClassByName(class)
-		load := fastener.UsualPreload * c.Proof(thread.Diameter) * thread.StressArea()
-		return fastener.Torque(k, thread.Diameter, load) / of
-	}
 	t.say("A screw %s, %s; on its head stands: %s. The maker's figure is not to be had.", name, how, h.mark)
-	want := with(h.class, k)
-	ask := Ask{Name: "It is tightened to", Unit: unit, Want: want, Step: 1, Within: want * 0.08, slips: []slip{
-		{with(h.class, fastener.KDry+fastener.KOiled-k), "That is for the other one of oiled and dry."},
-		{want / fastener.UsualPreload, "That is the proof load whole; three quarters of it are aimed at."},
-	}}
-	if want < 10 {
-		ask.Step = 0.1
-	}
-	for _, c := range fastener.Classes {
-		if c.Name != h.class && c.Inch == t.Inch {
-			ask.slips = append(ask.slips, slip{with(c.Name, k), "That is for " + c.Name + ": read the head once more."})
+	ask := Ask{Name: "It is tightened to", Unit: unit, Step: 1}
+	for _, c := range fastener.Span(thread, k, fastener.UsualPreload) {
+		if c.Class.Name == h.class {
+			ask.Want = c.Torque / of
+			continue
 		}
+		says := "That is for " + c.Class.Name + ": read the head once more."
+		ask.slips = append(ask.slips, slip{c.Torque / of, says})
+	}
+	for _, c := range fastener.Span(thread, other, fastener.UsualPreload) {
+		if c.Class.Name == h.class {
+			ask.slips = append(ask.slips, slip{c.Torque / of, "That is for the other one of oiled and dry."})
+		}
+	}
+	ask.slips = append(ask.slips, slip{ask.Want / fastener.UsualPreload,
+		"That is the proof load whole; three quarters of it are aimed at."})
+	if ask.Within = ask.Want * 0.08; ask.Want < 10 {
+		ask.Step = 0.1
 	}
 	t.Asks = []Ask{ask}
 }
@@ -212,23 +211,21 @@ func drawSeal(t *Task, r *rand.Rand) {
 	panic("no ring for any fluid: the table of the elastomers is not whole")
 }
 
-// sealOption is a rubber as an answer; known is false where the table does not say or bears it with limits.
+// sealOption is a rubber as an answer, as the kit judges it at the hottest and at the coldest; known is false where
+// the table does not say or bears it with limits.
 func sealOption(rubber, fluid string, hot, cold float64) (o Option, known bool) {
-	bears, within, listed, ok := seal.Bears(rubber, fluid)
-	if !ok || !listed || bears == seal.Limited {
-		return o, false
-	}
-	o = Option{Words: rubber}
-	switch {
-	case bears == seal.Unsuitable:
-		o.Says = rubber + " does not bear " + fluid + "."
-	case hot > within.High:
-		o.Says = fmt.Sprintf("%s goes to %.0f °C.", rubber, within.High)
-	case cold < within.Low:
-		o.Says = fmt.Sprintf("%s is hard below %.0f °C.", rubber, within.Low)
-	default:
-		o.Right = true
-		o.Says = fmt.Sprintf("%s bears %s, from %.0f to %.0f °C.", rubber, fluid, within.Low, within.High)
+	o = Option{Words: rubber, Right: true}
+	for _, at := range []float64{cold, hot} {
+		in := kit.Setting{Fluid: fluid, Temperature: at, HasTemperature: true}
+		f, ok := in.Bears(rubber)
+		if !ok || f.Verdict != seal.Suitable && f.Verdict != seal.Unsuitable {
+			return o, false
+		}
+		o.Says = fmt.Sprintf("At %.0f °C, %s.", at, f.Text)
+		if f.Stops {
+			o.Right = false
+			break
+		}
 	}
 	return o, true
 }
@@ -242,8 +239,10 @@ func drawHold(t *Task, r *rand.Rand) {
 	if leaks {
 		leaked = float64(between(r, 25, 60))
 	}
-	heat := fluidpower.ShutIn{}.Thermal(start*bar, warm+fluidpower.Kelvin, cooled) / bar
+	t1 := warm + fluidpower.Kelvin
+	heat := fluidpower.ShutIn{}.Thermal(start*bar, t1, cooled) / bar
 	end := math.Round(start - heat - leaked)
+	brought := fluidpower.ShutIn{}.Brought(end*bar, t1, t1-cooled) / bar
 	unit, of := "bar", 1.0
 	if t.Inch {
 		unit, of = "psi", 14.5037738
@@ -254,7 +253,7 @@ func drawHold(t *Task, r *rand.Rand) {
 		(start-end)*of, unit)
 	t.Asks = []Ask{
 		{Name: "Brought to the temperature at the start, it shows", Unit: unit,
-			Want: math.Round((end + heat) * of), Step: 1,
+			Want: math.Round(brought * of), Step: 1,
 			Within: 3 * of, slips: []slip{
 				{math.Round((end - heat) * of), "The wrong way: it cooled, so that the heat is added again."},
 				{math.Round(end * of), "That is what the gauge shows; what the cooling took is added."},

@@ -1,11 +1,13 @@
 package practice_test
 
 import (
+	"fmt"
 	"strconv"
 	"strings"
 	"testing"
 
 	"corvek/core/family"
+	"corvek/core/metrology"
 	"corvek/core/order"
 	"corvek/core/practice"
 	"corvek/core/seal"
@@ -95,6 +97,35 @@ func TestTorquesByHand(t *testing.T) {
 		}
 	}
 	assert.Len(t, found, 2)
+}
+
+// The two leaves of the answer close the verdict, as readings at the bench are judged.
+// No thinner one that goes does so, and no thicker one that stops.
+func TestTwoLeavesCloseTheVerdict(t *testing.T) {
+	for seed := range uint64(200) {
+		task := practice.NewTask(drill(t, "fewest_leaves"), seed%2 == 0, seed, nil)
+		var least, most float64
+		_, err := fmt.Sscanf(task.Says[0], "A clearance is in from %f to %f", &least, &most)
+		require.NoError(t, err)
+		limits := metrology.Limits{HasLower: true, Lower: least, HasUpper: true, Upper: most}
+		goes, stops := task.Asks[0].Want, task.Asks[1].Want
+		judge := func(goes, stops float64) metrology.Verdict {
+			iv, err := metrology.Leaves{Goes: []float64{goes}, Stops: []float64{stops}}.Interval()
+			require.NoError(t, err)
+			return iv.Judge(limits)
+		}
+		require.Equal(t, metrology.In, judge(goes, stops), "%v, %v and %v", task.Says, goes, stops)
+		for _, text := range strings.Split(strings.TrimPrefix(task.Says[1], "At hand are leaves of "), ", ") {
+			leaf, err := strconv.ParseFloat(strings.Fields(text)[0], 64)
+			require.NoError(t, err)
+			if leaf < goes {
+				require.NotEqual(t, metrology.In, judge(leaf, stops), "a thinner one shows it too")
+			}
+			if leaf > stops {
+				require.NotEqual(t, metrology.In, judge(goes, leaf), "a thicker one shows it too")
+			}
+		}
+	}
 }
 
 // No rubber that is offered as right is one that the table has as unsuitable, nor out of its heat.

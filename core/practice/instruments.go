@@ -90,13 +90,11 @@ type Exercise struct {
 
 // New sets an instrument of a kind. The same seed gives the same setting.
 func New(kind Kind, inch bool, seed uint64) *Exercise {
-	sum := fnv.New64a()
-	fmt.Fprint(sum, kind.Code, inch)
 	e := &Exercise{Kind: kind, Inch: inch, Seed: seed, Unit: "mm"}
 	if inch {
 		e.Unit = "in"
 	}
-	kind.set(e, rand.New(rand.NewPCG(seed, sum.Sum64())))
+	kind.set(e, chance(kind.Code, inch, seed))
 	for i := range e.Asks {
 		e.Asks[i].Unit = e.Unit
 	}
@@ -109,6 +107,13 @@ func (e *Exercise) Judge(answers []string) ([]Verdict, error) { return judge(e.A
 
 // Shown writes a figure of the scale as finely as it is read.
 func (e *Exercise) Shown(value, step float64) string { return shown(value, step, e.Unit) }
+
+// chance is the same for the same seed, and another for each thing that is drawn.
+func chance(code string, inch bool, seed uint64) *rand.Rand {
+	sum := fnv.New64a()
+	fmt.Fprint(sum, code, inch)
+	return rand.New(rand.NewPCG(seed, sum.Sum64()))
+}
 
 // pick chooses one of a list.
 func pick[T any](r *rand.Rand, of ...T) T { return of[r.IntN(len(of))] }

@@ -61,13 +61,17 @@ func (o Order) Awaited() bool {
 	return o.State == OrderPlaced || o.State == OrderBack || o.State == OrderMade
 }
 
-// NotePlaced notes the day on which a piece was ordered, where none is noted yet, and reports that it did.
+// NotePlaced notes the day on which a piece was ordered, where none is noted yet, and forgets it where the piece is
+// to be ordered still; it reports that it did.
 func (o *Order) NotePlaced(day Date) bool {
-	if !o.Awaited() || o.Placed != "" {
-		return false
+	was := o.Placed
+	switch {
+	case o.Awaited() && was == "":
+		o.Placed = day
+	case o.State == "" || o.State == OrderWanted:
+		o.Placed = ""
 	}
-	o.Placed = day
-	return true
+	return o.Placed != was
 }
 
 // NoteCame notes the day on which what was ordered was there, where none is noted yet, and reports that it did.

@@ -230,10 +230,8 @@ func (w *Workshop) needs(j *Job, t *remaining.Task, need remaining.Need, at map[
 }
 
 func spreadOf(t *remaining.Task, out *plan.Task, g *Learned, whole float64) plan.Spread {
-	s := plan.Spread{Sigma: t.Sigma}
-	if t.Waits() || t.Sigma == 0 {
-		_, s.Sigma = g.Wait(t.Kind, t.By, t.Sigma)
-	}
+	s := plan.Spread{}
+	_, s.Sigma = g.Wait(t.Kind, t.By, t.Sigma)
 	if !t.Waits() && !t.Alone() {
 		s.Whole = whole
 	}

@@ -4,6 +4,7 @@ import (
 	"math"
 	"testing"
 
+	"corvek/core/partner"
 	"corvek/core/remaining"
 	"corvek/core/workshop"
 
@@ -48,11 +49,11 @@ func TestWaitsAreLearned(t *testing.T) {
 	factor, sigma := l.Wait(remaining.Outside, "", 0)
 	assert.Equal(t, 1.0, factor)
 	assert.Equal(t, remaining.Usual().Spread[remaining.Outside], sigma)
-	var twice []workshop.Wait
+	over := &workshop.Over{}
 	for range 12 {
-		twice = append(twice, workshop.Wait{Kind: remaining.Outside, By: "Harl Plating", Days: 12, Said: 6})
+		over.Away = append(over.Away, workshop.PartAway{Route: "hard_chrome", Days: 12})
 	}
-	l.LearnWaits(twice)
+	l.LearnWaits(over, partner.Partners{{Name: "Harl Plating", Works: "hard chrome", Days: 6}})
 	factor, _ = l.Wait(remaining.Outside, "", 0)
 	assert.InDelta(t, math.Sqrt2, factor, 1e-9)
 	factor, _ = l.Wait(remaining.Word, "", 0)

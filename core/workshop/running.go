@@ -2,9 +2,13 @@ package workshop
 
 import (
 	"slices"
+	"time"
 
 	"corvek/core/plan"
 )
+
+// AtWorkFor is for how long somebody counts as being at a unit after he wrote of it.
+const AtWorkFor = 45 * time.Minute
 
 // AtWork is what somebody is at just now, as the record tells.
 type AtWork struct {
@@ -51,15 +55,10 @@ func (l *Laid) hold(t *plan.Task, person int, stand string, busy map[int]bool) (
 		if len(need) > 0 && need[0] < l.people {
 			return nil
 		}
-		place := -1
+		place, best := -1, -1
 		for _, r := range need {
-			planned := t.Was != nil && slices.Contains(t.Was.On, r) || t.Pin != nil && slices.Contains(t.Pin.On, r)
-			read := l.Problem.Resources[r].Name == stand
-			if !busy[r] && (place < 0 || planned || read) {
-				place = r
-			}
-			if place == r && read {
-				break
+			if fits := l.fits(t, r, stand); !busy[r] && fits > best {
+				place, best = r, fits
 			}
 		}
 		if place < 0 {
@@ -71,4 +70,17 @@ func (l *Laid) hold(t *plan.Task, person int, stand string, busy map[int]bool) (
 		return nil
 	}
 	return on
+}
+
+// fits is how well a place fits a task that was begun: the stand that is read for it goes before the place that was
+// planned, and that before any other.
+func (l *Laid) fits(t *plan.Task, place int, stand string) int {
+	planned := func(s *plan.Spot) bool { return s != nil && slices.Contains(s.On, place) }
+	switch {
+	case stand != "" && l.Problem.Resources[place].Name == stand:
+		return 2
+	case planned(t.Was) || planned(t.Pin):
+		return 1
+	}
+	return 0
 }

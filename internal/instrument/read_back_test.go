@@ -18,19 +18,28 @@ import (
 
 // shape is an element of a drawing, as an eye that knows nothing of how it was made has it.
 type shape struct {
-	tag, class, text string
-	x, y, w, h       float64
-	x1, y1, x2, y2   float64
-	cx, cy, r        float64
+	XMLName xml.Name
+	Class   string  `xml:"class,attr"`
+	X       float64 `xml:"x,attr"`
+	Y       float64 `xml:"y,attr"`
+	W       float64 `xml:"width,attr"`
+	H       float64 `xml:"height,attr"`
+	X1      float64 `xml:"x1,attr"`
+	Y1      float64 `xml:"y1,attr"`
+	X2      float64 `xml:"x2,attr"`
+	Y2      float64 `xml:"y2,attr"`
+	CX      float64 `xml:"cx,attr"`
+	CY      float64 `xml:"cy,attr"`
+	Text    string  `xml:",chardata"`
 }
 
-func (s *shape) is(class string) bool { return slices.Contains(strings.Fields(s.class), class) }
+func (s *shape) is(class string) bool { return slices.Contains(strings.Fields(s.Class), class) }
 
 type seen []*shape
 
 func (all seen) of(tag, class string) (out seen) {
 	for _, s := range all {
-		if s.tag == tag && s.is(class) {
+		if s.XMLName.Local == tag && s.is(class) {
 			out = append(out, s)
 		}
 	}
@@ -38,65 +47,12 @@ func (all seen) of(tag, class string) (out seen) {
 }
 
 // look takes a drawing apart.
-func look(t *testing.T, svg string) (out seen) {
-	d := xml.NewDecoder(strings.NewReader(svg))
-	var now *shape
-	for {
-		tok, err := d.Token()
-		if err != nil {
-			break
-		}
-		switch x := tok.(type) {
-		case xml.StartElement:
-			now = &shape{tag: x.Name.Local}
-			for _, a := range x.Attr {
-				now.set(t, a.Name.Local, a.Value)
-			}
-			out = append(out, now)
-		case xml.CharData:
-			if now != nil {
-				now.text += string(x)
-			}
-		}
+func look(t *testing.T, svg string) seen {
+	var drawing struct {
+		Shapes seen `xml:",any"`
 	}
-	return out
-}
-
-// set takes what an attribute says.
-func (s *shape) set(t *testing.T, name, value string) {
-	var at *float64
-	switch name {
-	case "class":
-		s.class = value
-		return
-	case "x":
-		at = &s.x
-	case "y":
-		at = &s.y
-	case "width":
-		at = &s.w
-	case "height":
-		at = &s.h
-	case "x1":
-		at = &s.x1
-	case "y1":
-		at = &s.y1
-	case "x2":
-		at = &s.x2
-	case "y2":
-		at = &s.y2
-	case "cx":
-		at = &s.cx
-	case "cy":
-		at = &s.cy
-	case "r":
-		at = &s.r
-	default:
-		return
-	}
-	v, err := strconv.ParseFloat(value, 64)
-	require.NoError(t, err, "%s=%s", name, value)
-	*at = v
+	require.NoError(t, xml.Unmarshal([]byte(svg), &drawing))
+	return drawing.Shapes
 }
 
 func number(t *testing.T, text string) float64 {
@@ -127,7 +83,7 @@ func numbered(lines, texts seen, along func(*shape) float64, place func(*shape) 
 		for _, x := range texts {
 			if math.Abs(place(x)-along(l)) < 0.01 {
 				at = append(at, along(l))
-				v, _ := strconv.ParseFloat(x.text, 64)
+				v, _ := strconv.ParseFloat(x.Text, 64)
 				value = append(value, v)
 			}
 		}
@@ -135,9 +91,9 @@ func numbered(lines, texts seen, along func(*shape) float64, place func(*shape) 
 	return at, value
 }
 
-func x1(s *shape) float64 { return s.x1 }
-func y1(s *shape) float64 { return s.y1 }
-func x(s *shape) float64  { return s.x }
+func x1(s *shape) float64 { return s.X1 }
+func y1(s *shape) float64 { return s.Y1 }
+func x(s *shape) float64  { return s.X }
 
 // plainNumbers are those of the main scale.
 func plainNumbers(all seen) seen {
@@ -188,7 +144,7 @@ var base = regexp.MustCompile(`(?:frame|rod) ([\d.]+)`)
 
 func words(all seen) (out string) {
 	for _, s := range all.of("text", "in-word") {
-		out += s.text + "\n"
+		out += s.Text + "\n"
 	}
 	return out
 }
@@ -214,7 +170,7 @@ func readBarrel(t *testing.T, all seen, inch bool) []float64 {
 	if inch {
 		turn, unit = 0.025, 0.1 // numbers are tenths
 	}
-	edge := all.of("rect", "in-slide")[0].x
+	edge := all.of("rect", "in-slide")[0].X
 	lines := places(main, x1)
 	last := lines[len(lines)-1]
 	require.LessOrEqual(t, last, edge+0.01)
@@ -222,14 +178,14 @@ func readBarrel(t *testing.T, all seen, inch bool) []float64 {
 	if scale(lines[0]) > scale(last) {
 		whole -= turn // it is covered already
 	}
-	mid := all.of("line", "in-datum")[0].y1
+	mid := all.of("line", "in-datum")[0].Y1
 	thimble := all.of("line", "in-thimble")
 	// The thimble's numbers stand a little below their lines, beside them.
 	var ty, tv []float64
 	for _, l := range thimble {
 		for _, n := range all.of("text", "in-v") {
-			if n.x > edge && math.Abs(n.y-7-l.y1) < 0.01 {
-				ty, tv = append(ty, l.y1), append(tv, number(t, n.text))
+			if n.X > edge && math.Abs(n.Y-7-l.Y1) < 0.01 {
+				ty, tv = append(ty, l.Y1), append(tv, number(t, n.Text))
 			}
 		}
 	}
@@ -257,24 +213,24 @@ func readBarrel(t *testing.T, all seen, inch bool) []float64 {
 
 // clock is the angle of a line from the middle of a face, clockwise from the top, in degrees.
 func clock(l *shape, cx, cy float64) float64 {
-	return math.Atan2(l.x2-cx, cy-l.y2) * 180 / math.Pi
+	return math.Atan2(l.X2-cx, cy-l.Y2) * 180 / math.Pi
 }
 
 // divisions is where a pointer stands in the lines of its face, counted from the top, less than half round each way.
 func divisions(all seen, pointer *shape) float64 {
 	var hub *shape
 	for _, h := range all.of("circle", "in-hub") {
-		if hub == nil || math.Abs(h.cx-pointer.x1) < math.Abs(hub.cx-pointer.x1) {
+		if hub == nil || math.Abs(h.CX-pointer.X1) < math.Abs(hub.CX-pointer.X1) {
 			hub = h
 		}
 	}
 	around := 0
 	for _, l := range all.of("line", "in-main") {
-		if math.Hypot(l.x2-hub.cx, l.y2-hub.cy) < 200 {
+		if math.Hypot(l.X2-hub.CX, l.Y2-hub.CY) < 200 {
 			around++
 		}
 	}
-	return clock(pointer, hub.cx, hub.cy) / 360 * float64(around)
+	return clock(pointer, hub.CX, hub.CY) / 360 * float64(around)
 }
 
 var certificate = regexp.MustCompile(`certificate ([\d.]+)`)
@@ -282,7 +238,7 @@ var division = regexp.MustCompile(`(?m)^(0\.\d+) (?:mm|in)$`)
 
 func readBore(t *testing.T, all seen, _ bool) []float64 {
 	p := all.of("line", "in-pointer")
-	slices.SortFunc(p, func(a, b *shape) int { return int(a.x1 - b.x1) })
+	slices.SortFunc(p, func(a, b *shape) int { return int(a.X1 - b.X1) })
 	require.Len(t, p, 2)
 	ring := number(t, certificate.FindStringSubmatch(words(all))[1])
 	d := number(t, division.FindStringSubmatch(words(all))[1])
@@ -303,12 +259,12 @@ func readLeaves(t *testing.T, all seen, _ bool) []float64 {
 	for _, l := range all.of("rect", "in-leaf") {
 		var thick float64
 		for _, n := range all.of("text", "in-num") {
-			if math.Abs(n.y-8-(l.y+l.h/2)) < 1 {
-				thick = number(t, n.text)
+			if math.Abs(n.Y-8-(l.Y+l.H/2)) < 1 {
+				thick = number(t, n.Text)
 			}
 		}
 		require.Positive(t, thick)
-		if l.x+l.w > gap.x {
+		if l.X+l.W > gap.X {
 			least = max(least, thick)
 		} else {
 			most = min(most, thick)
@@ -320,17 +276,17 @@ func readLeaves(t *testing.T, all seen, _ bool) []float64 {
 // readGauge has the eye between pointer and image, where they would cover each other.
 func readGauge(t *testing.T, all seen, _ bool) []float64 {
 	hub := all.of("circle", "in-hub")[0]
-	round := func(l *shape) float64 { return math.Mod(clock(l, hub.cx, hub.cy)+540, 360) } // 0 at the bottom
+	round := func(l *shape) float64 { return math.Mod(clock(l, hub.CX, hub.CY)+540, 360) } // 0 at the bottom
 	var at, value []float64
 	for _, l := range all.of("line", "in-main") {
-		if math.Hypot(l.x2-l.x1, l.y2-l.y1) < 25 {
+		if math.Hypot(l.X2-l.X1, l.Y2-l.Y1) < 25 {
 			continue // no number at it
 		}
-		a := clock(l, hub.cx, hub.cy) * math.Pi / 180
+		a := clock(l, hub.CX, hub.CY) * math.Pi / 180
 		for _, n := range plainNumbers(all) {
-			b := math.Atan2(n.x-hub.cx, hub.cy-(n.y-8))
+			b := math.Atan2(n.X-hub.CX, hub.CY-(n.Y-8))
 			if math.Abs(a-b) < 1e-3 {
-				at, value = append(at, round(l)), append(value, number(t, n.text))
+				at, value = append(at, round(l)), append(value, number(t, n.Text))
 			}
 		}
 	}
@@ -339,7 +295,7 @@ func readGauge(t *testing.T, all seen, _ bool) []float64 {
 	full := slices.Max(value)
 	var class float64
 	for _, s := range all.of("text", "in-word") {
-		if rest, ok := strings.CutPrefix(s.text, "class "); ok {
+		if rest, ok := strings.CutPrefix(s.Text, "class "); ok {
 			class = number(t, rest)
 		}
 	}
@@ -350,12 +306,12 @@ func readTube(t *testing.T, all seen, _ bool) []float64 {
 	var at, value []float64
 	for _, l := range all.of("line", "in-main") {
 		for _, n := range plainNumbers(all) {
-			if math.Abs(n.y-7-l.y1) < 0.01 {
-				at, value = append(at, l.y1), append(value, number(t, n.text))
+			if math.Abs(n.Y-7-l.Y1) < 0.01 {
+				at, value = append(at, l.Y1), append(value, number(t, n.Text))
 			}
 		}
 	}
-	return []float64{fit(t, at, value)(all.of("line", "in-float-edge")[0].y1)}
+	return []float64{fit(t, at, value)(all.of("line", "in-float-edge")[0].Y1)}
 }
 
 // settings are so many of a kind that are read.
@@ -400,7 +356,7 @@ func TestDrawingsDoNotTellTheReading(t *testing.T) {
 			want, _, _ := strings.Cut(e.Shown(e.Asks[0].Want, e.Asks[0].Step), " ")
 			for _, s := range look(t, instrument.Draw(e)) {
 				if len(want) > 4 {
-					assert.NotContains(t, s.text, want, kind.Code)
+					assert.NotContains(t, s.Text, want, kind.Code)
 				}
 			}
 		}

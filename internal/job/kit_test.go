@@ -7,7 +7,7 @@ import (
 	"corvek/core/bench"
 	"corvek/core/decide"
 	"corvek/core/unit"
-	"corvek/internal/store"
+	"corvek/core/workshop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -102,6 +102,9 @@ func TestAnOrderKeepsItsDays(t *testing.T) {
 	put(t, s, tag, "u1/part/front_gasket/order_state", unit.OrderPlaced)
 	today := unit.DateOf(s.Now())
 	require.Equal(t, today, order().Placed)
+	put(t, s, tag, "u1/part/front_gasket/order_state", unit.OrderWanted)
+	assert.Empty(t, order().Placed, "a press too many: it was not ordered after all")
+	put(t, s, tag, "u1/part/front_gasket/order_state", unit.OrderPlaced)
 	put(t, s, tag, "u1/part/front_gasket/order_placed", string(today.Add(-9)))
 	put(t, s, tag, "u1/part/front_gasket/order_state", unit.OrderBack)
 	assert.Equal(t, today.Add(-9), order().Placed, "what was noted stays")
@@ -109,7 +112,7 @@ func TestAnOrderKeepsItsDays(t *testing.T) {
 	assert.Equal(t, today, order().Came)
 	over, err := s.Store.Waited(t.Context())
 	require.NoError(t, err)
-	assert.Equal(t, []store.PieceCame{{Supplier: "Brenn & Holt", Days: 9}}, over.Orders)
+	assert.Equal(t, []workshop.PieceCame{{Supplier: "Brenn & Holt", Days: 9}}, over.Orders)
 }
 
 // A rubber that the job's fluid swells, and one that is too old today, stop the kit.

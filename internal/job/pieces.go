@@ -172,7 +172,7 @@ func (w *writing) came(u *unit.Unit, st *bench.State) {
 			continue
 		}
 		if part := u.Part(p.Code); part.Order.NoteCame(w.today()) {
-			w.noted(u.Number, part, "order_came", part.Order.Came)
+			w.noted(u.Number, part, "order_came", "", part.Order.Came)
 		}
 	}
 }

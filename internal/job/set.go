@@ -110,8 +110,11 @@ func (w *writing) set(e Edit) (kept string, wrote bool, err error) {
 		fitted(place, was)
 	}
 	w.record(unit.Entry{Action: "set", Field: e.Field, Before: now, After: kept})
-	if o := place.Part; f.Orders && o.Order.NotePlaced(w.today()) {
-		w.noted(ref.Unit, o, "order_placed", o.Order.Placed)
+	if f.Orders {
+		was := place.Part.Order.Placed
+		if o := &place.Part.Order; o.NotePlaced(w.today()) {
+			w.noted(ref.Unit, place.Part, "order_placed", was, o.Placed)
+		}
 	}
 	if f.Lays {
 		return kept, true, w.follow(place.Unit, place.Family, unit.CountVariant, "")
@@ -181,9 +184,9 @@ func (w *writing) record(e unit.Entry) {
 func (w *writing) today() unit.Date { return unit.DateOf(w.service.Now()) }
 
 // noted tells that a day of a part was noted with what somebody did.
-func (w *writing) noted(number int, p *unit.Part, field string, day unit.Date) {
+func (w *writing) noted(number int, p *unit.Part, field string, was, day unit.Date) {
 	ref := unit.Ref{Unit: number, Scope: unit.ScopePart, Part: p.Code, Name: field}
-	w.record(unit.Entry{Action: "set", Field: ref.String(), After: string(day)})
+	w.record(unit.Entry{Action: "set", Field: ref.String(), Before: string(was), After: string(day)})
 }
 
 // did notes something done that is no single field.

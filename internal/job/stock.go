@@ -130,7 +130,7 @@ func (s *Service) PutToStock(ctx context.Context, who people.Actor, tag string, 
 			}
 			if code = k.Lot; !ours {
 				l := newLot(all, k, w.Job, drawer)
-				l.Lot.CameOn = unit.DateOf(w.shop.Now)
+				l.Lot.CameOn = w.today()
 				w.lots = append(w.lots, l)
 				code = l.Lot.Code
 			}

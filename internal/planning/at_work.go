@@ -2,18 +2,14 @@ package planning
 
 import (
 	"context"
-	"time"
 
 	"corvek/core/unit"
 	"corvek/core/workshop"
 )
 
-// atWork is for how long somebody counts as being at a job after he wrote in it.
-const atWork = 45 * time.Minute
-
 // run tells the plan what was begun at the bench, by what was written last.
 func (s *Service) run(ctx context.Context, p *Planned) error {
-	last, err := s.Jobs.Store.AtWork(ctx, p.From.Add(-atWork))
+	last, err := s.Jobs.Store.AtWork(ctx, p.From.Add(-workshop.AtWorkFor))
 	if err != nil {
 		return err
 	}

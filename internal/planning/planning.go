@@ -3,7 +3,6 @@
 package planning
 
 import (
-	"cmp"
 	"context"
 	"fmt"
 	"hash/fnv"
@@ -188,29 +187,8 @@ func (s *Service) Learned(ctx context.Context, partners partner.Partners) (*work
 		return nil, err
 	}
 	l := workshop.Learn(s.Guidance, past, tests, failed)
-	l.LearnWaits(s.waits(over, partners))
+	l.LearnWaits(over, partners)
 	return l, nil
-}
-
-// waits are those that are over, against what those said who were waited for, or guidance has.
-func (s *Service) waits(over *store.Over, partners partner.Partners) (out []workshop.Wait) {
-	for _, a := range over.Away {
-		if by := partners.Does(strings.ReplaceAll(a.Route, "_", " ")); by != nil {
-			out = append(out, workshop.Wait{Kind: remaining.Outside, By: by.Name, Days: a.Days, Said: by.Days})
-		}
-	}
-	for _, o := range over.Orders {
-		w := workshop.Wait{Kind: remaining.Parts, Days: o.Days, Said: o.Said}
-		if by := partners.Supplier(o.Supplier); by != nil {
-			w.By, w.Said = by.Name, cmp.Or(o.Said, by.Days)
-		}
-		w.Said = cmp.Or(w.Said, s.Guidance.Parts)
-		out = append(out, w)
-	}
-	for _, days := range over.Words {
-		out = append(out, workshop.Wait{Kind: remaining.Word, Days: days, Said: s.Guidance.Word})
-	}
-	return out
 }
 
 // spots are pins as the planner takes them.

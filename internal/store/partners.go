@@ -5,6 +5,7 @@ import (
 
 	"corvek/core/partner"
 	"corvek/core/quantity"
+	"corvek/core/workshop"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -52,29 +53,9 @@ func (s *Store) DropPartner(ctx context.Context, id uint, by, action string) err
 	return s.onShop(ctx, by, action, func(db *gorm.DB) error { return db.Delete(&partner.Partner{}, id).Error })
 }
 
-// PartAway is how long a part was with somebody who worked on it.
-type PartAway struct {
-	Route string // the code of the way
-	Days  float64
-}
-
-// PieceCame is how long a new piece took from the order on.
-type PieceCame struct {
-	Supplier string
-	Said     float64 // days, as its supplier said; 0 where nobody asked
-	Days     float64
-}
-
-// Over is how long the shop waited for others of late, in days, the newest first.
-type Over struct {
-	Away   []PartAway
-	Orders []PieceCame
-	Words  []float64 // of customers who were asked for theirs
-}
-
-// Waited reads it.
-func (s *Store) Waited(ctx context.Context) (*Over, error) {
-	db, o := s.db.WithContext(ctx), &Over{}
+// Waited is how long the shop waited for others of late.
+func (s *Store) Waited(ctx context.Context) (*workshop.Over, error) {
+	db, o := s.db.WithContext(ctx), &workshop.Over{}
 	err := db.Raw(`SELECT r.route, (r.back - r.sent)::float8 AS days FROM reworks r
 		WHERE r.sent IS NOT NULL AND r.back >= r.sent ORDER BY r.back DESC LIMIT ?`, mostPast).Scan(&o.Away).Error
 	if err != nil {

@@ -45,26 +45,19 @@ func (v *FiguresPage) cross(jobs []*figures.Job, name func(string, *figures.Grou
 		return
 	}
 	v.Cross = &CrossTable{Left: c.Left}
-	named := func(by, key string) string {
-		for _, g := range figures.Groups(jobs, by) {
-			if g.Key == key {
-				return name(by, g)
-			}
-		}
-		return key
-	}
 	for _, cause := range c.Causes {
-		v.Cross.Causes = append(v.Cross.Causes, named(figures.ByCause, cause))
+		v.Cross.Causes = append(v.Cross.Causes, name(figures.ByCause, cause))
 	}
-	for i, key := range c.Rows {
-		row := CrossRow{Name: named(by, key)}
-		for k, jobs := range c.Cells[i] {
-			cell := CrossCell{Jobs: len(jobs), Words: row.Name + ", " + v.Cross.Causes[k],
-				On: v.By == by && v.hasKey && v.hasCause && v.Key == key && v.Cause == c.Causes[k]}
-			if len(jobs) > 0 {
-				cell.Shade = max(15, 100*len(jobs)/c.Most)
-				cell.URL = v.with("/figures", by, v.Measure.Code, &key) + "&" +
-					url.Values{"cause": {c.Causes[k]}}.Encode() + "#jobs"
+	for i, g := range c.Rows {
+		row := CrossRow{Name: name(by, g)}
+		for k, cause := range c.Causes {
+			jobs := len(c.Cells[i][k])
+			cell := CrossCell{Jobs: jobs, Words: row.Name + ", " + v.Cross.Causes[k],
+				On: v.By == by && v.hasKey && v.hasCause && v.Key == g.Key && v.Cause == cause.Key}
+			if jobs > 0 {
+				cell.Shade = max(15, 100*jobs/c.Most)
+				cell.URL = v.with("/figures", by, v.Measure.Code, &g.Key) + "&" +
+					url.Values{"cause": {cause.Key}}.Encode() + "#jobs"
 			}
 			row.Cells = append(row.Cells, cell)
 		}

@@ -212,15 +212,14 @@ func (b *Bar) bounds(p *planning.Planned, i int, a *axis) {
 		}
 	}
 	b.Can = strings.Join(can, " ")
-	from := p.Laid.Problem.Now
-	b.After = "that is over"
-	for _, before := range t.After {
-		if end := p.Plan.Tasks[before.Task].End + before.Wait; end > from {
-			from, b.After = end, fmt.Sprintf("%s is done %s", p.Laid.Tasks[before.Task].Name, when(p.Laid.Time(end)))
-		}
-	}
-	if t.Release > from {
-		from, b.After = t.Release, "not before "+when(p.Laid.Time(t.Release))
+	from, behind := plan.Earliest(p.Laid.Problem, p.Plan, i)
+	switch {
+	case behind >= 0:
+		b.After = fmt.Sprintf("%s is done %s", p.Laid.Tasks[behind].Name, when(p.Laid.Time(from)))
+	case from > p.Laid.Problem.Now:
+		b.After = "not before " + when(p.Laid.Time(from))
+	default:
+		b.After = "that is over"
 	}
 	b.From = a.at(from)
 	switch {
