@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"corvek/core/bench"
+	"corvek/core/invented"
 	"corvek/core/unit"
 	"corvek/internal/job/jobtest"
 	"corvek/internal/people"
@@ -21,13 +22,13 @@ import (
 // bore, a brake with its own plates and springs.
 var fromNothing = []struct {
 	family, model string
-	sizes         jobtest.Sizes
+	sizes         invented.Sizes
 }{
-	{"winch_brake_pack", "B 9", jobtest.Sizes{}},
-	{"external_gear_pump", "HS 12", jobtest.Sizes{Scale: 0.9525, Inch: true}}, // a journal of 0.750 in
-	{"double_acting_cylinder", "Z 320", jobtest.Sizes{Scale: 4}},
-	{"axial_piston_pump", "AP 45", jobtest.Sizes{}},
-	{"cam_piston_pump", "LP 4", jobtest.Sizes{}},
+	{"winch_brake_pack", "B 9", invented.Sizes{}},
+	{"external_gear_pump", "HS 12", invented.Sizes{Scale: 0.9525, Inch: true}}, // a journal of 0.750 in
+	{"double_acting_cylinder", "Z 320", invented.Sizes{Scale: 4}},
+	{"axial_piston_pump", "AP 45", invented.Sizes{}},
+	{"cam_piston_pump", "LP 4", invented.Sizes{}},
 }
 
 // Each goes from nothing to Hand over on its pages, no figure refused, and then the second one of its model from its
@@ -66,7 +67,7 @@ type through struct {
 	acts, own int
 }
 
-func (u *user) throughOwn(family, model string, sizes jobtest.Sizes) through {
+func (u *user) throughOwn(family, model string, sizes invented.Sizes) through {
 	u.t.Helper()
 	before := u.acts
 	u.open("/jobs/new")
@@ -96,7 +97,7 @@ func (u *user) throughOwn(family, model string, sizes jobtest.Sizes) through {
 	}
 	var needs []jobtest.Typed
 	turns := u.state(tag).Family.Action == "pump" || u.state(tag).Family.Action == "motor"
-	for name, text := range jobtest.Needs {
+	for name, text := range invented.Needs {
 		if !turns && (name == "displacement" || name == "speed") {
 			continue // a cylinder has neither, and no page asks
 		}
@@ -109,7 +110,7 @@ func (u *user) throughOwn(family, model string, sizes jobtest.Sizes) through {
 
 	u.runDown(tag, "strip")
 	own = u.acts
-	u.told(tag, sizes.Typed(u.state(tag)))
+	u.told(tag, jobtest.SizesTyped(u.state(tag), sizes))
 	forms += u.acts - own
 	u.told(tag, jobtest.FoundTyped(u.state(tag)))
 	u.open("/jobs/" + tag + "/explain")

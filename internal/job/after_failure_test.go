@@ -4,6 +4,7 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/core/invented"
 	"corvek/core/measure"
 	"corvek/core/metrology"
 	"corvek/internal/job/jobtest"
@@ -42,7 +43,7 @@ func TestAnOpenGapIsNoFigure(t *testing.T) {
 	assert.False(t, open.Figure())
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
-	jobtest.OwnSizes(t, s, tag, jobtest.Sizes{})
+	jobtest.OwnSizes(t, s, tag, invented.Sizes{})
 	put(t, s, tag, "u1/duty_pressure", "175 bar")
 	put(t, s, tag, "u1/viscosity", "46 cSt")
 	put(t, s, tag, "u1/part/body/feature/tip_clearance/found/leaf:5 thou", "goes")

@@ -5,6 +5,7 @@ import (
 
 	"corvek/core/bench"
 	"corvek/core/decide"
+	"corvek/core/invented"
 	"corvek/core/unit"
 	"corvek/internal/job/jobtest"
 
@@ -18,7 +19,7 @@ func TestASpringFarFromTheBookIsAskedAboutFirst(t *testing.T) {
 	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "external_gear_pump")
-	jobtest.OwnSizes(t, s, tag, jobtest.Sizes{})
+	jobtest.OwnSizes(t, s, tag, invented.Sizes{})
 	put(t, s, tag, "u1/part/relief_spring/coil_rate", "")
 	put(t, s, tag, "u1/part/relief_spring/off", "yes")
 	put(t, s, tag, "u1/part/relief_spring/feature/free_length/found/v1", "47.00 mm")

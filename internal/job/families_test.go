@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"corvek/core/bench"
+	"corvek/core/invented"
 	"corvek/core/measure"
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
@@ -57,7 +58,7 @@ func put(t *testing.T, s *job.Service, tag, name, value string) {
 // fill gives every place of every sheet a figure that is in its limits.
 func fill(t *testing.T, s *job.Service, tag string) {
 	t.Helper()
-	jobtest.OwnSizes(t, s, tag, jobtest.Sizes{})
+	jobtest.OwnSizes(t, s, tag, invented.Sizes{})
 	st := load(t, s, tag)
 	for _, p := range st.Parts {
 		for _, f := range p.Features {
@@ -65,7 +66,7 @@ func fill(t *testing.T, s *job.Service, tag string) {
 				continue
 			}
 			for _, slot := range f.Spec.Slots() {
-				v := jobtest.Good(f, slot)
+				v := invented.Good(f, slot)
 				require.Nil(t, measure.CheckEntry(f.Spec, slot, v), "%s %s = %s", f.Path(), slot, v)
 				require.NoError(t, edit(s, context.Background(), iva, tag, of(f, "found/"+slot), v, ""))
 			}

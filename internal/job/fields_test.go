@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"corvek/core/bench"
+	"corvek/core/invented"
 	"corvek/core/metrology"
 	"corvek/internal/job"
 	"corvek/internal/job/jobtest"
@@ -238,7 +239,7 @@ func TestAWrongStackReachesTheStand(t *testing.T) {
 	t.Parallel()
 	s := emptyShop(t)
 	tag := newUnit(t, s, "winch_brake_pack")
-	jobtest.OwnSizes(t, s, tag, jobtest.Sizes{})
+	jobtest.OwnSizes(t, s, tag, invented.Sizes{})
 	springs := load(t, s, tag).ByCode["disc_springs"]
 	put(t, s, tag, at(springs, "step/stack_fit"), springs.Stack.Def.As)
 	stand, err := load(t, s, tag).Facts()

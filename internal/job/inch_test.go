@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"testing"
 
+	"corvek/core/invented"
 	"corvek/core/measure"
 	"corvek/core/quantity"
 	"corvek/internal/job/jobtest"
@@ -21,8 +22,8 @@ func TestAUnitInInchIsTheSameUnit(t *testing.T) {
 	for _, f := range whole.Of(t, s.Families().List()) {
 		t.Run(f.Code, func(t *testing.T) {
 			metric, inch := newUnit(t, s, f.Code), newUnit(t, s, f.Code)
-			jobtest.OwnSizes(t, s, metric, jobtest.Sizes{})
-			jobtest.OwnSizes(t, s, inch, jobtest.Sizes{Inch: true})
+			jobtest.OwnSizes(t, s, metric, invented.Sizes{})
+			jobtest.OwnSizes(t, s, inch, invented.Sizes{Inch: true})
 			for _, tag := range []string{metric, inch} {
 				put(t, s, tag, "u1/duty_pressure", "175 bar")
 				put(t, s, tag, "u1/viscosity", "46 cSt")
@@ -34,7 +35,7 @@ func TestAUnitInInchIsTheSameUnit(t *testing.T) {
 						continue
 					}
 					for _, slot := range ft.Spec.Slots() {
-						v := jobtest.Good(ft, slot)
+						v := invented.Good(ft, slot)
 						require.NoError(t, edit(s, ctx, iva, metric, of(ft, "found/"+slot), v, ""))
 						if q, err := quantity.Parse(v, quantity.Length); err == nil && measure.IsFigure(slot) {
 							v = fmt.Sprintf("%.9f in", q.SI/0.0254)

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"corvek/core/invented"
 	"corvek/core/sheet"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -65,8 +66,8 @@ func TestTheSecondUnitStartsWithAllOfTheFirst(t *testing.T) {
 			first := newUnit(t, s, f.Code)
 			put(t, s, first, "u1/maker", "Nordvik Pumpe")
 			put(t, s, first, "u1/model", "NP-"+f.Code+"-12")
-			jobtest.OwnSizes(t, s, first, jobtest.Sizes{})
-			for name, text := range jobtest.Needs {
+			jobtest.OwnSizes(t, s, first, invented.Sizes{})
+			for name, text := range invented.Needs {
 				if !strings.HasPrefix(name, "need_") {
 					put(t, s, first, "u1/"+name, text)
 				}

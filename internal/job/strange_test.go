@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"corvek/core/bench"
+	"corvek/core/invented"
 	"corvek/core/proof"
 	"corvek/core/unit"
 	"corvek/internal/job/jobtest"
@@ -71,7 +72,7 @@ func TestAStrangePumpIsHandedOver(t *testing.T) {
 				continue
 			}
 			for _, slot := range f.Spec.Slots() {
-				put(t, s, tag, of(f, "built/"+slot), jobtest.Good(f, slot))
+				put(t, s, tag, of(f, "built/"+slot), invented.Good(f, slot))
 			}
 		}
 	}

@@ -7,6 +7,7 @@ import (
 
 	"corvek/core/bench"
 	"corvek/core/field"
+	"corvek/core/invented"
 	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/assert"
@@ -60,7 +61,7 @@ func TestTheRecordCatchesWhatHandsLose(t *testing.T) {
 	t.Run("what a plate pack holds", func(t *testing.T) {
 		tag, st := take("winch_brake_pack")
 		springs, plates := partOf(t, st, "disc_springs"), partOf(t, st, "plates")
-		jobtest.OwnSizes(t, s, tag, jobtest.Sizes{})
+		jobtest.OwnSizes(t, s, tag, invented.Sizes{})
 		put(t, s, tag, at(plates, "stack_found"), plates.Stack.Def.As)
 		st = load(t, s, tag)
 		_, ok := st.Carries(partOf(t, st, "plates"), false)

@@ -13,10 +13,10 @@ import (
 	"corvek/core/bench"
 	"corvek/core/entry"
 	"corvek/core/family"
+	"corvek/core/invented"
 	"corvek/core/proof"
 	"corvek/core/quantity"
 	"corvek/core/unit"
-	"corvek/internal/job/jobtest"
 
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
@@ -225,7 +225,7 @@ func (d *deceiver) acts() map[string]func() {
 			var told []string // creep and leak tell the same, and stand for one another
 			for _, o := range d.state().Family.Owes {
 				for _, need := range o.Needs {
-					if jobtest.Needs[need] != "" && strings.HasPrefix(need, "need_") && need != "need_creep" &&
+					if invented.Needs[need] != "" && strings.HasPrefix(need, "need_") && need != "need_creep" &&
 						need != "need_load_time" && !slices.Contains(told, need) {
 						told = append(told, need)
 					}
@@ -235,7 +235,7 @@ func (d *deceiver) acts() map[string]func() {
 				return
 			}
 			need := d.pick(told, "need")
-			text := d.pick([]string{"", jobtest.Needs[need]}, "told")
+			text := d.pick([]string{"", invented.Needs[need]}, "told")
 			if d.set("u1/"+need, text) {
 				d.j.lacks[need] = text == ""
 			}

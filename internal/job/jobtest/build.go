@@ -7,9 +7,8 @@ import (
 	"slices"
 	"testing"
 
-	"corvek/core/bench"
-	"corvek/core/build"
 	"corvek/core/entry"
+	"corvek/core/invented"
 	"corvek/core/unit"
 	"corvek/internal/job"
 	"corvek/internal/people"
@@ -50,80 +49,15 @@ func Build(t testing.TB, s *job.Service, tag string) {
 				j.Unit(1).AddPiece("", place.Name, place.Need, place.Part)
 			}
 		}
-		for _, v := range values(st, shop) {
-			place, f, err := entry.Resolve(j, v.ref, shop)
+		for _, v := range invented.Built(st, shop.Now) {
+			place, f, err := entry.Resolve(j, v.Ref, shop)
 			if err != nil {
 				return nil, err
 			}
-			if err := place.Write(f, v.text); err != nil {
-				return nil, fmt.Errorf("%s: %w", v.ref, err)
+			if err := place.Write(f, v.Text); err != nil {
+				return nil, fmt.Errorf("%s: %w", v.Ref, err)
 			}
 		}
 		return &store.Change{Job: j, Entries: []unit.Entry{{Who: who.Name, At: shop.Now, Action: "built"}}}, nil
 	}))
-}
-
-type value struct {
-	ref  unit.Ref
-	text string
-}
-
-// values are what is entered of a build without a fault.
-func values(st *bench.State, shop *entry.Shop) (out []value) {
-	u := st.Unit
-	for _, p := range st.InOrder() {
-		say := func(name, text string) { out = append(out, value{u.StepRef(p.Code, name), text}) }
-		joint := p.Part.Joint
-		if p.Def.Bolt != nil && joint.Thread == "" && joint.Torque.IsZero() { // read off the head, or out of the book
-			for _, v := range jointOf(u, p) {
-				out = append(out, v)
-				switch v.ref.Name {
-				case "thread":
-					joint.Thread = v.text
-				case "class":
-					joint.Class = v.text
-				}
-			}
-		}
-		if _, right := build.FittingWays(p.Def); right != "" {
-			say("facing", right)
-		}
-		if p.AsksFeel() {
-			say("turn", "free")
-		}
-		if must, asked := st.CountsIn(p); asked {
-			say("count", fmt.Sprint(must))
-		}
-		switch {
-		case p.Stack == nil:
-		case p.Def.Stack.As != "":
-			say("stack_fit", p.Def.Stack.As)
-		default:
-			say("stack_fit", "shim=0.10mm")
-		}
-		if st.Track(p).Worn() {
-			say("press", "1.5 mm")
-		}
-		if j, bolted := build.JointOf(p.Def, joint); bolted {
-			tight, err := build.Tighten(j)
-			switch {
-			case err != nil || tight.Unknown:
-			case tight.Torque > 0:
-				say("torque", fmt.Sprintf("%.1f N·m", tight.Torque))
-			default:
-				say("torque", "60 N·m")
-			}
-		}
-		if p.Def.Reaches {
-			say("cycled", entry.Yes)
-		}
-		for _, w := range p.Going() {
-			out = append(out, value{u.ReworkRef(p.Code, w.Code, "flat_how"), unit.FlatBlued})
-		}
-		say("done", entry.Yes)
-	}
-	for _, f := range st.Filling() {
-		out = append(out, value{u.FillRef(f.Code), shop.Now.UTC().Format("2006-01-02T15:04:05Z")})
-	}
-	return out
 }

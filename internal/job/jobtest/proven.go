@@ -9,6 +9,7 @@ import (
 	"corvek/core/bench"
 	"corvek/core/entry"
 	"corvek/core/family"
+	"corvek/core/invented"
 	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -16,19 +17,6 @@ import (
 
 	"github.com/stretchr/testify/require"
 )
-
-// Needs are what a machine asks of a unit of any family, by field.
-var Needs = map[string]string{
-	"displacement": "32 cc/rev", "speed": "1450 rpm", "duty_pressure": "175 bar", "viscosity": "46 cSt",
-	"fluid": "mineral oil VG 46", "temperature": "50 C", "need_flow": "10 L/min", "need_aux_flow": "5 L/min",
-	"need_torque":    "40 N·m",
-	"need_line_pull": "20 kN", "need_drum": "300 mm", "need_rope": "16 mm", "need_layer": "2", "need_load": "20 kN",
-	"need_load_time": "20 s", "need_creep": "5 mm", "need_leak": "20 ml/min", "need_shot": "0.75 ml",
-	"need_back_low": "10 bar", "need_back_high": "60 bar", "need_medium": "dry nitrogen", "need_pressure": "200 bar",
-	"need_pilot": "15 bar", "need_apart": "5 %", "need_force": "40 kN", "need_stroke": "300 mm", "need_turns": "3",
-	"need_draw_time": "60 s", "need_standing": "8 h", "setting_low": "190 bar", "setting_high": "205 bar",
-	"setting_source": "the mill's sheet, page 2",
-}
 
 // Built makes a job for a unit of a family, tells all that its machine asks, takes it apart, counts and
 // measures it, and builds it as it belongs: it is ready for the stand, and nothing is open before that.
@@ -38,7 +26,7 @@ func Built(t testing.TB, s *job.Service, code string) (tag string) {
 	require.NoError(t, s.TakeOffRest(context.Background(), who, tag, 1))
 	MeasuredAndDecided(t, s, tag)
 	ToTheStand(t, s, tag)
-	all(t, s, tag, "measured again", again)
+	all(t, s, tag, "measured again", invented.Again)
 	return tag
 }
 
@@ -49,15 +37,15 @@ func Taken(t testing.TB, s *job.Service, code string) (tag string) {
 	tag, err := s.Create(ctx, who, job.NewJob{Customer: "Somebody", Title: "A unit", Complaint: "It is weak",
 		Family: code})
 	require.NoError(t, err)
-	all(t, s, tag, "told", func(st *bench.State) (out []value) {
+	all(t, s, tag, "told", func(st *bench.State) (out []invented.Value) {
 		u := st.Unit
-		for name, text := range Needs {
-			out = append(out, value{u.Ref(name), text})
+		for name, text := range invented.Needs {
+			out = append(out, value(u.Ref(name), text))
 		}
 		if st.Family.Action == "pump" {
-			out = append(out, value{u.Ref("rotation"), "right"})
+			out = append(out, value(u.Ref("rotation"), "right"))
 		}
-		return append(out, value{u.Ref("not_asked"), "came in without its machine"})
+		return append(out, value(u.Ref("not_asked"), "came in without its machine"))
 	})
 	return tag
 }
@@ -67,8 +55,8 @@ func Taken(t testing.TB, s *job.Service, code string) (tag string) {
 func MeasuredAndDecided(t testing.TB, s *job.Service, tag string) {
 	t.Helper()
 	ctx := context.Background()
-	OwnSizes(t, s, tag, Sizes{})
-	all(t, s, tag, "counted and measured", found)
+	OwnSizes(t, s, tag, invented.Sizes{})
+	all(t, s, tag, "counted and measured", invented.Found)
 	st := state(t, s, tag)
 	for _, stops := range st.Stops {
 		for _, stop := range stops {
@@ -89,8 +77,10 @@ func state(t testing.TB, s *job.Service, tag string) *bench.State {
 	return st
 }
 
+func value(ref unit.Ref, text string) invented.Value { return invented.Value{Ref: ref, Text: text} }
+
 // all writes values in one write.
-func all(t testing.TB, s *job.Service, tag, action string, of func(*bench.State) []value) {
+func all(t testing.TB, s *job.Service, tag, action string, of func(*bench.State) []invented.Value) {
 	t.Helper()
 	ctx := context.Background()
 	st := state(t, s, tag)
@@ -98,64 +88,16 @@ func all(t testing.TB, s *job.Service, tag, action string, of func(*bench.State)
 	require.NoError(t, err)
 	require.NoError(t, s.Store.Update(ctx, tag, func(j *unit.Job, _ store.History) (*store.Change, error) {
 		for _, v := range of(st) {
-			place, f, err := entry.Resolve(j, v.ref, shop)
+			place, f, err := entry.Resolve(j, v.Ref, shop)
 			if err != nil {
 				return nil, err
 			}
-			if err := place.Write(f, f.With(place, v.text, "")); err != nil {
-				return nil, fmt.Errorf("%s: %w", v.ref, err)
+			if err := place.Write(f, f.With(place, v.Text, "")); err != nil {
+				return nil, fmt.Errorf("%s: %w", v.Ref, err)
 			}
 		}
 		return &store.Change{Job: j, Entries: []unit.Entry{{Who: who.Name, At: shop.Now, Action: action}}}, nil
 	}))
-}
-
-// found is a unit on which nothing is missing, each part as its family says.
-func found(st *bench.State) (out []value) {
-	u := st.Unit
-	for _, p := range st.Unseen() {
-		out = append(out, value{u.PartRef(p.Code, "sound"), entry.Yes})
-	}
-	for _, p := range st.Parts {
-		say := func(name, text string) { out = append(out, value{u.PartRef(p.Code, name), text}) }
-		say("found", fmt.Sprint(p.Expected))
-		if len(p.Def.Facings) > 0 {
-			facing := p.Def.Facing
-			if facing == "" {
-				facing = p.Def.Facings[0]
-			}
-			say("facing", facing)
-		}
-		switch {
-		case p.Stack == nil:
-		case p.Def.Stack.As != "":
-			say("stack_found", p.Def.Stack.As)
-		default:
-			say("stack_found", "shim=0.10mm")
-		}
-		for _, f := range p.Features {
-			for _, slot := range f.Spec.Slots() {
-				if !f.Def.Size {
-					out = append(out, value{u.ReadingRef(p.Code, f.Code, unit.StageFound, slot), Good(f, slot)})
-				}
-			}
-		}
-	}
-	return out
-}
-
-// again are the clearances of a build, measured on it.
-func again(st *bench.State) (out []value) {
-	for _, p := range st.Parts {
-		for _, f := range p.Features {
-			for _, slot := range f.Spec.Slots() {
-				if f.Def.Clearance {
-					out = append(out, value{st.Unit.ReadingRef(p.Code, f.Code, unit.StageBuilt, slot), Good(f, slot)})
-				}
-			}
-		}
-	}
-	return out
 }
 
 // Test runs a whole test of a unit that is ready for it: each step held its time, each figure typed, and
@@ -176,20 +118,20 @@ func Test(t testing.TB, s *job.Service, tag string, clock *time.Time) {
 			held(t, s, tag, &step.Test, clock)
 		}
 	}
-	read := func(st *bench.State, settings bool) (out []value) {
+	read := func(st *bench.State, settings bool) (out []invented.Value) {
 		for _, step := range st.Plan() {
 			if step.Skipped != "" || settings != step.Judges(family.BySetting) {
 				continue
 			}
 			for name, text := range Reads(t, st, step.Code) {
-				out = append(out, value{st.Unit.PointRef(st.Attempt().Number, step.Code, name), text})
+				out = append(out, value(st.Unit.PointRef(st.Attempt().Number, step.Code, name), text))
 			}
 		}
 		return out
 	}
 	// The highest that a unit sees is what its relief was read at, so that comes first.
 	for _, settings := range []bool{true, false} {
-		all(t, s, tag, "tested", func(st *bench.State) []value { return read(st, settings) })
+		all(t, s, tag, "tested", func(st *bench.State) []invented.Value { return read(st, settings) })
 	}
 	require.NoError(t, s.CloseAttempt(ctx, who, tag, 1))
 }
@@ -203,9 +145,9 @@ var StandToday = map[string]string{"pressure_gauge": "gauge of bench 1", "flow_m
 // RunsOn tells of the open test on which stand and oil it is run.
 func RunsOn(t testing.TB, s *job.Service, tag string) {
 	t.Helper()
-	all(t, s, tag, "what the stand runs on", func(st *bench.State) (out []value) {
+	all(t, s, tag, "what the stand runs on", func(st *bench.State) (out []invented.Value) {
 		for name, text := range StandToday {
-			out = append(out, value{st.Unit.AttemptRef(st.Attempt().Number, name), text})
+			out = append(out, value(st.Unit.AttemptRef(st.Attempt().Number, name), text))
 		}
 		return out
 	})
@@ -214,15 +156,15 @@ func RunsOn(t testing.TB, s *job.Service, tag string) {
 // limits types those of figures that nothing else limits, before they are read, with who says so.
 func limits(t testing.TB, s *job.Service, tag string) {
 	t.Helper()
-	all(t, s, tag, "limits", func(st *bench.State) (out []value) {
+	all(t, s, tag, "limits", func(st *bench.State) (out []invented.Value) {
 		for _, step := range st.Plan() {
 			for _, l := range LimitsOf(t, st, &step.Test) {
 				ref := func(name string) unit.Ref { return st.Unit.LimitRef(step.Code, l.Figure, name) }
 				out = append(
 					out,
-					value{ref("least"), l.Least},
-					value{ref("most"), l.Most},
-					value{ref("source"), l.Source},
+					value(ref("least"), l.Least),
+					value(ref("most"), l.Most),
+					value(ref("source"), l.Source),
 				)
 			}
 		}

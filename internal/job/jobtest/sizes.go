@@ -1,238 +1,34 @@
 package jobtest
 
 import (
-	"fmt"
-	"strings"
 	"testing"
 
 	"corvek/core/bench"
-	"corvek/core/family"
-	"corvek/core/measure"
-	"corvek/core/metrology"
-	"corvek/core/quantity"
-	"corvek/core/unit"
+	"corvek/core/invented"
 	"corvek/internal/job"
 )
 
-// Sizes are those of an invented unit of any family, so that every rule has what it goes by.
-type Sizes struct {
-	Scale float64 // of an ordinary one; 0 is 1
-	Inch  bool    // typed in inch
-}
-
-// usualSizes are in mm, by the code of the feature or its path.
-var usualSizes = map[string]float64{
-	"ram.diameter":  40,
-	"tip":           48,
-	"width":         35,
-	"side_land":     22,
-	"side_width":    14,
-	"tip_land":      16,
-	"outside":       60,
-	"land_outside":  26,
-	"land_inside":   14,
-	"guided":        34,
-	"span":          800,
-	"core":          1.6,
-	"outer":         134,
-	"inner":         86,
-	"installed":     34.2,
-	"seat_diameter": 4.1,
-	"lining":        3.2,
-	"free_length":   42,
-	"height":        13,
-	"slipper":       6,
-	"land":          12,
-	"bore":          80,
-	"diameter":      20,
-}
-
 // OwnSizes types the sizes of an invented unit into a job.
-func OwnSizes(t testing.TB, s *job.Service, tag string, of Sizes) {
+func OwnSizes(t testing.TB, s *job.Service, tag string, of invented.Sizes) {
 	t.Helper()
-	all(t, s, tag, "its own sizes", of.write)
-}
-
-// of is the size as new of a feature in m: of a bore that of what runs in it, with the gap it has new.
-func (s Sizes) of(st *bench.State, path string) float64 {
-	scale := max(s.Scale, 0)
-	if scale == 0 {
-		scale = 1
-	}
-	part, code := family.CutFeature(path)
-	mm, own := usualSizes[path]
-	if !own {
-		mm = usualSize(code)
-	}
-	def, known := st.ByCode[part].Def.FeatureByCode(code)
-	if known && def.Mate != nil {
-		mate := s.of(st, def.Mate.Of)
-		gap := (share(def.Mate.Low) + share(def.Mate.High) + share(def.Mate.Out)/2) / 2
-		if def.Wears == "bore" {
-			return mate * (1 + gap)
-		}
-		return mate * (1 - gap)
-	}
-	return mm * scale / 1e3
-}
-
-func usualSize(code string) float64 {
-	if mm, usual := usualSizes[code]; usual {
-		return mm
-	}
-	return 20
-}
-
-func share(text string) float64 {
-	q, err := quantity.Parse(text, quantity.Number)
-	if err != nil {
-		return 0
-	}
-	return q.SI
-}
-
-func (s Sizes) text(m float64) string {
-	if s.Inch {
-		return fmt.Sprintf("%.8f in", m/25.4e-3)
-	}
-	return fmt.Sprintf("%.7f mm", m*1e3)
-}
-
-// write types the sizes as new, and those that others go by.
-func (s Sizes) write(st *bench.State) (out []value) {
-	u := st.Unit
-	for _, p := range st.Parts {
-		for _, f := range p.Features {
-			size := s.text(s.of(st, f.Path()))
-			if f.Def.AsksEach() {
-				out = append(out, value{u.FeatureRef(p.Code, f.Code, "measured"), string(metrology.Total)})
-			}
-			switch {
-			case f.Def.Size:
-				for _, slot := range f.Spec.Slots() {
-					out = append(out, value{u.ReadingRef(p.Code, f.Code, unit.StageFound, slot), size})
-				}
-			case f.Spec.IsSize():
-				ref := func(name string) unit.Ref { return u.FeatureRef(p.Code, f.Code, name) }
-				out = append(out, value{ref("new_low"), size}, value{ref("new_from"), unit.NewDocument},
-					value{ref("new_source"), "the maker's sheet, page 4"})
-			}
-		}
-		say := func(name, text string) { out = append(out, value{u.PartRef(p.Code, name), text}) }
-		out = append(out, s.joint(u, p)...)
-		if p.Def.Stack.Presses() {
-			say("spring_outside", "80 mm")
-			say("spring_inside", "41 mm")
-			say("spring_thickness", "2.25 mm")
-			say("spring_cone", "2.95 mm")
-			say("stack_space", "26 mm")
-			say("stack_needed", "1 kN")
-		}
-		if p.Def.Stack != nil && p.Def.Stack.Friction != nil {
-			say("friction", "0.11")
-			say("friction_source", "the maker's sheet, page 9")
-		}
-		if p.Def.Kind == "spring" {
-			say("coil_rate", "33 N/mm")
-		}
-	}
-	return out
-}
-
-// Good is an entry within a feature's limits: what little has worn of a size, the middle of a gap.
-func Good(f *bench.Feature, slot string) string {
-	text := Sizes{}.text
-	switch f.Def.Method {
-	case family.MethodGrade:
-		return "0"
-	case family.MethodFit:
-		const hole = 20e-3
-		r, gap := f.Def.Rule, 0.0
-		if r != nil {
-			gap = hole * (share(r.Low) + share(r.High)) / 2
-			if r.Least != "" {
-				gap = (length(r.Least) + length(r.Most)) / 2
-			}
-		}
-		if strings.HasPrefix(slot, "h") {
-			return text(hole + gap)
-		}
-		return text(hole)
-	}
-	if f.Spec.IsSize() || f.Def.Size {
-		if !f.New.Holds() {
-			return text(usualSize(f.Code) / 1e3)
-		}
-		worn := f.Spec.Allowance(f.Found.Limits) * 0.2
-		if f.Def.Wears == "shaft" {
-			worn = -worn
-		}
-		return text(f.New.Middle() + worn)
-	}
-	l := f.Found.Limits
-	middle, band := l.Middle()
-	switch {
-	case band:
-	case l.HasUpper:
-		middle = l.Upper / 2
-	default:
-		middle = 0.05e-3
-	}
-	if f.Def.Method == family.MethodFeeler {
-		if leaf := length(strings.TrimPrefix(slot, "leaf:")); leaf <= middle {
-			return measure.Goes
-		}
-		return measure.Stops
-	}
-	return text(middle)
-}
-
-func length(text string) float64 {
-	q, err := quantity.Parse(text, quantity.Length)
-	if err != nil {
-		return 0
-	}
-	return q.SI
-}
-
-// joint is what is read off a joint of this unit.
-func (s Sizes) joint(u *unit.Unit, p *bench.Part) []value {
-	out := jointOf(u, p)
-	for i := range out {
-		if text, inch := map[string]string{"M10": "1/2-13 UNC", "8.8": "grade_5"}[out[i].text]; inch && s.Inch {
-			out[i].text = text
-		}
-	}
-	return out
+	all(t, s, tag, "its own sizes", of.Write)
 }
 
 // Typed is a value as it is typed or tapped on a page, by its field.
 type Typed struct{ Field, Text string }
 
-func typed(values []value) (out []Typed) {
+func typed(values []invented.Value) (out []Typed) {
 	for _, v := range values {
-		out = append(out, Typed{v.ref.String(), v.text})
+		out = append(out, Typed{v.Ref.String(), v.Text})
 	}
 	return out
 }
 
-// Typed are the sizes of the unit as they are typed on its pages.
-func (s Sizes) Typed(st *bench.State) []Typed { return typed(s.write(st)) }
+// SizesTyped are the sizes of an invented unit as they are typed on its pages.
+func SizesTyped(st *bench.State, of invented.Sizes) []Typed { return typed(of.Write(st)) }
 
 // FoundTyped is what is counted and read on a sound unit; AgainTyped what is measured again once it is built.
-func FoundTyped(st *bench.State) []Typed { return typed(found(st)) }
+func FoundTyped(st *bench.State) []Typed { return typed(invented.Found(st)) }
 
 // AgainTyped is it.
-func AgainTyped(st *bench.State) []Typed { return typed(again(st)) }
-
-// jointOf is what is read off a joint: of screws thread and head mark, of caps and nuts a torque out of the book.
-func jointOf(u *unit.Unit, p *bench.Part) []value {
-	at := func(name, text string) value { return value{u.PartRef(p.Code, name), text} }
-	switch {
-	case p.Def.Bolt == nil:
-		return nil
-	case p.Def.Kind == "bolts":
-		return []value{at("thread", "M10"), at("class", "8.8")}
-	}
-	return []value{at("joint_torque", "60 N·m"), at("joint_source", "the maker's sheet, page 6")}
-}
+func AgainTyped(st *bench.State) []Typed { return typed(invented.Again(st)) }
