@@ -78,9 +78,9 @@ func (st *Stripped) has() func(string) bool {
 	return func(what string) bool { return family(what) || added[what] }
 }
 
-// situation is how far the unit has come: what is open to the eye, and whether it may
+// Situation is how far the unit has come: what is open to the eye, and whether it may
 // still be run.
-func (st *Stripped) situation() explain.Situation {
+func (st *Stripped) Situation() explain.Situation {
 	s := explain.Situation{Reached: explain.Outside, Alone: st.Unit.NotAsked != ""}
 	off, broken := 0, false
 	for _, p := range st.Parts {

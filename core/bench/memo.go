@@ -55,11 +55,11 @@ func NewMemo(most int) (*Memo, error) {
 
 // knowledge is what there is to know of a unit that has what it has and came so far.
 func (m *Memo) knowledge(st *Stripped) *explain.Knowledge {
-	work := func() *explain.Knowledge { return st.learned.Of(st.has()).In(st.situation()) }
+	work := func() *explain.Knowledge { return st.learned.Of(st.has()).In(st.Situation()) }
 	if m == nil {
 		return work()
 	}
-	key := knowing{st.Known, st.Family, st.fingerprint(), counted(st.concluded), st.situation()}
+	key := knowing{st.Known, st.Family, st.fingerprint(), counted(st.concluded), st.Situation()}
 	if k, ok := m.knowing.Get(key); ok {
 		return k
 	}

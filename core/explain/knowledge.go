@@ -50,6 +50,7 @@ type Evidence struct {
 	Background Word     `yaml:"background"`
 	BreakUp    bool     `yaml:"break_up"` // pieces went round with the oil
 	Destroys   bool     `yaml:"destroys"` // looking spoils what others would look at
+	Unwashed   bool     `yaml:"unwashed"` // gone once its part was wiped, washed or freed
 	Age        string   `yaml:"age"`      // how a fresh mark is told from an old one
 	Good       bool     `yaml:"good"`     // it tells that something is as it should be
 	From       From     `yaml:"from"`     // where it comes from by itself
@@ -76,6 +77,13 @@ type From struct {
 	Never      *PartOf  `yaml:"never" json:",omitzero"`  // that belongs on the unit and was never fitted
 	Step       string   `yaml:"step"`                    // of the test: out of its limits as received, or later
 	Off        Sided    `yaml:"off" json:",omitzero"`    // part.feature=low: measured beyond a limit on that side
+}
+
+// OfStep is the code of the test step that it comes from, and the side on which that is out: low, high, or "" for
+// either.
+func (f From) OfStep() (code, side string) {
+	code, side, _ = strings.Cut(f.Step, "=")
+	return code, side
 }
 
 // Froms are all places where it comes from by itself.

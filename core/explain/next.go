@@ -29,10 +29,10 @@ func (k *Knowledge) next(c caseState) []Check {
 		if e.From.Symptom != "" && e.At == Asked { // comes with the complaint, and is not asked for
 			continue
 		}
-		if c.known[e.Code] || !at.can(e) || !c.makesSense(e) || q != "" && (answered[q] || group[0] != e) {
+		if c.known[e.Code] || !at.Can(e) || !c.makesSense(e) || q != "" && (answered[q] || group[0] != e) {
 			continue
 		}
-		check := Check{Evidence: e, Minutes: at.cost(e), Opens: way[e.At] > way[at.Reached]}
+		check := Check{Evidence: e, Minutes: at.Cost(e), Opens: way[e.At] > way[at.Reached]}
 		check.link, check.Closes = closing(links, e, group)
 		var gain func(caseState) float64
 		if len(group) > 1 {

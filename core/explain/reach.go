@@ -39,8 +39,8 @@ const (
 
 var way = map[Reach]float64{Opened: open, Stripped: strip}
 
-// cost is the minutes of a look, with opening the unit up to it.
-func (s Situation) cost(e *Evidence) float64 {
+// Cost is the minutes of a look, with opening the unit up to it.
+func (s Situation) Cost(e *Evidence) float64 {
 	minutes := e.Minutes + base + max(0, way[e.At]-way[s.Reached])
 	if e.There && way[s.Reached] > 0 {
 		minutes += call
@@ -48,15 +48,18 @@ func (s Situation) cost(e *Evidence) float64 {
 	return minutes
 }
 
-// can reports that the look is possible in the situation: the unit may still run, and it
+// Can reports that the look is possible in the situation: the unit may still run, and it
 // is not too far apart for what is seen only before.
-func (s Situation) can(e *Evidence) bool {
+func (s Situation) Can(e *Evidence) bool {
 	if s.Alone && (e.There || e.From.Gauge.Asked()) {
 		return false
 	}
 	late := !s.nothingLate && e.Before != "" && slices.Index(Places, s.Reached) >= slices.Index(Places, e.Before)
 	return (s.MayRun || !e.Runs) && !late
 }
+
+// Opening is how many minutes it takes to come so far.
+func (r Reach) Opening() float64 { return way[r] }
 
 // makesSense reports that a look may be asked for: of what it comes after, something
 // was seen.

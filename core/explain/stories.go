@@ -48,7 +48,7 @@ func (k *Knowledge) Stories(findings []Finding) (stories []Story, decider *Evide
 	best := 0.05 // a fact that hardly differs decides nothing
 	for i := range k.Evidence {
 		e := &k.Evidence[i]
-		if c.known[e.Code] || !at.can(e) || !c.makesSense(e) || e.From.Symptom != "" && e.At == Asked {
+		if c.known[e.Code] || !at.Can(e) || !c.makesSense(e) || e.From.Symptom != "" && e.At == Asked {
 			continue
 		}
 		p, q := k.rate(c.hs[order[0]], e), k.rate(c.hs[order[1]], e)

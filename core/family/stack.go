@@ -69,6 +69,15 @@ func (p Piece) Text() string {
 	return s
 }
 
+// StackText writes pieces as they lie.
+func StackText(pieces []Piece) string {
+	words := make([]string, len(pieces))
+	for i, p := range pieces {
+		words[i] = p.Text()
+	}
+	return strings.Join(words, " ")
+}
+
 // mostPieces keeps a stack to what a bench can hold.
 const mostPieces = 400
 

@@ -2,6 +2,8 @@ package invented
 
 import (
 	"fmt"
+	"maps"
+	"slices"
 
 	"corvek/core/bench"
 	"corvek/core/entry"
@@ -19,6 +21,17 @@ var Needs = map[string]string{
 	"need_pilot": "15 bar", "need_apart": "5 %", "need_force": "40 kN", "need_stroke": "300 mm", "need_turns": "3",
 	"need_draw_time": "60 s", "need_standing": "8 h", "setting_low": "190 bar", "setting_high": "205 bar",
 	"setting_source": "the mill's sheet, page 2",
+}
+
+// Told is what stands on the plate of such a unit and what its machine asks of it.
+func Told(st *bench.State) (out []Value) {
+	for _, name := range slices.Sorted(maps.Keys(Needs)) {
+		out = append(out, Value{st.Unit.Ref(name), Needs[name]})
+	}
+	if st.Family.Action == "pump" {
+		out = append(out, Value{st.Unit.Ref("rotation"), "right"})
+	}
+	return out
 }
 
 // Found is a unit on which nothing is missing, each part as its family says.

@@ -92,8 +92,25 @@ func (s Sizes) text(m float64) string {
 	return fmt.Sprintf("%.7f mm", m*1e3)
 }
 
-// Write types the sizes as new, and those that others go by.
-func (s Sizes) Write(st *bench.State) (out []Value) {
+// Write types the sizes as new, and those that others go by and that are measured on the unit itself.
+func (s Sizes) Write(st *bench.State) []Value {
+	out := s.Papers(st)
+	for _, p := range st.Parts {
+		for _, f := range p.Features {
+			if !f.Def.Size {
+				continue
+			}
+			for _, slot := range f.Spec.Slots() {
+				ref := st.Unit.ReadingRef(p.Code, f.Code, unit.StageFound, slot)
+				out = append(out, Value{ref, s.text(s.of(st, f.Path()))})
+			}
+		}
+	}
+	return out
+}
+
+// Papers types what the maker's sheet gives of the unit: its sizes as new, its joints, its springs.
+func (s Sizes) Papers(st *bench.State) (out []Value) {
 	u := st.Unit
 	for _, p := range st.Parts {
 		for _, f := range p.Features {
@@ -101,12 +118,7 @@ func (s Sizes) Write(st *bench.State) (out []Value) {
 			if f.Def.AsksEach() {
 				out = append(out, Value{u.FeatureRef(p.Code, f.Code, "measured"), string(metrology.Total)})
 			}
-			switch {
-			case f.Def.Size:
-				for _, slot := range f.Spec.Slots() {
-					out = append(out, Value{u.ReadingRef(p.Code, f.Code, unit.StageFound, slot), size})
-				}
-			case f.Spec.IsSize():
+			if f.Spec.IsSize() && !f.Def.Size {
 				ref := func(name string) unit.Ref { return u.FeatureRef(p.Code, f.Code, name) }
 				out = append(out, Value{ref("new_low"), size}, Value{ref("new_from"), unit.NewDocument},
 					Value{ref("new_source"), "the maker's sheet, page 4"})
@@ -135,50 +147,65 @@ func (s Sizes) Write(st *bench.State) (out []Value) {
 
 // Good is an entry within a feature's limits: what little has worn of a size, the middle of a gap.
 func Good(f *bench.Feature, slot string) string {
-	text := Sizes{}.text
-	switch f.Def.Method {
-	case family.MethodGrade:
-		return "0"
-	case family.MethodFit:
-		const hole = 20e-3
-		r, gap := f.Def.Rule, 0.0
-		if r != nil {
-			gap = hole * (share(r.Low) + share(r.High)) / 2
-			if r.Least != "" {
-				gap = (length(r.Least) + length(r.Most)) / 2
-			}
-		}
-		if strings.HasPrefix(slot, "h") {
-			return text(hole + gap)
-		}
-		return text(hole)
-	}
 	if f.Spec.IsSize() || f.Def.Size {
+		return Worn(f, slot, 0.2)
+	}
+	return Worn(f, slot, 0.5)
+}
+
+// Worn is an entry of a feature that has used so much of what its limits allow; more than 1 is out. What has no limits
+// is as good as it was.
+func Worn(f *bench.Feature, slot string, used float64) string {
+	text := Sizes{}.text
+	switch {
+	case f.Def.Method == family.MethodGrade && used > 1:
+		return "3"
+	case f.Def.Method == family.MethodGrade:
+		return "0"
+	case f.Def.Method == family.MethodFit:
+		return fit(f.Def.Rule, slot, used)
+	case f.Spec.IsSize() || f.Def.Size:
 		if !f.New.Holds() {
 			return text(usualSize(f.Code) / 1e3)
 		}
-		worn := f.Spec.Allowance(f.Found.Limits) * 0.2
+		worn := f.Spec.Allowance(f.Found.Limits) * used
 		if f.Def.Wears == "shaft" {
 			worn = -worn
 		}
 		return text(f.New.Middle() + worn)
 	}
-	l := f.Found.Limits
-	middle, band := l.Middle()
-	switch {
-	case band:
+	v := 0.05e-3
+	switch l := f.Found.Limits; {
+	case l.HasLower && l.HasUpper:
+		v = l.Lower + used*(l.Upper-l.Lower)
 	case l.HasUpper:
-		middle = l.Upper / 2
-	default:
-		middle = 0.05e-3
+		v = used * l.Upper
 	}
 	if f.Def.Method == family.MethodFeeler {
-		if leaf := length(strings.TrimPrefix(slot, "leaf:")); leaf <= middle {
+		if leaf := length(strings.TrimPrefix(slot, "leaf:")); leaf <= v {
 			return measure.Goes
 		}
 		return measure.Stops
 	}
-	return text(middle)
+	return text(v)
+}
+
+// fit is a hole or what runs in it, with so much of the gap between its least and its most.
+func fit(r *family.Rule, slot string, used float64) string {
+	const hole = 20e-3
+	low, high := 0.0, 0.0
+	switch {
+	case r == nil:
+	case r.Least != "":
+		low, high = length(r.Least), length(r.Most)
+	default:
+		low, high = hole*share(r.Low), hole*share(r.High)
+	}
+	text := Sizes{}.text
+	if strings.HasPrefix(slot, "h") {
+		return text(hole + low + used*(high-low))
+	}
+	return text(hole)
 }
 
 func length(text string) float64 {

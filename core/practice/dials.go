@@ -16,12 +16,19 @@ type Bore struct {
 	Around         int // divisions once round
 }
 
+// boreGauge is one, and how finely its rings are certified.
+func boreGauge(inch bool) (b *Bore, ring float64) {
+	if inch {
+		return &Bore{Division: 0.0005, Around: 100}, 0.0001
+	}
+	return &Bore{Division: 0.01, Around: 100}, 0.001
+}
+
 func setBore(e *Exercise, r *rand.Rand) {
-	b := &Bore{Nominal: float64(pick(r, 25, 32, 40, 50, 63, 80)), Division: 0.01, Around: 100}
-	ring := 0.001
+	b, ring := boreGauge(e.Inch)
+	b.Nominal = float64(pick(r, 25, 32, 40, 50, 63, 80))
 	if e.Inch {
-		b = &Bore{Nominal: pick(r, 1.0, 1.25, 1.5, 2, 2.5), Division: 0.0005, Around: 100}
-		ring = 0.0001
+		b.Nominal = pick(r, 1.0, 1.25, 1.5, 2, 2.5)
 	}
 	// A ring is as large as its certificate says, which is not what it is called by.
 	b.Ring = b.Nominal + float64(pick(r, -1, 1)*between(r, 3, 9))*ring
@@ -31,6 +38,10 @@ func setBore(e *Exercise, r *rand.Rand) {
 	for b.InBore = b.AtRing; b.InBore == b.AtRing; {
 		b.InBore = b.AtRing + pick(r, -1, 1)*between(r, 2, 30)
 	}
+	e.bore(b, ring)
+}
+
+func (e *Exercise) bore(b *Bore, ring float64) {
 	moved := float64(b.InBore-b.AtRing) * b.Division
 	want := b.Ring - moved
 	e.Bore = b
@@ -63,6 +74,11 @@ func setDial(e *Exercise, r *rand.Rand) {
 	swing := between(r, 3, 40)
 	d.Low = between(r, -swing-4, 8)
 	d.High = d.Low + swing
+	e.dial(d)
+}
+
+func (e *Exercise) dial(d *Dial) {
+	swing := d.High - d.Low
 	whole := float64(swing) * d.Division
 	e.Dial = d
 	through := math.Abs(math.Abs(float64(d.High))-math.Abs(float64(d.Low))) * d.Division

@@ -20,11 +20,18 @@ type Caliper struct {
 // setCaliper sets 20 spaces over 39 mm, or 25 over 49 of the fortieth of an inch: the slide is drawn out, so that its
 // lines can be told apart.
 func setCaliper(e *Exercise, r *rand.Rand) {
-	c := &Caliper{Main: 1, Lines: 20, Over: 39, Step: 0.05, Edge: 3.4, Numbers: 10, Each: 10}
 	n := between(r, 100, 1700)
 	if e.Inch {
-		c = &Caliper{Main: 0.025, Lines: 25, Over: 49, Step: 0.001, Edge: 0.13, Numbers: 4, Each: 0.1}
 		n = between(r, 150, 3500)
+	}
+	e.caliper(n)
+}
+
+// caliper shows so many steps on a caliper.
+func (e *Exercise) caliper(n int) {
+	c := &Caliper{Main: 1, Lines: 20, Over: 39, Step: 0.05, Edge: 3.4, Numbers: 10, Each: 10}
+	if e.Inch {
+		c = &Caliper{Main: 0.025, Lines: 25, Over: 49, Step: 0.001, Edge: 0.13, Numbers: 4, Each: 0.1}
 	}
 	c.Value = float64(n) * c.Step
 	whole := math.Floor(c.Value/c.Main+1e-9) * c.Main
@@ -59,11 +66,22 @@ type Barrel struct {
 }
 
 func setMicrometer(e *Exercise, r *rand.Rand) {
-	b := &Barrel{Turn: 0.5, Lines: 50, Vernier: 10, Step: 0.001, Span: 25, Base: pick(r, 0.0, 25, 50)}
-	if e.Inch {
-		b = &Barrel{Turn: 0.025, Lines: 25, Vernier: 10, Step: 0.0001, Span: 1, Base: pick(r, 0.0, 1, 2)}
+	b := outside(e.Inch)
+	b.Base = pick(r, 0.0, 1, 2) * b.Span
+	b.turn(r)
+	e.micrometer(b)
+}
+
+// outside is an outside micrometer.
+func outside(inch bool) *Barrel {
+	if inch {
+		return &Barrel{Turn: 0.025, Lines: 25, Vernier: 10, Step: 0.0001, Span: 1}
 	}
-	b.set(e, r, "The micrometer shows")
+	return &Barrel{Turn: 0.5, Lines: 50, Vernier: 10, Step: 0.001, Span: 25}
+}
+
+func (e *Exercise) micrometer(b *Barrel) {
+	b.ask(e, "The micrometer shows")
 	e.Asks[0].slips = append(e.Asks[0].slips,
 		slip{math.Floor(b.Value/b.line()+1e-6) * b.line(), "The vernier on the sleeve is missing: find its line " +
 			"that meets " +
@@ -71,11 +89,22 @@ func setMicrometer(e *Exercise, r *rand.Rand) {
 }
 
 func setDepth(e *Exercise, r *rand.Rand) {
-	b := &Barrel{Turn: 0.5, Lines: 50, Step: 0.01, Span: 25, Base: pick(r, 0.0, 25, 50), Covered: true}
-	if e.Inch {
-		b = &Barrel{Turn: 0.025, Lines: 25, Step: 0.001, Span: 1, Base: pick(r, 0.0, 1, 2), Covered: true}
+	b := depth(e.Inch)
+	b.Base = pick(r, 0.0, 1, 2) * b.Span
+	b.turn(r)
+	e.depth(b)
+}
+
+// depth is a depth micrometer.
+func depth(inch bool) *Barrel {
+	if inch {
+		return &Barrel{Turn: 0.025, Lines: 25, Step: 0.001, Span: 1, Covered: true}
 	}
-	b.set(e, r, "The depth is")
+	return &Barrel{Turn: 0.5, Lines: 50, Step: 0.01, Span: 25, Covered: true}
+}
+
+func (e *Exercise) depth(b *Barrel) {
+	b.ask(e, "The depth is")
 	in := b.Value - b.Base
 	turns := math.Floor(in/b.Turn + 1e-9)
 	e.Asks[0].slips = append([]slip{
@@ -89,22 +118,27 @@ func setDepth(e *Exercise, r *rand.Rand) {
 // line is what a line of the thimble stands for.
 func (b *Barrel) line() float64 { return b.Turn / float64(b.Lines) }
 
-// set turns the thimble, never on a line of the sleeve, where it is a matter of taste whether that is seen yet.
-func (b *Barrel) set(e *Exercise, r *rand.Rand, name string) {
+// turn turns the thimble, never on a line of the sleeve, where it is a matter of taste whether that is seen yet.
+func (b *Barrel) turn(r *rand.Rand) {
 	turn := int(math.Round(b.Turn / b.Step))
 	turns := between(r, 2, int(b.Span/b.Turn)-3)
 	margin := turn / 10
 	b.Value = b.Base + float64(turns*turn+between(r, margin, turn-margin))*b.Step
+}
+
+// ask asks for what it shows.
+func (b *Barrel) ask(e *Exercise, name string) {
 	in := b.Value - b.Base
-	part := in - float64(turns)*b.Turn
+	turns := math.Floor(in/b.Turn + 1e-9)
+	part := in - turns*b.Turn
 	half := "A line of the sleeve is missing: those between the numbers count too."
 	e.Barrel = b
 	e.Asks = []Ask{{Name: name, Want: b.Value, Step: b.Step, Within: b.Step, slips: []slip{
 		{in, "The reading is right, and does not begin at nothing: add what stands on the frame or the rod."},
 		{b.Value - b.Turn, half},
 		{b.Value + b.Turn, "One line of the sleeve too many: it only counts once it is clear of the thimble."},
-		{b.Base + float64(turns)*b.Turn + b.Turn - part, "You counted the thimble the wrong way round."},
-		{b.Base + float64(turns)*b.Turn, "The thimble is missing: its line at the long line adds the parts."},
+		{b.Base + turns*b.Turn + b.Turn - part, "You counted the thimble the wrong way round."},
+		{b.Base + turns*b.Turn, "The thimble is missing: its line at the long line adds the parts."},
 	}}}
 }
 

@@ -38,14 +38,7 @@ func Taken(t testing.TB, s *job.Service, code string) (tag string) {
 		Family: code})
 	require.NoError(t, err)
 	all(t, s, tag, "told", func(st *bench.State) (out []invented.Value) {
-		u := st.Unit
-		for name, text := range invented.Needs {
-			out = append(out, value(u.Ref(name), text))
-		}
-		if st.Family.Action == "pump" {
-			out = append(out, value(u.Ref("rotation"), "right"))
-		}
-		return append(out, value(u.Ref("not_asked"), "came in without its machine"))
+		return append(invented.Told(st), value(st.Unit.Ref("not_asked"), "came in without its machine"))
 	})
 	return tag
 }
