@@ -145,6 +145,9 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	if err != nil {
 		return err
 	}
+	bench, putAway := practiceBench(ctx, place, jobs)
+	defer putAway()
+	cfg.Bench = bench
 	app, server, err := web.New(cfg)
 	if err != nil {
 		return err

@@ -10,10 +10,12 @@ import (
 	"hash/fnv"
 	"math/rand/v2"
 	"slices"
+	"strings"
 
 	"corvek/core/bench"
 	"corvek/core/entry"
 	"corvek/core/explain"
+	"corvek/core/family"
 	"corvek/core/invented"
 	"corvek/core/unit"
 )
@@ -64,6 +66,17 @@ type Case struct {
 	True   *unit.Job // its one unit as it truly is
 }
 
+// Complaint is what was said when the unit was sent in.
+func (c *Case) Complaint() string {
+	var words []string
+	for _, s := range family.Symptoms {
+		if slices.Contains(c.True.Symptoms, s.Code) {
+			words = append(words, s.Text)
+		}
+	}
+	return strings.Join(words, ". ") + "."
+}
+
 // ErrNone says that a family knows no trouble of a kind that could be found.
 var ErrNone = errors.New("no such case of this family")
 
@@ -72,11 +85,11 @@ const mostTries = 60
 
 // Draw makes a case. The same seed gives the same one, as long as what is known is the same. Each can be solved: who
 // looks at what tells most for its minutes comes to name what is wrong.
-func Draw(s *Shop, family, kind string, seed uint64) (*Case, error) {
+func Draw(s *Shop, of, kind string, seed uint64) (*Case, error) {
 	if _, known := KindByCode(kind); !known {
 		return nil, fmt.Errorf("%q is no kind of case", kind)
 	}
-	sound, err := s.sound(family)
+	sound, err := s.sound(of)
 	if err != nil {
 		return nil, err
 	}
@@ -84,7 +97,7 @@ func Draw(s *Shop, family, kind string, seed uint64) (*Case, error) {
 	if err != nil {
 		return nil, err
 	}
-	r := chance(seed, family, kind)
+	r := chance(seed, of, kind)
 	for range mostTries {
 		d := draw{r: r, shop: s, st: st, k: st.Knowledge, kind: kind}
 		if !d.causes() {
@@ -128,10 +141,10 @@ func (s *Shop) State(c *Case) (*bench.State, error) { return s.state(c.True) }
 
 // Received is a job with one unit of a family as it lies there when it came: what stands on its plate and in its papers
 // is known, and nothing of it was looked at.
-func (s *Shop) Received(family string) (*unit.Job, error) {
-	f := s.Catalog.Plain[family]
+func (s *Shop) Received(of string) (*unit.Job, error) {
+	f := s.Catalog.Plain[of]
 	if f == nil {
-		return nil, fmt.Errorf("no family %q ships", family)
+		return nil, fmt.Errorf("no family %q is known", of)
 	}
 	j := &unit.Job{Tag: "P-0000", Policy: "on_condition", Version: 1, ReceivedOn: s.Day, Waiting: entry.WaitTechnician,
 		Customer: unit.Customer{Name: "Practice"}}
@@ -150,8 +163,8 @@ func (s *Shop) Received(family string) (*unit.Job, error) {
 }
 
 // sound is such a unit with nothing wrong, laid out and looked at all over.
-func (s *Shop) sound(family string) (*unit.Job, error) {
-	j, err := s.Received(family)
+func (s *Shop) sound(of string) (*unit.Job, error) {
+	j, err := s.Received(of)
 	if err != nil {
 		return nil, err
 	}

@@ -327,11 +327,17 @@ func (b *Bench) mark(s Seen, ref unit.Ref, feeds []*explain.Evidence) Seen {
 
 // there reports that a mark is there, and whether that can be told at all.
 func (b *Bench) there(code string) (there, known bool) {
+	f, known := b.finding(code)
+	return f.Likely(), known
+}
+
+// finding is what the unit truly tells of a mark.
+func (b *Bench) finding(code string) (f explain.Finding, known bool) {
 	at := slices.IndexFunc(b.True.Findings, func(f explain.Finding) bool { return f.Code == code })
 	if at < 0 {
-		return false, false
+		return f, false
 	}
-	return b.True.Findings[at].Likely(), true
+	return b.True.Findings[at], true
 }
 
 // reading answers a measurement: with a figure on an instrument, with how a leaf goes, by touch.

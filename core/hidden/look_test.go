@@ -26,7 +26,7 @@ type hand struct {
 	bench  *hidden.Bench
 	job    *unit.Job // his record
 	minute float64
-	log []string
+	log    []string
 }
 
 func newHand(t testing.TB, s *hidden.Shop, c *hidden.Case, family string) *hand {
@@ -90,7 +90,9 @@ func (h *hand) solves() explain.Standing {
 			return standing
 		}
 		e := next.Evidence
-		h.works(); l,p:=standing.Lead(); h.log = append(h.log, fmt.Sprint(e.Code,len(next.Or),l.Code,p))
+		h.works()
+		l, p := standing.Lead()
+		h.log = append(h.log, fmt.Sprint(e.Code, len(next.Or), l.Code, p))
 		if e.At.Opening() > h.bench.Record.Situation().Reached.Opening() || next.Opens {
 			h.opens(e.At)
 		}
@@ -140,7 +142,9 @@ func TestACaseIsSolvedByLooking(t *testing.T) {
 				for _, x := range p.Steps {
 					t.Log("best", x.Looks[0].Code, x.Told, x.Lead.Code, x.P)
 				}
-				for _, x := range h.log { t.Log(x) }
+				for _, x := range h.log {
+					t.Log(x)
+				}
 			}
 			assert.True(t, c.Names(standing), "%s %s: %v, and he came to %s", f.Code, k.Code, c.Causes, lead(standing))
 		}

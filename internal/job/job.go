@@ -38,7 +38,8 @@ type Service struct {
 	Knowledge explain.Base
 	Now       func() time.Time
 
-	shelf  shelf
+	of     *Service // whose families, tools and lessons it goes by; nil for its own
+	shelf  *shelf
 	states *states
 	memo   *bench.Memo
 	frozen *lru.Cache[handOver, *bench.Frozen]
@@ -54,6 +55,32 @@ func New(s *store.Store) (*Service, error) {
 	if err != nil {
 		return nil, err
 	}
+	service, err := withMemory(s)
+	if err != nil {
+		return nil, err
+	}
+	service.Knowledge, service.Now, service.shelf = base, time.Now, &shelf{shipped: lib}
+	service.shelf.now.Store(newCatalog(lib))
+	return service, nil
+}
+
+// Practice makes a service over a store of practice, which goes by the families, tools and lessons of a shop and leaves
+// them as they are.
+func Practice(s *store.Store, of *Service) (*Service, error) {
+	service, err := withMemory(s)
+	if err != nil {
+		return nil, err
+	}
+	service.Knowledge, service.shelf, service.of = of.Knowledge, of.shelf, of
+	service.Now = func() time.Time { return of.Now() } // which may be set later
+	return service, nil
+}
+
+// ForPractice reports that its jobs are units of practice.
+func (s *Service) ForPractice() bool { return s.of != nil }
+
+// withMemory is a service that has nothing in memory yet.
+func withMemory(s *store.Store) (*Service, error) {
 	states, err := newStates()
 	if err != nil {
 		return nil, err
@@ -66,10 +93,7 @@ func New(s *store.Store) (*Service, error) {
 	if err != nil {
 		return nil, err
 	}
-	service := &Service{Store: s, Knowledge: base, Now: time.Now, shelf: shelf{shipped: lib}, states: states,
-		memo: memo, frozen: frozen}
-	service.shelf.now.Store(newCatalog(lib))
-	return service, nil
+	return &Service{Store: s, states: states, memo: memo, frozen: frozen}, nil
 }
 
 type glanceKey struct{}

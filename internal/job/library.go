@@ -11,6 +11,7 @@ import (
 	"sync/atomic"
 
 	"corvek/core/bench"
+	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/shop"
@@ -85,8 +86,26 @@ func (s *Service) Families() family.Library { return s.shelf.now.Load().Plain }
 // OwnFamily reports that the shop wrote its own version of a family.
 func (s *Service) OwnFamily(code string) bool { return s.shelf.now.Load().own[code] }
 
+// Known is what a shop knows beside its jobs now.
+type Known struct {
+	Catalog *bench.Catalog
+	Entry   *entry.Shop // to write in somebody's name
+}
+
+// Known gives it.
+func (s *Service) Known(ctx context.Context, who string) (Known, error) {
+	if err := s.Refresh(ctx); err != nil {
+		return Known{}, err
+	}
+	c := s.shelf.now.Load()
+	return Known{&c.Catalog, s.shop(c, who)}, nil
+}
+
 // Refresh takes up what the shop changed in the Library and among its tools.
 func (s *Service) Refresh(ctx context.Context) error {
+	if s.of != nil {
+		return s.of.Refresh(ofNoJob(ctx))
+	}
 	if g, ok := ctx.Value(glanceKey{}).(store.Glance); ok {
 		return s.refresh(ctx, g.Shop)
 	}
@@ -101,6 +120,9 @@ func (s *Service) Refresh(ctx context.Context) error {
 // version that can no longer be read is passed over, so that an upgrade never
 // stops a shop.
 func (s *Service) refresh(ctx context.Context, version int64) error {
+	if s.of != nil {
+		return s.Refresh(ctx)
+	}
 	if s.shelf.now.Load().Version == version {
 		return nil
 	}

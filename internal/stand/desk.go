@@ -15,7 +15,9 @@ import (
 	"time"
 
 	"corvek/core/bench"
+	"corvek/core/family"
 	"corvek/core/field"
+	"corvek/core/mount"
 	"corvek/core/trace"
 	"corvek/core/unit"
 	"corvek/internal/job"
@@ -27,13 +29,25 @@ import (
 // Desk holds the stands that are at work. A stand works for one unit at a time, and is driven
 // by one instance of the program.
 type Desk struct {
-	jobs *job.Service
-	pace float64 // of programs on the simulated stand
+	jobs   *job.Service
+	mounts Mounts  // nil where a simulated stand shows what the record says of a unit
+	pace   float64 // of programs on the simulated stand
 
 	mu     sync.Mutex
 	at     map[string]*Session // by the name of the stand
 	closed bool
 	work   sync.WaitGroup
+}
+
+// Mounts lays a unit of practice on its stand as it truly is, so that the stand is to it what a real one is to a real
+// unit.
+type Mounts func(ctx context.Context, who people.Actor, st *bench.State, t *family.Test) (mount.Mounted, error)
+
+// ForPractice is a desk for units of practice.
+func ForPractice(jobs *job.Service, pace float64, mounts Mounts) *Desk {
+	d := NewDesk(jobs, pace)
+	d.mounts = mounts
+	return d
 }
 
 // NewDesk gives a desk at which no stand works. pace is how many seconds of a program pass in
@@ -59,13 +73,16 @@ type Session struct {
 // Source is where figures of this stand are from.
 func (w *Session) Source() string {
 	switch {
-	case w.Simulated:
+	case w.Exercise():
 		return unit.SourceSimulated
 	case w.Said == "":
 		return unit.SourceUnknown
 	}
 	return unit.SourceStand
 }
+
+// Exercise reports that what the stand shows says nothing of the unit.
+func (w *Session) Exercise() bool { return w.Simulated && w.desk.mounts == nil }
 
 // Of is the stand at work for a unit, nil where there is none.
 func (d *Desk) Of(tag string, unit int) *Session {
@@ -168,7 +185,7 @@ func (d *Desk) begin(ctx context.Context, who people.Actor, w *Session, a *bench
 	if why := a.Mixed(w.Source()); why != "" {
 		return field.Errorf("stand", "%s", why)
 	}
-	if w.Simulated {
+	if w.Exercise() {
 		if err := d.jobs.BeginExercise(ctx, who, w.Tag, w.Unit); err != nil {
 			return err
 		}
@@ -281,11 +298,11 @@ func (w *Session) Drive(ctx context.Context, who people.Actor, st *bench.State, 
 		return field.Errorf("stand", "%s is read and not driven from here", w.Stand)
 	}
 	if w.Simulated {
-		facts, err := st.Facts()
+		m, err := w.mounted(ctx, who, st, t)
 		if err != nil {
 			return err
 		}
-		if err := w.run.Mount(ctx, facts.Mount(t)); err != nil {
+		if err := w.run.Mount(ctx, m); err != nil {
 			return field.Errorf("stand", "%s: %s", w.Stand, err)
 		}
 	}
@@ -299,6 +316,19 @@ func (w *Session) Drive(ctx context.Context, who people.Actor, st *bench.State, 
 		w.desk.work.Go(func() { w.holdBegins(who, code) })
 	}
 	return nil
+}
+
+// mounted is the unit as a simulated stand has it.
+func (w *Session) mounted(ctx context.Context, who people.Actor, st *bench.State, t *family.Test) (mount.Mounted,
+	error) {
+	if w.desk.mounts != nil {
+		return w.desk.mounts(ctx, who, st, t)
+	}
+	facts, err := st.Facts()
+	if err != nil {
+		return mount.Mounted{}, err
+	}
+	return facts.Mount(t), nil
 }
 
 // holdBegins starts the hold of a step when the ramp is over.

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	_ "embed"
+	"errors"
 	"fmt"
 	"io/fs"
 	"log/slog"
@@ -10,6 +11,7 @@ import (
 	"time"
 
 	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgconn"
 	"github.com/jackc/pgx/v5/pgxpool"
 	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/pressly/goose/v3"
@@ -120,4 +122,30 @@ func (s *Store) Guard(ctx context.Context) (g Guard, err error) {
 		WHERE r.rolname = current_user AND c.oid = 'record_entries'::regclass`).
 		Scan(&g.Role, &g.Super, &g.Owns, &g.Bends)
 	return g, err
+}
+
+// MakeBeside makes an empty database on the server of another, where it is not there yet. Both addresses are for the
+// role that owns them.
+func MakeBeside(ctx context.Context, ownerURL, address string) error {
+	cfg, err := pgx.ParseConfig(address)
+	if err != nil {
+		return fmt.Errorf("the database address is not readable: %w", err)
+	}
+	pool, err := connect(ctx, ownerURL, "0")
+	if err != nil {
+		return err
+	}
+	defer pool.Close()
+	var there bool
+	if err := pool.QueryRow(ctx, "SELECT EXISTS (SELECT FROM pg_database WHERE datname = $1)",
+		cfg.Database).Scan(&there); err != nil || there {
+		return err
+	}
+	_, err = pool.Exec(ctx, "CREATE DATABASE "+pgx.Identifier{cfg.Database}.Sanitize())
+	const duplicate = "42P04" // PostgreSQL, appendix A: another instance was quicker
+	var fault *pgconn.PgError
+	if errors.As(err, &fault) && fault.Code == duplicate {
+		return nil
+	}
+	return err
 }

@@ -6,6 +6,7 @@ import (
 	"net"
 	"time"
 
+	"corvek/internal/casebook"
 	"corvek/internal/job"
 	"corvek/internal/planning"
 	"corvek/internal/stand"
@@ -28,8 +29,9 @@ import (
 // Config is what a server is made of.
 type Config struct {
 	Jobs   *job.Service
-	Demo   bool // offer the demo sign-ins on the sign-in page
-	Secure bool // served over TLS: cookies say so
+	Bench  *job.Service // of units of practice; nil where there is no bench for them
+	Demo   bool         // offer the demo sign-ins on the sign-in page
+	Secure bool         // served over TLS: cookies say so
 	First  *door.FirstStart
 	Copies *store.Keeper     // of the store; nil where none are made
 	Plans  *planning.Service // nil for one of the pages' own
@@ -49,6 +51,7 @@ type Config struct {
 type Server struct {
 	*site.Site
 	jobs  *jobpages.Pages
+	bench *practiceBench // nil where there is none
 	plans *planning.Service
 	rooms []site.Room
 }
@@ -66,15 +69,31 @@ func New(cfg Config) (*echo.Echo, *Server, error) {
 	if err != nil {
 		return nil, nil, err
 	}
+	var book *casebook.Book
+	if cfg.Bench != nil {
+		if book, err = casebook.New(cfg.Jobs, cfg.Bench); err != nil {
+			return nil, nil, err
+		}
+	}
 	s := &Server{Site: at, jobs: jobs, plans: plans, rooms: []site.Room{jobs.Room(), shoppages.New(at, desk),
 		planpages.New(at, plans), stockpages.New(at), figurepages.New(at), library.New(at),
-		practicepages.New(at), toolbox.New(at), door.New(at, cfg.First), api.New(at)}}
+		practicepages.New(at, book), toolbox.New(at), door.New(at, cfg.First), api.New(at)}}
 	e, err := at.Serve(s.rooms...)
-	return e, s, err
+	if err != nil || book == nil {
+		return e, s, err
+	}
+	if s.bench, err = newBench(cfg, book, s.rooms); err != nil {
+		return nil, nil, err
+	}
+	e.Pre(s.bench.takes)
+	return e, s, nil
 }
 
 // Close lets the pages go that listen, and all stands, and waits for the plan that is being made.
 func (s *Server) Close() {
 	s.jobs.Close()
+	if s.bench != nil {
+		s.bench.jobs.Close()
+	}
 	s.plans.Wait()
 }

@@ -97,7 +97,7 @@ func (s *Pages) standPanel(ctx context.Context, l *look, asked string) (*StandPa
 		p.Offered = l.offered(list)
 		return p, err
 	}
-	p.Name, p.Said, p.Simulated, p.Drives = w.Stand, w.Said, w.Simulated, w.Drives()
+	p.Name, p.Said, p.Simulated, p.Drives = w.Stand, w.Said, w.Exercise(), w.Drives()
 	if facts, err := l.st.Facts(); err == nil && p.Simulated {
 		p.Invented = facts.Invented
 	}

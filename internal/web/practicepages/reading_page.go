@@ -2,6 +2,7 @@ package practicepages
 
 import (
 	"html/template"
+	"net/http"
 
 	"corvek/core/practice"
 	"corvek/core/quantity"
@@ -62,15 +63,25 @@ type Link struct {
 type PracticePage struct {
 	site.Reader
 	Kinds, Drills []Link
+	Cases         *CaseForm // nil where there is no bench of practice
+	Rows          []CaseRow
 }
 
-func (s *Pages) practice(c *echo.Context) error {
+func (s *Pages) practice(c *echo.Context) error { return s.showPractice(c, http.StatusOK, nil) }
+
+func (s *Pages) showPractice(c *echo.Context, status int, fault error) error {
 	v := PracticePage{Reader: s.Reader(c)}
+	if err := s.cases(c, &v); err != nil {
+		return err
+	}
+	if fault != nil {
+		v.Cases.Fault = site.Besides(fault, nil)
+	}
 	for _, k := range practice.Kinds() {
 		v.Kinds = append(v.Kinds, Link{k.Name, "/practice/reading/" + k.Code, false})
 	}
 	for _, d := range practice.Drills() {
 		v.Drills = append(v.Drills, Link{d.Name, "/practice/drill/" + d.Code, false})
 	}
-	return s.RenderOK(c, "practice", "Practice", v)
+	return s.Render(c, status, "practice", "Practice", v)
 }

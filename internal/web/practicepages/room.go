@@ -5,6 +5,7 @@ package practicepages
 import (
 	"embed"
 
+	"corvek/internal/casebook"
 	"corvek/internal/web/site"
 )
 
@@ -12,13 +13,17 @@ import (
 var files embed.FS
 
 // Pages are those of the room.
-type Pages struct{ *site.Site }
+type Pages struct {
+	*site.Site
+	book *casebook.Book // nil where there is no bench of practice
+}
 
 // New makes the room.
-func New(s *site.Site) site.Room {
-	p := &Pages{s}
+func New(s *site.Site, book *casebook.Book) site.Room {
+	p := &Pages{s, book}
 	return site.Room{Files: files, Routes: []site.Route{
 		site.Get("/practice", site.View, p.practice),
+		site.Post("/practice/cases", site.Work, p.begin),
 		site.Get("/practice/reading/:code", site.View, p.shows(p.reading)),
 		site.Post("/practice/reading/:code", site.View, p.judges(p.reading)),
 		site.Get("/practice/drill/:code", site.View, p.shows(p.drill)),

@@ -43,7 +43,7 @@ func (s *Site) draw(e *echo.Echo, c *echo.Context, address string) json.RawMessa
 	r.Form, r.PostForm, r.MultipartForm = nil, nil, nil
 	w := &held{header: http.Header{}}
 	page := e.NewContext(r, w)
-	for _, key := range []string{"person", "csrf"} {
+	for _, key := range []string{"person", "csrf", practiceKey} {
 		page.Set(key, c.Get(key))
 	}
 	handle := e.Router().Route(page)

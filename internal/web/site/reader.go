@@ -21,17 +21,19 @@ func Opened(c *echo.Context) string {
 // Reader is who looks at a page and in which measures. Every page carries it:
 // its forms need the token, and what may be done depends on the role.
 type Reader struct {
-	Person people.Actor
-	Units  quantity.System
-	CSRF   string
-	Closed bool // what is looked at was handed over: nothing is written on it
-	Now    time.Time
+	Person   people.Actor
+	Units    quantity.System
+	CSRF     string
+	Practice *Practice // nil for a job of the shop
+	Closed   bool      // what is looked at was handed over: nothing is written on it
+	Now      time.Time
 }
 
 // Reader is who looks, in the measures that his browser keeps.
 func (s *Site) Reader(c *echo.Context) Reader {
 	r := Reader{Person: Who(c), Units: quantity.Metric, Now: s.Jobs.Now()}
 	r.CSRF, _ = c.Get("csrf").(string)
+	r.Practice, _ = c.Get(practiceKey).(*Practice)
 	inch, pressure := chosen(c, "corvek_units") == "in", chosen(c, "corvek_pressure")
 	switch {
 	case inch && pressure == "bar":

@@ -146,6 +146,11 @@ func (v *views) lay(name, document string, data any) ([]byte, error) {
 	return b.Bytes(), err
 }
 
+// Part lays a part of a page out alone.
+func (s *Site) Part(page, part string, data any) ([]byte, error) {
+	return s.Views.lay(page, part, data)
+}
+
 // RenderOK writes a page that was found.
 func (s *Site) RenderOK(c *echo.Context, name, title string, page any) error {
 	return s.Render(c, http.StatusOK, name, title, page)

@@ -3,6 +3,7 @@
 package site
 
 import (
+	"context"
 	"html/template"
 	"io/fs"
 	"log/slog"
@@ -34,6 +35,11 @@ type Config struct {
 	LookTime time.Duration
 	// Proxies are trusted to tell the address that a request came from.
 	Proxies []*net.IPNet
+	// House keeps people and sessions where the jobs are units of practice; nil where jobs and people are in one store.
+	House *store.Store
+	// Admit lets a person to a unit of practice, and tells what stands about it on each of its pages; nil for a shop's
+	// own jobs.
+	Admit func(ctx context.Context, who people.Actor, tag string) (*Practice, error)
 }
 
 // Site is what all rooms have in common: who is there, what may be asked, how a page is laid out,
@@ -47,6 +53,7 @@ type Site struct {
 	Demo     bool
 	Views    *views
 	config   Config
+	house    *store.Store // of people and sessions
 	assets   *assets
 	routes   map[string]Route // by method and path
 	metrics  *metrics
@@ -76,15 +83,19 @@ func secureFor(secure bool) int {
 
 // New makes a site with no room in it yet.
 func New(cfg Config) *Site {
-	s := &Site{config: cfg, Jobs: cfg.Jobs, Store: cfg.Jobs.Store, Copies: cfg.Copies, Demo: cfg.Demo,
-		People: &people.Service{Store: cfg.Jobs.Store, Now: cfg.Jobs.Now, Cost: cfg.HashCost, Demo: cfg.Demo},
+	house := cfg.House
+	if house == nil {
+		house = cfg.Jobs.Store
+	}
+	s := &Site{config: cfg, Jobs: cfg.Jobs, Store: cfg.Jobs.Store, house: house, Copies: cfg.Copies, Demo: cfg.Demo,
+		People: &people.Service{Store: house, Now: cfg.Jobs.Now, Cost: cfg.HashCost, Demo: cfg.Demo},
 		routes: map[string]Route{}}
 	if s.Copies == nil {
 		s.Copies = &store.Keeper{Store: s.Store}
 	}
 	s.metrics = newMetrics(s.Store, s.Copies)
 	s.Sessions = scs.New()
-	s.Sessions.Store = s.Store.Sessions()
+	s.Sessions.Store = house.Sessions()
 	s.Sessions.Lifetime = 14 * 24 * time.Hour
 	s.Sessions.Cookie.Name = sessionCookie
 	s.Sessions.Cookie.HttpOnly = true

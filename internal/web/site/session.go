@@ -65,7 +65,7 @@ func (s *Site) identify(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		ctx := c.Request().Context()
 		if id := s.Sessions.GetInt(ctx, keyPerson); id != 0 {
-			g, err := s.Store.Glance(ctx, uint(id), c.Param("tag"))
+			g, err := s.glance(ctx, uint(id), c.Param("tag"))
 			if err != nil {
 				return err
 			}
@@ -77,6 +77,9 @@ func (s *Site) identify(next echo.HandlerFunc) echo.HandlerFunc {
 				return next(c)
 			}
 			c.Set("person", actor(g.Person))
+			if err := s.admit(c, g.Person); err != nil {
+				return err
+			}
 			c.Set("csrf", s.Sessions.GetString(ctx, keyToken))
 			s.watchRest(ctx)
 			if c.Request().Method == http.MethodGet {
@@ -85,6 +88,35 @@ func (s *Site) identify(next echo.HandlerFunc) echo.HandlerFunc {
 		}
 		return next(c)
 	}
+}
+
+// glance asks once what the store says of a person and a job.
+func (s *Site) glance(ctx context.Context, person uint, tag string) (store.Glance, error) {
+	g, err := s.house.Glance(ctx, person, tag)
+	if err != nil || s.house == s.Store {
+		return g, err
+	}
+	own, err := s.Store.Glance(ctx, 0, tag)
+	g.Job = own.Job
+	return g, err
+}
+
+// admit lets a person to his own units of practice alone. On them he is his own lead.
+func (s *Site) admit(c *echo.Context, p *store.Person) error {
+	if s.config.Admit == nil || c.Param("tag") == "" {
+		return nil
+	}
+	who := actor(p)
+	of, err := s.config.Admit(c.Request().Context(), who, c.Param("tag"))
+	if err != nil {
+		return err
+	}
+	if who.May(people.RoleTechnician) {
+		who.Role = people.RoleLead
+	}
+	c.Set("person", who)
+	SetPractice(c, of)
+	return nil
 }
 
 // watchRest notes when the bench is at work, and that it rested for long.
