@@ -30,7 +30,7 @@ func (s Standing) Of(code string) float64 {
 type Step struct {
 	Looks   []*Evidence // what the one look may show
 	Told    []Finding   // what it did show; nothing where it could not be told
-	Minutes float64     // with the way there
+	Minutes float64     // of the look, and of getting to it
 	Reached Reach       // how far the unit was taken apart for it
 	Lead    *Cause      // that stands first afterwards
 	P       float64

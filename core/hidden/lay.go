@@ -194,8 +194,8 @@ func (l *laying) counted(from explain.From) bool {
 
 // worn and bent are how much of their limits those features have used that are out: clearly, and not by a hair.
 const (
-	least = 1.3
-	most  = 1.9
+	least = 1.6
+	most  = 2.2
 )
 
 // measured lays readings on a feature that is worn, or off to one side.

@@ -19,6 +19,7 @@ import (
 
 // Seen is what a look shows. What is entered of it is up to who looked.
 type Seen struct {
+	Of      string  // what was looked at
 	Says    string  // in words
 	Value   string  // as it would be entered; "" where nothing is to be entered, or a figure is to be read
 	Reads   bool    // a figure is to be read off an instrument
@@ -45,7 +46,7 @@ func (b *Bench) Look(ref unit.Ref) (Seen, error) {
 	if why := b.closed(ref, feeds); why != "" {
 		return no("%s", why)
 	}
-	s := Seen{Minutes: b.minutes(ref, feeds)}
+	s := Seen{Of: b.Named(ref), Minutes: b.minutes(ref, feeds)}
 	if what := b.spoiled(ref, feeds); what != "" {
 		s.Gone, s.Says = true, what
 		return s, nil
@@ -150,7 +151,7 @@ func (b *Bench) closed(ref unit.Ref, feeds []*explain.Evidence) string {
 			return "it is not on this unit"
 		case ref.Stage == unit.StageBuilt && !p.Step.Done:
 			return "it is not fitted yet"
-		case !p.Off:
+		case !p.Off && !p.Alone:
 			return "it is still on the unit: take it off first"
 		}
 		return ""
@@ -158,13 +159,19 @@ func (b *Bench) closed(ref unit.Ref, feeds []*explain.Evidence) string {
 	at := b.Record.Situation()
 	for _, e := range feeds {
 		switch {
-		case e.Part != "" && b.Record.ByCode[e.Part] != nil && !b.Record.ByCode[e.Part].Off && e.At.Opening() > 0:
+		case b.covered(e.Part) && e.At.Opening() > 0:
 			return "it is still on the unit: take it off first"
 		case e.At.Opening() > at.Reached.Opening():
 			return "it cannot be seen yet: the unit is not so far apart"
 		}
 	}
 	return ""
+}
+
+// covered reports that a part is on the unit still.
+func (b *Bench) covered(part string) bool {
+	p := b.Record.ByCode[part]
+	return p != nil && !p.Off && !p.Alone
 }
 
 // spoiled says that something could have been told and cannot any more, "" where it can.
@@ -177,6 +184,9 @@ func (b *Bench) spoiled(ref unit.Ref, feeds []*explain.Evidence) string {
 		switch {
 		case e.Unwashed && b.washed(e, ref.Part):
 			return "Wiped before anybody looked: nothing can be told of it any more."
+		case ref.Scope == unit.ScopePart && e.Before != "" && b.washed(e, ref.Part):
+			return "It was wiped and laid aside: nobody knows any more how it came off."
+		case ref.Scope == unit.ScopePart:
 		case e.Runs && !at.MayRun && ref.Scope != unit.ScopePoint:
 			return "It would have to run for that, and it is apart."
 		case !at.Can(e) && !e.Runs:
@@ -211,6 +221,7 @@ func (b *Bench) washed(e *explain.Evidence, part string) bool {
 
 // What a look takes that no mark says the minutes of, and one more of a mark that was looked at already.
 const (
+	told    = 0.5 // what stands in the complaint
 	short   = 2
 	again   = 0.5
 	allOver = 4 // of a part
@@ -223,6 +234,9 @@ func (b *Bench) minutes(ref unit.Ref, feeds []*explain.Evidence) float64 {
 		if err == nil && (was == ref || was.Part == ref.Part && was.Feature == ref.Feature && ref.Feature != "") {
 			return again
 		}
+	}
+	if ref.Scope == unit.ScopeJob {
+		return told
 	}
 	longest := 0.0
 	for _, e := range feeds {
@@ -375,6 +389,9 @@ func (b *Bench) reading(s Seen, ref unit.Ref) (Seen, error) {
 func (b *Bench) stands(f *bench.Feature, ref unit.Ref) string {
 	p := b.Record.ByCode[ref.Part]
 	if ref.Stage == unit.StageBuilt && (p.Choice() == decide.Replace || p.Choice() == decide.Rework) {
+		if f.Def.Method == family.MethodFit {
+			return invented.Good(f, ref.Name)
+		}
 		return invented.Worn(f, ref.Name, asNew)
 	}
 	if text := f.Entry(unit.StageFound, ref.Name); text != "" {
@@ -384,7 +401,7 @@ func (b *Bench) stands(f *bench.Feature, ref unit.Ref) string {
 }
 
 // asNew is how much of its limits a part has used that was made new.
-const asNew = 0.3
+const asNew = 0.4
 
 // error is the error of a measurement in shares of the most that its instrument makes: the same place read with the
 // same instrument once more gives nearly the same.
@@ -406,14 +423,15 @@ const (
 	depth      = "depth_micrometer"
 	boreGauge  = "bore_gauge"
 	dial       = "dial_indicator"
+	comparator = "comparator" // of mating parts, with a display
 )
 
-var errorOf = map[string]float64{caliper: 20e-6, micrometer: 2e-6, depth: 8e-6, boreGauge: 4e-6, dial: 4e-6}
+var errorOf = map[string]float64{caliper: 20e-6, micrometer: 2e-6, depth: 8e-6, boreGauge: 4e-6, dial: 4e-6, comparator: 0.5e-6}
 
 // Errs is the most that what is read off an instrument of a kind differs from the true size, in m, reading and all.
 func Errs(kind string) float64 { return errorOf[kind] + readTo[kind] }
 
-var readTo = map[string]float64{caliper: 25e-6, micrometer: 0.5e-6, depth: 5e-6, boreGauge: 5e-6, dial: 5e-6}
+var readTo = map[string]float64{caliper: 25e-6, micrometer: 0.5e-6, depth: 5e-6, boreGauge: 5e-6, dial: 5e-6, comparator: 0.5e-6}
 
 // instrumentFor is what such a feature is measured with.
 func instrumentFor(f *bench.Feature, m float64) string {
@@ -421,6 +439,8 @@ func instrumentFor(f *bench.Feature, m float64) string {
 		return slices.ContainsFunc(words, func(w string) bool { return strings.Contains(f.Code, w) })
 	}
 	switch {
+	case f.Def.Method == family.MethodFit:
+		return comparator
 	case m < 0.45e-3:
 		return dial
 	case has("length", "height", "span") || m > 150e-3:

@@ -9,6 +9,7 @@ import (
 	"corvek/core/family"
 	"corvek/core/field"
 	"corvek/core/mount"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 )
 
@@ -39,17 +40,23 @@ func renewed(p *bench.Part) bool {
 
 // Left are the troubles that are still in the unit: marks that are truly on a part which was neither renewed nor
 // reworked. With none left it does what it should.
-func (b *Bench) Left() (out []*explain.Evidence) {
+func (b *Bench) Left() (out []Remains) {
 	for _, f := range b.True.Findings {
 		e, known := b.True.Knowledge.EvidenceByCode(f.Code)
 		if !known || !f.Likely() || e.Good || !b.spoken(e) {
 			continue
 		}
 		if p := b.partOf(e); p != nil && !renewed(p) {
-			out = append(out, e)
+			out = append(out, Remains{e, p.Code})
 		}
 	}
 	return out
+}
+
+// Remains is a mark of the trouble that is still in the unit, on a part.
+type Remains struct {
+	*explain.Evidence
+	On string
 }
 
 // spoken reports that one of the roots leaves the mark as a rule.
@@ -71,8 +78,10 @@ func (b *Bench) partOf(e *explain.Evidence) *bench.Part {
 				return b.Record.ByCode[part]
 			}
 		}
-		for _, p := range b.True.Parts {
-			if from.Mark != nil && b.True.OnPart(e) && from.Mark.Of(p.Code, p.Def.Kind) && len(p.Seen) > 0 {
+	}
+	for _, p := range b.True.Parts {
+		for _, m := range p.Seen {
+			if is := b.True.Knowledge.Marked(p.Code, p.Def.Kind, m.Code); is != nil && is.Code == e.Code {
 				return b.Record.ByCode[p.Code]
 			}
 		}
@@ -99,14 +108,21 @@ func (b *Bench) Mount(s *Shop, attempt int, t *family.Test) (mount.Mounted, erro
 	if err != nil {
 		return mount.Mounted{}, err
 	}
-	facts.Tag = b.Record.Job.Tag
-	m := facts.Mount(t)
 	if attempt > 0 && len(b.Left()) == 0 {
+		m := facts.Mount(t)
+		m.Tag = b.Record.Job.Tag
 		return m, nil
 	}
+	return b.bad(facts, t), nil
+}
+
+// bad is the unit with its trouble in it: what it showed when it came, at the steps where it did.
+func (b *Bench) bad(facts mount.Facts, t *family.Test) mount.Mounted {
+	m := facts.Mount(t)
+	m.Tag = b.Record.Job.Tag
 	row := b.True.Unit.Attempt(0).Point(t.Code)
 	if row == nil {
-		return m, nil
+		return m
 	}
 	for _, r := range t.Reads {
 		v, known := row.Figure(r.Figure).Known()
@@ -118,7 +134,7 @@ func (b *Bench) Mount(s *Shop, attempt int, t *family.Test) (mount.Mounted, erro
 			m.Rest[r.Figure] = v
 		}
 	}
-	return m, nil
+	return m
 }
 
 // point answers a step of the test with what is seen at it; figures are read off the stand.
@@ -130,7 +146,7 @@ func (b *Bench) point(s Seen, ref unit.Ref) (Seen, error) {
 	case ref.Number == 0 && b.Record.Situation().Reached.Opening() > 0:
 		return s, field.Errorf(ref.String(), "it is apart: it cannot be run as it came any more")
 	case ref.Name != "word":
-		return s, field.Errorf(ref.String(), "run it on the stand, and read it there")
+		return b.shown(s, ref, t)
 	case len(t.Words) == 0:
 		return s, field.Errorf(ref.String(), "nothing is to be looked at there")
 	}
@@ -146,13 +162,48 @@ func (b *Bench) point(s Seen, ref unit.Ref) (Seen, error) {
 	return s, nil
 }
 
+// byHand are figures that no stand shows.
+var byHand = map[string]bool{"suction_lift": true, "coil": true, "current": true}
+
+// shown answers with what an instrument of the stand shows, where it is run before anything was done, or what is
+// measured beside it.
+func (b *Bench) shown(s Seen, ref unit.Ref, t *family.Test) (Seen, error) {
+	g, known := family.FigureByCode(ref.Name)
+	if !known {
+		return s, field.Errorf(ref.String(), "nothing is to be looked at there: that is yours to say")
+	}
+	if ref.Number > 0 && !byHand[ref.Name] {
+		return s, field.Errorf(ref.String(), "run it on the stand, and take it there")
+	}
+	facts, err := b.True.Facts()
+	if err != nil {
+		return s, field.Errorf(ref.String(), "it cannot be run: %s", err)
+	}
+	m := b.bad(facts, t)
+	v, shows := m.Rest[ref.Name]
+	level := t.Pressure * b.True.Duty.Pressure
+	switch {
+	case ref.Name == "flow" && m.Model.Theoretical() > 0:
+		v, shows = m.Model.Deliver(level), true
+	case ref.Name == "pressure" && t.Pressure > 0:
+		v, shows = level, true
+	case ref.Name == "speed":
+		v, shows = b.True.Duty.Speed, true
+	}
+	if !shows {
+		return s, field.Errorf(ref.String(), "no instrument here shows it")
+	}
+	s.Says = "The instrument shows " + quantity.Show(v, g.Dim, quantity.Metric) + "."
+	return s, nil
+}
+
 // felt answers what a hand feels once a part is in.
 func (b *Bench) felt(s Seen, ref unit.Ref) (Seen, error) {
 	if ref.Name != "turn" {
 		return s, field.Errorf(ref.String(), "nothing is to be looked at there: that is yours to say")
 	}
 	s.Value, s.Says = "free", "It turns free."
-	if slices.ContainsFunc(b.Left(), func(e *explain.Evidence) bool { return e.From.Work == "stiff" }) {
+	if slices.ContainsFunc(b.Left(), func(r Remains) bool { return r.From.Work == "stiff" }) {
 		s.Value, s.Says = "stiff", "It turns stiff."
 	}
 	return s, nil

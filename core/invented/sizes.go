@@ -3,7 +3,7 @@
 package invented
 
 import (
-	"fmt"
+	"strconv"
 	"strings"
 
 	"corvek/core/bench"
@@ -45,6 +45,7 @@ var usualSizes = map[string]float64{
 	"land":          12,
 	"bore":          80,
 	"diameter":      20,
+	"wire":          2.5,
 }
 
 // of is the size as new of a feature in m: of a bore that of what runs in it, with the gap it has new.
@@ -87,9 +88,15 @@ func share(text string) float64 {
 
 func (s Sizes) text(m float64) string {
 	if s.Inch {
-		return fmt.Sprintf("%.8f in", m/25.4e-3)
+		return plain(m/25.4e-3, 8) + " in"
 	}
-	return fmt.Sprintf("%.7f mm", m*1e3)
+	return plain(m*1e3, 7) + " mm"
+}
+
+// plain writes a figure with so many places at most.
+func plain(v float64, places int) string {
+	text := strings.TrimRight(strconv.FormatFloat(v, 'f', places, 64), "0")
+	return strings.TrimSuffix(text, ".")
 }
 
 // Write types the sizes as new, and those that others go by and that are measured on the unit itself.
@@ -147,8 +154,11 @@ func (s Sizes) Papers(st *bench.State) (out []Value) {
 
 // Good is an entry within a feature's limits: what little has worn of a size, the middle of a gap.
 func Good(f *bench.Feature, slot string) string {
-	if f.Spec.IsSize() || f.Def.Size {
+	switch {
+	case f.Spec.IsSize() || f.Def.Size:
 		return Worn(f, slot, 0.2)
+	case f.Def.Method == family.MethodFit: // clear of the least gap by more than what measuring two parts leaves open
+		return Worn(f, slot, 0.7)
 	}
 	return Worn(f, slot, 0.5)
 }
@@ -175,6 +185,9 @@ func Worn(f *bench.Feature, slot string, used float64) string {
 		return text(f.New.Middle() + worn)
 	}
 	v := 0.05e-3
+	if mm, usual := usualSizes[f.Code]; usual {
+		v = mm / 1e3
+	}
 	switch l := f.Found.Limits; {
 	case l.HasLower && l.HasUpper:
 		v = l.Lower + used*(l.Upper-l.Lower)

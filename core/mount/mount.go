@@ -74,6 +74,10 @@ func (u Facts) Mount(t *family.Test) Mounted {
 	at := u.level(t.At) * t.Pressure
 	for _, r := range t.Reads {
 		v, ok := u.figure(t, r, at)
+		set := r.By == family.BySetting && u.Model.Relief.Cracking == 0
+		if ok && (set || family.OfNeed(r.Of)) {
+			m.Needed = append(m.Needed, r.Figure)
+		}
 		if u.weak() && (sprung[r.Figure] || r.By == family.BySetting) {
 			v *= u.Springs
 		}
@@ -129,7 +133,9 @@ func (u Facts) figure(t *family.Test, r family.Read, at float64) (v float64, ok 
 	switch {
 	case !ok:
 		return u.usual(r.Figure)
-	case f.Of == family.OfStart, f.Of == family.OfDuty, f.By == family.ByReseat:
+	case f.By == family.ByReseat:
+		v *= u.opens()
+	case f.Of == family.OfStart, f.Of == family.OfDuty:
 		v *= u.Duty.Pressure
 	case f.By == family.ByRatio:
 		v *= usualFigures["supply"]
@@ -139,6 +145,14 @@ func (u Facts) figure(t *family.Test, r family.Read, at float64) (v float64, ok 
 		v *= u.need(f.Of, r.Figure)
 	}
 	return v, true
+}
+
+// opens is where its relief opens: in the middle of what it is to be set to, else at duty.
+func (u Facts) opens() float64 {
+	if v, ok := proof.ReliefBand(u.Family.Accept, u.Setting, u.Duty.Pressure).Middle(); ok {
+		return v
+	}
+	return u.Duty.Pressure
 }
 
 // usual is what a unit of this size might show where neither model nor limit says anything.
@@ -155,7 +169,7 @@ var usualFigures = map[string]float64{
 	"pressure": 100e5, "cut_off": 200e5, "standby": 22e5, "cracking": 100e5, "supply": 6e5, "back_pressure": 50e5,
 	"flow": 20e-3 / 60, "torque": 500, "drag_torque": 15, "force": 20e3, "stroke": 0.3, "strokes": 20, "drops": 30,
 	"turns": 2, "time": 1, "volume": 15e-6, "stroke_volume": 0.75e-6, "shut_in": 2e-3, "noise": 72,
-	"outlet_a": 10e-3 / 60, "outlet_b": 10e-3 / 60,
+	"outlet_a": 10e-3 / 60, "outlet_b": 10e-3 / 60, "suction_lift": 0.3,
 }
 
 // aim is a figure inside its limits, or past them.

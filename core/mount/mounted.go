@@ -12,6 +12,8 @@ type Mounted struct {
 	SealOK bool               `json:"seal_ok"` // soft parts were renewed
 	Rest   map[string]float64 `json:"rest"`    // what the step reads besides, at rest, in base units
 	Faults []string           `json:"faults"`
+	// Figures at rest that what the job needs or the setting decides, and not the model: they are shown as they are
+	Needed []string `json:"needed,omitempty"`
 	// What of it was made up, because it is not known of the unit
 	Invented []string `json:"invented,omitempty"`
 }

@@ -121,8 +121,9 @@ func (b *Book) lay(ctx context.Context, who people.Actor, shop *hidden.Shop, c *
 	}
 	came.Tag, came.Title, came.Complaint = row.Tag, came.Unit(1).Name, c.Complaint()
 	c.True.Tag, c.True.Title = row.Hidden(), "as it is"
+	two := store.WithOnce(ctx, "") // its form's token is used up
 	for _, j := range []*unit.Job{c.True, came} {
-		if err := b.Bench.LayOut(ctx, people.Actor{Name: workedBy}, j); err != nil {
+		if err := b.Bench.LayOut(two, people.Actor{Name: workedBy}, j); err != nil {
 			return "", err
 		}
 	}
@@ -248,7 +249,7 @@ type Told struct {
 	Way    hidden.Way
 }
 
-// ErrNotNamed says that a case is not told yet.
+// ErrNotNamed says that nobody said yet what is wrong.
 var ErrNotNamed = errors.New("it is not named yet")
 
 // Told tells what a case was, and what he did beside what would have told most.
@@ -278,6 +279,19 @@ func (b *Book) Told(ctx context.Context, who people.Actor, tag string) (*Told, e
 	}
 	told.Way, err = lies.Way(t.shop, minutes, gone, row.Named)
 	return told, err
+}
+
+// Left are the marks of its trouble that are still in a unit as it was built.
+func (b *Book) Left(ctx context.Context, who people.Actor, tag string) ([]hidden.Remains, error) {
+	row, err := b.Case(ctx, who, tag)
+	if err != nil {
+		return nil, err
+	}
+	lies, _, err := b.lies(ctx, row)
+	if err != nil {
+		return nil, err
+	}
+	return lies.Left(), nil
 }
 
 // Mounted is the unit on the stand for a step of its test, as it truly is.

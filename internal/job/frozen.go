@@ -139,7 +139,7 @@ func (s *Service) Today(ctx context.Context, tag string, number int) (*Today, er
 	if f == nil || f.Unit(number) == nil {
 		return nil, fmt.Errorf("%w: unit %d of %s is not handed over", store.ErrNotFound, number, tag)
 	}
-	now, err := s.compute(s.shelf.now.Load(), st.Job, number)
+	now, err := s.compute(s.catalog(), st.Job, number)
 	if err != nil {
 		return nil, err
 	}

@@ -8,6 +8,7 @@ package job
 import (
 	"context"
 	"fmt"
+	"sync/atomic"
 	"time"
 
 	"corvek/core/bench"
@@ -40,6 +41,7 @@ type Service struct {
 
 	of     *Service // whose families, tools and lessons it goes by; nil for its own
 	shelf  *shelf
+	bench  atomic.Pointer[catalog] // of a bench of practice, as the shop's stands now
 	states *states
 	memo   *bench.Memo
 	frozen *lru.Cache[handOver, *bench.Frozen]
@@ -123,7 +125,7 @@ func (s *Service) Load(ctx context.Context, tag string, number int) (*bench.Stat
 	if err := s.refresh(ctx, g.Shop); err != nil {
 		return nil, err
 	}
-	c := s.shelf.now.Load()
+	c := s.catalog()
 	basis := s.basis(c, g.Job)
 	if st := s.states.get(tag, number, basis); st != nil {
 		return st, nil

@@ -29,6 +29,7 @@ type catalog struct {
 	own    map[string]bool // families that the shop wrote a version of
 	sheets []store.SheetVersion
 	sites  []string // shops of one owner
+	of     *catalog // of a bench of practice: the shop's
 
 	units *lru.Cache[asUnit, *family.Family] // families as they are for units, by what makes them so
 }
@@ -80,11 +81,28 @@ type shelf struct {
 	fill    sync.Mutex
 }
 
+// catalog is what is known now. On a bench of practice that is what the shop knows, without its tools, its sheets and
+// its name: what is measured there is not measured with them, and what is printed is not its word.
+func (s *Service) catalog() *catalog {
+	now := s.shelf.now.Load()
+	if s.of == nil {
+		return now
+	}
+	if own := s.bench.Load(); own != nil && own.of == now {
+		return own
+	}
+	own := *now
+	own.of, own.Tools, own.Head, own.sheets, own.Lessons = now, shop.Instruments{}, shop.Letterhead{Name: "PRACTICE",
+		Address: "made up; this is no unit of a customer, and nothing here stands for one"}, nil, nil
+	s.bench.Store(&own)
+	return &own
+}
+
 // Families are the families that hold now.
-func (s *Service) Families() family.Library { return s.shelf.now.Load().Plain }
+func (s *Service) Families() family.Library { return s.catalog().Plain }
 
 // OwnFamily reports that the shop wrote its own version of a family.
-func (s *Service) OwnFamily(code string) bool { return s.shelf.now.Load().own[code] }
+func (s *Service) OwnFamily(code string) bool { return s.catalog().own[code] }
 
 // Known is what a shop knows beside its jobs now.
 type Known struct {
@@ -97,7 +115,7 @@ func (s *Service) Known(ctx context.Context, who string) (Known, error) {
 	if err := s.Refresh(ctx); err != nil {
 		return Known{}, err
 	}
-	c := s.shelf.now.Load()
+	c := s.catalog()
 	return Known{&c.Catalog, s.shop(c, who)}, nil
 }
 

@@ -23,7 +23,7 @@ func (s *Service) LoadMany(ctx context.Context, tags []string, versions []int64,
 	if err != nil {
 		return nil, err
 	}
-	c := s.shelf.now.Load()
+	c := s.catalog()
 	faults := make([]error, len(tags))
 	var work errgroup.Group
 	work.SetLimit(runtime.GOMAXPROCS(0))

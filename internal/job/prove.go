@@ -11,6 +11,7 @@ import (
 	"corvek/core/entry"
 	"corvek/core/family"
 	"corvek/core/field"
+	"corvek/core/quantity"
 	"corvek/core/unit"
 	"corvek/internal/people"
 )
@@ -90,6 +91,9 @@ func (s *Service) StartHold(ctx context.Context, who people.Actor, tag string, n
 		}
 		p := at.point()
 		p.HoldFrom, p.HoldTo = w.shop.Now.Truncate(time.Second), time.Time{}
+		if s.ForPractice() {
+			p.HoldFrom = p.HoldFrom.Add(-at.long()) // nobody waits for it there
+		}
 		p.Take("hold_from", at.taking(w, unit.SourceTyped), true)
 		p.Take("hold_to", unit.Taking{}, false)
 		return "hold began: " + at.test.Name, nil
@@ -119,6 +123,12 @@ type heldStep struct {
 }
 
 func (h *heldStep) point() *unit.Point { return pointOf(h.attempt, h.test.Code) }
+
+// long is how long the step is to be held.
+func (h *heldStep) long() time.Duration {
+	q, _ := quantity.Parse(h.test.Hold, quantity.Time) // checked when its family was read
+	return time.Duration(q.SI * float64(time.Second))
+}
 
 func (h *heldStep) taking(w *writing, from string) unit.Taking {
 	return w.shop.Taking(h.job, h.unit, from)

@@ -156,7 +156,7 @@ func (s *Service) Shop(ctx context.Context, who string) (*entry.Shop, error) {
 	if err := s.Refresh(ctx); err != nil {
 		return nil, err
 	}
-	return s.shop(s.shelf.now.Load(), who), nil
+	return s.shop(s.catalog(), who), nil
 }
 
 // MostUnits that one job holds.

@@ -170,7 +170,7 @@ const (
 
 // writing begins a write with what the shop knows now.
 func (s *Service) writing(ctx context.Context, who, role string) *writing {
-	c := s.shelf.now.Load()
+	c := s.catalog()
 	return &writing{ctx: ctx, service: s, catalog: c, shop: s.shop(c, who), role: role}
 }
 

@@ -23,7 +23,7 @@ type FoundSheet struct {
 
 // SheetsOf finds the sheets of a unit by maker and model as people write them.
 func (s *Service) SheetsOf(u *unit.Unit) (out []FoundSheet) {
-	return sheetsOf(s.shelf.now.Load().sheets, u)
+	return sheetsOf(s.catalog().sheets, u)
 }
 
 func sheetsOf(all []store.SheetVersion, u *unit.Unit) (out []FoundSheet) {
@@ -129,7 +129,7 @@ func (s *Service) KeepSheet(ctx context.Context, who people.Actor, tag string, n
 
 // SheetOf is the sheet that holds of exactly the same units, nil where there is none yet.
 func (s *Service) SheetOf(of *sheet.Sheet) *sheet.Sheet {
-	all := s.shelf.now.Load().sheets
+	all := s.catalog().sheets
 	for i := range all {
 		d := &all[i].Doc
 		if d.Family == of.Family && sheet.Plain(d.Maker) == sheet.Plain(of.Maker) &&
@@ -143,7 +143,7 @@ func (s *Service) SheetOf(of *sheet.Sheet) *sheet.Sheet {
 func (s *Service) sheetVersion(who people.Actor, doc *sheet.Sheet, reason string) *store.SheetVersion {
 	now := s.moment()
 	v := &store.SheetVersion{Doc: *doc, Reason: reason, ByName: who.Name, At: now}
-	if !s.shelf.now.Load().Head.LeadConfirms || who.May(people.RoleLead) {
+	if !s.catalog().Head.LeadConfirms || who.May(people.RoleLead) {
 		v.ConfirmedBy, v.ConfirmedAt = who.Name, &now
 	}
 	return v

@@ -51,7 +51,7 @@ func (s *Service) unsigned(ctx context.Context, tag string) (version int64, why 
 	if err != nil {
 		return 0, "", err
 	}
-	if !s.shelf.now.Load().Head.LeadSigns {
+	if !s.catalog().Head.LeadSigns {
 		return j.Version, "", nil
 	}
 	for _, u := range j.Units {

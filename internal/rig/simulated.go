@@ -89,6 +89,9 @@ func (b *Simulated) Step(dt float64) {
 	if c.Drive {
 		warm += 6 + 20*load
 	}
+	if asked, set := b.Unit.Rest["temperature"]; set && c.Drive {
+		warm = asked // its oil is heated to what the step asks for
+	}
 	b.temperature = toward(b.temperature, warm, dt, warmsOver)
 	b.flow = b.delivers(m)
 }
@@ -163,7 +166,8 @@ func (b *Simulated) Read() map[string]float64 {
 		out["pressure"] += 0.5 * math.Max(b.Unit.Duty.Pressure, 100e5)
 	}
 	for figure, v := range b.Unit.Rest {
-		if _, own := out[figure]; !own && figure != "flow" {
+		_, own := out[figure]
+		if !own && figure != "flow" || slices.Contains(b.Unit.Needed, figure) {
 			out[figure] = math.Max(0, noisy(v*b.share(), scatter))
 		}
 	}
@@ -178,7 +182,7 @@ var channels = readByItself()
 func readByItself() (out []string) {
 	for _, f := range family.Figures {
 		switch f.Code {
-		case "pressure_end", "temperature_end", "coil", "current": // read by hand, or at another moment
+		case "pressure_end", "temperature_end", "coil", "current", "suction_lift": // read by hand, or at another moment
 		default:
 			out = append(out, f.Code)
 		}

@@ -82,7 +82,7 @@ func (w *Session) Source() string {
 }
 
 // Exercise reports that what the stand shows says nothing of the unit.
-func (w *Session) Exercise() bool { return w.Simulated && w.desk.mounts == nil }
+func (w *Session) Exercise() bool { return w.Simulated && (w.desk == nil || w.desk.mounts == nil) }
 
 // Of is the stand at work for a unit, nil where there is none.
 func (d *Desk) Of(tag string, unit int) *Session {

@@ -52,11 +52,14 @@ const mostCases = 200
 
 // AddPracticeCase keeps a new case and gives it its tag.
 func (s *Store) AddPracticeCase(ctx context.Context, c *PracticeCase) error {
-	return s.db.WithContext(ctx).Transaction(func(db *gorm.DB) error {
+	return s.transaction(ctx, func(db *gorm.DB) error {
 		if err := db.Raw("SELECT nextval('practice_cases_id_seq')").Scan(&c.ID).Error; err != nil {
 			return err
 		}
 		c.Tag = fmt.Sprintf("P-%04d", c.ID)
+		if err := noteResult(ctx, db, c.Tag); err != nil {
+			return err
+		}
 		return db.Create(c).Error
 	})
 }

@@ -41,7 +41,8 @@ func serveBench(t testing.TB) (*served, *job.Service) {
 // begin puts a case on somebody's bench and gives its tag.
 func (b *browser) begin(family, kind string) string {
 	b.site.t.Helper()
-	res, body := b.post("/practice/cases", url.Values{"family": {family}, "kind": {kind}})
+	res, body := b.post("/practice/cases", url.Values{"family": {family}, "kind": {kind},
+		"once": {"one form"}})
 	require.Equal(b.site.t, http.StatusSeeOther, res.StatusCode, body)
 	tag := strings.Split(res.Header.Get("Location"), "/")[2]
 	require.True(b.site.t, strings.HasPrefix(tag, "P-"), tag)

@@ -104,7 +104,7 @@ func Test(t testing.TB, s *job.Service, tag string, clock *time.Time) {
 	}
 	require.NoError(t, s.NextAttempt(ctx, who, tag, 1, change))
 	RunsOn(t, s, tag)
-	limits(t, s, tag)
+	Limits(t, s, tag)
 	st := state(t, s, tag)
 	for _, step := range st.Plan() {
 		if step.Skipped == "" {
@@ -146,8 +146,8 @@ func RunsOn(t testing.TB, s *job.Service, tag string) {
 	})
 }
 
-// limits types those of figures that nothing else limits, before they are read, with who says so.
-func limits(t testing.TB, s *job.Service, tag string) {
+// Limits types those of figures that nothing else limits, before they are read, with who says so.
+func Limits(t testing.TB, s *job.Service, tag string) {
 	t.Helper()
 	all(t, s, tag, "limits", func(st *bench.State) (out []invented.Value) {
 		for _, step := range st.Plan() {
@@ -182,10 +182,13 @@ func LimitsOf(t testing.TB, st *bench.State, step *family.Test) (out []Limit) {
 		if judged && r.By != family.ByRatio || !open || r.May || g.Dim == quantity.Number {
 			continue
 		}
-		shown := sound(t, st, step.Code)[r.Figure]
+		shown, wide := sound(t, st, step.Code)[r.Figure], 0.2
+		if g.Dim == quantity.Time {
+			wide = 0.6 // a stand takes whole seconds
+		}
 		out = append(
 			out,
-			Limit{r.Figure, base(shown*0.8, g.Dim), base(shown*1.2, g.Dim), "agreed with the mill, 3 May"},
+			Limit{r.Figure, base(shown*(1-wide), g.Dim), base(shown*(1+wide), g.Dim), "agreed with the mill, 3 May"},
 		)
 	}
 	return out

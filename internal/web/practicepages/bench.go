@@ -8,7 +8,6 @@ import (
 	"net/http"
 	"strings"
 
-	"corvek/core/entry"
 	"corvek/core/explain"
 	"corvek/core/field"
 	"corvek/core/hidden"
@@ -76,7 +75,7 @@ func (b *Bench) look(c *echo.Context) error {
 		return err
 	}
 	site.SetPractice(c, stands(row))
-	card, err := b.card(c, ref, seen)
+	card, err := b.card(c, seen)
 	if err != nil {
 		return err
 	}
@@ -91,11 +90,8 @@ type LookCard struct {
 	Gone        bool
 }
 
-func (b *Bench) card(c *echo.Context, ref unit.Ref, seen hidden.Seen) (map[string]any, error) {
-	v := LookCard{Says: seen.Says, Gone: seen.Gone, Minutes: fmt.Sprintf("%g min", seen.Minutes)}
-	if f, known := entry.Find(ref.Scope, ref.Name); known {
-		v.Label = f.Label
-	}
+func (b *Bench) card(c *echo.Context, seen hidden.Seen) (map[string]any, error) {
+	v := LookCard{Label: seen.Of, Says: seen.Says, Gone: seen.Gone, Minutes: fmt.Sprintf("%g min", seen.Minutes)}
 	aloud := ""
 	if seen.Reads {
 		v.Drawing, v.Says, aloud = drawn(seen, b.Reader(c).Inch())
