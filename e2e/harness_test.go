@@ -15,6 +15,7 @@ import (
 	"time"
 
 	"corvek/demo/demotest"
+	"corvek/internal/casebook"
 	"corvek/internal/job"
 	"corvek/internal/people"
 	"corvek/internal/store/storetest"
@@ -87,6 +88,7 @@ func chrome(t testing.TB) *rod.Browser {
 type shop struct {
 	*httptest.Server
 	jobs  *job.Service
+	book  *casebook.Book            // of units of practice, where those are its jobs
 	clock atomic.Pointer[time.Time] // what the shop's clock shows; nil for the real one
 }
 

@@ -243,7 +243,7 @@ func notes(t *casebook.Told) (out []string) {
 		out = append(out, "Never looked at, though it would have told most: "+names(w.Unasked)+".")
 	}
 	if len(w.Taken) > 0 {
-		out = append(out, "On the record as seen, and the unit does not show it so, or nobody looked: "+
+		out = append(out, "On the record without a look, or otherwise than the unit shows it: "+
 			names(w.Taken[:min(len(w.Taken), mostNoted)])+".")
 	}
 	for _, s := range w.Steps {

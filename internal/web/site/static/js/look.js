@@ -42,13 +42,17 @@ Alpine.data("look", () => ({
     } else if (el !== document.activeElement && e.detail === 0) return; // a label's click comes again
     this.look(el);
   },
+  // key looks with Ctrl-Enter, and once more writes down what was seen.
   key(e) {
+    if (e.key === "Escape") return this.close();
     if (e.key !== "Enter" || !e.ctrlKey) return;
     const el = this.of(e.target);
     if (!el) return;
     e.preventDefault();
     e.stopPropagation();
-    this.look(el);
+    const again = this.shown && this.value && this.field === (el.dataset.set || el.dataset.field);
+    if (again) this.write();
+    else this.look(el);
   },
   async look(el) {
     const field = el.dataset.set || el.dataset.field;
@@ -61,6 +65,7 @@ Alpine.data("look", () => ({
     } catch {
       return sent.say("the shop's server does not answer; look again", "wait");
     }
+    this.field = "";
     if (!answer.ok) return this.show({ card: "", value: "", aloud: "", says: answer.error.text });
     if (answer.json.act) return this.act(el);
     this.field = field;
