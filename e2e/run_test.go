@@ -134,7 +134,7 @@ func (u *user) answerRow(tag, station, code string) {
 		u.typeInto(el, torqueOf(u.t, p))
 	}
 	button := asks("button.run-act")
-	asked := asks("input[name=found], input[name=count], input[name=torque], input[name=turn]")
+	asked := asks("input:is([name=found], [name=count], [name=torque], [name=turn], [name=cycled])")
 	if !u.pointer && asked == nil {
 		at := button.MustEval(`() => document.activeElement === this`).Bool()
 		assert.True(u.t, at || p.Def.Facings != nil, "%s: Enter alone does it", code)

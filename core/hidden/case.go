@@ -11,6 +11,7 @@ import (
 	"math/rand/v2"
 	"slices"
 	"strings"
+	"sync"
 
 	"corvek/core/bench"
 	"corvek/core/entry"
@@ -56,6 +57,20 @@ type Shop struct {
 	Knowledge explain.Base
 	Entry     *entry.Shop
 	Day       unit.Date
+
+	kept sync.Map // units as they came and sound ones, by family; nobody writes to them
+}
+
+// once gives what was made of a family before, or makes it.
+func (s *Shop) once(key string, make func() (*unit.Job, error)) (*unit.Job, error) {
+	if j, is := s.kept.Load(key); is {
+		return j.(*unit.Job).Clone(), nil
+	}
+	j, err := make()
+	if err == nil {
+		s.kept.Store(key, j.Clone())
+	}
+	return j, err
 }
 
 // Case is a failed unit with what only the bench of practice knows of it.
@@ -142,6 +157,10 @@ func (s *Shop) State(c *Case) (*bench.State, error) { return s.state(c.True) }
 // Received is a job with one unit of a family as it lies there when it came: what stands on its plate and in its papers
 // is known, and nothing of it was looked at.
 func (s *Shop) Received(of string) (*unit.Job, error) {
+	return s.once("came "+of, func() (*unit.Job, error) { return s.receive(of) })
+}
+
+func (s *Shop) receive(of string) (*unit.Job, error) {
 	f := s.Catalog.Plain[of]
 	if f == nil {
 		return nil, fmt.Errorf("no family %q is known", of)
@@ -164,6 +183,10 @@ func (s *Shop) Received(of string) (*unit.Job, error) {
 
 // sound is such a unit with nothing wrong, laid out and looked at all over.
 func (s *Shop) sound(of string) (*unit.Job, error) {
+	return s.once("sound "+of, func() (*unit.Job, error) { return s.makeSound(of) })
+}
+
+func (s *Shop) makeSound(of string) (*unit.Job, error) {
 	j, err := s.Received(of)
 	if err != nil {
 		return nil, err

@@ -66,8 +66,8 @@ func (d *draw) rate(e *explain.Evidence) (p float64, speaks bool) {
 // astray is how many signs stand beside the trouble and have nothing to do with it.
 const astray = 3
 
-// marks draws what the trouble left. What none of the roots speaks of is not there, but for a few signs that lead astray
-// where the case is to have them.
+// marks draws what the trouble left. What none of the roots speaks of is not there, but for a few signs that lead
+// astray where the case is to have them.
 func (d *draw) marks() {
 	d.there = map[string]bool{}
 	var beside []string

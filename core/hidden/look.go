@@ -34,7 +34,14 @@ type Bench struct {
 	Case   *Case
 	True   *bench.State // the unit as it is, when it came
 	Record *bench.State // what was written of it
-	Looked []string     // addresses that were looked at, in order
+	Looked []Looked     // in order
+}
+
+// Looked is a look that was taken.
+type Looked struct {
+	Field   string // its address
+	Gone    bool   // it was too late
+	Minutes float64
 }
 
 // Look answers a look at a field of the record. What cannot be looked at as the unit lies there gives a *field.Error.
@@ -151,6 +158,8 @@ func (b *Bench) closed(ref unit.Ref, feeds []*explain.Evidence) string {
 			return "it is not on this unit"
 		case ref.Stage == unit.StageBuilt && !p.Step.Done:
 			return "it is not fitted yet"
+		case !p.Off && ref.Scope == unit.ScopePart && len(b.Record.InTheWay(p.AsFound)) == 0:
+			return "" // it is seen as it is lifted off
 		case !p.Off && !p.Alone:
 			return "it is still on the unit: take it off first"
 		}
@@ -176,7 +185,9 @@ func (b *Bench) covered(part string) bool {
 
 // spoiled says that something could have been told and cannot any more, "" where it can.
 func (b *Bench) spoiled(ref unit.Ref, feeds []*explain.Evidence) string {
-	if slices.Contains(b.Looked, ref.String()) && ref.Scope != unit.ScopeReading {
+	if ref.Scope != unit.ScopeReading && slices.ContainsFunc(b.Looked, func(l Looked) bool {
+		return l.Field == ref.String() && !l.Gone
+	}) {
 		return "" // it was looked at in time
 	}
 	at := b.Record.Situation()
@@ -202,8 +213,8 @@ func (b *Bench) washed(e *explain.Evidence, part string) bool {
 	if part == "" {
 		part = e.Part
 	}
-	for _, address := range b.Looked {
-		ref, err := unit.ParseRef(address)
+	for _, l := range b.Looked {
+		ref, err := unit.ParseRef(l.Field)
 		if err != nil {
 			continue
 		}
@@ -229,8 +240,8 @@ const (
 
 // minutes are what a look costs: what the mark of which it tells takes, once.
 func (b *Bench) minutes(ref unit.Ref, feeds []*explain.Evidence) float64 {
-	for _, address := range b.Looked {
-		was, err := unit.ParseRef(address)
+	for _, l := range b.Looked {
+		was, err := unit.ParseRef(l.Field)
 		if err == nil && (was == ref || was.Part == ref.Part && was.Feature == ref.Feature && ref.Feature != "") {
 			return again
 		}
@@ -407,8 +418,8 @@ const asNew = 0.4
 // same instrument once more gives nearly the same.
 func (b *Bench) error(ref unit.Ref) float64 {
 	n := 0
-	for _, address := range b.Looked {
-		if address == ref.String() {
+	for _, l := range b.Looked {
+		if l.Field == ref.String() {
 			n++
 		}
 	}
@@ -426,12 +437,14 @@ const (
 	comparator = "comparator" // of mating parts, with a display
 )
 
-var errorOf = map[string]float64{caliper: 20e-6, micrometer: 2e-6, depth: 8e-6, boreGauge: 4e-6, dial: 4e-6, comparator: 0.5e-6}
+var errorOf = map[string]float64{caliper: 20e-6, micrometer: 2e-6, depth: 8e-6, boreGauge: 4e-6, dial: 4e-6,
+	comparator: 0.5e-6}
 
 // Errs is the most that what is read off an instrument of a kind differs from the true size, in m, reading and all.
 func Errs(kind string) float64 { return errorOf[kind] + readTo[kind] }
 
-var readTo = map[string]float64{caliper: 25e-6, micrometer: 0.5e-6, depth: 5e-6, boreGauge: 5e-6, dial: 5e-6, comparator: 0.5e-6}
+var readTo = map[string]float64{caliper: 25e-6, micrometer: 0.5e-6, depth: 5e-6, boreGauge: 5e-6, dial: 5e-6,
+	comparator: 0.5e-6}
 
 // instrumentFor is what such a feature is measured with.
 func instrumentFor(f *bench.Feature, m float64) string {

@@ -33,7 +33,8 @@ type Way struct {
 	Minutes float64 // with opening the unit
 	Idle    int     // looks that tell nothing of any cause
 	Best    Path
-	Turned  int                 // the step of his from which what it truly is stood first and stayed there, from 0; −1 where it never did
+	// The step of his from which what it truly is stood first and stayed there, from 0; −1 where it never did
+	Turned  int
 	Unasked []*explain.Evidence // that would have told most of what it is, and were never looked at
 	Taken   []*explain.Evidence // that stand on his record otherwise than the unit shows them, or that nobody looked at
 	Early   bool                // he named a cause before it was as good as sure by what he had seen
@@ -49,8 +50,8 @@ type Taken struct {
 // mostUnasked are told.
 const mostUnasked = 3
 
-// Way lays out what somebody did: looks are those of the case in order, with what each took.
-func (b *Bench) Way(s *Shop, minutes []float64, gone []bool, named string) (w Way, err error) {
+// Way lays out what somebody did until he named a cause, "" for none.
+func (b *Bench) Way(s *Shop, named string) (w Way, err error) {
 	if w.Best, err = s.Best(b.Case); err != nil {
 		return w, err
 	}
@@ -59,14 +60,14 @@ func (b *Bench) Way(s *Shop, minutes []float64, gone []bool, named string) (w Wa
 	told := map[string]bool{}
 	w.Turned = -1
 	before := b.truly(k.Standing(nil))
-	for i, address := range b.Looked {
-		w.Minutes += minutes[i]
-		ref, err := unit.ParseRef(address)
+	for _, l := range b.Looked {
+		w.Minutes += l.Minutes
+		ref, err := unit.ParseRef(l.Field)
 		if err != nil {
 			continue
 		}
-		step := Taken{Gone: gone[i]}
-		step.Minutes = minutes[i]
+		step := Taken{Gone: l.Gone}
+		step.Minutes = l.Minutes
 		for _, e := range b.feeds(ref) {
 			if told[e.Code] {
 				continue

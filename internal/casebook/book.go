@@ -177,10 +177,10 @@ func (b *Book) lies(ctx context.Context, row *store.PracticeCase) (*hidden.Bench
 	return &hidden.Bench{Case: t.of, True: t.state, Record: record, Looked: looked(row)}, t, nil
 }
 
-// looked are the fields at which was looked, in order.
-func looked(row *store.PracticeCase) (out []string) {
+// looked are the looks that were taken, in order.
+func looked(row *store.PracticeCase) (out []hidden.Looked) {
 	for _, l := range row.Looks {
-		out = append(out, l.Field)
+		out = append(out, hidden.Looked{Field: l.Field, Gone: l.Gone, Minutes: l.Minutes})
 	}
 	return out
 }
@@ -272,12 +272,7 @@ func (b *Book) Told(ctx context.Context, who people.Actor, tag string) (*Told, e
 		}
 	}
 	told.Named, _ = t.state.Known.CauseByCode(row.Named)
-	var minutes []float64
-	var gone []bool
-	for _, l := range row.Looks {
-		minutes, gone = append(minutes, l.Minutes), append(gone, l.Gone)
-	}
-	told.Way, err = lies.Way(t.shop, minutes, gone, row.Named)
+	told.Way, err = lies.Way(t.shop, row.Named)
 	return told, err
 }
 

@@ -37,6 +37,19 @@ type RunList struct {
 	Alone   []string // left on as it came
 }
 
+// LookAt is where a unit of practice is looked at for what a row asks, "" on any other.
+func (r *RunList) LookAt(part, name string) string {
+	switch {
+	case r.Practice == nil:
+		return ""
+	case name == "turn":
+		return unit.Ref{Scope: unit.ScopeStep, Unit: r.UnitNo, Part: part, Name: name}.String()
+	case r.Station == "strip":
+		return unit.Ref{Scope: unit.ScopePart, Unit: r.UnitNo, Part: part, Name: name}.String()
+	}
+	return ""
+}
+
 // RunRow is one part.
 type RunRow struct {
 	Code, Name, URL string // the part's own sheet

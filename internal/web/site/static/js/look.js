@@ -22,6 +22,7 @@ Alpine.data("look", () => ({
   aloud: "", // what the eye sees, in words
   field: "",
   base: "",
+  asked: null, // in a form, what asked for it
   acts: new WeakSet(), // buttons that were touched for what they do
 
   init() {
@@ -30,13 +31,13 @@ Alpine.data("look", () => ({
   },
   // of is what can be looked at where something was touched.
   of(target) {
-    const el = target.closest?.("#page main [data-set], #page main [data-field]");
+    const el = target.closest?.("#page main :is([data-set], [data-field], [data-look])");
     return el && !el.disabled ? el : null;
   },
   touched(e) {
     const el = this.of(e.target);
     if (!Alpine.store("looking").on || !el || this.acts.has(el)) return;
-    if (el.dataset.set) {
+    if (el.dataset.set || el.matches("fieldset")) {
       e.preventDefault();
       e.stopPropagation();
     } else if (el !== document.activeElement && e.detail === 0) return; // a label's click comes again
@@ -50,12 +51,15 @@ Alpine.data("look", () => ({
     if (!el) return;
     e.preventDefault();
     e.stopPropagation();
-    const again = this.shown && this.value && this.field === (el.dataset.set || el.dataset.field);
+    const again = this.shown && this.value && this.field === this.address(el);
     if (again) this.write();
     else this.look(el);
   },
+  address(el) {
+    return el.dataset.look || el.dataset.set || el.dataset.field;
+  },
   async look(el) {
-    const field = el.dataset.set || el.dataset.field;
+    const field = this.address(el);
     const sent = Alpine.store("sent");
     const page = Alpine.store("page");
     let answer;
@@ -69,6 +73,7 @@ Alpine.data("look", () => ({
     if (!answer.ok) return this.show({ card: "", value: "", aloud: "", says: answer.error.text });
     if (answer.json.act) return this.act(el);
     this.field = field;
+    this.asked = el.dataset.look ? el : null;
     this.base = el.dataset.base || "";
     this.show(answer.json);
     await page.take(answer.json.page);
@@ -95,9 +100,18 @@ Alpine.data("look", () => ({
     this.aloud = "";
   },
   async write() {
-    const { field, value, base } = this;
+    const { field, value, base, asked } = this;
     this.close();
+    if (asked) return this.answer(asked, value);
     await Alpine.store("sent").write({ field, value, base });
+  },
+  // answer puts what was seen into a form that asks for it.
+  answer(asked, value) {
+    const pick = asked.querySelector(`input[type=radio][value="${CSS.escape(value)}"]`);
+    if (pick) pick.checked = true;
+    if (pick || !asked.matches("input")) return;
+    asked.value = value;
+    asked.dispatchEvent(new Event("input", { bubbles: true }));
   },
   close() {
     this.shown = false;
