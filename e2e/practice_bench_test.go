@@ -245,7 +245,8 @@ func (c *cased) next() *explain.Check {
 func (c *cased) apart() {
 	c.t.Helper()
 	if c.state(c.tag).Unit.NotAsked == "" {
-		_, err := c.shop.jobs.Set(c.t.Context(), iva, c.tag, job.Edit{Field: "u1/not_asked", Value: "nobody is left there"})
+		_, err := c.shop.jobs.Set(c.t.Context(), iva, c.tag, job.Edit{Field: "u1/not_asked",
+			Value: "nobody is left there"})
 		require.NoError(c.t, err)
 	}
 	c.open("/jobs/" + c.tag + "/strip")
@@ -350,8 +351,8 @@ func (c *cased) mends(cause *explain.Cause) {
 	c.MustElementR(".verdict", "PASSED")
 }
 
-// What goes wrong at a real bench goes wrong here: what was measured first was wiped, and what was wiped is not seen any
-// more; a part that is still on is not looked at; a cause named too early is called what it was, and he is told what he
+// What goes wrong at a real bench goes wrong here: what was measured first was wiped, and what was wiped is not seen
+// any more; a part that is still on is not looked at; a cause named too early is called what it was, and he is told what he
 // did not look at.
 func TestAUnitOfPracticeByWrongWays(t *testing.T) {
 	whole.Only(t)

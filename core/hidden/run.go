@@ -39,7 +39,8 @@ func (l *laying) run() {
 			}
 			if r.By == family.ByEfficiency {
 				share := proof.Band(l.st.Family.Accept, t.Pressure) + gives
-				if e := l.told(func(f explain.From) bool { return f.Efficiency == t.Code }); e != nil && l.there[e.Code] {
+				e := l.told(func(f explain.From) bool { return f.Efficiency == t.Code })
+				if e != nil && l.there[e.Code] {
 					share -= gives + lacks
 				}
 				v, known = share*facts.Model.Theoretical(), true

@@ -87,8 +87,8 @@ func (b *Book) Begin(ctx context.Context, who people.Actor, of, kind string, see
 		}
 	}
 	if n >= mostOpen {
-		return "", field.Errorf("family", "%d units lie on your bench already; name what is wrong with one of them first",
-			n)
+		return "", field.Errorf("family", "%d units lie on your bench already; name what is wrong with one of them "+
+			"first", n)
 	}
 	shop, err := b.shop(ctx)
 	if err != nil {

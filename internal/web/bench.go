@@ -13,8 +13,8 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
-// practiceBench is the bench of practice: the pages of a job once more, over the units of practice. People and sessions are the
-// shop's; everything else lies in a store of its own.
+// practiceBench is the bench of practice: the pages of a job once more, over the units of practice. People and
+// sessions are the shop's; everything else lies in a store of its own.
 type practiceBench struct {
 	book *casebook.Book
 	echo *echo.Echo

@@ -81,8 +81,8 @@ func TestAUnitOfPracticeIsWorkedOnLikeAnyOther(t *testing.T) {
 	assert.NotContains(t, body, tag)
 }
 
-// own are the words of a page that are of its tag or its request alone: what is worked out of the tag too, the code that
-// opens it and the fingerprint of the record.
+// own are the words of a page that are of its tag or its request alone: what is worked out of the tag too, the code
+// that opens it and the fingerprint of the record.
 var own = regexp.MustCompile(`P-\d{4}|name="once" value="[^"]*"|data-sum="[^"]*"|class="code-d" d="[^"]*"|` +
 	`[0-9a-f]{64}|"at": "[^"]*"|datetime="[^"]*"`)
 

@@ -34,7 +34,8 @@ func (s *Pages) cases(c *echo.Context, v *PracticePage) error {
 	if s.book == nil {
 		return nil
 	}
-	v.Cases = &CaseForm{Families: s.Families(), Kinds: hidden.Kinds, Family: c.FormValue("family"), Kind: c.FormValue("kind")}
+	v.Cases = &CaseForm{Families: s.Families(), Kinds: hidden.Kinds, Family: c.FormValue("family"),
+		Kind: c.FormValue("kind")}
 	rows, err := s.Store.PracticeCases(c.Request().Context(), site.Who(c).ID)
 	if err != nil {
 		return err
