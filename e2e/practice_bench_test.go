@@ -352,8 +352,8 @@ func (c *cased) mends(cause *explain.Cause) {
 }
 
 // What goes wrong at a real bench goes wrong here: what was measured first was wiped, and what was wiped is not seen
-// any more; a part that is still on is not looked at; a cause named too early is called what it was, and he is told what he
-// did not look at.
+// any more; a part that is still on is not looked at; a cause named too early is called what it was, and he is told
+// what he did not look at.
 func TestAUnitOfPracticeByWrongWays(t *testing.T) {
 	whole.Only(t)
 	t.Parallel()
