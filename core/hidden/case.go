@@ -104,7 +104,7 @@ func Draw(s *Shop, of, kind string, seed uint64) (*Case, error) {
 	if _, known := KindByCode(kind); !known {
 		return nil, fmt.Errorf("%q is no kind of case", kind)
 	}
-	sound, err := s.sound(of)
+	sound, err := s.Sound(of)
 	if err != nil {
 		return nil, err
 	}
@@ -151,6 +151,15 @@ func (s *Shop) state(j *unit.Job) (*bench.State, error) {
 	return bench.Of(bench.Basis{Job: j, Number: 1, Catalog: s.Catalog, Knowledge: s.Knowledge, Day: s.Day})
 }
 
+// SoundState is a sound unit of a family, worked out.
+func (s *Shop) SoundState(of string) (*bench.State, error) {
+	j, err := s.Sound(of)
+	if err != nil {
+		return nil, err
+	}
+	return s.state(j)
+}
+
 // State is the unit of a case as it truly is, worked out.
 func (s *Shop) State(c *Case) (*bench.State, error) { return s.state(c.True) }
 
@@ -181,8 +190,8 @@ func (s *Shop) receive(of string) (*unit.Job, error) {
 	return j, s.write(j, invented.Sizes{}.Papers(st))
 }
 
-// sound is such a unit with nothing wrong, laid out and looked at all over.
-func (s *Shop) sound(of string) (*unit.Job, error) {
+// Sound is such a unit with nothing wrong, taken apart and looked at all over.
+func (s *Shop) Sound(of string) (*unit.Job, error) {
 	return s.once("sound "+of, func() (*unit.Job, error) { return s.makeSound(of) })
 }
 

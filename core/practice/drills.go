@@ -29,6 +29,7 @@ type Task struct {
 	Seed  uint64
 	Says  []string // what is the case
 	Asks  []Ask
+	Line  *Line // that is looked at for it; nil for none
 
 	families family.Library
 }
@@ -41,16 +42,26 @@ var drills = []Drill{
 	{Code: "fewest_leaves", Name: "A verdict with two leaves", draw: drawLeaves,
 		What: "A gap is in when the thinnest leaf that is not too thin goes, and the thickest that is not too " +
 			"thick stops."},
+	{Code: "facing", Name: "Which way round", draw: drawFacing,
+		What: "A part that goes in two ways round goes wrong one time in two. It is noted as it comes off, and read " +
+			"off the line as it goes in."},
 	{Code: "order", Name: "What must wait", draw: drawOrder,
 		What: "A part that closes over another waits for it. Tightening counts too."},
 	{Code: "torque", Name: "Torque from head mark and thread", draw: drawTorque,
 		What: "T = K·d·F, F three quarters of the proof load; K 0.15 oiled, 0.20 dry. The maker's figure goes " +
 			"before this one."},
+	{Code: "stack", Name: "Dished springs for a force", draw: drawStack,
+		What: "Springs that lie nested add their force, springs that stand opposed add their travel. A spring under " +
+			"force is let go slowly, in a press."},
 	{Code: "seal", Name: "Rubber for fluid and heat", draw: drawSeal,
 		What: "It must bear the fluid, the hottest and the coldest. What the table does not hold, the maker of " +
 			"the seal says."},
 	{Code: "hold", Name: "A hold that cooled", draw: drawHold,
 		What: "Oil that is shut in loses some 10 bar for each degree that it cools; what is lost beyond that leaked."},
+	{Code: "plan", Name: "The test for a claim", draw: drawPlan,
+		What: "A claim is shown by the steps that show it, all of them. Whatever else was run says nothing of it."},
+	{Code: "claims", Name: "What this certificate does not show", draw: drawClaims,
+		What: "A claim stands on steps. Where one of them was not run, or was out, it is said and not shown."},
 }
 
 // Drills are they, in the order of the stations.

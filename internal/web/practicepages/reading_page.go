@@ -4,9 +4,12 @@ import (
 	"html/template"
 	"net/http"
 
+	"corvek/core/hidden"
 	"corvek/core/practice"
 	"corvek/core/quantity"
+	"corvek/core/unit"
 	"corvek/internal/instrument"
+	"corvek/internal/line"
 	"corvek/internal/web/site"
 
 	"github.com/labstack/echo/v5"
@@ -47,10 +50,32 @@ func (s *Pages) drill(c *echo.Context) (*question, error) {
 	t := practice.NewTask(d, inch, seed, s.Jobs.Families())
 	q := &question{Title: d.Name, What: d.What, Says: t.Says, Asks: t.Asks, judge: t.Judge, Inch: inch, Seed: seed,
 		URL: "/practice/drill/" + d.Code}
+	if t.Line != nil {
+		drawing, err := s.line(c, t.Line)
+		if err != nil {
+			return nil, err
+		}
+		q.Drawing = drawing
+	}
 	for _, k := range practice.Drills() {
 		q.Others = append(q.Others, Link{k.Name, "/practice/drill/" + k.Code, k.Code == d.Code})
 	}
 	return q, nil
+}
+
+// line is a sound unit pulled apart, with a part of it marked.
+func (s *Pages) line(c *echo.Context, at *practice.Line) (template.HTML, error) {
+	known, err := s.Jobs.Known(c.Request().Context(), site.Who(c).Name)
+	if err != nil {
+		return "", err
+	}
+	shop := &hidden.Shop{Catalog: known.Catalog, Knowledge: s.Jobs.Knowledge, Entry: known.Entry,
+		Day: unit.DateOf(s.Jobs.Now())}
+	st, err := shop.SoundState(at.Family)
+	if err != nil {
+		return "", err
+	}
+	return template.HTML(line.Layer{Station: "strip", Selected: at.Part}.Draw(st)), nil
 }
 
 // Link is what else can be practised.
