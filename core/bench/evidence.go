@@ -358,11 +358,12 @@ func (st *Weighed) automaticWork(what string) (strength float64, source string, 
 			}
 		}
 	case "received_good":
-		if st.Received != nil && st.Received.Sum != "" {
-			if st.Received.Sum == metrology.In {
-				return explain.Seen, "as received: all that was run is in", true
-			}
-			return explain.Absent, "as received: " + string(st.Received.Sum), true
+		switch {
+		case st.Received == nil: // and where nothing was run, or cannot be told, it says nothing
+		case st.Received.Sum == metrology.In:
+			return explain.Seen, "as received: all that was run is in", true
+		case st.Received.Sum == metrology.Out:
+			return explain.Absent, "as received: out", true
 		}
 	case "still_fails":
 		for _, a := range st.Attempts {

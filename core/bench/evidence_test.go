@@ -88,6 +88,9 @@ func TestWhatIsWrittenDownIsEvidence(t *testing.T) {
 			"u1/part/aux_drum/feature/square/found/v1: 0.12 mm"}, "drum_off_square", "seen", "out of its limits"},
 		{"a drum that is square", "piston_pump_with_cartridge", []string{
 			"u1/part/aux_drum/feature/square/found/v1: 0.02 mm"}, "drum_off_square", "absent", "within"},
+		{"nothing was run at the baseline", "external_gear_pump", nil, "bench_good", "", ""},
+		{"stiff at the baseline, and so not good", "external_gear_pump", []string{
+			"u1/attempt/0/point/hand_turn/word: stiff"}, "bench_good", "absent", "as received: out"},
 		{"not tried", "external_gear_pump", []string{"u1/gauge/new_unit: " + family.NotTried}, "new_pump_same", "", ""},
 		{"asked: the same", "external_gear_pump", []string{"u1/gauge/new_unit: same"}, "new_pump_same", "seen",
 			"asked at the machine"},

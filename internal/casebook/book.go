@@ -73,9 +73,6 @@ func (b *Book) Begin(ctx context.Context, who people.Actor, of, kind string, see
 	if !who.May(people.RoleTechnician) {
 		return "", people.ErrForbidden
 	}
-	if _, known := hidden.KindByCode(kind); !known {
-		return "", field.Errorf("kind", "choose how hard it is to be")
-	}
 	open, err := b.Shop.Store.PracticeCases(ctx, who.ID)
 	if err != nil {
 		return "", err
@@ -94,29 +91,38 @@ func (b *Book) Begin(ctx context.Context, who people.Actor, of, kind string, see
 	if err != nil {
 		return "", err
 	}
-	if shop.Catalog.Plain[of] == nil {
-		return "", field.Errorf("family", "choose what kind of unit it is to be")
-	}
-	c, err := hidden.Draw(shop, of, kind, seed)
-	if errors.Is(err, hidden.ErrNone) {
-		return "", field.Errorf("kind", "nothing of that kind is known of this family; choose another")
-	}
+	c, err := b.draw(shop, of, kind, seed)
 	if err != nil {
-		return "", err
-	}
-	return b.lay(ctx, who, shop, c)
-}
-
-// lay puts a case on the bench: the unit as it came, and beside it, out of sight, as it truly is.
-func (b *Book) lay(ctx context.Context, who people.Actor, shop *hidden.Shop, c *hidden.Case) (tag string, err error) {
-	of := c.True.Unit(1).Family
-	row := &store.PracticeCase{PersonID: who.ID, Family: of, Kind: c.Kind, Seed: int64(c.Seed), Causes: c.Causes,
-		BegunAt: b.Bench.Now().UTC().Truncate(time.Microsecond)}
-	if err := b.Shop.Store.AddPracticeCase(ctx, row); err != nil {
 		return "", err
 	}
 	came, err := shop.Received(of)
 	if err != nil {
+		return "", err
+	}
+	return b.lay(ctx, who, c, came, nil)
+}
+
+// draw draws a case; what cannot be drawn gives a *field.Error.
+func (b *Book) draw(shop *hidden.Shop, of, kind string, seed uint64) (*hidden.Case, error) {
+	if shop.Catalog.Plain[of] == nil {
+		return nil, field.Errorf("family", "choose what kind of unit it is to be")
+	}
+	if _, known := hidden.KindByCode(kind); !known {
+		return nil, field.Errorf("kind", "choose how hard it is to be")
+	}
+	c, err := hidden.Draw(shop, of, kind, seed)
+	if errors.Is(err, hidden.ErrNone) {
+		return nil, field.Errorf("kind", "nothing of that kind is known of this family; choose another")
+	}
+	return c, err
+}
+
+// lay puts a case on the bench: the unit as it came, and beside it, out of sight, as it truly is.
+func (b *Book) lay(ctx context.Context, who people.Actor, c *hidden.Case, came *unit.Job, set *int64) (tag string,
+	err error) {
+	row := &store.PracticeCase{PersonID: who.ID, SetID: set, Family: came.Unit(1).Family, Kind: c.Kind,
+		Seed: int64(c.Seed), Causes: c.Causes, BegunAt: b.Bench.Now().UTC().Truncate(time.Microsecond)}
+	if err := b.Shop.Store.AddPracticeCase(ctx, row); err != nil {
 		return "", err
 	}
 	came.Tag, came.Title, came.Complaint = row.Tag, came.Unit(1).Name, c.Complaint()
@@ -224,9 +230,19 @@ func Minutes(row *store.PracticeCase) (sum float64) {
 }
 
 // Name ends the search of a case with the cause that was concluded on its record, and from then on it is told what it
-// was. With nothing concluded it was given up. A second time it changes nothing.
+// was. With nothing concluded it was given up. What he did until then is kept, for himself. A second time it changes
+// nothing.
 func (b *Book) Name(ctx context.Context, who people.Actor, tag string) error {
-	st, err := b.Bench.LoadOther(ctx, tag, 1)
+	row, err := b.Case(ctx, who, tag)
+	if err != nil {
+		return err
+	}
+	lies, t, err := b.lies(ctx, row)
+	if err != nil {
+		return err
+	}
+	named := lies.Record.Conclude.Cause
+	way, err := lies.Way(t.shop, named)
 	if err != nil {
 		return err
 	}
@@ -235,7 +251,21 @@ func (b *Book) Name(ctx context.Context, who people.Actor, tag string) error {
 			return nil
 		}
 		now := b.Bench.Now().UTC().Truncate(time.Microsecond)
-		row.Named, row.NamedAt = st.Conclude.Cause, &now
+		row.Named, row.NamedAt = named, &now
+		row.RightCause, row.Early = slices.Contains(row.Causes, named), way.Early
+		for _, s := range way.Steps {
+			if s.Gone {
+				row.Late++
+			}
+		}
+		for _, m := range lies.Record.Unit.Marks {
+			if m.State == unit.MarkSeen && m.Origin == unit.OriginUnknown {
+				row.Unsaid++
+			}
+		}
+		for _, e := range way.Unasked {
+			row.Missed = append(row.Missed, string(e.At))
+		}
 		return nil
 	})
 }

@@ -15,6 +15,7 @@ import (
 type PracticeCase struct {
 	ID       int64
 	PersonID uint
+	SetID    *int64 // that a lead set for all; nil for one of his own
 	Tag      string // P-0012
 	Family   string
 	Kind     string
@@ -23,9 +24,55 @@ type PracticeCase struct {
 	BegunAt  time.Time
 	Named    string     // what he took it for, a cause's code; "" where he did not say
 	NamedAt  *time.Time // and when: from then on he is told what it was
-	ProvedAt *time.Time // when the rebuilt unit was proved
+
+	// What he did until then
+	RightCause bool
+	Early      bool     // it was not as good as sure by what he had seen
+	Late       int      // looks that came too late
+	Unsaid     int      // marks of which he left open where they come from
+	Missed     []string `gorm:"serializer:json"` // where he never looked, though it would have told most
 
 	Looks []PracticeLook `gorm:"foreignKey:CaseID"`
+}
+
+// PracticeSet is a case that a lead set for everybody: one that is drawn, or one that is written after a job of the
+// shop, which then is a job of the store of practice under its own tag.
+type PracticeSet struct {
+	ID      int64
+	Words   string // what the lead says of it
+	Family  string
+	Kind    string
+	Seed    int64
+	Causes  []string `gorm:"serializer:json"`
+	Written bool
+	ByName  string
+	SetOn   time.Time
+}
+
+// Came and Hidden are the tags under which a written one lies in the store of practice: as it came, and as it is.
+func (p *PracticeSet) Came() string { return fmt.Sprintf("S-%04d", p.ID) }
+
+// Hidden is it as it truly is.
+func (p *PracticeSet) Hidden() string { return fmt.Sprintf("W-%04d", p.ID) }
+
+// AddPracticeSet keeps one, and gives it its number.
+func (s *Store) AddPracticeSet(ctx context.Context, p *PracticeSet, by string) error {
+	return s.transaction(ctx, func(db *gorm.DB) error {
+		if err := db.Create(p).Error; err != nil {
+			return err
+		}
+		return shopEntry(db, by, "set a case of practice: "+p.Words)
+	})
+}
+
+// PracticeSetNow is the one that was set last, nil where none was set.
+func (s *Store) PracticeSetNow(ctx context.Context) (*PracticeSet, error) {
+	p := &PracticeSet{}
+	err := s.db.WithContext(ctx).Order("id DESC").Take(p).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return nil, nil
+	}
+	return p, err
 }
 
 // PracticeLook is one look at such a unit.
@@ -106,6 +153,16 @@ func (s *Store) OnPracticeCase(ctx context.Context, person uint, tag string, f f
 				return err
 			}
 		}
-		return db.Model(c).Select("Named", "NamedAt", "ProvedAt").Omit(clause.Associations).Updates(c).Error
+		return db.Model(c).Select("Named", "NamedAt", "RightCause", "Early", "Late", "Unsaid", "Missed").Omit(clause.Associations).Updates(c).Error
 	})
+}
+
+// PracticeCaseOfSet is the tag of somebody's case of one that was set, "" where he has none.
+func (s *Store) PracticeCaseOfSet(ctx context.Context, person uint, set int64) (tag string, err error) {
+	c := &PracticeCase{}
+	err = s.db.WithContext(ctx).Select("tag").Where("person_id = ? AND set_id = ?", person, set).Take(c).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return "", nil
+	}
+	return c.Tag, err
 }

@@ -90,6 +90,9 @@ type PracticePage struct {
 	Kinds, Drills []Link
 	Cases         *CaseForm // nil where there is no bench of practice
 	Rows          []CaseRow
+	Own           *OwnRecord
+	Week          *WeekCase
+	Set           []site.Plain // of what a lead sets for everybody
 }
 
 func (s *Pages) practice(c *echo.Context) error { return s.showPractice(c, http.StatusOK, nil) }
@@ -99,8 +102,12 @@ func (s *Pages) showPractice(c *echo.Context, status int, fault error) error {
 	if err := s.cases(c, &v); err != nil {
 		return err
 	}
+	v.Set = site.PlainForm(fault,
+		site.Plain{Name: "words", Label: "What it is, in a line", Value: c.FormValue("words")},
+		site.Plain{Name: "tag", Label: "Or of a finished job", Value: c.FormValue("tag"),
+			Help: "Its tag. Names are left out."})
 	if fault != nil {
-		v.Cases.Fault = site.Besides(fault, nil)
+		v.Cases.Fault = site.Besides(fault, v.Set)
 	}
 	for _, k := range practice.Kinds() {
 		v.Kinds = append(v.Kinds, Link{k.Name, "/practice/reading/" + k.Code, false})

@@ -24,6 +24,8 @@ func New(s *site.Site, book *casebook.Book) site.Room {
 	return site.Room{Files: files, Routes: []site.Route{
 		site.Get("/practice", site.View, p.practice),
 		site.Post("/practice/cases", site.Work, p.begin),
+		site.Post("/practice/week", site.Work, p.beginWeek),
+		site.Post("/practice/set", site.Lead, p.setWeek),
 		site.Get("/practice/reading/:code", site.View, p.shows(p.reading)),
 		site.Post("/practice/reading/:code", site.View, p.judges(p.reading)),
 		site.Get("/practice/drill/:code", site.View, p.shows(p.drill)),

@@ -1,0 +1,124 @@
+package practice
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"corvek/core/explain"
+	"corvek/core/hidden"
+)
+
+// Done is a case that somebody worked on until he named what is wrong.
+type Done struct {
+	Family, Kind string
+	Right        bool            // it was that
+	GaveUp       bool            // he named nothing
+	Early        bool            // it was not as good as sure by what he had seen
+	Late         int             // looks that came too late
+	Unsaid       int             // marks of which he left open where they come from
+	Missed       []explain.Reach // where he never looked, though it would have told most
+}
+
+// Habits are what somebody tends to, by his cases, the latest first. They are his own.
+type Habits struct {
+	Cases, Right int
+	Says         []string // in the trade's words, what weighs most first
+	Kind         string   // of the case that is chosen for him next
+	Family       string
+}
+
+// lately is how many cases tell of habits: what somebody did long ago he may not do any more.
+const lately = 12
+
+// often is from which share of cases something is a habit.
+const often = 1.0 / 3
+
+// steady is how many cases of a kind in a row are named rightly before the next kind comes.
+const steady = 2
+
+// HabitsOf tells what somebody tends to, and chooses the next case: one that asks for what he leaves out, else the next
+// that is harder. families are those that he can be given.
+func HabitsOf(done []Done, families []string) Habits {
+	h := Habits{Cases: len(done)}
+	for _, d := range done {
+		if d.Right {
+			h.Right++
+		}
+	}
+	last := done[:min(lately, len(done))]
+	count := func(is func(Done) bool) (n int) {
+		for _, d := range last {
+			if is(d) {
+				n++
+			}
+		}
+		return n
+	}
+	type habit struct {
+		n    int
+		says string
+		kind string
+	}
+	missed := func(at ...explain.Reach) func(Done) bool {
+		return func(d Done) bool {
+			return slices.ContainsFunc(d.Missed, func(r explain.Reach) bool { return slices.Contains(at, r) })
+		}
+	}
+	all := []habit{
+		{count(func(d Done) bool { return d.Early }), "You name a cause before what you saw makes it as good as sure",
+			hidden.Astray},
+		{count(missed(explain.Asked, explain.Outside)), "You open the unit before those at its machine are asked and " +
+			"looked round", hidden.Away},
+		{count(missed(explain.Opened, explain.Stripped)), "You leave parts unlooked at that would have told most",
+			hidden.Two},
+		{count(func(d Done) bool { return d.Late > 0 }), "You wipe and measure before you look", hidden.Earlier},
+		{count(func(d Done) bool { return d.Unsaid > 0 }), "You leave open where a mark comes from", ""},
+	}
+	slices.SortStableFunc(all, func(a, b habit) int { return cmp.Compare(b.n, a.n) })
+	for _, x := range all {
+		if x.n > 0 && float64(x.n) >= often*float64(len(last)) {
+			h.Says = append(h.Says, fmt.Sprintf("%s: in %d of your last %d cases.", x.says, x.n, len(last)))
+			h.Kind = cmp.Or(h.Kind, x.kind)
+		}
+	}
+	if h.Kind == "" || h.Cases < steady {
+		h.Kind = harder(done)
+	}
+	h.Family = leastOf(done, families)
+	return h
+}
+
+// harder is the first kind of which not so many in a row were named rightly.
+func harder(done []Done) string {
+	for _, k := range hidden.Kinds {
+		row := 0
+		for _, d := range done {
+			if d.Kind == k.Code {
+				if !d.Right {
+					break
+				}
+				row++
+			}
+		}
+		if row < steady {
+			return k.Code
+		}
+	}
+	return hidden.Two
+}
+
+// leastOf is the family that he worked on least, of those the first.
+func leastOf(done []Done, families []string) string {
+	n := map[string]int{}
+	for _, d := range done {
+		n[d.Family]++
+	}
+	best := ""
+	for _, f := range families {
+		if best == "" || n[f] < n[best] {
+			best = f
+		}
+	}
+	return best
+}
