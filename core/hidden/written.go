@@ -2,6 +2,7 @@ package hidden
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 
@@ -83,7 +84,8 @@ func (s *Shop) cameFrom(of *unit.Unit, policy string) (*unit.Job, error) {
 	u := unit.New(f, 1, s.Entry.Who, s.Day.Time())
 	u.Variant, u.Rotation, u.Fluid, u.More = of.Variant, of.Rotation, of.Fluid, of.More
 	u.Viscosity, u.Density, u.Displacement, u.Speed = of.Viscosity, of.Density, of.Displacement, of.Speed
-	u.DutyPressure, u.RatedPressure, u.Temperature, u.Hours = of.DutyPressure, of.RatedPressure, of.Temperature, of.Hours
+	u.DutyPressure, u.RatedPressure = of.DutyPressure, of.RatedPressure
+	u.Temperature, u.Hours = of.Temperature, of.Hours
 	u.Need, u.Setting = of.Need, of.Setting
 	u.Setting.Source = theFile
 	for _, l := range of.Limits {
@@ -148,7 +150,8 @@ func found(j, from *unit.Job, of *unit.Unit) {
 	}
 	if before := of.Attempt(0); before != nil {
 		for _, x := range before.Points {
-			u.Attempts[0].Points = append(u.Attempts[0].Points, &unit.Point{Code: x.Code, Word: x.Word, Figures: x.Figures})
+			u.Attempts[0].Points = append(u.Attempts[0].Points,
+				&unit.Point{Code: x.Code, Word: x.Word, Figures: maps.Clone(x.Figures)})
 		}
 	}
 }

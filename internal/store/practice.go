@@ -153,7 +153,8 @@ func (s *Store) OnPracticeCase(ctx context.Context, person uint, tag string, f f
 				return err
 			}
 		}
-		return db.Model(c).Select("Named", "NamedAt", "RightCause", "Early", "Late", "Unsaid", "Missed").Omit(clause.Associations).Updates(c).Error
+		return db.Model(c).Select("Named", "NamedAt", "RightCause", "Early", "Late", "Unsaid", "Missed").
+			Omit(clause.Associations).Updates(c).Error
 	})
 }
 
