@@ -7,7 +7,9 @@ import (
 	"net/url"
 	"strings"
 
+	"corvek/internal/casebook"
 	"corvek/internal/job"
+	"corvek/internal/people"
 	"corvek/internal/store"
 )
 
@@ -22,6 +24,28 @@ func besides(address string) (string, error) {
 	return u.String(), nil
 }
 
+// bench is where the store of practice of a shop's store is.
+func (p place) bench() (place, error) {
+	owner, err := besides(p.owner)
+	if err != nil {
+		return place{}, err
+	}
+	program, err := besides(p.program)
+	return place{program: program, owner: owner, shared: p.shared, leave: func() {}}, err
+}
+
+// makeBench makes the store of practice where it is not there yet, and brings it up to date.
+func makeBench(ctx context.Context, p place) (place, error) {
+	at, err := p.bench()
+	if err != nil {
+		return at, err
+	}
+	if err := store.MakeBeside(ctx, p.owner, at.owner); err != nil {
+		return at, err
+	}
+	return at, current(ctx, at)
+}
+
 // practiceBench opens the store of practice, made the first time, with a stand to run its units on. Where the server
 // does not let it be made there is none, and the shop is served all the same.
 func practiceBench(ctx context.Context, p place, jobs *job.Service) (bench *job.Service, done func()) {
@@ -29,21 +53,11 @@ func practiceBench(ctx context.Context, p place, jobs *job.Service) (bench *job.
 		slog.Warn("there is no bench of practice", "error", err)
 		return nil, func() {}
 	}
-	owner, err := besides(p.owner)
+	at, err := makeBench(ctx, p)
 	if err != nil {
 		return none(err)
 	}
-	program, err := besides(p.program)
-	if err != nil {
-		return none(err)
-	}
-	if err := store.MakeBeside(ctx, p.owner, owner); err != nil {
-		return none(err)
-	}
-	if err := store.Migrate(ctx, owner, p.role()); err != nil {
-		return none(err)
-	}
-	s, err := store.Open(ctx, program)
+	s, err := store.Open(ctx, at.program)
 	if err != nil {
 		return none(err)
 	}
@@ -55,4 +69,21 @@ func practiceBench(ctx context.Context, p place, jobs *job.Service) (bench *job.
 		return none(err)
 	}
 	return bench, s.Close
+}
+
+// demoCase is the case that everybody in the made-up shop is set: a pump that went out.
+const demoCase = "T-0388"
+
+// setDemoCase sets it, where none was set yet.
+func setDemoCase(ctx context.Context, jobs, bench *job.Service) error {
+	set, err := jobs.Store.PracticeSetNow(ctx)
+	if err != nil || set != nil || bench == nil {
+		return err
+	}
+	book, err := casebook.New(jobs, bench)
+	if err != nil {
+		return err
+	}
+	lead := people.Actor{Name: "Odd Renfeld", Role: people.RoleLead}
+	return book.SetWritten(ctx, lead, demoCase, "a pump that went weak when it was hot")
 }

@@ -148,6 +148,11 @@ func serve(ctx context.Context, out io.Writer, o serving) error {
 	bench, putAway := practiceBench(ctx, place, jobs)
 	defer putAway()
 	cfg.Bench = bench
+	if o.demo {
+		if err := setDemoCase(ctx, jobs, bench); err != nil {
+			return err
+		}
+	}
 	app, server, err := web.New(cfg)
 	if err != nil {
 		return err
@@ -216,12 +221,18 @@ func migrateCommand() *cobra.Command {
 	return &cobra.Command{
 		Use: "migrate", Short: "Bring the database's schema up to date", Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			_, done, err := database(cmd.Context())
+			p, err := find(cmd.Context(), dataFolder(), true)
 			if err != nil {
 				return err
 			}
-			done()
+			defer p.leave()
+			if err := current(cmd.Context(), p); err != nil {
+				return err
+			}
 			fmt.Fprintln(cmd.OutOrStdout(), "The schema is up to date.")
+			if _, err := makeBench(cmd.Context(), p); err != nil {
+				fmt.Fprintln(cmd.OutOrStdout(), "There will be no bench of practice:", err)
+			}
 			return nil
 		},
 	}

@@ -28,7 +28,7 @@ var views = []string{
 	"toolbox=/toolbox/shims?measured_clearance=9+thou&lower=3+thou&upper=7+thou&fitted=0.10+mm,0.05+mm" +
 		"&available=0.02+mm+x4",
 	"measure-tablet@800x1280=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
-	"measure-dark!dark=/jobs/T-0417/measure?part=rear_plate&feature=side_clearance",
+	"practice!dark=/practice/reading/bore_gauge?seed=4&inch=",
 	"sheet=/library/sheets/3",
 	"family=/library/cam_piston_pump",
 	"plan=/plan",
