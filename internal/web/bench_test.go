@@ -153,3 +153,30 @@ func TestNothingGivesTheTruthAway(t *testing.T) {
 	_, body := b.get("/jobs/" + strings.Replace(tags[0], "P-", "H-", 1) + "/receive")
 	assert.NotContains(t, body, "as it is")
 }
+
+// A lead sets a case for everybody: each gets it on his own bench, once; what is wrong with the form is told at it, and
+// nobody else sets one.
+func TestALeadSetsACaseForEverybody(t *testing.T) {
+	t.Parallel()
+	s, _ := serveBench(t)
+	iva, odd := s.as("iva"), s.as("odd")
+	form := url.Values{"family": {"check_valve"}, "kind": {hidden.Own}, "words": {"it will not hold"}}
+	res, _ := iva.post("/practice/set", form)
+	assert.Equal(t, http.StatusForbidden, res.StatusCode)
+	res, page := odd.post("/practice/set", url.Values{"tag": {"T-9999"}, "words": {"it will not hold"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
+	assert.Contains(t, page, "no job has this tag")
+	assert.Contains(t, page, `value="it will not hold"`)
+	res, page = odd.post("/practice/set", form)
+	require.Equal(t, http.StatusSeeOther, res.StatusCode, page)
+	_, page = iva.get("/practice")
+	assert.Contains(t, page, "For everybody: it will not hold")
+	var at []string
+	for _, b := range []*browser{iva, iva, odd} {
+		res, _ := b.post("/practice/week", url.Values{})
+		require.Equal(t, http.StatusSeeOther, res.StatusCode)
+		at = append(at, res.Header.Get("Location"))
+	}
+	assert.Equal(t, at[0], at[1], "it lies there already")
+	assert.NotEqual(t, at[0], at[2])
+}

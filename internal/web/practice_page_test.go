@@ -4,6 +4,7 @@ import (
 	"net/http"
 	"net/url"
 	"strconv"
+	"strings"
 	"testing"
 
 	"corvek/core/practice"
@@ -13,7 +14,7 @@ import (
 )
 
 // An instrument is drawn, read, judged and helped with; what is no figure is told at its field, and nothing typed is
-// lost. Nothing of it is written anywhere.
+// lost. Nothing of it is written but whether an answer was right.
 func TestInstrumentsAreReadForPractice(t *testing.T) {
 	t.Parallel()
 	s := serve(t)
@@ -85,4 +86,32 @@ func TestDrillsAreAnswered(t *testing.T) {
 	}
 	res, _ := b.get("/practice/drill/guess")
 	assert.Equal(t, http.StatusNotFound, res.StatusCode)
+}
+
+// A lead sees what was tried and nobody in the shop does for sure, without a name; once somebody does it is gone.
+func TestALeadSeesWhatNobodyReads(t *testing.T) {
+	t.Parallel()
+	s := serve(t)
+	iva, tove, odd := s.as("iva"), s.as("tove"), s.as("odd")
+	kind, known := practice.KindByCode("bore_gauge")
+	require.True(t, known)
+	want := practice.New(kind, false, 5).Asks[0].Want
+	answer := func(b *browser, v float64) {
+		res, _ := b.post("/practice/reading/bore_gauge", url.Values{"seed": {"5"},
+			"answer0": {strconv.FormatFloat(v, 'f', 6, 64)}})
+		require.Equal(t, http.StatusOK, res.StatusCode)
+	}
+	told := func(b *browser) bool {
+		_, page := b.get("/practice")
+		return strings.Contains(page, "nobody in the shop does it for sure")
+	}
+	assert.False(t, told(odd), "nobody tried")
+	answer(iva, want+0.5)
+	answer(iva, want)
+	assert.True(t, told(odd), "twice is not for sure")
+	assert.False(t, told(iva), "for a lead alone")
+	for range 3 {
+		answer(tove, want)
+	}
+	assert.False(t, told(odd))
 }

@@ -44,8 +44,17 @@ CREATE TABLE practice_looks (
     at timestamptz NOT NULL,
     PRIMARY KEY (case_id, number)
 );
+CREATE TABLE practice_answers (
+    id bigserial PRIMARY KEY,
+    person_id bigint NOT NULL REFERENCES people ON DELETE CASCADE,
+    code text NOT NULL,
+    was_right boolean NOT NULL,
+    at timestamptz NOT NULL
+);
+CREATE INDEX practice_answers_code ON practice_answers (code, person_id, at);
 
 -- +goose Down
+DROP TABLE practice_answers;
 DROP TABLE practice_looks;
 DROP TABLE practice_cases;
 DROP TABLE practice_sets;

@@ -5,10 +5,12 @@ import (
 	"html/template"
 	"math/rand/v2"
 	"net/http"
+	"slices"
 	"strconv"
 
 	"corvek/core/practice"
 	"corvek/core/quantity"
+	"corvek/internal/store"
 	"corvek/internal/web/site"
 
 	"github.com/labstack/echo/v5"
@@ -16,6 +18,7 @@ import (
 
 // question is something that is asked for practice, with how its answers are judged.
 type question struct {
+	Code             string
 	Title, What, URL string
 	Others           []Link // beside it
 	Drawing          template.HTML
@@ -91,6 +94,11 @@ func (s *Pages) judges(find func(*echo.Context) (*question, error)) echo.Handler
 			return s.show(c, http.StatusUnprocessableEntity, q, nil, err)
 		}
 		if err != nil {
+			return err
+		}
+		right := !slices.ContainsFunc(said, func(v practice.Verdict) bool { return !v.Right })
+		if err := s.Store.AddPracticeAnswer(c.Request().Context(), &store.PracticeAnswer{PersonID: site.Who(c).ID,
+			Code: q.Code, WasRight: right, At: s.Jobs.Now()}); err != nil {
 			return err
 		}
 		return s.show(c, http.StatusOK, q, said, nil)

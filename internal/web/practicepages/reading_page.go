@@ -3,6 +3,7 @@ package practicepages
 import (
 	"html/template"
 	"net/http"
+	"time"
 
 	"corvek/core/hidden"
 	"corvek/core/practice"
@@ -28,7 +29,8 @@ func (s *Pages) reading(c *echo.Context) (*question, error) {
 	}
 	seed, inch := s.asked(c, other)
 	e := practice.New(kind, inch, seed)
-	q := &question{Title: kind.Name, What: kind.What, Asks: e.Asks, judge: e.Judge, Inch: inch, Seed: seed,
+	q := &question{Code: kind.Code, Title: kind.Name,
+		What: kind.What, Asks: e.Asks, judge: e.Judge, Inch: inch, Seed: seed,
 		Drawing: template.HTML(instrument.Draw(e)), Wide: e.Caliper != nil || e.Barrel != nil,
 		URL: "/practice/reading/" + kind.Code, Helps: true}
 	for _, k := range practice.Kinds() {
@@ -48,7 +50,8 @@ func (s *Pages) drill(c *echo.Context) (*question, error) {
 	}
 	seed, inch := s.asked(c, quantity.InchBar)
 	t := practice.NewTask(d, inch, seed, s.Jobs.Families())
-	q := &question{Title: d.Name, What: d.What, Says: t.Says, Asks: t.Asks, judge: t.Judge, Inch: inch, Seed: seed,
+	q := &question{Code: d.Code, Title: d.Name,
+		What: d.What, Says: t.Says, Asks: t.Asks, judge: t.Judge, Inch: inch, Seed: seed,
 		URL: "/practice/drill/" + d.Code}
 	if t.Line != nil {
 		drawing, err := s.line(c, t.Line)
@@ -93,6 +96,7 @@ type PracticePage struct {
 	Own           *OwnRecord
 	Week          *WeekCase
 	Set           []site.Plain // of what a lead sets for everybody
+	Nobody        []string     // what nobody in the shop does for sure, for a lead
 }
 
 func (s *Pages) practice(c *echo.Context) error { return s.showPractice(c, http.StatusOK, nil) }
@@ -104,8 +108,7 @@ func (s *Pages) showPractice(c *echo.Context, status int, fault error) error {
 	}
 	v.Set = site.PlainForm(fault,
 		site.Plain{Name: "words", Label: "What it is, in a line", Value: c.FormValue("words")},
-		site.Plain{Name: "tag", Label: "Or of a finished job", Value: c.FormValue("tag"),
-			Help: "Its tag. Names are left out."})
+		site.Plain{Name: "tag", Label: "Or a finished job's tag; names are left out", Value: c.FormValue("tag")})
 	if fault != nil {
 		v.Cases.Fault = site.Besides(fault, v.Set)
 	}
@@ -115,5 +118,30 @@ func (s *Pages) showPractice(c *echo.Context, status int, fault error) error {
 	for _, d := range practice.Drills() {
 		v.Drills = append(v.Drills, Link{d.Name, "/practice/drill/" + d.Code, false})
 	}
+	if v.CanLead() {
+		var err error
+		if v.Nobody, err = s.nobody(c); err != nil {
+			return err
+		}
+	}
 	return s.Render(c, status, "practice", "Practice", v)
+}
+
+// latelyTried is how far back it counts what somebody can.
+const latelyTried = 90 * 24 * time.Hour
+
+// nobody lists the instruments and drills that somebody tried and nobody in the shop does for sure.
+func (s *Pages) nobody(c *echo.Context) (out []string, err error) {
+	can, err := s.Store.Mastered(c.Request().Context(), s.Jobs.Now().Add(-latelyTried))
+	for _, k := range practice.Kinds() {
+		if does, tried := can[k.Code]; tried && !does {
+			out = append(out, k.Name)
+		}
+	}
+	for _, d := range practice.Drills() {
+		if does, tried := can[d.Code]; tried && !does {
+			out = append(out, d.Name)
+		}
+	}
+	return out, err
 }
