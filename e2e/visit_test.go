@@ -42,6 +42,7 @@ func visits(t *testing.T) map[string]look {
 	add(large|open, "/toolbox", "/toolbox/feeler?goes=3+thou&stops=9+thou&upper=7+thou", "/library", "/instruments",
 		"/stock", "/stock?item=1", "/instruments/1", "/practice", "/practice/reading/vernier_caliper?seed=7",
 		"/practice/reading/pressure_gauge?seed=7&help=1", "/practice/drill/order?seed=7", "/practice/drill/hold?seed=7",
+		"/practice/lesson/look", "/practice/lesson/read",
 		"/figures?measure=hours&by=family&key=external_gear_pump",
 		"/shop", "/shop/letterhead", "/me", "/change", "/jobs/T-0417/pictures")
 	add(reached, "/jobs/T-0412/measure?part=tube&feature=bore", "/toolbox/feeler")

@@ -1,8 +1,10 @@
 package web
 
 import (
+	"html"
 	"net/http"
 	"net/url"
+	"regexp"
 	"strconv"
 	"strings"
 	"testing"
@@ -114,4 +116,32 @@ func TestALeadSeesWhatNobodyReads(t *testing.T) {
 		answer(tove, want)
 	}
 	assert.False(t, told(odd))
+}
+
+// Each lesson is read, has its caution, something to try and the way on; all of them are one paper.
+func TestTheCourseIsRead(t *testing.T) {
+	t.Parallel()
+	s := serve(t)
+	b := s.as("tove")
+	_, index := b.get("/practice")
+	_, paper := b.get("/practice/course")
+	for _, l := range practice.Course() {
+		assert.Contains(t, index, "/practice/lesson/"+l.Code)
+		res, page := b.get("/practice/lesson/" + l.Code)
+		require.Equal(t, http.StatusOK, res.StatusCode)
+		page, paper := html.UnescapeString(page), html.UnescapeString(paper)
+		for _, words := range append(l.Says, l.Caution) {
+			assert.Contains(t, page, words)
+			assert.Contains(t, paper, words)
+		}
+		try := regexp.MustCompile(`href="(/practice/(?:drill|reading)/[a-z_]+)"`).FindStringSubmatch(page)
+		require.NotNil(t, try, l.Code)
+		res, _ = b.get(try[1])
+		assert.Equal(t, http.StatusOK, res.StatusCode)
+	}
+	res, pdf := b.get("/practice/course.pdf")
+	assert.Equal(t, http.StatusOK, res.StatusCode)
+	assert.True(t, strings.HasPrefix(pdf, "%PDF"))
+	res, _ = b.get("/practice/lesson/eleven")
+	assert.Equal(t, http.StatusNotFound, res.StatusCode)
 }

@@ -3,6 +3,7 @@ package practicepages
 import (
 	"html/template"
 	"net/http"
+	"strconv"
 	"time"
 
 	"corvek/core/hidden"
@@ -91,6 +92,7 @@ type Link struct {
 type PracticePage struct {
 	site.Reader
 	Kinds, Drills []Link
+	Lessons       []Link
 	Cases         *CaseForm // nil where there is no bench of practice
 	Rows          []CaseRow
 	Own           *OwnRecord
@@ -111,6 +113,9 @@ func (s *Pages) showPractice(c *echo.Context, status int, fault error) error {
 		site.Plain{Name: "tag", Label: "Or a finished job's tag; names are left out", Value: c.FormValue("tag")})
 	if fault != nil {
 		v.Cases.Fault = site.Besides(fault, v.Set)
+	}
+	for i, l := range practice.Course() {
+		v.Lessons = append(v.Lessons, Link{strconv.Itoa(i+1) + " " + l.Title, "/practice/lesson/" + l.Code, false})
 	}
 	for _, k := range practice.Kinds() {
 		v.Kinds = append(v.Kinds, Link{k.Name, "/practice/reading/" + k.Code, false})

@@ -23,6 +23,9 @@ func New(s *site.Site, book *casebook.Book) site.Room {
 	p := &Pages{s, book}
 	return site.Room{Files: files, Routes: []site.Route{
 		site.Get("/practice", site.View, p.practice),
+		site.Get("/practice/lesson/:code", site.View, p.lesson),
+		site.Get("/practice/course", site.View, p.booklet),
+		site.Get("/practice/course.pdf", site.View, p.booklet).Slow(),
 		site.Post("/practice/cases", site.Work, p.begin),
 		site.Post("/practice/week", site.Work, p.beginWeek),
 		site.Post("/practice/set", site.Lead, p.setWeek),
