@@ -90,7 +90,9 @@ type Letterhead struct {
 	Sheet   string // a4 or letter
 	Site    string // where the pages are opened, for the code on the papers; "" where it is not said
 
-	LeadSigns    bool // a unit goes out only with papers that a lead signed off
+	LeadSigns bool // a unit goes out only with papers that a lead signed off
+	Practice  bool `gorm:"-" json:",omitzero"` // of a bench of practice: no paper of it stands for a unit
+
 	LeadConfirms bool // what a technician keeps on the sheet of a model holds only when a lead confirmed it
 }
 

@@ -92,7 +92,7 @@ func (s *Service) catalog() *catalog {
 		return own
 	}
 	own := *now
-	own.of, own.Tools, own.Head, own.sheets, own.Lessons = now, shop.Instruments{}, shop.Letterhead{Name: "PRACTICE",
+	own.of, own.Tools, own.Head, own.sheets, own.Lessons = now, shop.Instruments{}, shop.Letterhead{Practice: true, Name: "PRACTICE",
 		Address: "made up; this is no unit of a customer, and nothing here stands for one"}, nil, nil
 	s.bench.Store(&own)
 	return &own

@@ -14,6 +14,9 @@ import (
 func (d Data) paper(kind string) document.Document {
 	out := document.Document{Shop: d.Shop, Tag: d.S.Job.Tag, Kind: kind, Title: d.S.Job.Title, Printed: d.Printed,
 		Opens: d.Opens, Foot: d.Record.Words(), Style: d.Style, Icon: d.Icon, Load: d.Load}
+	if d.S.Shop.Practice { // on each of its sheets
+		out.Foot = "PRACTICE: a made-up unit. " + out.Foot
+	}
 	if d.S.Job.Withdrawn() {
 		out.Add(WithdrawnBanner(d.S.Job))
 	}

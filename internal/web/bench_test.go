@@ -75,6 +75,11 @@ func TestAUnitOfPracticeIsWorkedOnLikeAnyOther(t *testing.T) {
 	assert.Contains(t, body, "take it off first")
 	res, body = bo.post("/jobs/"+tag+"/look", url.Values{"field": {"u1/gauge/inlet"}})
 	assert.Equal(t, http.StatusNotFound, res.StatusCode, body)
+	for _, paper := range []string{"report", "certificate", "quote", "build-sheet", "parts-list", "dispute"} {
+		_, body = iva.get("/jobs/" + tag + "/" + paper)
+		assert.Contains(t, body, ">PRACTICE<", "%s: at its head", paper)
+		assert.Contains(t, body, "PRACTICE: a made-up unit", "%s: at the foot of each sheet", paper)
+	}
 	_, body = iva.get("/practice")
 	assert.Contains(t, body, tag)
 	_, body = bo.get("/practice")
