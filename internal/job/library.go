@@ -92,8 +92,9 @@ func (s *Service) catalog() *catalog {
 		return own
 	}
 	own := *now
-	own.of, own.Tools, own.Head, own.sheets, own.Lessons = now, shop.Instruments{}, shop.Letterhead{Practice: true, Name: "PRACTICE",
-		Address: "made up; this is no unit of a customer, and nothing here stands for one"}, nil, nil
+	own.of, own.Tools, own.sheets, own.Lessons = now, shop.Instruments{}, nil, nil
+	own.Head = shop.Letterhead{Practice: true, Name: "PRACTICE",
+		Address: "made up; this is no unit of a customer, and nothing here stands for one"}
 	s.bench.Store(&own)
 	return &own
 }
