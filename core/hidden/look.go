@@ -42,6 +42,7 @@ type Looked struct {
 	Field   string // its address
 	Gone    bool   // it was too late
 	Minutes float64
+	Reached explain.Reach // how far apart the unit was
 }
 
 // Look answers a look at a field of the record. What cannot be looked at as the unit lies there gives a *field.Error.

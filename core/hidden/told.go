@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"corvek/core/bench"
 	"corvek/core/explain"
 	"corvek/core/unit"
 )
@@ -50,8 +51,8 @@ type Taken struct {
 // mostUnasked are told.
 const mostUnasked = 3
 
-// Way lays out what somebody did until he named a cause, "" for none.
-func (b *Bench) Way(s *Shop, named string) (w Way, err error) {
+// Way lays out what somebody did until he named causes, none where he gave it up.
+func (b *Bench) Way(s *Shop, named []string) (w Way, err error) {
 	if w.Best, err = s.Best(b.Case); err != nil {
 		return w, err
 	}
@@ -60,8 +61,10 @@ func (b *Bench) Way(s *Shop, named string) (w Way, err error) {
 	told := map[string]bool{}
 	w.Turned = -1
 	before := b.truly(k.Standing(nil))
+	opening := 0.0
 	for _, l := range b.Looked {
 		w.Minutes += l.Minutes
+		opening = max(opening, l.Reached.Opening())
 		ref, err := unit.ParseRef(l.Field)
 		if err != nil {
 			continue
@@ -95,8 +98,8 @@ func (b *Bench) Way(s *Shop, named string) (w Way, err error) {
 			w.Turned = len(w.Steps) - 1
 		}
 	}
-	w.Minutes += b.Record.Situation().Reached.Opening()
-	w.Early = named != "" && k.Standing(findings).Of(named) < explain.Sure
+	w.Minutes += opening
+	w.Early = len(named) > 0 && !b.Case.Enough(k.Standing(findings))
 	w.unasked(b, findings, told)
 	w.taken(b, told)
 	return w, nil
@@ -152,13 +155,13 @@ func (w *Way) taken(b *Bench, told map[string]bool) {
 			continue
 		}
 		there, tells := b.there(f.Code)
-		if !told[f.Code] && !b.came(e) || tells && there != f.Likely() {
+		if !told[f.Code] && !came(b.Record, e) || tells && there != f.Likely() {
 			w.Taken = append(w.Taken, e)
 		}
 	}
 }
 
 // came reports that a mark was told when the unit came: nobody could look for it.
-func (b *Bench) came(e *explain.Evidence) bool {
-	return !slices.ContainsFunc(Where(b.Record, e), Shows)
+func came(st *bench.State, e *explain.Evidence) bool {
+	return !slices.ContainsFunc(Where(st, e), Shows)
 }

@@ -26,7 +26,7 @@ func Written(s *Shop, j *unit.Job, number int) (c *Case, came *unit.Job, err err
 	if came, err = s.cameFrom(of, j.Policy); err != nil {
 		return nil, nil, err
 	}
-	c = &Case{Kind: Astray, True: came.Clone(), Causes: causesOf(of)}
+	c = &Case{Kind: Astray, True: came.Clone(), Causes: Concluded(of)}
 	if len(c.Causes) == 0 {
 		return nil, nil, fmt.Errorf("no cause of the list is concluded on it")
 	}
@@ -57,8 +57,8 @@ func standsAt(st *bench.State, causes []string) string {
 	return strings.Join(words, ", ")
 }
 
-// causesOf are the root causes that were concluded.
-func causesOf(u *unit.Unit) (out []string) {
+// Concluded are the root causes that were concluded of a unit, of the list.
+func Concluded(u *unit.Unit) (out []string) {
 	if c := u.Conclusion().Cause; c != "" && c != unit.CauseNotFound && c != unit.CauseNone {
 		out = append(out, c)
 	}

@@ -13,7 +13,6 @@ import (
 type Done struct {
 	Family, Kind string
 	Right        bool            // it was that
-	GaveUp       bool            // he named nothing
 	Early        bool            // it was not as good as sure by what he had seen
 	Late         int             // looks that came too late
 	Unsaid       int             // marks of which he left open where they come from

@@ -138,14 +138,11 @@ func (b *Book) lay(ctx context.Context, who people.Actor, c *hidden.Case, came *
 
 // Case is somebody's case by its tag.
 func (b *Book) Case(ctx context.Context, who people.Actor, tag string) (*store.PracticeCase, error) {
-	if !strings.HasPrefix(tag, Prefix) {
+	if !strings.HasPrefix(tag, job.PracticePrefix) {
 		return nil, store.ErrNotFound
 	}
 	return b.Shop.Store.PracticeCaseOf(ctx, who.ID, tag)
 }
-
-// Prefix begins the tags of units of practice.
-const Prefix = "P-"
 
 // truth is the unit of a case as it truly is.
 func (b *Book) truth(ctx context.Context, row *store.PracticeCase) (*truth, error) {
@@ -186,9 +183,19 @@ func (b *Book) lies(ctx context.Context, row *store.PracticeCase) (*hidden.Bench
 // looked are the looks that were taken, in order.
 func looked(row *store.PracticeCase) (out []hidden.Looked) {
 	for _, l := range row.Looks {
-		out = append(out, hidden.Looked{Field: l.Field, Gone: l.Gone, Minutes: l.Minutes})
+		out = append(out, hidden.Looked{Field: l.Field, Gone: l.Gone, Minutes: l.Minutes,
+			Reached: explain.Reach(l.Reached)})
 	}
 	return out
+}
+
+// searched are those until the cause was named: what came after was looked at to mend it.
+func searched(row *store.PracticeCase) []hidden.Looked {
+	at := slices.IndexFunc(row.Looks, func(l store.PracticeLook) bool { return l.At.After(*row.NamedAt) })
+	if at < 0 {
+		return looked(row)
+	}
+	return looked(row)[:at]
 }
 
 // Look answers a look at a field of the record, and keeps it. What cannot be looked at gives a *field.Error.
@@ -213,8 +220,7 @@ func (b *Book) Look(ctx context.Context, who people.Actor, tag, address string) 
 		if seen, err = lies.Look(ref); err != nil {
 			return err
 		}
-		row.Looks = append(row.Looks, store.PracticeLook{Field: address, Value: seen.Value, Says: seen.Says,
-			Gone: seen.Gone, Minutes: seen.Minutes, Reached: string(lies.Record.Situation().Reached),
+		row.Looks = append(row.Looks, store.PracticeLook{Field: address, Gone: seen.Gone, Minutes: seen.Minutes, Reached: string(lies.Record.Situation().Reached),
 			At: b.Bench.Now().UTC().Truncate(time.Microsecond)})
 		return nil
 	})
@@ -241,7 +247,7 @@ func (b *Book) Name(ctx context.Context, who people.Actor, tag string) error {
 	if err != nil {
 		return err
 	}
-	named := lies.Record.Conclude.Cause
+	named := hidden.Concluded(lies.Record.Unit)
 	way, err := lies.Way(t.shop, named)
 	if err != nil {
 		return err
@@ -252,7 +258,7 @@ func (b *Book) Name(ctx context.Context, who people.Actor, tag string) error {
 		}
 		now := b.Bench.Now().UTC().Truncate(time.Microsecond)
 		row.Named, row.NamedAt = named, &now
-		row.RightCause, row.Early = slices.Contains(row.Causes, named), way.Early
+		row.Early = way.Early
 		for _, s := range way.Steps {
 			if s.Gone {
 				row.Late++
@@ -266,6 +272,9 @@ func (b *Book) Name(ctx context.Context, who people.Actor, tag string) error {
 		for _, e := range way.Unasked {
 			row.Missed = append(row.Missed, string(e.At))
 		}
+		for _, e := range way.Taken {
+			row.Taken = append(row.Taken, e.Code)
+		}
 		return nil
 	})
 }
@@ -274,8 +283,7 @@ func (b *Book) Name(ctx context.Context, who people.Actor, tag string) error {
 type Told struct {
 	Row    *store.PracticeCase
 	Causes []*explain.Cause // that it truly has
-	Named  *explain.Cause   // that he took it for, nil where he named none of the list
-	Right  bool
+	Named  []*explain.Cause // that he took it for; none where he gave it up
 	Way    hidden.Way
 }
 
@@ -295,14 +303,23 @@ func (b *Book) Told(ctx context.Context, who people.Actor, tag string) (*Told, e
 	if err != nil {
 		return nil, err
 	}
-	told := &Told{Row: row, Right: slices.Contains(row.Causes, row.Named)}
-	for _, code := range row.Causes {
-		if c, known := t.state.Knowledge.CauseByCode(code); known {
-			told.Causes = append(told.Causes, c)
+	causes := func(codes []string) (out []*explain.Cause) {
+		for _, code := range codes {
+			if c, known := t.state.Known.CauseByCode(code); known {
+				out = append(out, c)
+			}
+		}
+		return out
+	}
+	told := &Told{Row: row, Causes: causes(row.Causes), Named: causes(row.Named)}
+	lies.Looked = searched(row)
+	told.Way, err = lies.Way(t.shop, row.Named)
+	told.Way.Taken = nil // his record went on since; what stood on it then was kept
+	for _, code := range row.Taken {
+		if e, known := t.state.Known.EvidenceByCode(code); known {
+			told.Way.Taken = append(told.Way.Taken, e)
 		}
 	}
-	told.Named, _ = t.state.Known.CauseByCode(row.Named)
-	told.Way, err = lies.Way(t.shop, row.Named)
 	return told, err
 }
 

@@ -95,10 +95,16 @@ func (s *Service) keep(ctx context.Context, w *writing) error {
 	return s.Store.Create(ctx, c)
 }
 
+// PracticePrefix begins the tags of units of practice.
+const PracticePrefix = "P-"
+
 // BringIn stores a job that was laid out by an importer, with its record, in one
 // go. The pictures' contents are by their numbers.
 func (s *Service) BringIn(ctx context.Context, who string, j *unit.Job, record []unit.Entry,
 	contents map[int]store.Content) error {
+	if s.of == nil && strings.HasPrefix(j.Tag, PracticePrefix) {
+		return field.Errorf("tag", "%s is a unit of practice; it stays there", j.Tag)
+	}
 	for i := range record {
 		record[i].Brought = true // it is another store's word
 	}

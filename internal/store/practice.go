@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"time"
 
 	"gorm.io/gorm"
@@ -22,17 +23,32 @@ type PracticeCase struct {
 	Seed     int64
 	Causes   []string `gorm:"serializer:json"` // codes of what is truly wrong
 	BegunAt  time.Time
-	Named    string     // what he took it for, a cause's code; "" where he did not say
+	Named    []string   `gorm:"serializer:json"` // what he took it for, codes of causes; none where he gave it up
 	NamedAt  *time.Time // and when: from then on he is told what it was
 
 	// What he did until then
-	RightCause bool
-	Early      bool     // it was not as good as sure by what he had seen
-	Late       int      // looks that came too late
-	Unsaid     int      // marks of which he left open where they come from
-	Missed     []string `gorm:"serializer:json"` // where he never looked, though it would have told most
+	Early  bool     // it was not as good as sure by what he had seen
+	Late   int      // looks that came too late
+	Unsaid int      // marks of which he left open where they come from
+	Missed []string `gorm:"serializer:json"` // where he never looked, though it would have told most
+	Taken  []string `gorm:"serializer:json"` // marks on his record that he did not see so, by code
 
 	Looks []PracticeLook `gorm:"foreignKey:CaseID"`
+}
+
+// Right reports that he named all that is wrong, and Part that he named some of it.
+func (c *PracticeCase) Right() bool { return len(c.Named) > 0 && c.named() == len(c.Causes) }
+
+// Part is it.
+func (c *PracticeCase) Part() bool { return c.named() > 0 && !c.Right() }
+
+func (c *PracticeCase) named() (n int) {
+	for _, code := range c.Causes {
+		if slices.Contains(c.Named, code) {
+			n++
+		}
+	}
+	return n
 }
 
 // PracticeSet is a case that a lead set for everybody: one that is drawn, or one that is written after a job of the
@@ -80,8 +96,6 @@ type PracticeLook struct {
 	CaseID  int64 `gorm:"primaryKey"`
 	Number  int   `gorm:"primaryKey"`
 	Field   string
-	Value   string // as it would be entered
-	Says    string
 	Gone    bool
 	Minutes float64
 	Reached string // how far apart the unit was
@@ -153,7 +167,7 @@ func (s *Store) OnPracticeCase(ctx context.Context, person uint, tag string, f f
 				return err
 			}
 		}
-		return db.Model(c).Select("Named", "NamedAt", "RightCause", "Early", "Late", "Unsaid", "Missed").
+		return db.Model(c).Select("Named", "NamedAt", "Early", "Late", "Unsaid", "Missed", "Taken").
 			Omit(clause.Associations).Updates(c).Error
 	})
 }

@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"corvek/internal/casebook"
+	"corvek/internal/job"
 	"corvek/internal/planning"
 	"corvek/internal/stand"
 	"corvek/internal/web/jobpages"
@@ -53,7 +54,7 @@ func newBench(cfg Config, book *casebook.Book, rooms []site.Room) (*practiceBenc
 // takes sends what is asked of a unit of practice there.
 func (b *practiceBench) takes(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		if strings.HasPrefix(c.Request().URL.Path, "/jobs/"+casebook.Prefix) {
+		if strings.HasPrefix(c.Request().URL.Path, "/jobs/"+job.PracticePrefix) {
 			b.echo.ServeHTTP(c.Response(), c.Request())
 			return nil
 		}

@@ -185,3 +185,17 @@ func TestALeadSetsACaseForEverybody(t *testing.T) {
 	assert.Equal(t, at[0], at[1], "it lies there already")
 	assert.NotEqual(t, at[0], at[2])
 }
+
+// A unit of practice that is exported does not come into the shop as a job.
+func TestAUnitOfPracticeStaysThere(t *testing.T) {
+	t.Parallel()
+	s, _ := serveBench(t)
+	odd := s.as("odd")
+	tag := odd.begin("check_valve", hidden.Own)
+	res, sent := odd.get("/jobs/" + tag + "/export")
+	require.Equal(t, http.StatusOK, res.StatusCode)
+	res, body := odd.sendForm("/import", map[string]string{"csrf": odd.csrf},
+		&file{"file", "job.zip", []byte(sent)})
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, body)
+	assert.Contains(t, body, "it stays there")
+}

@@ -22,13 +22,13 @@ CREATE TABLE practice_cases (
     seed bigint NOT NULL,
     causes text NOT NULL,
     begun_at timestamptz NOT NULL,
-    named text NOT NULL DEFAULT '',
+    named text,
     named_at timestamptz,
-    right_cause boolean NOT NULL DEFAULT false,
     early boolean NOT NULL DEFAULT false,
     late int NOT NULL DEFAULT 0,
     unsaid int NOT NULL DEFAULT 0,
-    missed text
+    missed text,
+    taken text
 );
 CREATE INDEX practice_cases_person ON practice_cases (person_id, begun_at DESC);
 CREATE UNIQUE INDEX practice_cases_set ON practice_cases (person_id, set_id);
@@ -36,8 +36,6 @@ CREATE TABLE practice_looks (
     case_id bigint NOT NULL REFERENCES practice_cases ON DELETE CASCADE,
     number int NOT NULL,
     field text NOT NULL,
-    value text NOT NULL,
-    says text NOT NULL,
     gone boolean NOT NULL,
     minutes double precision NOT NULL,
     reached text NOT NULL,

@@ -126,6 +126,7 @@ type ToldPage struct {
 	Concluded string // what stands on the record as its cause, "" for nothing
 	Told      bool
 	Right     bool
+	Part      bool // he named some of it
 	Gave      bool // it was given up
 	Named     string
 	Causes    []ToldCause
@@ -166,9 +167,9 @@ func (b *Bench) told(c *echo.Context) error {
 }
 
 func (v *ToldPage) lay(t *casebook.Told) {
-	v.Told, v.Right, v.Gave = true, t.Right, t.Row.Named == ""
-	if t.Named != nil {
-		v.Named = t.Named.Name
+	v.Told, v.Right, v.Part, v.Gave = true, t.Row.Right(), t.Row.Part(), len(t.Named) == 0
+	for _, c := range t.Named {
+		v.Named = strings.TrimPrefix(v.Named+", and "+c.Name, ", and ")
 	}
 	for _, c := range t.Causes {
 		v.Causes = append(v.Causes, ToldCause{c.Name, c.Lies(), c.Remedy, c.Prevention})
@@ -211,16 +212,13 @@ func lookRow(s explain.Step) ToldLook {
 	return row
 }
 
-// gave says what a look gave to what it truly is.
+// gave says what a look gave to what it truly is, in the words of Explain.
 func gave(bits float64) string {
+	const least, away = 0.1, -0.6
 	switch {
-	case bits >= 2:
-		return "very much"
-	case bits >= 0.6:
-		return "much"
-	case bits >= 0.1:
-		return "a little"
-	case bits <= -0.6:
+	case bits >= least:
+		return explain.Weight{Information: bits}.Force()
+	case bits <= away:
 		return "led away"
 	}
 	return "nothing"

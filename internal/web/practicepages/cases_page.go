@@ -51,7 +51,7 @@ func (s *Pages) cases(c *echo.Context, v *PracticePage) error {
 			r.Family = f.Name
 		}
 		if r.Named {
-			r.URL, r.Right = r.URL+"/told", row.RightCause
+			r.URL, r.Right = r.URL+"/told", row.Right()
 		}
 		v.Rows = append(v.Rows, r)
 	}
@@ -72,8 +72,7 @@ func (v *PracticePage) own(s *Pages, rows []store.PracticeCase) {
 		if row.NamedAt == nil {
 			continue
 		}
-		d := practice.Done{Family: row.Family, Kind: row.Kind, Right: row.RightCause, GaveUp: row.Named == "",
-			Early: row.Early, Late: row.Late, Unsaid: row.Unsaid}
+		d := practice.Done{Family: row.Family, Kind: row.Kind, Right: row.Right(), Early: row.Early, Late: row.Late, Unsaid: row.Unsaid}
 		for _, at := range row.Missed {
 			d.Missed = append(d.Missed, explain.Reach(at))
 		}

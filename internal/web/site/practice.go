@@ -11,7 +11,6 @@ import (
 type Practice struct {
 	Minutes float64 // that the looks at it took
 	Named   bool    // he said what is wrong, and is told what it was
-	Wrote   bool    // a cause stands on its record
 	Tag     string
 }
 
