@@ -220,7 +220,8 @@ func (b *Book) Look(ctx context.Context, who people.Actor, tag, address string) 
 		if seen, err = lies.Look(ref); err != nil {
 			return err
 		}
-		row.Looks = append(row.Looks, store.PracticeLook{Field: address, Gone: seen.Gone, Minutes: seen.Minutes, Reached: string(lies.Record.Situation().Reached),
+		row.Looks = append(row.Looks, store.PracticeLook{Field: address, Gone: seen.Gone,
+			Minutes: seen.Minutes, Reached: string(lies.Record.Situation().Reached),
 			At: b.Bench.Now().UTC().Truncate(time.Microsecond)})
 		return nil
 	})

@@ -72,7 +72,8 @@ func (v *PracticePage) own(s *Pages, rows []store.PracticeCase) {
 		if row.NamedAt == nil {
 			continue
 		}
-		d := practice.Done{Family: row.Family, Kind: row.Kind, Right: row.Right(), Early: row.Early, Late: row.Late, Unsaid: row.Unsaid}
+		d := practice.Done{Family: row.Family, Kind: row.Kind, Right: row.Right(),
+			Early: row.Early, Late: row.Late, Unsaid: row.Unsaid}
 		for _, at := range row.Missed {
 			d.Missed = append(d.Missed, explain.Reach(at))
 		}
