@@ -22,7 +22,7 @@ type Done struct {
 // Habits are what somebody tends to, by his cases, the latest first. They are his own.
 type Habits struct {
 	Cases, Right int
-	Says         []string // in the trade's words, what weighs most first
+	Says         []string // in the trade's words, for him and whom he shows it to; what weighs most first
 	Kind         string   // of the case that is chosen for him next
 	Family       string
 }
@@ -30,8 +30,11 @@ type Habits struct {
 // lately is how many cases tell of habits: what somebody did long ago he may not do any more.
 const lately = 12
 
-// often is from which share of cases something is a habit.
-const often = 1.0 / 3
+// often is from which share of cases something is a habit, and least from how many: one is none.
+const (
+	often = 1.0 / 3
+	least = 2
+)
 
 // steady is how many cases of a kind in a row are named rightly before the next kind comes.
 const steady = 2
@@ -65,23 +68,23 @@ func HabitsOf(done []Done, families []string) Habits {
 		}
 	}
 	all := []habit{
-		{count(func(d Done) bool { return d.Early }), "You name a cause before what you saw makes it as good as sure",
+		{count(func(d Done) bool { return d.Early }), "A cause was named before what had been seen made it as good as sure",
 			hidden.Astray},
-		{count(missed(explain.Asked, explain.Outside)), "You open the unit before those at its machine are asked and " +
-			"looked round", hidden.Away},
-		{count(missed(explain.Opened, explain.Stripped)), "You leave parts unlooked at that would have told most",
+		{count(missed(explain.Asked, explain.Outside)), "The unit was opened before those at its machine were asked " +
+			"and it was looked round there", hidden.Away},
+		{count(missed(explain.Opened, explain.Stripped)), "Parts that would have told most were not looked at",
 			hidden.Two},
-		{count(func(d Done) bool { return d.Late > 0 }), "You wipe and measure before you look", hidden.Earlier},
-		{count(func(d Done) bool { return d.Unsaid > 0 }), "You leave open where a mark comes from", ""},
+		{count(func(d Done) bool { return d.Late > 0 }), "It was wiped and measured before it was looked at", hidden.Earlier},
+		{count(func(d Done) bool { return d.Unsaid > 0 }), "Where a mark comes from was left open", ""},
 	}
 	slices.SortStableFunc(all, func(a, b habit) int { return cmp.Compare(b.n, a.n) })
 	for _, x := range all {
-		if x.n > 0 && float64(x.n) >= often*float64(len(last)) {
-			h.Says = append(h.Says, fmt.Sprintf("%s: in %d of your last %d cases.", x.says, x.n, len(last)))
+		if x.n >= least && float64(x.n) >= often*float64(len(last)) {
+			h.Says = append(h.Says, fmt.Sprintf("%s: in %d of the last %d units.", x.says, x.n, len(last)))
 			h.Kind = cmp.Or(h.Kind, x.kind)
 		}
 	}
-	if h.Kind == "" || h.Cases < steady {
+	if h.Kind == "" {
 		h.Kind = harder(done)
 	}
 	h.Family = leastOf(done, families)

@@ -30,11 +30,11 @@ func TestWhatSomebodyTendsTo(t *testing.T) {
 		says string
 	}{
 		{"nothing done yet", nil, hidden.Own, ""},
-		{"one is no habit", []practice.Done{early}, hidden.Own, "before what you saw"},
+		{"one is no habit", []practice.Done{early}, hidden.Own, ""},
 		{"two rightly", []practice.Done{right(hidden.Own), right(hidden.Own)}, hidden.Astray, ""},
 		{"the last of them not", []practice.Done{{Kind: hidden.Own}, right(hidden.Own), right(hidden.Own)}, hidden.Own,
 			""},
-		{"jumps", []practice.Done{early, early, right(hidden.Own)}, hidden.Astray, "in 2 of your last 3"},
+		{"jumps", []practice.Done{early, early, right(hidden.Own)}, hidden.Astray, "in 2 of the last 3"},
 		{"does not ask", []practice.Done{outside, outside, early}, hidden.Away, "before those at its machine"},
 		{"long ago", append(old, early, early, early, early, early, early), hidden.Astray, ""},
 	} {

@@ -19,10 +19,14 @@ type HandOn struct {
 // HandOn gives a job to another one, with what is half done. Where somebody else was quicker a *Conflict tells who
 // has it.
 func (s *Service) HandOn(ctx context.Context, who people.Actor, tag string, h HandOn) error {
+	held := Edit{Field: unit.JobRef("held_by").String(), Value: h.To, Base: h.From}
+	if err := s.mayHold(ctx, held); err != nil {
+		return err
+	}
 	return s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
 		changed := false
 		for _, e := range []Edit{
-			{Field: unit.JobRef("held_by").String(), Value: h.To, Base: h.From},
+			held,
 			{Field: unit.JobRef("half_done").String(), Value: h.HalfDone, Base: w.Job.HalfDone},
 			{Field: unit.JobRef("site").String(), Value: h.Site, Base: w.Job.Site},
 		} {

@@ -31,6 +31,9 @@ func (s *Service) Create(ctx context.Context, who people.Actor, n NewJob) (tag s
 	if err := s.Refresh(ctx); err != nil {
 		return "", err
 	}
+	if err := s.mayHave(ctx, who.Name, "practice"); err != nil {
+		return "", err
+	}
 	f := s.Families()[n.Family]
 	customer, err := short("customer", n.Customer, "say whose unit it is")
 	if err != nil {

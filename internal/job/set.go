@@ -37,6 +37,9 @@ func (s *Service) Set(
 	e Edit,
 	also ...Edit,
 ) (kept string, err error) {
+	if err := s.mayHold(ctx, append(also, e)...); err != nil {
+		return "", err
+	}
 	err = s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {
 		changed := false
 		for _, other := range also {

@@ -2,6 +2,7 @@ package people
 
 import (
 	"context"
+	"fmt"
 	"strings"
 
 	"corvek/core/field"
@@ -11,6 +12,8 @@ import (
 // Form is a person as typed.
 type Form struct {
 	SignIn, Name, Initials, Role, Password string
+
+	FirstCases string // units of practice that come before a job of his own; "" for none
 }
 
 // person checks the form of somebody new.
@@ -31,6 +34,10 @@ func (s *Service) person(f Form) (*store.Person, error) {
 	if err != nil {
 		return nil, err
 	}
+	first, err := cleanFirst(f.FirstCases)
+	if err != nil {
+		return nil, err
+	}
 	if err := checkPassword("password", f.Password, signIn); err != nil {
 		return nil, err
 	}
@@ -38,7 +45,8 @@ func (s *Service) person(f Form) (*store.Person, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &store.Person{SignIn: signIn, Name: name, Initials: initials, Role: role, PasswordHash: hash}, nil
+	return &store.Person{SignIn: signIn, Name: name, Initials: initials, Role: role, PasswordHash: hash,
+		FirstCases: first}, nil
 }
 
 // Add keeps a new person.
@@ -79,7 +87,7 @@ func ShopName(typed string) (string, error) {
 	return name, nil
 }
 
-// Change renews a person's name, initials and role.
+// Change renews a person's name, initials, role and what comes before a job of his own.
 func (s *Service) Change(ctx context.Context, by Actor, id uint, f Form) error {
 	if !by.May(RoleLead) {
 		return ErrForbidden
@@ -96,16 +104,28 @@ func (s *Service) Change(ctx context.Context, by Actor, id uint, f Form) error {
 	if err != nil {
 		return err
 	}
+	first, err := cleanFirst(f.FirstCases)
+	if err != nil {
+		return err
+	}
 	return s.change(ctx, id, by, func(p *store.Person) (string, error) {
+		asked := ""
+		if p.FirstCases != first {
+			asked = fmt.Sprintf("asked %d units of practice of %s before a job of his own", first, name)
+		}
+		if first == 0 && asked != "" {
+			asked = "let " + name + " off what was left of his first units of practice"
+		}
+		p.FirstCases = first
 		if p.Name == name && p.Initials == initials && p.Role == role {
-			return "", nil
+			return asked, nil
 		}
 		was := p.Name + ", " + p.Role
 		if p.Role != role {
 			p.Entry++ // what he has open was opened with other rights
 		}
 		p.Name, p.Initials, p.Role = name, initials, role
-		return "changed " + was + " to " + name + ", " + role, nil
+		return strings.TrimSuffix("changed "+was+" to "+name+", "+role+"; "+asked, "; "), nil
 	})
 }
 

@@ -4,11 +4,13 @@ package people
 
 import (
 	"regexp"
+	"strconv"
 	"strings"
 	"time"
 	"unicode"
 
 	"corvek/core/field"
+	"corvek/core/practice"
 	"corvek/internal/store"
 )
 
@@ -137,4 +139,17 @@ func grown(over int) time.Duration {
 		return longestWait
 	}
 	return min(2*time.Second<<over, longestWait)
+}
+
+// cleanFirst reads how many units of practice come before a job of one's own.
+func cleanFirst(typed string) (int, error) {
+	typed = strings.TrimSpace(typed)
+	if typed == "" {
+		return 0, nil
+	}
+	n, err := strconv.Atoi(typed)
+	if err != nil || n < 0 || n > practice.MostFirst {
+		return 0, field.Errorf("first_cases", "is a whole number up to %d", practice.MostFirst)
+	}
+	return n, nil
 }

@@ -22,6 +22,9 @@ type Person struct {
 	LockedAt     *time.Time
 	LastSignIn   *time.Time
 	CreatedAt    time.Time
+
+	FirstCases    int        // units of practice he is to name rightly before he has a job of his own
+	PracticeShown *time.Time // since when he shows leads what he tends to in practice; nil while he does not
 }
 
 // ErrTaken says that somebody else has that sign-in name or badge already.

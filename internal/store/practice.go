@@ -181,3 +181,35 @@ func (s *Store) PracticeCaseOfSet(ctx context.Context, person uint, set int64) (
 	}
 	return c.Tag, err
 }
+
+// PracticeRight is how many cases somebody named rightly.
+func (s *Store) PracticeRight(ctx context.Context, person uint) (n int, err error) {
+	var rows []PracticeCase
+	err = s.db.WithContext(ctx).Select("causes", "named").Where("person_id = ? AND named_at IS NOT NULL", person).
+		Order("id DESC").Limit(mostCases).Find(&rows).Error
+	for i := range rows {
+		if rows[i].Right() {
+			n++
+		}
+	}
+	return n, err
+}
+
+// PeopleWhoPractise are those who are to name units of practice before they have a job of their own.
+func (s *Store) PeopleWhoPractise(ctx context.Context) (out []Person, err error) {
+	err = s.db.WithContext(ctx).Where("first_cases > 0").Limit(mostPeople).Find(&out).Error
+	return out, err
+}
+
+// PeopleWhoShow are those who show leads what they tend to in practice, by name.
+func (s *Store) PeopleWhoShow(ctx context.Context) (out []Person, err error) {
+	err = s.db.WithContext(ctx).Where("practice_shown IS NOT NULL AND locked_at IS NULL").Order("name, id").
+		Limit(mostPeople).Find(&out).Error
+	return out, err
+}
+
+// ShowPractice keeps since when somebody shows leads what he tends to; nil shows it no more. It is his own affair, and
+// stands in no record.
+func (s *Store) ShowPractice(ctx context.Context, person uint, since *time.Time) error {
+	return s.db.WithContext(ctx).Model(&Person{}).Where("id = ?", person).Update("practice_shown", since).Error
+}

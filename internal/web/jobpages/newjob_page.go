@@ -4,6 +4,7 @@ import (
 	"net/http"
 
 	"corvek/core/field"
+	"corvek/core/practice"
 	"corvek/internal/job"
 	"corvek/internal/web/site"
 
@@ -16,6 +17,7 @@ type NewJobPage struct {
 	Groups []FamilyGroup
 	In     job.NewJob
 	Error  *field.Error
+	First  practice.First // what comes before it
 }
 
 // FamilyGroup is the kinds of units that do the same.
@@ -45,8 +47,12 @@ func (s *Pages) newJobPage(c *echo.Context) error {
 }
 
 func (s *Pages) renderNewJob(c *echo.Context, status int, in job.NewJob, fault *field.Error) error {
+	first, err := s.Jobs.First(c.Request().Context(), site.Who(c).ID)
+	if err != nil {
+		return err
+	}
 	return s.Render(c, status, "newjob", "New job",
-		NewJobPage{Reader: s.Reader(c), Groups: s.familyGroups(), In: in, Error: fault})
+		NewJobPage{Reader: s.Reader(c), Groups: s.familyGroups(), In: in, Error: fault, First: first})
 }
 
 func (s *Pages) createJob(c *echo.Context) error {

@@ -4,11 +4,8 @@ import (
 	"net/http"
 	"time"
 
-	"corvek/core/explain"
 	"corvek/core/hidden"
-	"corvek/core/practice"
 	"corvek/internal/casebook"
-	"corvek/internal/store"
 	"corvek/internal/web/site"
 
 	"github.com/labstack/echo/v5"
@@ -34,62 +31,30 @@ type CaseForm struct {
 
 // cases lists the reader's cases and what can be begun.
 func (s *Pages) cases(c *echo.Context, v *PracticePage) error {
-	if s.book == nil {
+	if s.book == nil || !v.CanWork() {
 		return nil
 	}
 	v.Cases = &CaseForm{Families: s.Families(), Kinds: hidden.Kinds, Family: c.FormValue("family"),
 		Kind: c.FormValue("kind")}
-	rows, err := s.Store.PracticeCases(c.Request().Context(), site.Who(c).ID)
+	ctx, who := c.Request().Context(), site.Who(c)
+	own, rows, err := s.record(ctx, who.ID)
 	if err != nil {
 		return err
 	}
+	if v.First, err = s.Jobs.First(ctx, who.ID); err != nil {
+		return err
+	}
 	for _, row := range rows {
-		kind, _ := hidden.KindByCode(row.Kind)
-		r := CaseRow{Tag: row.Tag, Kind: kind.Name, BegunAt: row.BegunAt, Named: row.NamedAt != nil,
+		r := CaseRow{Tag: row.Tag, BegunAt: row.BegunAt, Named: row.NamedAt != nil,
 			Spent: (&site.Practice{Minutes: casebook.Minutes(&row)}).Spent(), URL: "/jobs/" + row.Tag}
-		if f := s.Jobs.Families()[row.Family]; f != nil {
-			r.Family = f.Name
-		}
+		r.Family, r.Kind = s.names(row.Family, row.Kind)
 		if r.Named {
 			r.URL, r.Right = r.URL+"/told", row.Right()
 		}
 		v.Rows = append(v.Rows, r)
 	}
-	v.own(s, rows)
-	return s.week(c, v)
-}
-
-// OwnRecord is what somebody tends to, for himself alone, and the case that is chosen for him next.
-type OwnRecord struct {
-	practice.Habits
-	FamilyName, KindName string
-}
-
-// own tells what the reader tends to, by the cases that he named.
-func (v *PracticePage) own(s *Pages, rows []store.PracticeCase) {
-	var done []practice.Done
-	for _, row := range rows {
-		if row.NamedAt == nil {
-			continue
-		}
-		d := practice.Done{Family: row.Family, Kind: row.Kind, Right: row.Right(),
-			Early: row.Early, Late: row.Late, Unsaid: row.Unsaid}
-		for _, at := range row.Missed {
-			d.Missed = append(d.Missed, explain.Reach(at))
-		}
-		done = append(done, d)
-	}
-	var families []string
-	for _, f := range v.Cases.Families {
-		families = append(families, f.Code)
-	}
-	own := &OwnRecord{Habits: practice.HabitsOf(done, families)}
-	if f := s.Jobs.Families()[own.Family]; f != nil {
-		own.FamilyName = f.Name
-	}
-	kind, _ := hidden.KindByCode(own.Kind)
-	own.KindName = kind.Name
 	v.Own = own
+	return s.week(c, v)
 }
 
 // week is the case that a lead set for everybody, and whether the reader has it on his bench already.
@@ -98,12 +63,18 @@ func (s *Pages) week(c *echo.Context, v *PracticePage) error {
 	if err != nil || set == nil {
 		return err
 	}
-	kind, _ := hidden.KindByCode(set.Kind)
-	v.Week = &WeekCase{Words: set.Words, By: set.ByName, Kind: kind.Name, On: set.SetOn}
-	if f := s.Jobs.Families()[set.Family]; f != nil {
-		v.Week.Family = f.Name
-	}
+	v.Week = &WeekCase{Words: set.Words, By: set.ByName, On: set.SetOn}
+	v.Week.Family, v.Week.Kind = s.names(set.Family, set.Kind)
 	return nil
+}
+
+// names are those of a family and of a kind of case.
+func (s *Pages) names(of, kind string) (family, hard string) {
+	if f := s.Jobs.Families()[of]; f != nil {
+		family = f.Name
+	}
+	k, _ := hidden.KindByCode(kind)
+	return family, k.Name
 }
 
 // WeekCase is it.

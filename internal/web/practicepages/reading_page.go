@@ -4,7 +4,6 @@ import (
 	"html/template"
 	"net/http"
 	"strconv"
-	"time"
 
 	"corvek/core/hidden"
 	"corvek/core/practice"
@@ -96,6 +95,8 @@ type PracticePage struct {
 	Cases         *CaseForm // nil where there is no bench of practice
 	Rows          []CaseRow
 	Own           *OwnRecord
+	First         practice.First
+	Shown         []ShownRecord // by others, to a lead
 	Week          *WeekCase
 	Set           []site.Plain // of what a lead sets for everybody
 	Nobody        []string     // what nobody in the shop does for sure, for a lead
@@ -124,29 +125,14 @@ func (s *Pages) showPractice(c *echo.Context, status int, fault error) error {
 		v.Drills = append(v.Drills, Link{d.Name, "/practice/drill/" + d.Code, false})
 	}
 	if v.CanLead() {
+		ctx := c.Request().Context()
 		var err error
-		if v.Nobody, err = s.nobody(c); err != nil {
+		if _, v.Nobody, err = s.tried(ctx, 0); err != nil {
+			return err
+		}
+		if v.Shown, err = s.shown(ctx); err != nil {
 			return err
 		}
 	}
 	return s.Render(c, status, "practice", "Practice", v)
-}
-
-// latelyTried is how far back it counts what somebody can.
-const latelyTried = 90 * 24 * time.Hour
-
-// nobody lists the instruments and drills that somebody tried and nobody in the shop does for sure.
-func (s *Pages) nobody(c *echo.Context) (out []string, err error) {
-	can, err := s.Store.Mastered(c.Request().Context(), s.Jobs.Now().Add(-latelyTried))
-	for _, k := range practice.Kinds() {
-		if does, tried := can[k.Code]; tried && !does {
-			out = append(out, k.Name)
-		}
-	}
-	for _, d := range practice.Drills() {
-		if does, tried := can[d.Code]; tried && !does {
-			out = append(out, d.Name)
-		}
-	}
-	return out, err
 }

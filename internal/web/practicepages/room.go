@@ -29,6 +29,7 @@ func New(s *site.Site, book *casebook.Book) site.Room {
 		site.Post("/practice/cases", site.Work, p.begin),
 		site.Post("/practice/week", site.Work, p.beginWeek),
 		site.Post("/practice/set", site.Lead, p.setWeek),
+		site.Post("/practice/share", site.Work, p.share),
 		site.Get("/practice/reading/:code", site.View, p.shows(p.reading)),
 		site.Post("/practice/reading/:code", site.View, p.judges(p.reading)),
 		site.Get("/practice/drill/:code", site.View, p.shows(p.drill)),

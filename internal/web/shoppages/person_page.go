@@ -4,6 +4,7 @@ import (
 	"net/http"
 	"strconv"
 
+	"corvek/core/practice"
 	"corvek/internal/people"
 	"corvek/internal/store"
 	"corvek/internal/web/site"
@@ -21,6 +22,7 @@ type PersonPage struct {
 	WhoFault, PwFault, QckFault string
 	Role                        string
 	Roles                       []string
+	First                       practice.First // how far he is with it
 }
 
 func (s *Pages) personPage(c *echo.Context) error { return s.renderPerson(c, http.StatusOK, "", nil) }
@@ -37,14 +39,21 @@ func (s *Pages) renderPerson(c *echo.Context, status int, form string, fault err
 		}
 		return nil
 	}
-	v := PersonPage{Reader: s.Reader(c), P: p, Last: dayAndTime(p.LastSignIn), Role: p.Role, Roles: people.Roles}
+	v := PersonPage{Reader: s.Reader(c), P: p, Last: dayAndTime(p.LastSignIn), Roles: people.Roles}
 	v.Self = v.Person.ID == p.ID
-	name, initials := p.Name, p.Initials
-	if of("who") != nil {
-		name, initials, v.Role = c.FormValue("name"), c.FormValue("initials"), c.FormValue("role")
+	f := people.Form{Name: p.Name, Initials: p.Initials, Role: p.Role}
+	if p.FirstCases > 0 {
+		f.FirstCases = strconv.Itoa(p.FirstCases)
 	}
-	v.Who = site.PlainForm(of("who"), site.Plain{Name: "name", Label: "Full name", Value: name},
-		site.Plain{Name: "initials", Label: "Initials", Value: initials})
+	if of("who") != nil {
+		f = site.ReadPerson(c)
+	}
+	v.Role = f.Role
+	if v.First, err = s.Jobs.First(c.Request().Context(), p.ID); err != nil {
+		return err
+	}
+	v.Who = site.PlainForm(of("who"), site.Plain{Name: "name", Label: "Full name", Value: f.Name},
+		site.Plain{Name: "initials", Label: "Initials", Value: f.Initials}, site.FirstCasesField(f.FirstCases))
 	v.Password = site.PlainForm(of("password"), site.Plain{Name: "password", Label: "New password", Type: "password",
 		Fill: "new-password", Help: "Ends everything the person has open."})
 	v.Quick = site.QuickForm(of("quick"))

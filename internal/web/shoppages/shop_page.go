@@ -84,6 +84,7 @@ func personForm(fault error, f people.Form) []site.Plain {
 		},
 		site.Plain{Name: "password", Label: "First password", Type: "password", Fill: "new-password",
 			Help: "At least 8 letters or figures; everybody can change his own."},
+		site.FirstCasesField(f.FirstCases),
 	)
 }
 

@@ -1,6 +1,9 @@
 package site
 
 import (
+	"fmt"
+
+	"corvek/core/practice"
 	"corvek/internal/people"
 
 	"github.com/labstack/echo/v5"
@@ -24,8 +27,15 @@ func (s *Site) SetQuick(c *echo.Context, id uint) error {
 	return s.People.QuickEntry(ctx, Who(c), id, c.FormValue("code"), c.FormValue("badge"))
 }
 
+// FirstCasesField asks how many units of practice come before a job of one's own.
+func FirstCasesField(typed string) Plain {
+	return Plain{Name: "first_cases", Label: "Units of practice before a first own job", Value: typed, Mode: "numeric",
+		Help: fmt.Sprintf("Named rightly; %d is usual for somebody new. Left empty: none.", practice.UsualFirst)}
+}
+
 // ReadPerson reads the form of a person as it was typed.
 func ReadPerson(c *echo.Context) people.Form {
 	return people.Form{SignIn: c.FormValue("sign_in"), Name: c.FormValue("name"), Initials: c.FormValue("initials"),
-		Role: c.FormValue("role"), Password: c.FormValue("password")}
+		Role: c.FormValue("role"), Password: c.FormValue("password"),
+		FirstCases: c.FormValue("first_cases")}
 }
