@@ -31,29 +31,25 @@ type Step struct {
 	Looks   []*Evidence // what the one look may show
 	Told    []Finding   // what it did show; nothing where it could not be told
 	Minutes float64     // of the look, and of getting to it
-	Reached Reach       // how far the unit was taken apart for it
 	Lead    *Cause      // that stands first afterwards
 	P       float64
 }
 
-// Follow looks again and again at what tells most for its minutes, from a situation and what was told, until it is
-// enough or nothing is left to look at. tell answers a look; told is false where it cannot be told. At most most looks
-// are taken.
-func (k *Knowledge) Follow(s Situation, start []Finding, tell func(*Evidence) (strength float64, told bool),
+// Follow looks again and again, from what was told and as the unit lies there, until it is enough or nothing is left to
+// look at: at what tells most for its minutes, or with an order at the first of it that was not looked at. tell answers
+// a look; told is false where it cannot be told. At most most looks are taken.
+func (k *Knowledge) Follow(start []Finding, order []*Evidence, tell func(*Evidence) (strength float64, told bool),
 	enough func(Standing) bool, most int) (steps []Step) {
+	now := k.In(k.where())
 	findings := slices.Clone(start)
 	gone := map[string]bool{} // looked at, and not told
-	for len(steps) < most {
-		now := k.In(s)
-		c := now.weigh(findings)
-		if len(findings) > 0 && enough(Standing{k, c}) {
+	c := now.weigh(findings)
+	for len(steps) < most && (len(findings) == 0 || !enough(Standing{now, c})) {
+		look, found := now.look(c, order, gone)
+		if !found {
 			break
 		}
-		checks := slices.DeleteFunc(now.next(c), func(c Check) bool { return gone[c.Evidence.Code] })
-		if len(checks) == 0 {
-			break
-		}
-		step := Step{Looks: append([]*Evidence{checks[0].Evidence}, checks[0].Or...), Minutes: checks[0].Minutes}
+		step := Step{Looks: append([]*Evidence{look.Evidence}, look.Or...), Minutes: look.Minutes}
 		for _, e := range step.Looks {
 			if strength, told := tell(e); told {
 				step.Told = append(step.Told, Finding{e.Code, strength})
@@ -62,19 +58,52 @@ func (k *Knowledge) Follow(s Situation, start []Finding, tell func(*Evidence) (s
 			}
 		}
 		findings = append(findings, step.Told...)
-		s = s.after(step.Looks[0])
-		step.Reached = s.Reached
-		step.Lead, step.P = k.Standing(findings).Lead()
+		now = now.In(now.where().after(step.Looks[0]))
+		c = now.weigh(findings)
+		step.Lead, step.P = Standing{now, c}.Lead()
 		steps = append(steps, step)
 	}
 	return steps
 }
 
+// look is the next one.
+func (k *Knowledge) look(c caseState, order []*Evidence, gone map[string]bool) (Check, bool) {
+	if order == nil {
+		checks := k.next(c)
+		at := slices.IndexFunc(checks, func(c Check) bool { return !gone[c.Evidence.Code] })
+		if at < 0 {
+			return Check{}, false
+		}
+		return checks[at], true
+	}
+	at := slices.IndexFunc(order, func(e *Evidence) bool { return !c.known[e.Code] && !gone[e.Code] })
+	if at < 0 {
+		return Check{}, false
+	}
+	return Check{Evidence: order[at], Minutes: k.where().Cost(order[at])}, true
+}
+
 // after is how far the unit has come once something was looked at.
 func (s Situation) after(e *Evidence) Situation {
 	if way[e.At] > way[s.Reached] {
-		s.Reached = e.At
+		s.Reached, s.MayRun = e.At, false
 	}
-	s.MayRun = s.MayRun && way[s.Reached] == 0
 	return s
+}
+
+// Minutes are what looks took together.
+func Minutes(steps []Step) (sum float64) {
+	for _, s := range steps {
+		sum += s.Minutes
+	}
+	return sum
+}
+
+// Learned is what was told at the start and by looks.
+func Learned(start []Finding, steps []Step) []Finding {
+	all := slices.Clone(start)
+	for _, s := range steps {
+		all = append(all, s.Told...)
+	}
+	return all
 }

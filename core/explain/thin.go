@@ -270,20 +270,9 @@ func (k *Knowledge) spoken(e *Evidence) (n int) {
 // minutesTo is how long the list of next looks takes until a true cause stands at four fifths; ok is false where it
 // does not come so far.
 func (k *Knowledge) minutesTo(truth hypothesis, marks map[string]bool, start []Finding) (minutes float64, ok bool) {
-	findings := append([]Finding{}, start...)
-	for range mostLooks {
-		c := k.weigh(findings)
-		if c.sum[truth.a] >= enough || truth.b >= 0 && c.sum[truth.b] >= enough {
-			return minutes, true
-		}
-		next := k.next(c)
-		if len(next) == 0 {
-			return minutes, false
-		}
-		minutes += next[0].Minutes
-		for _, e := range append([]*Evidence{next[0].Evidence}, next[0].Or...) {
-			findings = append(findings, Finding{e.Code, map[bool]float64{true: Seen, false: Absent}[marks[e.Code]]})
-		}
+	reached := func(s Standing) bool {
+		return s.sum[truth.a] >= enough || truth.b >= 0 && s.sum[truth.b] >= enough
 	}
-	return minutes, false
+	steps := k.Follow(start, nil, drawn(marks), reached, mostLooks)
+	return Minutes(steps), reached(k.Standing(Learned(start, steps)))
 }

@@ -89,50 +89,22 @@ func (k *Knowledge) RaceOnce(cases int, seed uint64) Race {
 	return race
 }
 
-// search looks at one check after another until a cause is sure; order nil
-// follows the engine's own next-check list.
-func (k *Knowledge) search(start []Finding, marks map[string]bool, want string, order []*Evidence) (minutes,
-	right float64) {
-	findings := append([]Finding{}, start...)
-	done := map[string]bool{}
-	for _, f := range findings {
-		done[f.Code] = true
+// drawn answers looks at a case by the marks that were drawn for it.
+func drawn(marks map[string]bool) func(*Evidence) (float64, bool) {
+	return func(e *Evidence) (float64, bool) {
+		return map[bool]float64{true: Seen, false: Absent}[marks[e.Code]], true
 	}
-	for len(done) < len(k.Evidence) {
-		c := k.weigh(findings)
-		if top := highest(c.sum); len(findings) > 0 && c.sum[top] >= Sure {
-			if k.Causes[top].Code == want {
-				right = 1
-			}
-			return minutes, right
-		}
-		look := k.after(c, order, done)
-		if len(look) == 0 {
-			break
-		}
-		minutes += look[0].Minutes
-		for _, e := range look {
-			done[e.Code] = true
-			findings = append(findings, Finding{e.Code, map[bool]float64{true: Seen, false: Absent}[marks[e.Code]]})
-		}
-	}
-	return minutes, right
 }
 
-// after is what is looked at next: the marks that one look tells, of the list of next
-// checks or else the first of a fixed order.
-func (k *Knowledge) after(c caseState, order []*Evidence, done map[string]bool) []*Evidence {
-	if order == nil {
-		next := k.next(c)
-		if len(next) == 0 {
-			return nil
-		}
-		return append([]*Evidence{next[0].Evidence}, next[0].Or...)
+// search looks at one check after another, by an order or by the list of next looks where that is nil, until a cause is
+// sure.
+func (k *Knowledge) search(start []Finding, marks map[string]bool, want string, order []*Evidence) (minutes,
+	right float64) {
+	sure := func(s Standing) bool { _, p := s.Lead(); return p >= Sure }
+	steps := k.Follow(start, order, drawn(marks), sure, len(k.Evidence))
+	s := k.Standing(Learned(start, steps))
+	if lead, _ := s.Lead(); sure(s) && lead.Code == want {
+		right = 1
 	}
-	for _, e := range order {
-		if !done[e.Code] {
-			return []*Evidence{e}
-		}
-	}
-	return nil
+	return Minutes(steps), right
 }

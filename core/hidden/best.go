@@ -59,14 +59,11 @@ func (c *Case) best(st *bench.State, start []explain.Finding) (p Path) {
 	for _, f := range st.Findings {
 		told[f.Code] = f.Strength
 	}
-	findings := slices.Clone(start)
-	p.Steps = st.Knowledge.Follow(explain.Situation{Reached: explain.Outside, MayRun: true}, start,
+	k := st.Knowledge.In(explain.Situation{Reached: explain.Outside, MayRun: true})
+	p.Steps = k.Follow(start, nil,
 		func(e *explain.Evidence) (float64, bool) { strength, is := told[e.Code]; return strength, is },
 		c.Enough, mostLooks)
-	for _, step := range p.Steps {
-		p.Minutes += step.Minutes
-		findings = append(findings, step.Told...)
-	}
-	p.Named = c.Names(st.Knowledge.Standing(findings)) && c.Names(st.Knowledge.Standing(st.Findings))
+	p.Minutes = explain.Minutes(p.Steps)
+	p.Named = c.Names(k.Standing(explain.Learned(start, p.Steps))) && c.Names(k.Standing(st.Findings))
 	return p
 }
