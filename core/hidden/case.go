@@ -160,8 +160,23 @@ func (s *Shop) SoundState(of string) (*bench.State, error) {
 	return s.state(j)
 }
 
-// State is the unit of a case as it truly is, worked out.
-func (s *Shop) State(c *Case) (*bench.State, error) { return s.state(c.True) }
+// Truth is a unit of practice as it truly is, worked out.
+type Truth struct {
+	Shop *Shop
+	Case *Case
+	True *bench.State // when it came
+
+	tells map[unit.Ref][]*explain.Evidence // the marks of which a place tells
+}
+
+// Truth works a case out.
+func (s *Shop) Truth(c *Case) (*Truth, error) {
+	st, err := s.state(c.True)
+	if err != nil {
+		return nil, err
+	}
+	return &Truth{Shop: s, Case: c, True: st, tells: telling(st)}, nil
+}
 
 // Received is a job with one unit of a family as it lies there when it came: what stands on its plate and in its papers
 // is known, and nothing of it was looked at.

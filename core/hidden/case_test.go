@@ -2,6 +2,7 @@ package hidden_test
 
 import (
 	"math/rand/v2"
+	"slices"
 	"strconv"
 	"testing"
 	"time"
@@ -64,6 +65,7 @@ func solved(t *testing.T, s *hidden.Shop, of, kind string, seed uint64, byHand b
 	require.NoError(t, err)
 	require.True(t, best.Named, "%s %s %d", of, kind, seed)
 	require.NotEmpty(t, c.True.Symptoms, "somebody complains of something")
+	agrees(t, s, c)
 	if !byHand {
 		return
 	}
@@ -73,5 +75,26 @@ func solved(t *testing.T, s *hidden.Shop, of, kind string, seed uint64, byHand b
 	h := newHand(t, s, c, of)
 	standing := h.solves()
 	require.True(t, c.Names(standing), "%s %s %d: %v, and he came to %s", of, kind, seed, c.Causes, lead(standing))
+	newHand(t, s, c, of).asks()
 	h.measures()
+}
+
+// agrees holds what the parts bear against what the unit tells: a mark on a part is there for whoever looks at the part
+// and for whoever asks for what it stands for.
+func agrees(t *testing.T, s *hidden.Shop, c *hidden.Case) {
+	t.Helper()
+	truth, err := s.Truth(c)
+	require.NoError(t, err)
+	st := truth.True
+	for _, p := range st.Parts {
+		for _, m := range p.Seen {
+			e := st.Knowledge.Marked(p.Code, p.Def.Kind, m.Code)
+			if e == nil {
+				continue
+			}
+			at := slices.IndexFunc(st.Findings, func(f explain.Finding) bool { return f.Code == e.Code })
+			require.True(t, at >= 0 && st.Findings[at].Likely(), "%s %d: %s is %s, and no %s", c.Kind, c.Seed, p.Code,
+				m.Code, e.Code)
+		}
+	}
 }

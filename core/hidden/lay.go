@@ -37,7 +37,8 @@ func (d *draw) lay(j *unit.Job) error {
 			if from.Fluid != "" && looks[from.Fluid] != "" {
 				drained = strings.TrimPrefix(drained+", "+looks[from.Fluid], ", ")
 			}
-			if l.found(e, from) || l.counted(from) || l.measured(from) {
+			borne, counted, measured := l.found(e, from), l.counted(from), l.measured(from)
+			if borne || counted || measured { // what is scored both looks so and feels so
 				break
 			}
 		}
@@ -116,7 +117,7 @@ func (l *laying) answers() {
 		for _, a := range q.Answers {
 			said = append(said, a.Code)
 		}
-		l.put(unit.Ref{Unit: 1, Scope: unit.ScopeUnit, Name: "gauge", Code: code}, l.choose(said,
+		l.put(l.u.GaugeRef(code), l.choose(said,
 			func(f explain.From, a string) bool { return f.Gauge == explain.Answered{To: code, With: a} }))
 	}
 	for _, step := range l.st.Plan() {
@@ -154,6 +155,9 @@ func (l *laying) found(e *explain.Evidence, from explain.From) bool {
 		for _, p := range l.st.Parts {
 			if from.Stuck.Of(p.Code, p.Def.Kind) {
 				l.put(l.u.PartRef(p.Code, "stuck"), entry.CameStuck)
+				if is := l.k.Marked(p.Code, p.Def.Kind, bench.MarkSeized); is != nil && !l.there[is.Code] {
+					l.put(l.u.PartMarkRef(p.Code, bench.MarkSeized, "state"), unit.MarkAbsent) // it stuck as it was drawn
+				}
 				return true
 			}
 		}
@@ -172,7 +176,7 @@ func (l *laying) marked(e *explain.Evidence, on *explain.MarkOn) bool {
 				continue
 			}
 			l.put(l.u.PartRef(p.Code, "sound"), "")
-			l.put(unit.Ref{Unit: 1, Scope: unit.ScopePartMark, Part: p.Code, Code: mark, Name: "state"}, unit.MarkSeen)
+			l.put(l.u.PartMarkRef(p.Code, mark, "state"), unit.MarkSeen)
 			return true
 		}
 	}
@@ -256,7 +260,7 @@ func (l *laying) rest() error {
 		if l.there[e.Code] {
 			state = unit.MarkSeen
 		}
-		l.put(unit.Ref{Unit: 1, Scope: unit.ScopeEvidence, Code: e.Code, Name: "state"}, state)
+		l.put(l.u.EvidenceRef(e.Code, "state"), state)
 	}
 	return l.fault
 }

@@ -31,8 +31,7 @@ type Seen struct {
 
 // Bench is a unit of practice as it lies there now.
 type Bench struct {
-	Case   *Case
-	True   *bench.State // the unit as it is, when it came
+	*Truth
 	Record *bench.State // what was written of it
 	Looked []Looked     // in order
 }
@@ -50,6 +49,9 @@ func (b *Bench) Look(ref unit.Ref) (Seen, error) {
 	no := func(format string, args ...any) (Seen, error) {
 		return Seen{}, field.Errorf(ref.String(), format, args...)
 	}
+	if !Shows(ref) {
+		return no("nothing is to be looked at there: that is yours to say")
+	}
 	feeds := b.feeds(ref)
 	if why := b.closed(ref, feeds); why != "" {
 		return no("%s", why)
@@ -61,94 +63,26 @@ func (b *Bench) Look(ref unit.Ref) (Seen, error) {
 	}
 	switch ref.Scope {
 	case unit.ScopeJob:
-		return b.complaint(s, ref)
-	case unit.ScopeUnit, unit.ScopePart, unit.ScopeFeature:
-		return b.asItIs(s, ref)
-	case unit.ScopeEvidence, unit.ScopePartMark:
-		if ref.Name != "state" {
-			return no("that is yours to say")
-		}
-		return b.mark(s, ref, feeds), nil
+		return b.complaint(s, ref), nil
+	case unit.ScopeEvidence:
+		return isThere(s)(b.there(ref.Code)), nil
+	case unit.ScopePartMark:
+		there := slices.ContainsFunc(b.True.ByCode[ref.Part].Seen, func(m bench.SeenMark) bool {
+			return m.Code == ref.Code
+		})
+		return isThere(s)(there, true), nil
 	case unit.ScopeReading:
 		return b.reading(s, ref)
 	case unit.ScopePoint:
 		return b.point(s, ref)
 	case unit.ScopeStep:
-		return b.felt(s, ref)
+		return b.felt(s), nil
 	}
-	return no("nothing is to be looked at there: that is yours to say")
+	return b.asItIs(s, ref)
 }
-
-// value is what stands at an address of a job.
-func (b *Bench) value(j *unit.Job, ref unit.Ref) (string, bool) {
-	place, f, err := entry.Resolve(j, ref, &entry.Shop{Family: b.True.Families, Knowledge: all{}.of})
-	if err != nil {
-		return "", false
-	}
-	return f.Get(place), true
-}
-
-// all is for addresses of marks that were found in what is known already.
-type all struct{}
-
-func (all) of(string) entry.Knowledge { return all{} }
-func (all) KnowsMark(string) bool     { return true }
-func (all) KnowsCause(string) bool    { return true }
 
 // feeds are the marks of which a field tells.
-func (b *Bench) feeds(ref unit.Ref) (out []*explain.Evidence) {
-	p := b.True.ByCode[ref.Part]
-	is := func(f explain.From) bool {
-		switch ref.Scope {
-		case unit.ScopeJob:
-			return ref.Name == "symptom" && f.Symptom == ref.Code
-		case unit.ScopeUnit:
-			return ref.Name == "gauge" && f.Gauge.To == ref.Code || ref.Name == "drained_look" && f.Fluid != ""
-		case unit.ScopePoint:
-			step, _ := f.OfStep()
-			return ref.Number == 0 && (f.Word.To == ref.Code || step == ref.Code || f.Efficiency == ref.Code)
-		case unit.ScopeReading:
-			path := ref.Part + "." + ref.Feature
-			return slices.Contains([]string{f.Used, f.Grade, f.Odd, f.Off.Path}, path)
-		case unit.ScopePart:
-			return p != nil && partTells(f, ref.Name, p.Code, p.Def.Kind)
-		}
-		return false
-	}
-	k := b.True.Knowledge
-	switch {
-	case ref.Scope == unit.ScopeEvidence:
-		if e, known := k.EvidenceByCode(ref.Code); known {
-			out = append(out, e)
-		}
-		return out
-	case ref.Scope == unit.ScopePartMark && p != nil:
-		if e := k.Marked(p.Code, p.Def.Kind, ref.Code); e != nil {
-			out = append(out, e)
-		}
-		return out
-	}
-	for i := range k.Evidence {
-		if slices.ContainsFunc(k.Evidence[i].Froms(), is) {
-			out = append(out, &k.Evidence[i])
-		}
-	}
-	return out
-}
-
-func partTells(f explain.From, name, code, kind string) bool {
-	switch name {
-	case "found":
-		return f.Missing == code
-	case "stack_found":
-		return f.Stack == code
-	case "facing":
-		return f.Facing != nil && f.Facing.Of(code, kind)
-	case "stuck":
-		return f.Stuck != nil && f.Stuck.Of(code, kind)
-	}
-	return false
-}
+func (b *Bench) feeds(ref unit.Ref) []*explain.Evidence { return b.tells[place(ref)] }
 
 // closed says why something cannot be looked at as the unit lies there, "" where it can.
 func (b *Bench) closed(ref unit.Ref, feeds []*explain.Evidence) string {
@@ -186,10 +120,8 @@ func (b *Bench) covered(part string) bool {
 
 // spoiled says that something could have been told and cannot any more, "" where it can.
 func (b *Bench) spoiled(ref unit.Ref, feeds []*explain.Evidence) string {
-	if ref.Scope != unit.ScopeReading && slices.ContainsFunc(b.Looked, func(l Looked) bool {
-		return l.Field == ref.String() && !l.Gone
-	}) {
-		return "" // it was looked at in time
+	if ref.Scope != unit.ScopeReading && b.inTime(ref) {
+		return ""
 	}
 	at := b.Record.Situation()
 	for _, e := range feeds {
@@ -206,6 +138,56 @@ func (b *Bench) spoiled(ref unit.Ref, feeds []*explain.Evidence) string {
 		}
 	}
 	return ""
+}
+
+// inTime reports that something was looked at before it went: by itself, or with its part all over.
+func (b *Bench) inTime(ref unit.Ref) bool {
+	with := ref.String()
+	if ref.Scope == unit.ScopePartMark {
+		with = b.True.Unit.PartRef(ref.Part, "sound").String()
+	}
+	for i, l := range b.Looked {
+		switch {
+		case l.Gone:
+		case l.Field == ref.String():
+			return true
+		case l.Field == with:
+			e := b.True.Knowledge.Marked(ref.Part, b.True.ByCode[ref.Part].Def.Kind, ref.Code)
+			if e == nil || !e.Unwashed || !b.until(i).washed(e, ref.Part) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// until is the unit as it lay there when so many looks were taken.
+func (b *Bench) until(n int) *Bench {
+	c := *b
+	c.Looked = b.Looked[:n]
+	return &c
+}
+
+// told are the marks that a look told, the one that was taken after so many others: with a part that is looked all over
+// those that it bears, and those that it does not, but for what was wiped by then.
+func (b *Bench) told(ref unit.Ref, after int) []*explain.Evidence {
+	p := b.True.ByCode[ref.Part]
+	if ref.Name != "sound" || p == nil {
+		return b.feeds(ref)
+	}
+	var out []*explain.Evidence
+	for at, tells := range b.tells {
+		if at.Scope != unit.ScopePartMark || at.Part != ref.Part {
+			continue
+		}
+		for _, e := range tells {
+			if !slices.Contains(out, e) && !(e.Unwashed && b.until(after).washed(e, p.Code)) {
+				out = append(out, e)
+			}
+		}
+	}
+	slices.SortFunc(out, func(a, b *explain.Evidence) int { return strings.Compare(a.Code, b.Code) })
+	return out
 }
 
 // washed reports that the part of a mark was wiped: it was measured, or moved for another look. What belongs to no part
@@ -260,23 +242,21 @@ func (b *Bench) minutes(ref unit.Ref, feeds []*explain.Evidence) float64 {
 	return longest
 }
 
-func (b *Bench) complaint(s Seen, ref unit.Ref) (Seen, error) {
-	if ref.Name != "symptom" {
-		return s, field.Errorf(ref.String(), "what was told stands there already")
-	}
+func (b *Bench) complaint(s Seen, ref unit.Ref) Seen {
 	s.Says = "“No, not that.”"
 	if slices.Contains(b.True.Job.Symptoms, ref.Code) {
 		s.Says, s.Value = "“Yes, that.”", entry.Yes
 	}
-	return s, nil
+	return s
 }
 
 // asItIs reads off the unit what its record has a field for.
 func (b *Bench) asItIs(s Seen, ref unit.Ref) (Seen, error) {
-	v, known := b.value(b.Case.True, ref)
-	if !known {
-		return s, field.Errorf(ref.String(), "nothing is to be looked at there")
+	place, f, err := entry.Resolve(b.Case.True, ref, b.Shop.Entry)
+	if err != nil {
+		return s, err
 	}
+	v := f.Get(place)
 	s.Value = v
 	switch {
 	case ref.Name == "sound":
@@ -325,30 +305,19 @@ func sentence(text string) string {
 	return strings.ToUpper(text[:1]) + text[1:] + "."
 }
 
-// mark answers a look for a mark by how it is in truth, wherever that stands.
-func (b *Bench) mark(s Seen, ref unit.Ref, feeds []*explain.Evidence) Seen {
-	there, known := false, false
-	if ref.Scope == unit.ScopePartMark {
-		known = true
-		for _, m := range b.True.ByCode[ref.Part].Seen {
-			there = there || m.Code == ref.Code
+// isThere says that a mark is there, or not, or that nobody can tell.
+func isThere(s Seen) func(there, known bool) Seen {
+	return func(there, known bool) Seen {
+		switch {
+		case !known:
+			s.Says = "It cannot be told."
+		case there:
+			s.Says, s.Value = "It is there.", unit.MarkSeen
+		default:
+			s.Says, s.Value = "It is not there.", unit.MarkAbsent
 		}
+		return s
 	}
-	for _, e := range feeds {
-		if ref.Scope == unit.ScopePartMark {
-			break
-		}
-		there, known = b.there(e.Code)
-	}
-	switch {
-	case !known:
-		s.Says = "It cannot be told."
-	case there:
-		s.Says, s.Value = "It is there.", unit.MarkSeen
-	default:
-		s.Says, s.Value = "It is not there.", unit.MarkAbsent
-	}
-	return s
 }
 
 // there reports that a mark is there, and whether that can be told at all.

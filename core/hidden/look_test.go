@@ -27,12 +27,12 @@ type hand struct {
 }
 
 func newHand(t testing.TB, s *hidden.Shop, c *hidden.Case, family string) *hand {
-	truth, err := s.State(c)
+	truth, err := s.Truth(c)
 	require.NoError(t, err)
 	j, err := s.Received(family)
 	require.NoError(t, err)
 	j.Symptoms = slices.Clone(c.True.Symptoms)
-	h := &hand{t: t, shop: s, job: j, bench: &hidden.Bench{Case: c, True: truth}}
+	h := &hand{t: t, shop: s, job: j, bench: &hidden.Bench{Truth: truth}}
 	h.works()
 	return h
 }
@@ -168,6 +168,30 @@ func (h *hand) measures() {
 					assert.Equal(h.t, f.Entry(unit.StageFound, slot), s.Value, ref)
 				}
 			}
+		}
+	}
+}
+
+// asks looks for each mark where it is told, with the unit apart: what is said of it there is what the unit tells.
+func (h *hand) asks() {
+	h.opens(explain.Stripped)
+	truth := h.bench.True
+	for _, f := range truth.Findings {
+		e, known := truth.Knowledge.EvidenceByCode(f.Code)
+		if !known {
+			continue
+		}
+		there, told := false, false
+		for _, ref := range hidden.Where(truth, e) {
+			if ref.Scope != unit.ScopePartMark && ref.Scope != unit.ScopeEvidence {
+				continue
+			}
+			if s, err := h.bench.Look(ref); err == nil && s.Value != "" {
+				there, told = there || s.Value == unit.MarkSeen, true
+			}
+		}
+		if told {
+			assert.Equal(h.t, f.Likely(), there, "%s: %s", truth.Unit.Family, e.Code)
 		}
 	}
 }

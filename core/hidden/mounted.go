@@ -14,7 +14,7 @@ import (
 )
 
 // asBuilt is the unit as it lies there in truth: what was written of it, with every part that was kept as it truly is.
-func (b *Bench) asBuilt(s *Shop) (*bench.State, error) {
+func (b *Bench) asBuilt() (*bench.State, error) {
 	j := b.Record.Job.Clone()
 	for _, p := range j.Unit(1).Parts {
 		x, own := b.Record.ByCode[p.Code], b.True.Unit.Part(p.Code)
@@ -30,7 +30,7 @@ func (b *Bench) asBuilt(s *Shop) (*bench.State, error) {
 		}
 		p.Marks, p.Sound = slices.Clone(own.Marks), own.Sound
 	}
-	return s.state(j)
+	return b.Shop.state(j)
 }
 
 // renewed reports that a new or reworked part stands where the old one was.
@@ -89,31 +89,22 @@ func (b *Bench) partOf(e *explain.Evidence) *bench.Part {
 	return nil
 }
 
-// Facts are the unit as the stand has it: as it truly is, with what was done to it. An attempt of number 0 is run
-// before anything was done.
-func (b *Bench) Facts(s *Shop, attempt int) (mount.Facts, error) {
-	if attempt == 0 {
-		return b.True.Facts()
-	}
-	st, err := b.asBuilt(s)
-	if err != nil {
-		return mount.Facts{}, err
-	}
-	return st.Facts()
-}
-
-// Mount lays the unit on the stand for a step.
-func (b *Bench) Mount(s *Shop, attempt int, t *family.Test) (mount.Mounted, error) {
-	facts, err := b.Facts(s, attempt)
+// Mount lays the unit on the stand for a step of its test: as it truly is, with what was done to it.
+func (b *Bench) Mount(t *family.Test) (mount.Mounted, error) {
+	st, err := b.asBuilt()
 	if err != nil {
 		return mount.Mounted{}, err
 	}
-	if attempt > 0 && len(b.Left()) == 0 {
-		m := facts.Mount(t)
-		m.Tag = b.Record.Job.Tag
-		return m, nil
+	facts, err := st.Facts()
+	switch {
+	case err != nil:
+		return mount.Mounted{}, err
+	case len(b.Left()) > 0:
+		return b.bad(facts, t), nil
 	}
-	return b.bad(facts, t), nil
+	m := facts.Mount(t)
+	m.Tag = b.Record.Job.Tag
+	return m, nil
 }
 
 // bad is the unit with its trouble in it: what it showed when it came, at the steps where it did.
@@ -198,13 +189,10 @@ func (b *Bench) shown(s Seen, ref unit.Ref, t *family.Test) (Seen, error) {
 }
 
 // felt answers what a hand feels once a part is in.
-func (b *Bench) felt(s Seen, ref unit.Ref) (Seen, error) {
-	if ref.Name != "turn" {
-		return s, field.Errorf(ref.String(), "nothing is to be looked at there: that is yours to say")
-	}
+func (b *Bench) felt(s Seen) Seen {
 	s.Value, s.Says = "free", "It turns free."
 	if slices.ContainsFunc(b.Left(), func(r Remains) bool { return r.From.Work == "stiff" }) {
 		s.Value, s.Says = "stiff", "It turns stiff."
 	}
-	return s, nil
+	return s
 }

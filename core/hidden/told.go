@@ -4,7 +4,6 @@ import (
 	"math"
 	"slices"
 
-	"corvek/core/bench"
 	"corvek/core/explain"
 	"corvek/core/unit"
 )
@@ -52,8 +51,8 @@ type Taken struct {
 const mostUnasked = 3
 
 // Way lays out what somebody did until he named causes, none where he gave it up.
-func (b *Bench) Way(s *Shop, named []string) (w Way, err error) {
-	if w.Best, err = s.Best(b.Case); err != nil {
+func (b *Bench) Way(named []string) (w Way, err error) {
+	if w.Best, err = b.Shop.Best(b.Case); err != nil {
 		return w, err
 	}
 	k := b.True.Knowledge
@@ -62,7 +61,7 @@ func (b *Bench) Way(s *Shop, named []string) (w Way, err error) {
 	w.Turned = -1
 	before := b.truly(k.Standing(nil))
 	opening := 0.0
-	for _, l := range b.Looked {
+	for i, l := range b.Looked {
 		w.Minutes += l.Minutes
 		opening = max(opening, l.Reached.Opening())
 		ref, err := unit.ParseRef(l.Field)
@@ -71,7 +70,7 @@ func (b *Bench) Way(s *Shop, named []string) (w Way, err error) {
 		}
 		step := Taken{Gone: l.Gone}
 		step.Minutes = l.Minutes
-		for _, e := range b.feeds(ref) {
+		for _, e := range b.told(ref, i) {
 			if told[e.Code] {
 				continue
 			}
@@ -155,13 +154,8 @@ func (w *Way) taken(b *Bench, told map[string]bool) {
 			continue
 		}
 		there, tells := b.there(f.Code)
-		if !told[f.Code] && !came(b.Record, e) || tells && there != f.Likely() {
+		if !told[f.Code] || tells && there != f.Likely() {
 			w.Taken = append(w.Taken, e)
 		}
 	}
-}
-
-// came reports that a mark was told when the unit came: nobody could look for it.
-func came(st *bench.State, e *explain.Evidence) bool {
-	return !slices.ContainsFunc(Where(st, e), Shows)
 }

@@ -17,7 +17,7 @@ func Where(st *bench.State, e *explain.Evidence) (out []unit.Ref) {
 			return out
 		}
 	}
-	return []unit.Ref{{Scope: unit.ScopeEvidence, Unit: st.Unit.Number, Code: e.Code, Name: "state"}}
+	return []unit.Ref{st.Unit.EvidenceRef(e.Code, "state")}
 }
 
 func whereFrom(st *bench.State, e *explain.Evidence, from explain.From) (out []unit.Ref) {
@@ -31,19 +31,14 @@ func whereFrom(st *bench.State, e *explain.Evidence, from explain.From) (out []u
 	}
 	switch {
 	case from.Symptom != "":
-		ref := unit.JobRef("symptom")
-		ref.Code = from.Symptom
-		return []unit.Ref{ref}
+		return []unit.Ref{unit.SymptomRef(from.Symptom)}
 	case from.Gauge.Asked() && slices.Contains(st.Family.Gauge, from.Gauge.To):
-		ref := u.Ref("gauge")
-		ref.Code = from.Gauge.To
-		return []unit.Ref{ref}
+		return []unit.Ref{u.GaugeRef(from.Gauge.To)}
 	case from.Mark != nil:
 		for _, p := range st.Parts {
 			for _, mark := range from.Mark.Marks {
 				if is := st.Knowledge.Marked(p.Code, p.Def.Kind, mark); is != nil && is.Code == e.Code {
-					out = append(out, unit.Ref{Scope: unit.ScopePartMark, Unit: u.Number, Part: p.Code, Code: mark,
-						Name: "state"})
+					out = append(out, u.PartMarkRef(p.Code, mark, "state"))
 				}
 			}
 		}
@@ -78,4 +73,43 @@ func whereFrom(st *bench.State, e *explain.Evidence, from explain.From) (out []u
 		}
 	}
 	return out
+}
+
+// telling are the marks of which each field of a unit's record tells, by its place: Where the other way round, for
+// every way in which a mark can be told.
+func telling(st *bench.State) map[unit.Ref][]*explain.Evidence {
+	out := map[unit.Ref][]*explain.Evidence{}
+	add := func(ref unit.Ref, e *explain.Evidence) {
+		ref = place(ref)
+		if !slices.Contains(out[ref], e) {
+			out[ref] = append(out[ref], e)
+		}
+	}
+	for i := range st.Knowledge.Evidence {
+		e := &st.Knowledge.Evidence[i]
+		add(st.Unit.EvidenceRef(e.Code, "state"), e)
+		for _, from := range e.Froms() {
+			for _, ref := range whereFrom(st, e, from) {
+				add(ref, e)
+			}
+			step, _ := from.OfStep()
+			for _, code := range []string{step, from.Efficiency} { // what its figures come to
+				if code != "" {
+					add(st.Unit.PointRef(0, code, "word"), e)
+				}
+			}
+		}
+	}
+	return out
+}
+
+// place is what is looked at with a field: all points of a feature are one, and so is all that a step shows.
+func place(ref unit.Ref) unit.Ref {
+	switch ref.Scope {
+	case unit.ScopeReading:
+		ref.Stage, ref.Name = "", ""
+	case unit.ScopePoint:
+		ref.Name = ""
+	}
+	return ref
 }

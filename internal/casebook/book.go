@@ -30,14 +30,7 @@ type Book struct {
 	Shop  *job.Service // with whose people the cases are kept
 	Bench *job.Service // at which the units lie
 
-	truths *lru.Cache[string, *truth]
-}
-
-// truth is a unit as it truly is, worked out.
-type truth struct {
-	of    *hidden.Case
-	state *bench.State
-	shop  *hidden.Shop
+	truths *lru.Cache[string, *hidden.Truth]
 }
 
 // keptTruths is how many are held in memory.
@@ -45,7 +38,7 @@ const keptTruths = 64
 
 // New makes a book of cases that lie at a bench of practice.
 func New(shop, bench *job.Service) (*Book, error) {
-	truths, err := lru.New[string, *truth](keptTruths)
+	truths, err := lru.New[string, *hidden.Truth](keptTruths)
 	return &Book{Shop: shop, Bench: bench, truths: truths}, err
 }
 
@@ -145,7 +138,7 @@ func (b *Book) Case(ctx context.Context, who people.Actor, tag string) (*store.P
 }
 
 // truth is the unit of a case as it truly is.
-func (b *Book) truth(ctx context.Context, row *store.PracticeCase) (*truth, error) {
+func (b *Book) truth(ctx context.Context, row *store.PracticeCase) (*hidden.Truth, error) {
 	if t, kept := b.truths.Get(row.Tag); kept {
 		return t, nil
 	}
@@ -157,27 +150,25 @@ func (b *Book) truth(ctx context.Context, row *store.PracticeCase) (*truth, erro
 	if err != nil {
 		return nil, err
 	}
-	c := &hidden.Case{Seed: uint64(row.Seed), Kind: row.Kind, Causes: row.Causes, True: j}
-	st, err := shop.State(c)
+	t, err := shop.Truth(&hidden.Case{Seed: uint64(row.Seed), Kind: row.Kind, Causes: row.Causes, True: j})
 	if err != nil {
 		return nil, err
 	}
-	t := &truth{of: c, state: st, shop: shop}
 	b.truths.Add(row.Tag, t)
 	return t, nil
 }
 
-// lies is a case's unit as it lies there now, and as it truly is.
-func (b *Book) lies(ctx context.Context, row *store.PracticeCase) (*hidden.Bench, *truth, error) {
+// lies is a case's unit as it lies there now.
+func (b *Book) lies(ctx context.Context, row *store.PracticeCase) (*hidden.Bench, error) {
 	t, err := b.truth(ctx, row)
 	if err != nil {
-		return nil, nil, err
+		return nil, err
 	}
 	record, err := b.Bench.LoadOther(ctx, row.Tag, 1)
 	if err != nil {
-		return nil, nil, err
+		return nil, err
 	}
-	return &hidden.Bench{Case: t.of, True: t.state, Record: record, Looked: looked(row)}, t, nil
+	return &hidden.Bench{Truth: t, Record: record, Looked: looked(row)}, nil
 }
 
 // looked are the looks that were taken, in order.
@@ -208,7 +199,7 @@ func (b *Book) Look(ctx context.Context, who people.Actor, tag, address string) 
 	if err != nil {
 		return seen, err
 	}
-	lies, _, err := b.lies(ctx, row) // before the case is held: a write asks for one connection
+	lies, err := b.lies(ctx, row) // before the case is held: a write asks for one connection
 	if err != nil {
 		return seen, err
 	}
@@ -244,12 +235,12 @@ func (b *Book) Name(ctx context.Context, who people.Actor, tag string) error {
 	if err != nil {
 		return err
 	}
-	lies, t, err := b.lies(ctx, row)
+	lies, err := b.lies(ctx, row)
 	if err != nil {
 		return err
 	}
 	named := hidden.Concluded(lies.Record.Unit)
-	way, err := lies.Way(t.shop, named)
+	way, err := lies.Way(named)
 	if err != nil {
 		return err
 	}
@@ -300,13 +291,13 @@ func (b *Book) Told(ctx context.Context, who people.Actor, tag string) (*Told, e
 	if row.NamedAt == nil {
 		return nil, ErrNotNamed
 	}
-	lies, t, err := b.lies(ctx, row)
+	lies, err := b.lies(ctx, row)
 	if err != nil {
 		return nil, err
 	}
 	causes := func(codes []string) (out []*explain.Cause) {
 		for _, code := range codes {
-			if c, known := t.state.Known.CauseByCode(code); known {
+			if c, known := lies.True.Known.CauseByCode(code); known {
 				out = append(out, c)
 			}
 		}
@@ -314,10 +305,10 @@ func (b *Book) Told(ctx context.Context, who people.Actor, tag string) (*Told, e
 	}
 	told := &Told{Row: row, Causes: causes(row.Causes), Named: causes(row.Named)}
 	lies.Looked = searched(row)
-	told.Way, err = lies.Way(t.shop, row.Named)
+	told.Way, err = lies.Way(row.Named)
 	told.Way.Taken = nil // his record went on since; what stood on it then was kept
 	for _, code := range row.Taken {
-		if e, known := t.state.Known.EvidenceByCode(code); known {
+		if e, known := lies.True.Known.EvidenceByCode(code); known {
 			told.Way.Taken = append(told.Way.Taken, e)
 		}
 	}
@@ -330,7 +321,7 @@ func (b *Book) Left(ctx context.Context, who people.Actor, tag string) ([]hidden
 	if err != nil {
 		return nil, err
 	}
-	lies, _, err := b.lies(ctx, row)
+	lies, err := b.lies(ctx, row)
 	if err != nil {
 		return nil, err
 	}
@@ -343,13 +334,9 @@ func (b *Book) Mounted(ctx context.Context, who people.Actor, st *bench.State, t
 	if err != nil {
 		return mount.Mounted{}, err
 	}
-	lies, known, err := b.lies(ctx, row)
+	lies, err := b.lies(ctx, row)
 	if err != nil {
 		return mount.Mounted{}, err
 	}
-	attempt := 0
-	if a := st.Attempt(); a != nil {
-		attempt = a.Number
-	}
-	return lies.Mount(known.shop, attempt, t)
+	return lies.Mount(t)
 }
