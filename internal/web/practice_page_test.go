@@ -125,6 +125,7 @@ func TestTheCourseIsRead(t *testing.T) {
 	b := s.as("tove")
 	_, index := b.get("/practice")
 	_, paper := b.get("/practice/course")
+	assert.Contains(t, paper, `class="instrument"`, "what is read is drawn")
 	for _, l := range practice.Course() {
 		assert.Contains(t, index, "/practice/lesson/"+l.Code)
 		res, page := b.get("/practice/lesson/" + l.Code)

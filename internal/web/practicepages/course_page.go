@@ -85,11 +85,11 @@ func (s *Pages) booklet(c *echo.Context) error {
 		Printed: s.Jobs.Now()}
 	for i, l := range practice.Course() {
 		d.Add(document.Heading{Text: strconv.Itoa(i+1) + ". " + l.Title + " (" + wording.Stations[l.Station] + ")"})
-		if part := drawnLessons[l.Code]; part != "" {
-			drawing, err := s.line(c, &practice.Line{Family: courseFamily, Part: part})
-			if err != nil {
-				return err
-			}
+		drawing, err := s.lessonDrawing(c, l)
+		if err != nil {
+			return err
+		}
+		if drawing != "" {
 			d.Add(document.Drawing{SVG: string(drawing)})
 		}
 		d.Add(document.Lines{Items: l.Says}, document.Banner{Text: l.Caution, Tone: document.Look})
