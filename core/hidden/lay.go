@@ -154,15 +154,20 @@ func (l *laying) found(e *explain.Evidence, from explain.From) bool {
 	case from.Stuck != nil:
 		for _, p := range l.st.Parts {
 			if from.Stuck.Of(p.Code, p.Def.Kind) {
-				l.put(l.u.PartRef(p.Code, "stuck"), entry.CameStuck)
-				if is := l.k.Marked(p.Code, p.Def.Kind, bench.MarkSeized); is != nil && !l.there[is.Code] {
-					l.put(l.u.PartMarkRef(p.Code, bench.MarkSeized, "state"), unit.MarkAbsent) // it stuck as it was drawn
-				}
+				l.stuck(p)
 				return true
 			}
 		}
 	}
 	return false
+}
+
+// stuck has a part come off by force. Where it was not stuck in service it stuck only as it was drawn.
+func (l *laying) stuck(p *bench.Part) {
+	l.put(l.u.PartRef(p.Code, "stuck"), entry.CameStuck)
+	if is := l.k.Marked(p.Code, p.Def.Kind, bench.MarkSeized); is != nil && !l.there[is.Code] {
+		l.put(l.u.PartMarkRef(p.Code, bench.MarkSeized, "state"), unit.MarkAbsent)
+	}
 }
 
 // marked lays a mark on a part that it speaks of and that it does not say more closely of another.

@@ -12,6 +12,7 @@ import (
 	"corvek/core/fluidpower"
 	"corvek/core/kit"
 	"corvek/core/order"
+	"corvek/core/quantity"
 	"corvek/core/seal"
 )
 
@@ -89,10 +90,19 @@ func (t *Task) Judge(answers []string) ([]Verdict, error) { return judge(t.Asks,
 
 func (t *Task) say(format string, args ...any) { t.Says = append(t.Says, fmt.Sprintf(format, args...)) }
 
+// in is a unit of ours by its name.
+func in(name string, d quantity.Dimension) quantity.Unit {
+	u, known := quantity.UnitByName(name, d)
+	if !known {
+		panic(name) // it stands in our own table
+	}
+	return u
+}
+
 // length is the unit of lengths with the step of a caliper.
 func (t *Task) length() (unit string, step, one float64) {
 	if t.Inch {
-		return "in", 0.001, 1 / 25.4
+		return "in", 0.001, in("in", quantity.Length).In(1e-3)
 	}
 	return "mm", 0.01, 1
 }
@@ -161,10 +171,10 @@ func drawLeaves(t *Task, r *rand.Rand) {
 
 func drawTorque(t *Task, r *rand.Rand) {
 	type head struct{ class, mark string }
-	name, unit, of := pick(r, "M6", "M8", "M10", "M12", "M16", "M20"), "N·m", 1.0
+	name, unit := pick(r, "M6", "M8", "M10", "M12", "M16", "M20"), "N·m"
 	h := pick(r, head{"8.8", "8.8"}, head{"10.9", "10.9"}, head{"12.9", "12.9"})
 	if t.Inch {
-		name, unit, of = pick(r, "1/4-20", "5/16-18", "3/8-16", "1/2-13", "5/8-11"), "lbf·ft", 1.3558179483
+		name, unit = pick(r, "1/4-20", "5/16-18", "3/8-16", "1/2-13", "5/8-11"), "lbf·ft"
 		h = pick(r, head{"grade 2", "no lines at all"}, head{"grade 5", "three lines"}, head{"grade 8", "six lines"})
 	}
 	k, other, how := fastener.KOiled, fastener.KDry, "oiled"
@@ -179,15 +189,16 @@ func drawTorque(t *Task, r *rand.Rand) {
 	ask := Ask{Name: "It is tightened to", Unit: unit, Step: 1}
 	for _, c := range fastener.Span(thread, k, fastener.UsualPreload) {
 		if c.Class.Name == h.class {
-			ask.Want = c.Torque / of
+			ask.Want = in(unit, quantity.Torque).In(c.Torque)
 			continue
 		}
 		says := "That is for " + c.Class.Name + ": read the head once more."
-		ask.slips = append(ask.slips, slip{c.Torque / of, says})
+		ask.slips = append(ask.slips, slip{in(unit, quantity.Torque).In(c.Torque), says})
 	}
 	for _, c := range fastener.Span(thread, other, fastener.UsualPreload) {
 		if c.Class.Name == h.class {
-			ask.slips = append(ask.slips, slip{c.Torque / of, "That is for the other one of oiled and dry."})
+			ask.slips = append(ask.slips, slip{in(unit, quantity.Torque).In(c.Torque),
+				"That is for the other one of oiled and dry."})
 		}
 	}
 	ask.slips = append(ask.slips, slip{ask.Want / fastener.UsualPreload,
@@ -256,7 +267,7 @@ func drawHold(t *Task, r *rand.Rand) {
 	brought := fluidpower.ShutIn{}.Brought(end*bar, t1, t1-cooled) / bar
 	unit, of := "bar", 1.0
 	if t.Inch {
-		unit, of = "psi", 14.5037738
+		unit, of = "psi", in("psi", quantity.Pressure).In(bar)
 	}
 	t.say("Oil is shut in at %s and %.0f °C. Ten minutes later the gauge shows %s, at %.0f °C.",
 		shown(math.Round(start*of), 1, unit), warm, shown(math.Round(end*of), 1, unit), warm-cooled)

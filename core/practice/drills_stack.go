@@ -5,6 +5,7 @@ import (
 	"math"
 	"math/rand/v2"
 
+	"corvek/core/quantity"
 	"corvek/core/spring"
 )
 
@@ -25,8 +26,9 @@ func drawStack(t *Task, r *rand.Rand) {
 	force, length := fmt.Sprintf("%.0f N", needs), fmt.Sprintf("%.2f mm", travels*1e3)
 	each, by := fmt.Sprintf("%.0f N", one), fmt.Sprintf("%.2f mm", s*1e3)
 	if t.Inch {
-		force, length = fmt.Sprintf("%.0f lbf", needs/4.4482216), fmt.Sprintf("%.3f in", travels/25.4e-3)
-		each, by = fmt.Sprintf("%.0f lbf", one/4.4482216), fmt.Sprintf("%.3f in", s/25.4e-3)
+		lbf, inch := in("lbf", quantity.Force), in("in", quantity.Length)
+		force, length = lbf.Format(needs, 0), inch.Format(travels, 3)
+		each, by = lbf.Format(one, 0), inch.Format(s, 3)
 	}
 	t.say("A dished spring gives %s when it is pressed by %s, three quarters of the way to flat.", each, by)
 	t.say("A brake needs at least %s, and its stack gives way by at least %s.", force, length)

@@ -68,13 +68,14 @@ func HabitsOf(done []Done, families []string) Habits {
 		}
 	}
 	all := []habit{
-		{count(func(d Done) bool { return d.Early }), "A cause was named before what had been seen made it as good as sure",
-			hidden.Astray},
+		{count(func(d Done) bool { return d.Early }), "A cause was named before what had been seen made it as good " +
+			"as sure", hidden.Astray},
 		{count(missed(explain.Asked, explain.Outside)), "The unit was opened before those at its machine were asked " +
 			"and it was looked round there", hidden.Away},
 		{count(missed(explain.Opened, explain.Stripped)), "Parts that would have told most were not looked at",
 			hidden.Two},
-		{count(func(d Done) bool { return d.Late > 0 }), "It was wiped and measured before it was looked at", hidden.Earlier},
+		{count(func(d Done) bool { return d.Late > 0 }), "It was wiped and measured before it was looked at",
+			hidden.Earlier},
 		{count(func(d Done) bool { return d.Unsaid > 0 }), "Where a mark comes from was left open", ""},
 	}
 	slices.SortStableFunc(all, func(a, b habit) int { return cmp.Compare(b.n, a.n) })

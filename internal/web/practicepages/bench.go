@@ -103,16 +103,13 @@ func (b *Bench) card(c *echo.Context, seen hidden.Seen) (map[string]any, error) 
 // drawn is an instrument at what it touches, and what the eye sees on it in words; where none of ours reaches, one that
 // shows figures.
 func drawn(seen hidden.Seen, inch bool) (drawing template.HTML, says, aloud string) {
-	size := seen.Size * 1e3
+	system, name := quantity.Metric, "mm"
 	if inch {
-		size = seen.Size / 25.4e-3
+		system, name = quantity.Inch, "in"
 	}
-	e, ok := practice.At(seen.On, inch, size)
+	u, _ := quantity.UnitByName(name, quantity.Length)
+	e, ok := practice.At(seen.On, inch, u.In(seen.Size))
 	if !ok {
-		system := quantity.Metric
-		if inch {
-			system = quantity.Inch
-		}
 		return "", "The display shows " + quantity.Show(seen.Size, quantity.Length, system) + ".", ""
 	}
 	return template.HTML(instrument.Draw(e)), e.Kind.Name + ": read it, and type what it shows.",
