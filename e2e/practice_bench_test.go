@@ -383,6 +383,13 @@ func TestAUnitOfPracticeByWrongWays(t *testing.T) {
 	})].Cause
 	assert.Contains(t, c.names(wrong), "No. You took it for: "+wrong.Name)
 	u.says("Never looked at", "It was named before", "Too late for")
+	is, known := c.state(c.tag).Known.CauseByCode(row.Causes[0])
+	require.True(t, known)
+	c.mends(is)
+	claim, missing := c.state(c.tag).Claim()
+	assert.Equal(t, proof.Proved, claim, "%v", missing)
+	c.turn(true)
+	assert.Contains(t, c.looks(ref), "Wiped before anybody looked", "and stays so to the end")
 	u.quiet()
 }
 

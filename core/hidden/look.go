@@ -65,12 +65,12 @@ func (b *Bench) Look(ref unit.Ref) (Seen, error) {
 	case unit.ScopeJob:
 		return b.complaint(s, ref), nil
 	case unit.ScopeEvidence:
-		return isThere(s)(b.there(ref.Code)), nil
+		return s.is(b.there(ref.Code)), nil
 	case unit.ScopePartMark:
 		there := slices.ContainsFunc(b.True.ByCode[ref.Part].Seen, func(m bench.SeenMark) bool {
 			return m.Code == ref.Code
 		})
-		return isThere(s)(there, true), nil
+		return s.is(there, true), nil
 	case unit.ScopeReading:
 		return b.reading(s, ref)
 	case unit.ScopePoint:
@@ -91,6 +91,8 @@ func (b *Bench) closed(ref unit.Ref, feeds []*explain.Evidence) string {
 		switch {
 		case p == nil:
 			return "it is not on this unit"
+		case b.True.ByCode[ref.Part] == nil:
+			return "nothing was made up of that: it is a part of your own"
 		case ref.Stage == unit.StageBuilt && !p.Step.Done:
 			return "it is not fitted yet"
 		case !p.Off && ref.Scope == unit.ScopePart && len(b.Record.InTheWay(p.AsFound)) == 0:
@@ -305,19 +307,17 @@ func sentence(text string) string {
 	return strings.ToUpper(text[:1]) + text[1:] + "."
 }
 
-// isThere says that a mark is there, or not, or that nobody can tell.
-func isThere(s Seen) func(there, known bool) Seen {
-	return func(there, known bool) Seen {
-		switch {
-		case !known:
-			s.Says = "It cannot be told."
-		case there:
-			s.Says, s.Value = "It is there.", unit.MarkSeen
-		default:
-			s.Says, s.Value = "It is not there.", unit.MarkAbsent
-		}
-		return s
+// is says that a mark is there, or not, or that nobody can tell.
+func (s Seen) is(there, known bool) Seen {
+	switch {
+	case !known:
+		s.Says = "It cannot be told."
+	case there:
+		s.Says, s.Value = "It is there.", unit.MarkSeen
+	default:
+		s.Says, s.Value = "It is not there.", unit.MarkAbsent
 	}
+	return s
 }
 
 // there reports that a mark is there, and whether that can be told at all.
