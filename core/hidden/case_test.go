@@ -98,3 +98,13 @@ func agrees(t *testing.T, s *hidden.Shop, c *hidden.Case) {
 		}
 	}
 }
+
+// A broken spring among its fellows is seen and measured alike: no limit of its length is known, and its own is another
+// all the same.
+func TestABrokenSpringMeasuresShort(t *testing.T) {
+	s := shopOf(t)
+	c, err := hidden.Draw(s, "cam_piston_pump", hidden.Two, 16708410730700534303)
+	require.NoError(t, err)
+	require.Contains(t, c.Causes, "dead_piston")
+	agrees(t, s, c)
+}

@@ -218,11 +218,16 @@ func (l *laying) measured(from explain.From) bool {
 		if from.Off.Low && f.Found.Limits.HasLower {
 			used = -0.4
 		}
+		odd := l.told(func(o explain.From) bool { return o.Odd == path })
 		for i, slot := range f.Spec.Slots() {
-			if from.Odd != "" && i > 0 {
-				break
+			text := invented.Worn(f, slot, used)
+			switch first := i == 0; {
+			case from.Odd != "" && first:
+				text = invented.Stray(f, slot)
+			case from.Odd != "", first && odd != nil && l.there[odd.Code]:
+				continue // its fellows are as they are; the first strays whatever they are
 			}
-			l.put(l.u.ReadingRef(f.Part.Code, f.Code, unit.StageFound, slot), invented.Worn(f, slot, used))
+			l.put(l.u.ReadingRef(f.Part.Code, f.Code, unit.StageFound, slot), text)
 		}
 		return true
 	}

@@ -221,6 +221,17 @@ func fit(r *family.Rule, slot string, used float64) string {
 	return text(hole)
 }
 
+// Stray is a reading of a piece that is not like its fellows, worn or not: far beyond its limits, and without any a
+// tenth short of them.
+func Stray(f *bench.Feature, slot string) string {
+	const far = 4.5 // times its limits
+	good, text := Good(f, slot), Worn(f, slot, far)
+	if text == good {
+		return Sizes{}.text(0.9 * length(good))
+	}
+	return text
+}
+
 func length(text string) float64 {
 	q, err := quantity.Parse(text, quantity.Length)
 	if err != nil {
