@@ -146,7 +146,7 @@ func (b *Bench) spoiled(ref unit.Ref, feeds []*explain.Evidence) string {
 func (b *Bench) inTime(ref unit.Ref) bool {
 	with := ref.String()
 	if ref.Scope == unit.ScopePartMark {
-		with = b.True.Unit.PartRef(ref.Part, "sound").String()
+		with = b.allOver(ref.Part)
 	}
 	for i, l := range b.Looked {
 		switch {
@@ -162,6 +162,9 @@ func (b *Bench) inTime(ref unit.Ref) bool {
 	}
 	return false
 }
+
+// allOver is the address at which a part is looked all over.
+func (b *Bench) allOver(part string) string { return b.True.Unit.PartRef(part, "sound").String() }
 
 // until is the unit as it lay there when so many looks were taken.
 func (b *Bench) until(n int) *Bench {
@@ -217,17 +220,18 @@ func (b *Bench) washed(e *explain.Evidence, part string) bool {
 
 // What a look takes that no mark says the minutes of, and one more of a mark that was looked at already.
 const (
-	told    = 0.5 // what stands in the complaint
-	short   = 2
-	again   = 0.5
-	allOver = 4 // of a part
+	told  = 0.5 // what stands in the complaint
+	short = 2
+	again = 0.5
+	whole = 4 // a part, all over
 )
 
 // minutes are what a look costs: what the mark of which it tells takes, once.
 func (b *Bench) minutes(ref unit.Ref, feeds []*explain.Evidence) float64 {
 	for _, l := range b.Looked {
 		was, err := unit.ParseRef(l.Field)
-		if err == nil && (was == ref || was.Part == ref.Part && was.Feature == ref.Feature && ref.Feature != "") {
+		if err == nil && (was == ref || was.Part == ref.Part && was.Feature == ref.Feature && ref.Feature != "" ||
+			ref.Scope == unit.ScopePartMark && l.Field == b.allOver(ref.Part)) {
 			return again
 		}
 	}
@@ -285,7 +289,7 @@ func (b *Bench) asItIs(s Seen, ref unit.Ref) (Seen, error) {
 // over looks a part all over: what marks it bears is seen at once, but for those that went when it was wiped.
 func (b *Bench) over(s Seen, ref unit.Ref) Seen {
 	var marks []string
-	s.Minutes = allOver
+	s.Minutes = whole
 	p := b.True.ByCode[ref.Part]
 	for _, m := range p.Seen {
 		e := b.True.Knowledge.Marked(p.Code, p.Def.Kind, m.Code)

@@ -52,6 +52,7 @@ func TestAllOverIsALookForEachMark(t *testing.T) {
 		}
 		seen := h.looks(by)
 		assert.Equal(t, first, !seen.Gone)
+		assert.Less(t, seen.Minutes, 1.0, "it lies before him already")
 		assert.Equal(t, first, seen.Value == unit.MarkSeen)
 		way, err := h.bench.Way(nil)
 		require.NoError(t, err)

@@ -2,6 +2,7 @@ package job
 
 import (
 	"context"
+	"strings"
 
 	"corvek/core/field"
 	"corvek/core/practice"
@@ -48,10 +49,12 @@ func (s *Service) mayHave(ctx context.Context, name, at string) error {
 // mayHold is mayHave for an act that may give a job to somebody.
 func (s *Service) mayHold(ctx context.Context, edits ...Edit) error {
 	for _, e := range edits {
-		if e.Field == unit.JobRef("held_by").String() && e.Value != "" {
-			if err := s.mayHave(ctx, e.Value, e.Field); err != nil {
-				return err
-			}
+		if e.Field != unit.JobRef("held_by").String() {
+			continue
+		}
+		name := strings.Join(strings.Fields(e.Value), " ") // blanks make no other person
+		if err := s.mayHave(ctx, name, e.Field); err != nil {
+			return err
 		}
 	}
 	return nil

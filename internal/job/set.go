@@ -3,6 +3,7 @@ package job
 import (
 	"context"
 	"errors"
+	"slices"
 	"strings"
 	"time"
 
@@ -37,7 +38,7 @@ func (s *Service) Set(
 	e Edit,
 	also ...Edit,
 ) (kept string, err error) {
-	if err := s.mayHold(ctx, append(also, e)...); err != nil {
+	if err := s.mayHold(ctx, slices.Concat(also, []Edit{e})...); err != nil {
 		return "", err
 	}
 	err = s.change(ctx, who, people.RoleTechnician, tag, func(w *writing) error {

@@ -84,8 +84,10 @@ func TestFirstCasesComeBeforeAnOwnJob(t *testing.T) {
 			assert.Equal(t, http.StatusUnprocessableEntity, status)
 			assert.Contains(t, page, said)
 		}
-		res, page := iva.set("T-0417", "job/held_by", name(s, "iva"), "")
-		assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, page)
+		for _, typed := range []string{name(s, "iva"), " " + name(s, "iva") + " "} {
+			res, page := iva.set("T-0417", "job/held_by", typed, "")
+			assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode, page)
+		}
 	}
 	says(0)
 	s.names(bench, "iva", false)
